@@ -1,0 +1,190 @@
+using System.Globalization;
+using System.Net;
+using System.Xml;
+using System.Xml.Linq;
+using Zendle.Connect.Fetch;
+
+namespace Zendle.Connect.Harvest;
+
+/// <summary>
+/// Asks OAI-PMH 2.0 services. Gentle (one request at a time, Retry-After kept) and careful: no DTDs, limits on size, time and redirects,
+/// only allowed addresses. Faults come as <see cref="HarvestFaultException"/> with a sentence.
+/// </summary>
+public sealed class OaiClient : IDisposable
+{
+    private static readonly XNamespace Oai = "http://www.openarchives.org/OAI/2.0/";
+    private const int MostRedirects = 3;
+    private const int MostTries = 5;
+
+    private readonly HttpClient http;
+    private readonly AddressPolicy policy;
+    private readonly OaiLimits limits;
+    private readonly TimeProvider clock;
+
+    /// <summary>Makes a client.</summary>
+    /// <param name="policy">What may be asked.</param>
+    /// <param name="limits">Limits on replies.</param>
+    /// <param name="clock">For waiting.</param>
+    public OaiClient(AddressPolicy policy, OaiLimits limits, TimeProvider clock)
+    {
+        (this.policy, this.limits, this.clock) = (policy, limits, clock);
+        http = new(new SocketsHttpHandler
+        {
+            AllowAutoRedirect = false,
+            AutomaticDecompression = DecompressionMethods.GZip | DecompressionMethods.Deflate | DecompressionMethods.Brotli,
+            ConnectCallback = policy.Connect,
+            ConnectTimeout = TimeSpan.FromSeconds(10),
+            UseProxy = false,
+            UseCookies = false,
+        })
+        { Timeout = Timeout.InfiniteTimeSpan };
+        http.DefaultRequestHeaders.UserAgent.ParseAdd("Zendle/0.1 (harvester)");
+    }
+
+    /// <summary>Asks Identify.</summary>
+    public async Task<OaiIdentity> Identify(Uri address, CancellationToken cancel)
+    {
+        var root = (await Ask(address, "verb=Identify", null, cancel)).Element(Oai + "Identify") ?? throw Unfit(address, "Its reply to Identify has no Identify part.");
+        string Text(string name) => root.Element(Oai + name)?.Value.Trim() ?? "";
+        var description = root.Elements(Oai + "description").Elements().Where(e => e.Name.LocalName is "description" or "dc").Select(e => e.Value.Trim()).FirstOrDefault(d => d.Length > 0) ?? "";
+        return new(Text("repositoryName") is { Length: > 0 } name ? name : address.Host, description,
+            Text("granularity").Length > 10 ? "YYYY-MM-DDThh:mm:ssZ" : "YYYY-MM-DD", Text("earliestDatestamp"), Text("deletedRecord"));
+    }
+
+    /// <summary>Asks ListMetadataFormats.</summary>
+    public async Task<IReadOnlyList<OaiFormat>> Formats(Uri address, CancellationToken cancel) =>
+        [.. (await Ask(address, "verb=ListMetadataFormats", null, cancel)).Descendants(Oai + "metadataFormat")
+            .Select(f => new OaiFormat(f.Element(Oai + "metadataPrefix")?.Value.Trim() ?? "", f.Element(Oai + "metadataNamespace")?.Value.Trim() ?? "")).Where(f => f.Prefix.Length > 0)];
+
+    /// <summary>Asks ListSets, the first page; a service without sets has none.</summary>
+    public async Task<IReadOnlyList<OaiSet>> Sets(Uri address, CancellationToken cancel)
+    {
+        try
+        {
+            return [.. (await Ask(address, "verb=ListSets", null, cancel)).Descendants(Oai + "set")
+                .Select(s => new OaiSet(s.Element(Oai + "setSpec")?.Value.Trim() ?? "", s.Element(Oai + "setName")?.Value.Trim() ?? "")).Where(s => s.Spec.Length > 0)];
+        }
+        catch (HarvestFaultException e) when (e.Code == "noSetHierarchy") { return []; }
+    }
+
+    /// <summary>Asks for a page of records.</summary>
+    /// <param name="address">Base address.</param>
+    /// <param name="format">metadataPrefix.</param>
+    /// <param name="set">setSpec, or null.</param>
+    /// <param name="from">Only records changed since, as the granularity writes it; null for all.</param>
+    /// <param name="token">Token of the page before; then nothing else is sent, as the protocol wants.</param>
+    /// <param name="waiting">Told when the service asks to wait.</param>
+    /// <param name="cancel">Stops.</param>
+    public async Task<OaiPage> Records(Uri address, string format, string? set, string? from, string? token, Action<string>? waiting, CancellationToken cancel)
+    {
+        var query = token is not null ? $"verb=ListRecords&resumptionToken={Uri.EscapeDataString(token)}"
+            : $"verb=ListRecords&metadataPrefix={Uri.EscapeDataString(format)}"
+                + (set is null ? "" : $"&set={Uri.EscapeDataString(set)}") + (from is null ? "" : $"&from={Uri.EscapeDataString(from)}");
+        XElement root;
+        try { root = await Ask(address, query, waiting, cancel); }
+        catch (HarvestFaultException e) when (e.Code == "noRecordsMatch") { return new([], null, 0, clock.GetUtcNow()); }
+        var list = root.Element(Oai + "ListRecords") ?? throw Unfit(address, "Its reply has no list of records.");
+        var next = list.Element(Oai + "resumptionToken");
+        return new([.. list.Elements(Oai + "record").Select(Record).OfType<OaiRecord>()],
+            next?.Value.Trim() is { Length: > 0 } t ? t : null,
+            int.TryParse((string?)next?.Attribute("completeListSize"), NumberStyles.None, CultureInfo.InvariantCulture, out var total) ? total : null,
+            Moment(root.Element(Oai + "responseDate")?.Value) ?? clock.GetUtcNow());
+    }
+
+    private static OaiRecord? Record(XElement record)
+    {
+        var header = record.Element(Oai + "header");
+        var identifier = header?.Element(Oai + "identifier")?.Value.Trim();
+        if (string.IsNullOrEmpty(identifier) || identifier.Length > 500) return null;
+        var deleted = (string?)header!.Attribute("status") == "deleted";
+        var metadata = record.Element(Oai + "metadata")?.Elements().FirstOrDefault();
+        return deleted || metadata is not null ? new(identifier, Moment(header.Element(Oai + "datestamp")?.Value) ?? DateTimeOffset.UnixEpoch, deleted ? null : metadata) : null;
+    }
+
+    private static DateTimeOffset? Moment(string? text) =>
+        DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal | DateTimeStyles.AdjustToUniversal, out var t) ? t : null;
+
+    private async Task<XElement> Ask(Uri address, string query, Action<string>? waiting, CancellationToken cancel)
+    {
+        var target = new UriBuilder(address) { Query = query, Fragment = "" }.Uri;
+        for (int redirects = 0, tries = 1; ;)
+        {
+            if (policy.WhyNot(target) is { } no) throw new HarvestFaultException(no);
+            using var timed = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+            timed.CancelAfter(limits.ReplyTime);
+            try
+            {
+                using var reply = await http.GetAsync(target, HttpCompletionOption.ResponseHeadersRead, timed.Token);
+                if ((int)reply.StatusCode is >= 300 and < 400 && reply.Headers.Location is { } location)
+                {
+                    if (++redirects > MostRedirects) throw Unfit(address, $"It redirects more than {MostRedirects} times.");
+                    target = new(target, location);
+                    continue;
+                }
+                if (reply.StatusCode is HttpStatusCode.ServiceUnavailable or HttpStatusCode.TooManyRequests)
+                {
+                    if (tries++ >= MostTries) throw Unfit(address, $"It is busy and asked to wait {MostTries} times.");
+                    var wait = Wait(reply);
+                    waiting?.Invoke($"{address.Host} asks to wait {Math.Ceiling(wait.TotalSeconds):0} s.");
+                    await Task.Delay(wait, clock, cancel);
+                    continue;
+                }
+                if (!reply.IsSuccessStatusCode) throw Unfit(address, $"It answers with status {(int)reply.StatusCode}.");
+                return Check(address, await Parse(address, reply, timed.Token));
+            }
+            catch (OperationCanceledException) when (!cancel.IsCancellationRequested) { throw Unfit(address, $"It did not answer within {limits.ReplyTime.TotalSeconds:0} seconds."); }
+            catch (HttpRequestException e) { throw new HarvestFaultException($"{address.GetLeftPart(UriPartial.Path)} cannot be reached: {e.Message}", null, e); }
+            catch (ReplyTooLongException e) { throw new HarvestFaultException($"{address.Host}: {e.Message}", null, e); }
+            catch (IOException e) { throw new HarvestFaultException($"{address.Host} broke off in the middle of its reply.", null, e); }
+        }
+    }
+
+    private TimeSpan Wait(HttpResponseMessage reply)
+    {
+        var asked = reply.Headers.RetryAfter is { } after ? after.Delta ?? after.Date - clock.GetUtcNow() ?? TimeSpan.FromSeconds(5) : TimeSpan.FromSeconds(5);
+        return asked < TimeSpan.Zero ? TimeSpan.Zero : asked > limits.LongestWait ? limits.LongestWait : asked;
+    }
+
+    private async Task<XElement> Parse(Uri address, HttpResponseMessage reply, CancellationToken cancel)
+    {
+        await using var stream = new LimitedStream(await reply.Content.ReadAsStreamAsync(cancel), limits.ReplyBytes);
+        var settings = new XmlReaderSettings { Async = true, DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = limits.ReplyBytes, CheckCharacters = false };
+        using var reader = XmlReader.Create(stream, settings);
+        try
+        {
+            return (await XDocument.LoadAsync(reader, LoadOptions.None, cancel)).Root!;
+        }
+        catch (XmlException e)
+        {
+            var what = e.Message.Contains("DTD", StringComparison.Ordinal) ? "carries a document type declaration, which is refused"
+                : string.Create(CultureInfo.InvariantCulture, $"is not well-formed XML (line {e.LineNumber}, position {e.LinePosition})");
+            throw new HarvestFaultException($"The reply of {address.Host}{address.AbsolutePath} {what}.", null, e);
+        }
+    }
+
+    private static XElement Check(Uri address, XElement root)
+    {
+        if (root.Name != Oai + "OAI-PMH") throw Unfit(address, "It does not speak OAI-PMH 2.0.");
+        if (root.Element(Oai + "error") is { } error)
+        {
+            var code = (string?)error.Attribute("code") ?? "";
+            throw new HarvestFaultException($"{address.Host}{address.AbsolutePath} answers with the error {code}: {error.Value.Trim()}", code);
+        }
+        return root;
+    }
+
+    private static HarvestFaultException Unfit(Uri address, string sentence) => new($"{address.GetLeftPart(UriPartial.Path)} cannot be harvested now. {sentence}");
+
+    /// <summary>Closes connections.</summary>
+    public void Dispose() => http.Dispose();
+}
+
+/// <summary>Limits on what a service may send.</summary>
+/// <param name="ReplyBytes">Longest reply, after decompression.</param>
+/// <param name="ReplyTime">Longest time for a whole reply.</param>
+/// <param name="LongestWait">Longest wait a service may ask for; more is cut to this.</param>
+public sealed record OaiLimits(long ReplyBytes, TimeSpan ReplyTime, TimeSpan LongestWait)
+{
+    /// <summary>64 MB, a minute, two minutes.</summary>
+    public static OaiLimits Usual { get; } = new(64_000_000, TimeSpan.FromMinutes(1), TimeSpan.FromMinutes(2));
+}

@@ -1,0 +1,36 @@
+using System.Globalization;
+using Zendle.Core.Queries;
+
+namespace Zendle.Core.Formats;
+
+/// <summary>Short keys for citations: first family name, year, first telling word of the title; made unique by a letter.</summary>
+public static class CitationKeys
+{
+    /// <summary>One key for each citation, in order: ASCII letters and digits only, unique in the list.</summary>
+    public static IReadOnlyList<string> For(IReadOnlyList<Citation> citations)
+    {
+        var used = new Dictionary<string, int>(StringComparer.Ordinal);
+        return [.. citations.Select(c =>
+        {
+            var stem = Stem(c);
+            var n = used[stem] = used.GetValueOrDefault(stem) + 1;
+            return n == 1 ? stem : stem + Suffix(n);
+        })];
+    }
+
+    private static string Stem(Citation c)
+    {
+        var family = c.People.Count > 0 ? Ascii(c.People[0].Family) : "anon";
+        var word = Words.Of(c.Title).Select(w => Ascii(w.Text)).FirstOrDefault(w => w.Length > 3) ?? "work";
+        return $"{family}{c.Year?.ToString(CultureInfo.InvariantCulture) ?? "nd"}{word}";
+    }
+
+    private static string Ascii(string text) => string.Concat(Words.Fold(text).Where(char.IsAsciiLetterOrDigit)) is { Length: > 0 } plain ? plain : "anon";
+
+    private static string Suffix(int n)
+    {
+        var suffix = "";
+        for (n--; n > 0; n = (n - 1) / 26) suffix = (char)('a' + (n - 1) % 26) + suffix;
+        return "-" + suffix;
+    }
+}

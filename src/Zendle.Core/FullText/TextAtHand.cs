@@ -1,0 +1,27 @@
+using Zendle.Core.Records;
+
+namespace Zendle.Core.FullText;
+
+/// <summary>How the text of a work can be had, best way first, as far as its records tell; said in words in the list.</summary>
+public static class TextAtHand
+{
+    /// <summary>All the words, best first; the index of a word is its rank.</summary>
+    public static IReadOnlyList<string> Words { get; } =
+        ["free, version of record", "free, accepted manuscript", "free, preprint", "free, version not said", "not free", "nothing known"];
+
+    /// <summary>Rank of the best copy: an index into <see cref="Words"/>.</summary>
+    public static int Best(IEnumerable<Copy> copies) => copies.Select(Rank).DefaultIfEmpty(5).Min();
+
+    private static int Rank(Copy copy) => copy.Access switch
+    {
+        CopyAccess.Free => copy.Version switch
+        {
+            WorkVersion.VersionOfRecord => 0,
+            WorkVersion.AcceptedManuscript => 1,
+            WorkVersion.SubmittedManuscript => 2,
+            _ => 3,
+        },
+        CopyAccess.Closed => 4,
+        _ => 5,
+    };
+}

@@ -1,0 +1,218 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using System.Xml.Linq;
+
+namespace Zendle.Core.Records;
+
+/// <summary>
+/// Reads MODS 3.8 into a <see cref="Record"/>. Tolerant: what cannot be understood is left out with a note, never thrown.
+/// References come as <c>relatedItem type="references"</c> or as <c>note type="citation/reference"</c>; a database's own
+/// citation count stands in <c>extension</c> as an element named <c>citedCount</c>.
+/// </summary>
+public static partial class ModsReader
+{
+    /// <summary>Namespace of MODS 3.</summary>
+    public static readonly XNamespace Mods = "http://www.loc.gov/mods/v3";
+
+    private const int MostPeople = 2_000;
+
+    /// <summary>Reads one <c>mods</c> element.</summary>
+    /// <param name="mods">The element.</param>
+    /// <param name="identifier">OAI identifier of the record.</param>
+    /// <param name="datestamp">OAI datestamp of the record.</param>
+    public static Record Read(XElement mods, string identifier, DateTimeOffset datestamp)
+    {
+        var notes = new List<string>();
+        var (title, translated) = Title(mods);
+        if (title.Length == 0) notes.Add("The record has no title.");
+        var host = mods.Elements(Mods + "relatedItem").FirstOrDefault(r => (string?)r.Attribute("type") is "host");
+        return new()
+        {
+            Identifier = identifier,
+            Datestamp = datestamp,
+            Title = title,
+            TitleIsTranslated = translated,
+            Abstract = LongText(mods.Element(Mods + "abstract")?.Value, "abstract", notes),
+            Keywords = Values(mods.Elements(Mods + "subject").Where(s => s.Attribute("authority") is null).Elements(Mods + "topic")),
+            Subjects = Values(mods.Elements(Mods + "subject").Where(s => s.Attribute("authority") is not null).Elements(Mods + "topic")
+                .Concat(mods.Elements(Mods + "classification"))),
+            People = People(mods, notes),
+            Year = YearOf(mods, host, notes),
+            Type = TypeOf(mods),
+            Language = mods.Elements(Mods + "language").Elements(Mods + "languageTerm").Select(t => Languages.Code(t.Value)).FirstOrDefault(c => c is not null),
+            Venue = VenueOf(host, notes),
+            Publisher = NullIfEmpty(PlainText.Clean(mods.Elements(Mods + "originInfo").Elements(Mods + "publisher").FirstOrDefault()?.Value)),
+            Doi = Doi(mods, notes),
+            Isbn = mods.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "isbn").Select(i => Identifiers.Isbn(i.Value)).FirstOrDefault(i => i is not null),
+            Funders = Values(mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "funding")),
+            Versions = [.. mods.Elements(Mods + "relatedItem").Where(r => (string?)r.Attribute("type") is "otherVersion" or "otherFormat")
+                .Select(r => DoiIn(r)).OfType<string>().Distinct().Select(d => new VersionLink(d))],
+            Version = mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "version").Select(n => ReadVersion(n.Value)).FirstOrDefault(v => v is not null),
+            References = References(mods),
+            CitedCount = mods.Elements(Mods + "extension").Elements().Where(e => e.Name.LocalName == "citedCount")
+                .Select(e => int.TryParse(e.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var n) ? (int?)n : null).FirstOrDefault(n => n is not null),
+            Copies = Copies(mods),
+            Notes = notes,
+        };
+    }
+
+    private static (string Title, bool Translated) Title(XElement mods)
+    {
+        var info = mods.Elements(Mods + "titleInfo").FirstOrDefault(t => t.Attribute("type") is null) ?? mods.Elements(Mods + "titleInfo").FirstOrDefault();
+        if (info is null) return ("", false);
+        var title = PlainText.Clean(string.Concat(info.Element(Mods + "nonSort")?.Value, " ", info.Element(Mods + "title")?.Value));
+        var sub = PlainText.Clean(info.Element(Mods + "subTitle")?.Value);
+        var whole = sub.Length == 0 ? title : title + (title.EndsWith('?') || title.EndsWith('!') ? " " : ": ") + sub;
+        var inside = PlainText.InsideBrackets(whole);
+        return (inside ?? whole, inside is not null || (string?)info.Attribute("type") == "translated");
+    }
+
+    private static List<PersonName> People(XElement mods, List<string> notes)
+    {
+        var people = new List<PersonName>();
+        foreach (var name in mods.Elements(Mods + "name").Where(n => (string?)n.Attribute("type") is null or "personal"))
+        {
+            var role = name.Elements(Mods + "role").Elements(Mods + "roleTerm").Select(r => r.Value.Trim().ToLowerInvariant()).FirstOrDefault();
+            if (role is not (null or "aut" or "author" or "edt" or "editor" or "cre" or "creator")) continue;
+            if (people.Count == MostPeople) { notes.Add($"The record names more than {MostPeople} people; the rest is left out."); break; }
+            if (Person(name) is { } person) people.Add(person);
+        }
+        return people;
+    }
+
+    private static PersonName? Person(XElement name)
+    {
+        string Part(string type) => PlainText.Clean(string.Join(' ', name.Elements(Mods + "namePart").Where(p => (string?)p.Attribute("type") == type).Select(p => p.Value)));
+        var (family, given) = (Part("family"), Part("given"));
+        if (family.Length == 0)
+        {
+            var whole = PlainText.Clean(string.Join(' ', name.Elements(Mods + "namePart").Where(p => p.Attribute("type") is null).Select(p => p.Value)));
+            (family, given) = SplitName(whole);
+        }
+        if (family.Length == 0) return null;
+        var orcid = name.Elements(Mods + "nameIdentifier").Select(i => Identifiers.Orcid(i.Value)).FirstOrDefault(o => o is not null);
+        return new(family, given, orcid, NullIfEmpty(PlainText.Clean(name.Element(Mods + "affiliation")?.Value)));
+    }
+
+    /// <summary>Splits "Family, Given"; a name without a comma is taken as family name last.</summary>
+    internal static (string Family, string Given) SplitName(string whole)
+    {
+        var comma = whole.IndexOf(',', StringComparison.Ordinal);
+        if (comma > 0) return (whole[..comma].Trim(), whole[(comma + 1)..].Trim());
+        var space = whole.LastIndexOf(' ');
+        return space > 0 ? (whole[(space + 1)..], whole[..space]) : (whole, "");
+    }
+
+    private static int? YearOf(XElement mods, XElement? host, List<string> notes)
+    {
+        var dates = mods.Elements(Mods + "originInfo").Elements().Where(e => e.Name.LocalName is "dateIssued" or "copyrightDate" or "dateCreated").Select(e => e.Value)
+            .Concat(host?.Elements(Mods + "part").Elements(Mods + "date").Select(e => e.Value) ?? []);
+        foreach (var date in dates)
+        {
+            var year = ReadYear(date);
+            if (year is not null) return year;
+            if (date.Trim().Length > 0) notes.Add($"The date “{Brief(date)}” is not plausible and was left out.");
+        }
+        return null;
+    }
+
+    /// <summary>The year in a date written in any common way; null when none between 1000 and 2999 stands in it.</summary>
+    internal static int? ReadYear(string date)
+    {
+        var match = YearPattern().Match(date);
+        return match.Success ? int.Parse(match.Value, CultureInfo.InvariantCulture) : null;
+    }
+
+    private static DocumentType TypeOf(XElement mods) => mods.Elements(Mods + "genre").Concat(mods.Elements(Mods + "typeOfResource"))
+        .Select(g => DocumentTypes.Read(g.Value)).FirstOrDefault(t => t != DocumentType.Other);
+
+    private static VenuePart? VenueOf(XElement? host, List<string> notes)
+    {
+        if (host is null) return null;
+        var title = PlainText.Clean(host.Element(Mods + "titleInfo")?.Element(Mods + "title")?.Value);
+        if (title.Length == 0) return null;
+        string? issn = null;
+        foreach (var id in host.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "issn"))
+        {
+            issn ??= Identifiers.Issn(id.Value);
+            if (issn is null) notes.Add($"The ISSN “{Brief(id.Value)}” has a wrong check digit and was left out.");
+        }
+        var part = host.Element(Mods + "part");
+        string? Detail(string type) => NullIfEmpty(PlainText.Clean(part?.Elements(Mods + "detail").FirstOrDefault(d => (string?)d.Attribute("type") == type)?.Element(Mods + "number")?.Value));
+        var extent = part?.Elements(Mods + "extent").FirstOrDefault(e => (string?)e.Attribute("unit") is "page" or "pages" or null);
+        var first = NullIfEmpty(PlainText.Clean(extent?.Element(Mods + "start")?.Value));
+        var last = NullIfEmpty(PlainText.Clean(extent?.Element(Mods + "end")?.Value));
+        if (first is not null && last is not null && last.Length < first.Length && last.All(char.IsAsciiDigit)) last = first[..(first.Length - last.Length)] + last;
+        return new(title, issn, Detail("volume"), Detail("issue") ?? Detail("number"), first, last);
+    }
+
+    private static string? Doi(XElement mods, List<string> notes)
+    {
+        foreach (var id in mods.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") is "doi" or "uri"))
+        {
+            if (Identifiers.Doi(id.Value) is { } doi) return doi;
+            if ((string?)id.Attribute("type") == "doi") notes.Add($"“{Brief(id.Value)}” is not a DOI and was left out.");
+        }
+        return null;
+    }
+
+    private static string? DoiIn(XElement related) => related.Elements(Mods + "identifier").Select(i => Identifiers.Doi(i.Value)).FirstOrDefault(d => d is not null);
+
+    private static List<Reference> References(XElement mods)
+    {
+        var references = new List<Reference>();
+        foreach (var related in mods.Elements(Mods + "relatedItem").Where(r => (string?)r.Attribute("type") == "references"))
+        {
+            var title = NullIfEmpty(PlainText.Clean(related.Element(Mods + "titleInfo")?.Element(Mods + "title")?.Value));
+            var person = related.Elements(Mods + "name").Select(Person).FirstOrDefault(p => p is not null);
+            var year = related.Elements(Mods + "originInfo").Elements(Mods + "dateIssued").Select(d => ReadYear(d.Value)).FirstOrDefault(y => y is not null);
+            var printed = PlainText.Clean(related.Elements(Mods + "note").FirstOrDefault()?.Value);
+            var text = printed.Length > 0 ? printed : string.Join(". ", new[] { person?.Short, year?.ToString(CultureInfo.InvariantCulture), title }.OfType<string>());
+            references.Add(new(text, DoiIn(related), title, person?.Family, year));
+        }
+        foreach (var note in mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "citation/reference"))
+        {
+            var text = PlainText.Clean(note.Value);
+            if (text.Length > 0) references.Add(PrintedReference.Read(text));
+        }
+        return references;
+    }
+
+    private static List<Copy> Copies(XElement mods)
+    {
+        var copies = new List<Copy>();
+        foreach (var location in mods.Elements(Mods + "location"))
+            foreach (var url in location.Elements(Mods + "url"))
+            {
+                var address = url.Value.Trim();
+                if (!Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https")) continue;
+                var access = (string?)url.Attribute("note") switch { "free" => CopyAccess.Free, "closed" => CopyAccess.Closed, _ => CopyAccess.Unknown };
+                copies.Add(new(uri.ToString(), access, ReadVersion((string?)url.Attribute("displayLabel"))));
+            }
+        return copies;
+    }
+
+    private static WorkVersion? ReadVersion(string? words) => words?.Trim().ToLowerInvariant() switch
+    {
+        "version of record" => WorkVersion.VersionOfRecord,
+        "accepted manuscript" => WorkVersion.AcceptedManuscript,
+        "submitted manuscript" or "preprint" or "author's original" => WorkVersion.SubmittedManuscript,
+        _ => null,
+    };
+
+    private static string LongText(string? text, string what, List<string> notes)
+    {
+        if (text is not null && text.Length > PlainText.Longest) notes.Add($"The {what} has {text.Length.ToString("N0", CultureInfo.InvariantCulture)} characters; {PlainText.Longest.ToString("N0", CultureInfo.InvariantCulture)} are kept.");
+        return PlainText.Clean(text);
+    }
+
+    private static List<string> Values(IEnumerable<XElement> elements) =>
+        [.. elements.Select(e => PlainText.Clean(e.Value)).Where(v => v.Length is > 0 and < 300).Distinct(StringComparer.OrdinalIgnoreCase).Take(200)];
+
+    private static string? NullIfEmpty(string text) => text.Length == 0 ? null : text;
+
+    private static string Brief(string text) => PlainText.Clean(text) is { Length: > 40 } longer ? longer[..40] + "…" : PlainText.Clean(text);
+
+    [GeneratedRegex(@"(?<!\d)[12]\d{3}(?!\d)", RegexOptions.CultureInvariant)]
+    private static partial Regex YearPattern();
+}

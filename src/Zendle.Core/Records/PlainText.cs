@@ -1,0 +1,42 @@
+using System.Net;
+using System.Text;
+using System.Text.RegularExpressions;
+
+namespace Zendle.Core.Records;
+
+/// <summary>Turns what databases put into text fields into plain text: no markup, no entities, no control characters.</summary>
+public static partial class PlainText
+{
+    /// <summary>Longest text kept of one field, in characters; what is over is cut and noted by the reader.</summary>
+    public const int Longest = 60_000;
+
+    /// <summary>Removes markup and control characters, resolves character entities (also doubly escaped ones) and folds white space.</summary>
+    /// <remarks>The result is text, never markup: the interface shows it as text, so nothing in it can act.</remarks>
+    public static string Clean(string? text)
+    {
+        if (string.IsNullOrEmpty(text)) return "";
+        if (text.Length > Longest) text = text[..Longest];
+        if (text.Contains('&', StringComparison.Ordinal)) text = WebUtility.HtmlDecode(WebUtility.HtmlDecode(text));
+        if (text.Contains('<', StringComparison.Ordinal)) text = Tag().Replace(text, " ");
+        var plain = new StringBuilder(text.Length);
+        var space = false;
+        foreach (var c in text)
+        {
+            if (char.IsWhiteSpace(c)) { space = plain.Length > 0; continue; }
+            if (char.IsControl(c) || c is '\uFEFF' or '\uFFFE' or '\uFFFF' || (c >= '\u202A' && c <= '\u202E')) continue;
+            if (space) { plain.Append(' '); space = false; }
+            plain.Append(c);
+        }
+        return plain.ToString();
+    }
+
+    /// <summary>The original title inside a bracketed (translated) one; null when the title is not bracketed.</summary>
+    public static string? InsideBrackets(string title)
+    {
+        var trimmed = title.TrimEnd('.', ' ');
+        return trimmed.Length > 2 && trimmed[0] == '[' && trimmed[^1] == ']' ? trimmed[1..^1].Trim() : null;
+    }
+
+    [GeneratedRegex(@"</?[A-Za-z][^<>]{0,200}>", RegexOptions.CultureInvariant)]
+    private static partial Regex Tag();
+}

@@ -1,0 +1,171 @@
+namespace Zendle.Core.Records;
+
+/// <summary>One database's description of a work, as it came, brought into our fields but not yet believed.</summary>
+/// <remarks>Every text is plain (no markup), trimmed, and in the database's own spelling. Absent means null or empty, never "unknown".</remarks>
+public sealed record Record
+{
+    /// <summary>The identifier the database gave the record (OAI-PMH 2.0, section 2.4); unique inside one database.</summary>
+    public required string Identifier { get; init; }
+
+    /// <summary>When the database last changed the record, UTC.</summary>
+    public DateTimeOffset Datestamp { get; init; }
+
+    /// <summary>Title with its subtitle; empty when the database has none.</summary>
+    public string Title { get; init; } = "";
+
+    /// <summary>True when the database gave a translated title in brackets instead of the original one.</summary>
+    public bool TitleIsTranslated { get; init; }
+
+    /// <summary>Abstract; empty when the database has none.</summary>
+    public string Abstract { get; init; } = "";
+
+    /// <summary>Keywords given by the authors or the database, in order.</summary>
+    public IReadOnlyList<string> Keywords { get; init; } = [];
+
+    /// <summary>Subject categories of the database.</summary>
+    public IReadOnlyList<string> Subjects { get; init; } = [];
+
+    /// <summary>Authors, or editors where there are no authors, in order.</summary>
+    public IReadOnlyList<PersonName> People { get; init; } = [];
+
+    /// <summary>Year of publication, 1000–2999; null when absent or implausible.</summary>
+    public int? Year { get; init; }
+
+    /// <summary>Kind of document.</summary>
+    public DocumentType Type { get; init; } = DocumentType.Other;
+
+    /// <summary>Language of the text, ISO 639-2/B code in lower case ("eng"); null when not said.</summary>
+    public string? Language { get; init; }
+
+    /// <summary>Where the work appeared; null for what stands alone.</summary>
+    public VenuePart? Venue { get; init; }
+
+    /// <summary>Publisher's name.</summary>
+    public string? Publisher { get; init; }
+
+    /// <summary>DOI, normalised by <see cref="Identifiers.Doi"/>.</summary>
+    public string? Doi { get; init; }
+
+    /// <summary>ISBN-13 without hyphens.</summary>
+    public string? Isbn { get; init; }
+
+    /// <summary>Names of those who paid for the work.</summary>
+    public IReadOnlyList<string> Funders { get; init; } = [];
+
+    /// <summary>Other versions of the same work the record points at.</summary>
+    public IReadOnlyList<VersionLink> Versions { get; init; } = [];
+
+    /// <summary>Which version the record itself describes; null when it does not say.</summary>
+    public WorkVersion? Version { get; init; }
+
+    /// <summary>What the work cites, as far as the database tells.</summary>
+    public IReadOnlyList<Reference> References { get; init; } = [];
+
+    /// <summary>How many citations the database counts inside itself; null when it does not count.</summary>
+    public int? CitedCount { get; init; }
+
+    /// <summary>Places where the text can be had.</summary>
+    public IReadOnlyList<Copy> Copies { get; init; } = [];
+
+    /// <summary>What the reader mended or left out, in sentences a person understands.</summary>
+    public IReadOnlyList<string> Notes { get; init; } = [];
+}
+
+/// <summary>A name on a work, split as far as the source splits it.</summary>
+/// <param name="Family">Family name, with its particle; the whole name where the source does not split it.</param>
+/// <param name="Given">Given names or initials; empty when unknown.</param>
+/// <param name="Orcid">ORCID iD with a valid check digit (ISO 7064 MOD 11-2), in the form 0000-0000-0000-0000; null when absent.</param>
+/// <param name="Affiliation">Where the person worked; null when not said.</param>
+public sealed record PersonName(string Family, string Given, string? Orcid = null, string? Affiliation = null)
+{
+    /// <summary>"Family, G. H." — the form shown in lists.</summary>
+    public string Short => Given.Length == 0 ? Family : $"{Family}, {Initials}";
+
+    /// <summary>Initials with full stops: "M. K."; hyphenated given names keep the hyphen.</summary>
+    public string Initials => string.Join(' ', Given.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+        .Select(part => string.Join('-', part.Split('-', StringSplitOptions.RemoveEmptyEntries).Select(p => p[..1].ToUpperInvariant() + "."))));
+}
+
+/// <summary>The journal, book, proceedings or repository of a work, and the place in it.</summary>
+/// <param name="Title">Title as the database spells it.</param>
+/// <param name="Issn">ISSN in the form 0000-0000 with a valid check digit; null when absent.</param>
+/// <param name="Volume">Volume as printed.</param>
+/// <param name="Issue">Issue as printed.</param>
+/// <param name="FirstPage">First page or article number, as printed.</param>
+/// <param name="LastPage">Last page as printed, filled out ("118–31" becomes 131).</param>
+public sealed record VenuePart(string Title, string? Issn = null, string? Volume = null, string? Issue = null, string? FirstPage = null, string? LastPage = null);
+
+/// <summary>One entry of a reference list.</summary>
+/// <param name="Text">The entry as printed, or put together from its parts.</param>
+/// <param name="Doi">Normalised DOI; null when not given.</param>
+/// <param name="Title">Title; null when the database gives only the printed text.</param>
+/// <param name="FirstPerson">Family name of the first person; null when unknown.</param>
+/// <param name="Year">Year; null when unknown.</param>
+public sealed record Reference(string Text, string? Doi = null, string? Title = null, string? FirstPerson = null, int? Year = null);
+
+/// <summary>A place where a version's text can be had.</summary>
+/// <param name="Address">Absolute http or https address.</param>
+/// <param name="Access">What it takes to read it.</param>
+/// <param name="Version">Which version lies there; null when not said.</param>
+public sealed record Copy(string Address, CopyAccess Access, WorkVersion? Version = null);
+
+/// <summary>A declared tie to another version of the same work.</summary>
+/// <param name="Doi">DOI of the other version, normalised.</param>
+public sealed record VersionLink(string Doi);
+
+/// <summary>What it takes to read a copy.</summary>
+public enum CopyAccess
+{
+    /// <summary>Not said.</summary>
+    Unknown,
+    /// <summary>Anyone may read it.</summary>
+    Free,
+    /// <summary>A subscription or a price stands before it.</summary>
+    Closed,
+}
+
+/// <summary>The stages of a text's life, by the terms of NISO RP-8-2008 (Journal Article Versions).</summary>
+public enum WorkVersion
+{
+    /// <summary>Submitted manuscript under review, or a preprint of it.</summary>
+    SubmittedManuscript,
+    /// <summary>Accepted manuscript.</summary>
+    AcceptedManuscript,
+    /// <summary>Version of record.</summary>
+    VersionOfRecord,
+}
+
+/// <summary>Kinds of document Zendle tells apart.</summary>
+public enum DocumentType
+{
+    /// <summary>Anything else, or not said.</summary>
+    Other,
+    /// <summary>Journal article with work of its own.</summary>
+    Article,
+    /// <summary>Narrative review.</summary>
+    Review,
+    /// <summary>Systematic review or meta-analysis.</summary>
+    SystematicReview,
+    /// <summary>Paper in proceedings.</summary>
+    ConferencePaper,
+    /// <summary>Editorial.</summary>
+    Editorial,
+    /// <summary>Letter to the editor or comment.</summary>
+    Letter,
+    /// <summary>Correction of another work.</summary>
+    Correction,
+    /// <summary>Notice that another work is withdrawn.</summary>
+    RetractionNotice,
+    /// <summary>Thesis.</summary>
+    Thesis,
+    /// <summary>Report.</summary>
+    Report,
+    /// <summary>Preprint.</summary>
+    Preprint,
+    /// <summary>Book.</summary>
+    Book,
+    /// <summary>Chapter of a book.</summary>
+    Chapter,
+    /// <summary>Dataset.</summary>
+    Dataset,
+}

@@ -1,0 +1,98 @@
+using System.Collections.Immutable;
+
+namespace Zendle.Core.Reviews;
+
+/// <summary>The fields a set can be narrowed by.</summary>
+public enum Facet
+{
+    /// <summary>Year of publication.</summary>
+    Year,
+    /// <summary>Kind of document.</summary>
+    Type,
+    /// <summary>Language of the text.</summary>
+    Language,
+    /// <summary>Journal, book or proceedings.</summary>
+    Venue,
+    /// <summary>Subject category.</summary>
+    Subject,
+    /// <summary>Author or editor.</summary>
+    Person,
+    /// <summary>Database that holds a record.</summary>
+    Database,
+    /// <summary>How a text can be had.</summary>
+    Text,
+    /// <summary>Stage in the review.</summary>
+    Stage,
+    /// <summary>Tag in the review.</summary>
+    Tag,
+}
+
+/// <summary>What a step does.</summary>
+public enum StepKind
+{
+    /// <summary>Puts a question, in place of the one before.</summary>
+    Search,
+    /// <summary>Chooses the databases that are searched.</summary>
+    Databases,
+    /// <summary>Narrows by years.</summary>
+    Years,
+    /// <summary>Narrows by the values of a field.</summary>
+    Narrow,
+    /// <summary>Narrows by words inside the set.</summary>
+    Inside,
+}
+
+/// <summary>One act of searching or narrowing. Only the parts its kind names are set.</summary>
+/// <param name="Kind">What it does.</param>
+/// <param name="Expression">Search: the expression.</param>
+/// <param name="Databases">Databases: their ids; null or empty for all.</param>
+/// <param name="Facet">Narrow: the field.</param>
+/// <param name="Values">Narrow: values of which a work has one; Inside: expressions that must all hold.</param>
+/// <param name="Excluded">Narrow: values that no record of a work has.</param>
+/// <param name="From">Years: first year, or null.</param>
+/// <param name="To">Years: last year, or null.</param>
+public sealed record StepAct(StepKind Kind, string? Expression = null, IReadOnlyList<int>? Databases = null, Facet? Facet = null,
+    IReadOnlyList<string>? Values = null, IReadOnlyList<string>? Excluded = null, int? From = null, int? To = null);
+
+/// <summary>A narrowing by the values of a field.</summary>
+/// <param name="Facet">The field.</param>
+/// <param name="Values">A work has one of these; empty for any.</param>
+/// <param name="Excluded">No record of the work has one of these.</param>
+public sealed record Narrowing(Facet Facet, ImmutableArray<string> Values, ImmutableArray<string> Excluded);
+
+/// <summary>The question in view: what the acts on the way from the first step to this one add up to.</summary>
+/// <param name="Expression">The expression; empty for every work.</param>
+/// <param name="Databases">Ids of the databases searched; empty for all.</param>
+/// <param name="From">First year, or null.</param>
+/// <param name="To">Last year, or null.</param>
+/// <param name="Narrowings">One for each narrowed field, in the order they were set.</param>
+/// <param name="Inside">Expressions that must hold inside the set.</param>
+public sealed record SearchState(string Expression, ImmutableArray<int> Databases, int? From, int? To, ImmutableArray<Narrowing> Narrowings, ImmutableArray<string> Inside)
+{
+    /// <summary>Every work of every database.</summary>
+    public static SearchState Everything { get; } = new("", [], null, null, [], []);
+
+    /// <summary>The state after <paramref name="act"/>. A field's narrowing takes the place of the one before; an empty one lifts it.</summary>
+    public SearchState After(StepAct act)
+    {
+        switch (act.Kind)
+        {
+            case StepKind.Search: return this with { Expression = (act.Expression ?? "").Trim() };
+            case StepKind.Databases: return this with { Databases = [.. (act.Databases ?? []).Distinct().Order()] };
+            case StepKind.Years: return this with { From = act.From, To = act.To };
+            case StepKind.Inside: return this with { Inside = [.. (act.Values ?? []).Select(v => v.Trim()).Where(v => v.Length > 0)] };
+            case StepKind.Narrow:
+                var facet = act.Facet ?? throw new ArgumentException("A narrowing names its field.", nameof(act));
+                var next = new Narrowing(facet, [.. act.Values ?? []], [.. act.Excluded ?? []]);
+                var others = Narrowings.RemoveAll(n => n.Facet == facet);
+                return this with { Narrowings = next.Values.IsEmpty && next.Excluded.IsEmpty ? others : others.Add(next) };
+            default: throw new ArgumentOutOfRangeException(nameof(act));
+        }
+    }
+
+    /// <summary>Folds the acts of a path.</summary>
+    public static SearchState Of(IEnumerable<StepAct> acts) => acts.Aggregate(Everything, (state, act) => state.After(act));
+
+    /// <summary>Whether anything beside the expression and the databases holds works back.</summary>
+    public bool IsNarrowed => From is not null || To is not null || !Narrowings.IsEmpty || !Inside.IsEmpty;
+}

@@ -1,0 +1,106 @@
+using System.Numerics;
+
+namespace Zendle.Core.Sets;
+
+/// <summary>A set of small non-negative numbers (ids of works or of records), one bit each.</summary>
+/// <remarks>Operations between sets are O(size / 64). Not safe for writing from several threads; once built, sets are shared and never changed.</remarks>
+public sealed class BitSet
+{
+    private readonly ulong[] words;
+
+    /// <summary>An empty set for numbers below <paramref name="size"/>.</summary>
+    public BitSet(int size)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegative(size);
+        Size = size;
+        words = new ulong[(size + 63) >> 6];
+    }
+
+    private BitSet(int size, ulong[] words) => (Size, this.words) = (size, words);
+
+    /// <summary>Numbers in the set are below this.</summary>
+    public int Size { get; }
+
+    /// <summary>A set of the given numbers; those outside the size are left out.</summary>
+    public static BitSet Of(int size, IEnumerable<int> numbers)
+    {
+        var set = new BitSet(size);
+        foreach (var n in numbers) if ((uint)n < (uint)size) set.Add(n);
+        return set;
+    }
+
+    /// <summary>Whether <paramref name="n"/> is in the set; false outside the size.</summary>
+    public bool Contains(int n) => (uint)n < (uint)Size && (words[n >> 6] & (1UL << n)) != 0;
+
+    /// <summary>Adds <paramref name="n"/>, which is below the size.</summary>
+    public void Add(int n) => words[n >> 6] |= 1UL << n;
+
+    /// <summary>Adds all members of <paramref name="other"/>, a set of the same size.</summary>
+    public void UnionWith(BitSet other)
+    {
+        var o = other.words;
+        for (var i = 0; i < words.Length; i++) words[i] |= o[i];
+    }
+
+    /// <summary>Keeps only members that are in <paramref name="other"/> too.</summary>
+    public void IntersectWith(BitSet other)
+    {
+        var o = other.words;
+        for (var i = 0; i < words.Length; i++) words[i] &= o[i];
+    }
+
+    /// <summary>Takes out all members of <paramref name="other"/>.</summary>
+    public void ExceptWith(BitSet other)
+    {
+        var o = other.words;
+        for (var i = 0; i < words.Length; i++) words[i] &= ~o[i];
+    }
+
+    /// <summary>How many members the set has.</summary>
+    public int Count()
+    {
+        var count = 0;
+        foreach (var w in words) count += BitOperations.PopCount(w);
+        return count;
+    }
+
+    /// <summary>How many members are in both sets, without building the intersection.</summary>
+    public int CountWith(BitSet other)
+    {
+        var (count, o) = (0, other.words);
+        for (var i = 0; i < words.Length; i++) count += BitOperations.PopCount(words[i] & o[i]);
+        return count;
+    }
+
+    /// <summary>Whether the set has no member.</summary>
+    public bool IsEmpty
+    {
+        get
+        {
+            foreach (var w in words) if (w != 0) return false;
+            return true;
+        }
+    }
+
+    /// <summary>A copy that can be changed.</summary>
+    public BitSet Copy() => new(Size, (ulong[])words.Clone());
+
+    /// <summary>The members, ascending.</summary>
+    public IEnumerable<int> Members()
+    {
+        for (var i = 0; i < words.Length; i++)
+            for (var w = words[i]; w != 0; w &= w - 1)
+                yield return (i << 6) + BitOperations.TrailingZeroCount(w);
+    }
+
+    /// <summary>The members, ascending, in an array; faster than enumerating for large sets.</summary>
+    public int[] ToArray()
+    {
+        var result = new int[Count()];
+        var n = 0;
+        for (var i = 0; i < words.Length; i++)
+            for (var w = words[i]; w != 0; w &= w - 1)
+                result[n++] = (i << 6) + BitOperations.TrailingZeroCount(w);
+        return result;
+    }
+}

@@ -1,0 +1,56 @@
+using Zendle.Core.Records;
+using Zendle.Index.Columns;
+using Zendle.Index.Text;
+
+namespace Zendle.Index.Questions;
+
+/// <summary>The index over the whole corpus: takes changes from the store, hands out snapshots.</summary>
+public sealed class CorpusIndex : IDisposable
+{
+    private readonly TextIndex text;
+    private readonly Lock gate = new();
+    private CorpusSnapshot? current;
+
+    /// <summary>Opens the index in a folder; see <see cref="TextIndex.Open"/>.</summary>
+    public CorpusIndex(string folder) => text = TextIndex.Open(folder);
+
+    /// <summary>Change sequence the durable index stands at; what the store has beyond it must be put in again.</summary>
+    public long Sequence => text.Sequence;
+
+    /// <summary>Puts a record in, or takes it out when <paramref name="record"/> is null. Not seen before <see cref="Refresh"/>.</summary>
+    public void Put(int recordId, Record? record)
+    {
+        if (record is null) text.Remove(recordId);
+        else text.Put(recordId, record);
+    }
+
+    /// <summary>Makes the words put in durable and, with the columns given, visible in one stroke.</summary>
+    /// <param name="columns">Columns built from the store at <paramref name="sequence"/>.</param>
+    /// <param name="databaseNames">Names of databases.</param>
+    /// <param name="sequence">The store's change sequence.</param>
+    public void Refresh(CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long sequence)
+    {
+        text.Commit(sequence);
+        var next = new CorpusSnapshot(text.OpenReader(), columns, databaseNames, sequence);
+        CorpusSnapshot? old;
+        lock (gate) (old, current) = (current, next);
+        old?.Dispose();
+    }
+
+    /// <summary>The newest snapshot; dispose of it when the request is done. Throws before the first <see cref="Refresh"/>.</summary>
+    public CorpusSnapshot Snapshot()
+    {
+        lock (gate)
+        {
+            if (current is null || !current.TryUse()) throw new InvalidOperationException("The index is not ready yet.");
+            return current;
+        }
+    }
+
+    /// <summary>Closes everything.</summary>
+    public void Dispose()
+    {
+        lock (gate) { current?.Dispose(); current = null; }
+        text.Dispose();
+    }
+}

@@ -1,0 +1,67 @@
+using System.Collections.Concurrent;
+using Lucene.Net.Index;
+using Zendle.Core.Sets;
+using Zendle.Index.Columns;
+
+namespace Zendle.Index.Questions;
+
+/// <summary>
+/// The corpus at one moment: words, columns and citations that belong together. A request works on one snapshot from start to end.
+/// Sets of records that were worked out are remembered as long as the snapshot lives.
+/// </summary>
+public sealed class CorpusSnapshot : IDisposable
+{
+    private const int MostRemembered = 4_000;
+    private readonly ConcurrentDictionary<string, BitSet> remembered = new(StringComparer.Ordinal);
+    private int users = 1;
+
+    internal CorpusSnapshot(DirectoryReader reader, CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long generation)
+    {
+        Reader = reader;
+        Columns = columns;
+        DatabaseNames = databaseNames;
+        Generation = generation;
+        Live = new BitSet(columns.RecordSize);
+        for (var r = 0; r < columns.RecordSize; r++) if (columns.RecordWork[r] > 0) Live.Add(r);
+    }
+
+    internal DirectoryReader Reader { get; }
+
+    /// <summary>Every record there is.</summary>
+    internal BitSet Live { get; }
+
+    /// <summary>What is known of works beside their words.</summary>
+    public CorpusColumns Columns { get; }
+
+    /// <summary>Names of databases by id.</summary>
+    public IReadOnlyDictionary<int, string> DatabaseNames { get; }
+
+    /// <summary>The store's change sequence the snapshot stands at: the corpus generation.</summary>
+    public long Generation { get; }
+
+    internal BitSet Remember(string key, Func<BitSet> work)
+    {
+        if (remembered.TryGetValue(key, out var known)) return known;
+        var set = work();
+        if (remembered.Count >= MostRemembered) remembered.Clear();
+        remembered[key] = set;
+        return set;
+    }
+
+    /// <summary>Takes part in the snapshot's life; false when it has ended already.</summary>
+    internal bool TryUse()
+    {
+        while (true)
+        {
+            var n = Volatile.Read(ref users);
+            if (n == 0) return false;
+            if (Interlocked.CompareExchange(ref users, n + 1, n) == n) return true;
+        }
+    }
+
+    /// <summary>Ends one user's part; the files are let go when the last one ends.</summary>
+    public void Dispose()
+    {
+        if (Interlocked.Decrement(ref users) == 0) Reader.Dispose();
+    }
+}

@@ -1,0 +1,60 @@
+using System.Collections.Immutable;
+using Zendle.Core.Sets;
+
+namespace Zendle.Index.Questions;
+
+/// <summary>What each database has of an answer, and what they have together.</summary>
+/// <param name="Databases">One line for each database.</param>
+/// <param name="Records">Matching records in the chosen databases.</param>
+/// <param name="Works">Works they describe.</param>
+public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, int Works)
+{
+    /// <summary>Duplicates joined: records − works.</summary>
+    public int Duplicates => Records - Works;
+
+    /// <summary>Counts an answer. O(records + works of the corpus).</summary>
+    /// <param name="snapshot">The corpus.</param>
+    /// <param name="records">Matching records of all databases.</param>
+    /// <param name="chosen">Ids of the databases chosen; empty for all.</param>
+    public static Ledger Of(CorpusSnapshot snapshot, BitSet records, ImmutableArray<int> chosen)
+    {
+        var columns = snapshot.Columns;
+        var databases = snapshot.DatabaseNames.Keys.Order().ToArray();
+        if (databases.Length > 64) throw new InvalidOperationException("The ledger counts at most 64 databases.");
+        var bit = new int[256];
+        for (var i = 0; i < databases.Length; i++) bit[databases[i]] = i;
+        var on = databases.Select(d => chosen.IsDefaultOrEmpty || chosen.Contains(d)).ToArray();
+        var masks = new ulong[columns.WorkSize];
+        var recordCounts = new int[databases.Length];
+        foreach (var r in records.ToArray())
+        {
+            var d = bit[columns.RecordDatabase[r]];
+            recordCounts[d]++;
+            masks[columns.RecordWork[r]] |= 1UL << d;
+        }
+        var chosenMask = 0UL;
+        for (var i = 0; i < on.Length; i++) if (on[i]) chosenMask |= 1UL << i;
+        var (workCounts, only, total) = (new int[databases.Length], new int[databases.Length], 0);
+        foreach (var mask in masks)
+        {
+            if (mask == 0) continue;
+            for (var m = mask; m != 0; m &= m - 1) workCounts[System.Numerics.BitOperations.TrailingZeroCount(m)]++;
+            var seen = mask & chosenMask;
+            if (seen == 0) continue;
+            total++;
+            if ((seen & (seen - 1)) == 0) only[System.Numerics.BitOperations.TrailingZeroCount(seen)]++;
+        }
+        var recordsOn = 0;
+        for (var i = 0; i < on.Length; i++) if (on[i]) recordsOn += recordCounts[i];
+        return new([.. databases.Select((d, i) => new LedgerLine(d, snapshot.DatabaseNames[d], on[i], recordCounts[i], workCounts[i], only[i]))], recordsOn, total);
+    }
+}
+
+/// <summary>One database's share of an answer.</summary>
+/// <param name="DatabaseId">The database.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Chosen">Whether it is searched.</param>
+/// <param name="Records">Its matching records.</param>
+/// <param name="Works">The works they describe.</param>
+/// <param name="OnlyHere">Works that no other chosen database holds a matching record of: what would be missed without it.</param>
+public sealed record LedgerLine(int DatabaseId, string Name, bool Chosen, int Records, int Works, int OnlyHere);

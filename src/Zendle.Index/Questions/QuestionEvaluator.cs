@@ -1,0 +1,259 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Lucene.Net.Index;
+using Zendle.Core.Queries;
+using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
+using Zendle.Index.Columns;
+using Zendle.Index.Text;
+
+namespace Zendle.Index.Questions;
+
+/// <summary>
+/// Answers questions exactly, as sets. A tree is worked out on records (a work matches when one of its records does), leaf sets are
+/// remembered by the snapshot, and everything above them is algebra on bits.
+/// </summary>
+/// <param name="snapshot">The corpus at one moment.</param>
+/// <param name="facts">What the review says, for stage: and tag:; null outside a review.</param>
+public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? facts)
+{
+    private readonly CorpusColumns columns = snapshot.Columns;
+
+    /// <summary>The records that satisfy a tree.</summary>
+    /// <param name="root">The tree.</param>
+    /// <param name="field">Field of words that name none.</param>
+    /// <param name="without">A node that is taken to match nothing; for what only it brings in.</param>
+    /// <returns>A set that must not be changed.</returns>
+    public BitSet Records(QueryNode root, QueryField field = QueryField.About, QueryNode? without = null)
+    {
+        if (ReferenceEquals(root, without)) return new BitSet(columns.RecordSize);
+        switch (root)
+        {
+            case AllNode: return snapshot.Live;
+            case TermNode term: return Term(term, field);
+            case FieldNode f: return Records(f.Part, f.Field, without);
+            case YearsNode years: return Years(years);
+            case NotNode not:
+                var rest = snapshot.Live.Copy();
+                rest.ExceptWith(Records(not.Part, field, without));
+                return rest;
+            case AndNode and:
+                var all = Records(and.Parts[0], field, without).Copy();
+                foreach (var part in and.Parts.Skip(1)) all.IntersectWith(Records(part, field, without));
+                return all;
+            case OrNode or:
+                var any = Records(or.Parts[0], field, without).Copy();
+                foreach (var part in or.Parts.Skip(1)) any.UnionWith(Records(part, field, without));
+                return any;
+            case NearNode near: return Near(near, field, without);
+            default: throw new ArgumentOutOfRangeException(nameof(root));
+        }
+    }
+
+    /// <summary>The works of <paramref name="records"/> that lie in the chosen databases. O(records).</summary>
+    /// <param name="records">Records.</param>
+    /// <param name="databases">Ids of the databases chosen; empty for all.</param>
+    public BitSet Works(BitSet records, ImmutableArray<int> databases = default)
+    {
+        var works = new BitSet(columns.WorkSize);
+        if (databases.IsDefaultOrEmpty)
+        {
+            foreach (var r in records.ToArray()) works.Add(columns.RecordWork[r]);
+            return works;
+        }
+        var chosen = new bool[256];
+        foreach (var d in databases) chosen[d] = true;
+        foreach (var r in records.ToArray()) if (chosen[columns.RecordDatabase[r]]) works.Add(columns.RecordWork[r]);
+        return works;
+    }
+
+    /// <summary>All narrowings of a state, as a set of works; null when nothing narrows.</summary>
+    /// <param name="state">The state.</param>
+    /// <param name="lifted">A field whose own narrowing is left out, for its counts.</param>
+    /// <param name="read">Reads an expression for <see cref="SearchState.Inside"/>; unreadable ones find nothing.</param>
+    public BitSet? Narrowed(SearchState state, Facet? lifted, Func<string, QueryNode?> read)
+    {
+        BitSet? set = null;
+        void And(BitSet other)
+        {
+            if (set is null) set = other.Copy();
+            else set.IntersectWith(other);
+        }
+        if ((state.From is not null || state.To is not null) && lifted != Facet.Year)
+            And(Works(Years(new YearsNode(default, state.From, state.To))));
+        foreach (var narrowing in state.Narrowings)
+        {
+            if (narrowing.Facet == lifted) continue;
+            if (!narrowing.Values.IsEmpty) And(With(narrowing.Facet, narrowing.Values));
+            if (narrowing.Excluded.IsEmpty) continue;
+            var others = Works(snapshot.Live);
+            others.ExceptWith(With(narrowing.Facet, narrowing.Excluded));
+            And(others);
+        }
+        foreach (var words in state.Inside)
+            And(read(words) is { } node ? Works(Records(node), state.Databases) : new BitSet(columns.WorkSize));
+        return set;
+    }
+
+    /// <summary>The works that have one of the values of a field.</summary>
+    public BitSet With(Facet facet, IEnumerable<string> values)
+    {
+        if (facet is not (Facet.Stage or Facet.Tag)) return columns.Of(facet).With(values, columns.WorkSize);
+        var set = new BitSet(columns.WorkSize);
+        foreach (var value in values) set.UnionWith(facet == Facet.Stage ? StageSet(value) : TagSet(value));
+        return set;
+    }
+
+    private BitSet Term(TermNode term, QueryField field)
+    {
+        switch (field)
+        {
+            case QueryField.Stage: return RecordsOf(StageSet(term.Written));
+            case QueryField.Tag: return RecordsOf(TagSet(term.Written));
+            case QueryField.Year: return YearWords(term.Written);
+            case QueryField.Database: return Database(term);
+        }
+        var key = $"{field}|{string.Join('+', term.Forms.Select(f => string.Join(' ', f)))}";
+        if (IndexFields.Value(field) is { } value) return snapshot.Remember($"{field}={term.Written}", () => Exact(value, field, term.Written));
+        return snapshot.Remember(key, () =>
+        {
+            var records = new BitSet(columns.RecordSize);
+            foreach (var name in IndexFields.Text(field))
+                foreach (var form in term.Forms)
+                    if (form.Length == 1) records.UnionWith(Word(name, form[0]));
+                    else Places(name, reader => reader.Of(form), records);
+            return records;
+        });
+    }
+
+    private BitSet Word(string name, string slot) => snapshot.Remember($"{name}:{slot}", () =>
+    {
+        var records = new BitSet(columns.RecordSize);
+        foreach (var leaf in snapshot.Reader.Leaves)
+        {
+            var reader = leaf.AtomicReader;
+            var ids = SegmentDocs.Of(reader).Record;
+            DocsEnum? docs = null;
+            foreach (var term in TermWalk.Over(reader, name, slot))
+            {
+                docs = term.Docs(reader.LiveDocs, docs, DocsFlags.NONE);
+                for (var d = docs.NextDoc(); d != Lucene.Net.Search.DocIdSetIterator.NO_MORE_DOCS; d = docs.NextDoc()) Put(records, ids[d]);
+            }
+        }
+        return records;
+    });
+
+    private BitSet Near(NearNode near, QueryField field, QueryNode? without)
+    {
+        if (without is not null && near.Parts.Any(p => p is not OrNode ? ReferenceEquals(p, without) : ((OrNode)p).Parts.Any(q => ReferenceEquals(q, without))))
+            return NearUncached(near, field, without);
+        return snapshot.Remember($"near {field}|{QueryText.Print(near)}", () => NearUncached(near, field, null));
+    }
+
+    private BitSet NearUncached(NearNode near, QueryField field, QueryNode? without)
+    {
+        var records = new BitSet(columns.RecordSize);
+        foreach (var name in IndexFields.Text(field))
+            Places(name, reader =>
+            {
+                var spans = Side(near.Parts[0]);
+                for (var i = 1; i < near.Parts.Length && spans.Count > 0; i++) spans = Spans.Near(spans, Side(near.Parts[i]), near.Distances[i - 1]);
+                return spans;
+
+                Spans Side(QueryNode part) => part switch
+                {
+                    TermNode t => ReferenceEquals(t, without) ? Spans.None : reader.Of(t),
+                    OrNode o => Spans.Merge([.. o.Parts.Select(Side)]),
+                    _ => throw new ArgumentException("A side of NEAR is a term or a group of terms.", nameof(near)),
+                };
+            }, records);
+        return records;
+    }
+
+    private void Places(string name, Func<SpanReader, Spans> find, BitSet records)
+    {
+        foreach (var leaf in snapshot.Reader.Leaves)
+        {
+            var ids = SegmentDocs.Of(leaf.AtomicReader).Record;
+            foreach (var start in find(new(leaf.AtomicReader, name)).Starts) Put(records, ids[Spans.Document(start)]);
+        }
+    }
+
+    private void Put(BitSet records, int id)
+    {
+        // Records put in after the columns were built are not part of this snapshot.
+        if (id < columns.RecordSize && columns.RecordWork[id] > 0) records.Add(id);
+    }
+
+    private BitSet Exact(string name, QueryField field, string written)
+    {
+        var value = field switch
+        {
+            QueryField.Doi => Core.Records.Identifiers.Doi(written) ?? written.ToLowerInvariant(),
+            QueryField.Issn => Core.Records.Identifiers.Issn(written) ?? written,
+            QueryField.Isbn => Core.Records.Identifiers.Isbn(written) ?? written,
+            _ => written.ToLowerInvariant(),
+        };
+        return Word(name, value);
+    }
+
+    private BitSet Years(YearsNode years)
+    {
+        var (from, to) = (years.From ?? 1, years.To ?? short.MaxValue);
+        return snapshot.Remember($"year {from}-{to}", () =>
+        {
+            var records = new BitSet(columns.RecordSize);
+            for (var r = 0; r < columns.RecordSize; r++)
+                if (columns.RecordWork[r] > 0 && columns.RecordYear[r] >= from && columns.RecordYear[r] <= to) records.Add(r);
+            return records;
+        });
+    }
+
+    private BitSet YearWords(string written)
+    {
+        var ends = written.Split('-', 2);
+        return int.TryParse(ends[0], NumberStyles.None, CultureInfo.InvariantCulture, out var from)
+            && int.TryParse(ends[^1], NumberStyles.None, CultureInfo.InvariantCulture, out var to) ? Years(new(default, from, to)) : new BitSet(columns.RecordSize);
+    }
+
+    private BitSet Database(TermNode term)
+    {
+        var ids = snapshot.DatabaseNames.Where(d => Words.Of(d.Value).Any(w => term.Slots.Any(s => Glob.Matches(s, w.Text)))
+            && term.Slots.All(s => Words.Of(d.Value).Any(w => Glob.Matches(s, w.Text)))).Select(d => d.Key).ToHashSet();
+        var records = new BitSet(columns.RecordSize);
+        for (var r = 0; r < columns.RecordSize; r++) if (columns.RecordWork[r] > 0 && ids.Contains(columns.RecordDatabase[r])) records.Add(r);
+        return records;
+    }
+
+    private BitSet RecordsOf(BitSet works)
+    {
+        var records = new BitSet(columns.RecordSize);
+        for (var r = 0; r < columns.RecordSize; r++) if (columns.RecordWork[r] is > 0 and var w && works.Contains(w)) records.Add(r);
+        return records;
+    }
+
+    private BitSet StageSet(string written)
+    {
+        if (facts is null) return new BitSet(columns.WorkSize);
+        switch (Words.Fold(written.Trim()))
+        {
+            case "kept": return facts.Kept;
+            case "set aside" or "aside": return facts.SetAside;
+            case "found":
+                var rest = Works(snapshot.Live);
+                rest.ExceptWith(facts.Kept);
+                rest.ExceptWith(facts.SetAside);
+                return rest;
+            default: return new BitSet(columns.WorkSize);
+        }
+    }
+
+    private BitSet TagSet(string written)
+    {
+        var set = new BitSet(columns.WorkSize);
+        if (facts is null) return set;
+        var pattern = Words.Fold(written.Trim());
+        foreach (var (tag, works) in facts.Tags) if (Glob.Matches(pattern, Words.Fold(tag))) set.UnionWith(works);
+        return set;
+    }
+}

@@ -1,0 +1,1 @@
+Zendle.Outside.OutsideApplication.Build(args).Run();

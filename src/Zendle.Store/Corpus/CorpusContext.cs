@@ -1,0 +1,51 @@
+using Microsoft.EntityFrameworkCore;
+using Zendle.Core.Merging;
+using Zendle.Core.Records;
+
+namespace Zendle.Store.Corpus;
+
+/// <summary>What was harvested: databases, records, works (<c>corpus.db</c>). Could be fetched again, but for its ids.</summary>
+public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbContext(options)
+{
+    /// <summary>Databases.</summary>
+    public DbSet<DatabaseRow> Databases => Set<DatabaseRow>();
+    /// <summary>Records.</summary>
+    public DbSet<RecordRow> Records => Set<RecordRow>();
+    /// <summary>Keys of records.</summary>
+    public DbSet<RecordKeyRow> RecordKeys => Set<RecordKeyRow>();
+    /// <summary>Works.</summary>
+    public DbSet<WorkRow> Works => Set<WorkRow>();
+    /// <summary>Evidence of joins.</summary>
+    public DbSet<EvidenceRow> Evidence => Set<EvidenceRow>();
+
+    /// <inheritdoc/>
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<DatabaseRow>().HasIndex(d => new { d.Address, d.SetName }).IsUnique();
+        modelBuilder.Entity<RecordRow>(r =>
+        {
+            r.HasIndex(x => new { x.DatabaseId, x.Identifier }).IsUnique();
+            r.HasIndex(x => x.WorkId);
+            r.HasIndex(x => x.Sequence);
+            r.HasOne<DatabaseRow>().WithMany().HasForeignKey(x => x.DatabaseId);
+        });
+        modelBuilder.Entity<RecordKeyRow>(k =>
+        {
+            k.HasKey(x => new { x.Key, x.RecordId });
+            k.HasIndex(x => x.RecordId);
+        });
+        modelBuilder.Entity<EvidenceRow>(e =>
+        {
+            e.HasKey(x => new { x.First, x.Second });
+            e.HasIndex(x => x.WorkId);
+        });
+    }
+
+    /// <inheritdoc/>
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
+        configurationBuilder.Properties<DocumentType>().HaveConversion<int>();
+        configurationBuilder.Properties<MergeReason>().HaveConversion<int>();
+        configurationBuilder.Properties<DateTimeOffset>().HaveConversion<Sqlite.UtcText>();
+    }
+}

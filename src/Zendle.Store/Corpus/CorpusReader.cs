@@ -1,0 +1,91 @@
+using System.Runtime.CompilerServices;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Zendle.Core.Merging;
+using Zendle.Core.Records;
+
+namespace Zendle.Store.Corpus;
+
+/// <summary>One record with what stands beside it in the store, for building columns.</summary>
+/// <param name="Id">Record id.</param>
+/// <param name="WorkId">Work id.</param>
+/// <param name="DatabaseId">Database id.</param>
+/// <param name="TitleKey">Key of title and first person.</param>
+/// <param name="Record">The record without references.</param>
+/// <param name="ReferenceKeys">Two keys for each reference.</param>
+public sealed record StoredRecord(int Id, int WorkId, int DatabaseId, ulong TitleKey, Record Record, ulong[] ReferenceKeys);
+
+/// <summary>Reads the corpus: whole for the index, by work for the pane and the list.</summary>
+public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
+{
+    /// <summary>The store's change sequence; 0 when empty.</summary>
+    public async Task<long> Sequence(CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return await context.Records.Select(r => (long?)r.Sequence).MaxAsync(cancel) ?? 0;
+    }
+
+    /// <summary>Sizes for arrays by record id and by work id: one more than the highest.</summary>
+    public async Task<(int Records, int Works)> Sizes(CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return ((await context.Records.Select(r => (int?)r.Id).MaxAsync(cancel) ?? 0) + 1, (await context.Works.Select(w => (int?)w.Id).MaxAsync(cancel) ?? 0) + 1);
+    }
+
+    /// <summary>All databases, by id.</summary>
+    public async Task<List<DatabaseRow>> Databases(CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return await context.Databases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel);
+    }
+
+    /// <summary>All records that are not deleted, up to a sequence. Streams; O(records).</summary>
+    public async IAsyncEnumerable<StoredRecord> All(long upTo, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        await context.Database.OpenConnectionAsync(cancel);
+        await using var command = ((SqliteConnection)context.Database.GetDbConnection()).CreateCommand();
+        command.CommandText = "SELECT Id, WorkId, DatabaseId, TitleKey, Facts, ReferenceKeys FROM Records WHERE WorkId > 0 AND Sequence <= $0 ORDER BY Id";
+        command.Parameters.AddWithValue("$0", upTo);
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (reader.Read())
+            yield return new(reader.GetInt32(0), reader.GetInt32(1), reader.GetInt32(2), unchecked((ulong)reader.GetInt64(3)),
+                RecordCodec.Facts(reader.GetFieldValue<byte[]>(4)), RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(5)));
+    }
+
+    /// <summary>Records changed after a sequence, up to another; null for deleted ones.</summary>
+    public async IAsyncEnumerable<(int Id, Record? Record)> Changed(long after, long upTo, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var rows = context.Records.AsNoTracking().Where(r => r.Sequence > after && r.Sequence <= upTo).OrderBy(r => r.Id).Select(r => new { r.Id, r.Deleted, r.Facts });
+        await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(cancel)) yield return (row.Id, row.Deleted ? null : RecordCodec.Facts(row.Facts));
+    }
+
+    /// <summary>The records of some works, by work id, without references.</summary>
+    public async Task<ILookup<int, SourcedRecord>> OfWorks(IReadOnlyCollection<int> works, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var trust = await context.Databases.ToDictionaryAsync(d => d.Id, d => d.Trust, cancel);
+        var found = new List<(int Work, SourcedRecord Record)>();
+        foreach (var chunk in works.Chunk(500))
+        {
+            var rows = await context.Records.AsNoTracking().Where(r => chunk.Contains(r.WorkId)).Select(r => new { r.Id, r.WorkId, r.DatabaseId, r.Facts }).ToListAsync(cancel);
+            found.AddRange(rows.Select(r => (r.WorkId, new SourcedRecord(r.Id, r.DatabaseId, trust[r.DatabaseId], RecordCodec.Facts(r.Facts)))));
+        }
+        return found.OrderBy(f => f.Record.RecordId).ToLookup(f => f.Work, f => f.Record);
+    }
+
+    /// <summary>Why the records of a work are one.</summary>
+    public async Task<List<EvidenceRow>> EvidenceOf(int work, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return await context.Evidence.AsNoTracking().Where(e => e.WorkId == work).OrderBy(e => e.First).ThenBy(e => e.Second).ToListAsync(cancel);
+    }
+
+    /// <summary>The work an id stands for today; itself when it was not merged into another.</summary>
+    public async Task<int> Redirect(int work, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return await context.Works.Where(w => w.Id == work).Select(w => w.RedirectTo).FirstOrDefaultAsync(cancel) ?? work;
+    }
+}

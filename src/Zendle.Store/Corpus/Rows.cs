@@ -1,0 +1,105 @@
+using Zendle.Core.Merging;
+using Zendle.Core.Records;
+
+namespace Zendle.Store.Corpus;
+
+/// <summary>A database whose records are copied.</summary>
+public sealed class DatabaseRow
+{
+    /// <summary>Id, 1–255.</summary>
+    public int Id { get; set; }
+    /// <summary>Name, as the database gives it.</summary>
+    public required string Name { get; set; }
+    /// <summary>What it says of itself.</summary>
+    public string Description { get; set; } = "";
+    /// <summary>Base address of its OAI-PMH service.</summary>
+    public required string Address { get; set; }
+    /// <summary>Metadata format that is asked for.</summary>
+    public required string Format { get; set; }
+    /// <summary>Set that is asked for; null for all.</summary>
+    public string? SetName { get; set; }
+    /// <summary>Granularity of its datestamps: "YYYY-MM-DD" or "YYYY-MM-DDThh:mm:ssZ".</summary>
+    public required string Granularity { get; set; }
+    /// <summary>Rank of trust, 0 the most trusted; ties by id.</summary>
+    public int Trust { get; set; }
+    /// <summary>Start of the next incremental harvest: first responseDate of the last complete run; null before one.</summary>
+    public DateTimeOffset? HarvestedUntil { get; set; }
+    /// <summary>When a harvest last came to its end, by our clock.</summary>
+    public DateTimeOffset? HarvestedAt { get; set; }
+    /// <summary>The run under way: its resumption token; null between runs.</summary>
+    public string? Token { get; set; }
+    /// <summary>The run under way: its first responseDate; null between runs.</summary>
+    public DateTimeOffset? RunStarted { get; set; }
+    /// <summary>The run under way: records taken so far.</summary>
+    public int RunDone { get; set; }
+    /// <summary>The run under way: records that were new or changed.</summary>
+    public int RunChanged { get; set; }
+}
+
+/// <summary>A record as it is kept.</summary>
+public sealed class RecordRow
+{
+    /// <summary>Id; lower is older. Never used again.</summary>
+    public int Id { get; set; }
+    /// <summary>Its database.</summary>
+    public int DatabaseId { get; set; }
+    /// <summary>Its identifier there.</summary>
+    public required string Identifier { get; set; }
+    /// <summary>Its datestamp there.</summary>
+    public DateTimeOffset Datestamp { get; set; }
+    /// <summary>Whether the database has deleted it.</summary>
+    public bool Deleted { get; set; }
+    /// <summary>The work it belongs to; 0 when deleted.</summary>
+    public int WorkId { get; set; }
+    /// <summary>Change sequence of its last change.</summary>
+    public long Sequence { get; set; }
+    /// <summary>For merging: normalised DOI.</summary>
+    public string? Doi { get; set; }
+    /// <summary>For merging: key of title and first person; 0 for none.</summary>
+    public long TitleKey { get; set; }
+    /// <summary>For merging: year.</summary>
+    public int? Year { get; set; }
+    /// <summary>For merging: kind.</summary>
+    public DocumentType Type { get; set; }
+    /// <summary>For merging: DOIs of declared versions, one a line.</summary>
+    public string? VersionDois { get; set; }
+    /// <summary>The record without its references, as UTF-8 JSON.</summary>
+    public byte[] Facts { get; set; } = [];
+    /// <summary>The references, as compressed JSON.</summary>
+    public byte[] References { get; set; } = [];
+    /// <summary>Two 64-bit keys for each reference (DOI; title and person), packed.</summary>
+    public byte[] ReferenceKeys { get; set; } = [];
+    /// <summary>The original XML, compressed.</summary>
+    public byte[] Source { get; set; } = [];
+}
+
+/// <summary>A key by which records find each other.</summary>
+public sealed class RecordKeyRow
+{
+    /// <summary>The key.</summary>
+    public long Key { get; set; }
+    /// <summary>A record that has it.</summary>
+    public int RecordId { get; set; }
+}
+
+/// <summary>A work. Its id is permanent.</summary>
+public sealed class WorkRow
+{
+    /// <summary>Id.</summary>
+    public int Id { get; set; }
+    /// <summary>The work it went into; null while it stands by itself.</summary>
+    public int? RedirectTo { get; set; }
+}
+
+/// <summary>Why two records are one work.</summary>
+public sealed class EvidenceRow
+{
+    /// <summary>The older record.</summary>
+    public int First { get; set; }
+    /// <summary>The younger record.</summary>
+    public int Second { get; set; }
+    /// <summary>The work they make.</summary>
+    public int WorkId { get; set; }
+    /// <summary>Why.</summary>
+    public MergeReason Reason { get; set; }
+}

@@ -1,0 +1,194 @@
+using Microsoft.AspNetCore.Identity;
+using Zendle.Core.Reviews;
+
+namespace Zendle.Store.Made;
+
+/// <summary>A person who can sign in.</summary>
+public sealed class Account : IdentityUser
+{
+    /// <summary>Name others see.</summary>
+    public string DisplayName { get; set; } = "";
+
+    /// <summary>Whether the account may change databases and add accounts.</summary>
+    public bool IsCurator { get; set; }
+}
+
+/// <summary>One literature review.</summary>
+public sealed class Review
+{
+    /// <summary>Id.</summary>
+    public int Id { get; set; }
+    /// <summary>Title.</summary>
+    public required string Title { get; set; }
+    /// <summary>The question it asks.</summary>
+    public string Question { get; set; } = "";
+    /// <summary>Target band: fewest works.</summary>
+    public int BandLow { get; set; } = TargetBand.Usual.Low;
+    /// <summary>Target band: most works.</summary>
+    public int BandHigh { get; set; } = TargetBand.Usual.High;
+    /// <summary>When it was made, UTC.</summary>
+    public DateTimeOffset CreatedAt { get; set; }
+}
+
+/// <summary>What a member may do in a review.</summary>
+public enum Role
+{
+    /// <summary>Look at everything, change nothing.</summary>
+    Reader,
+    /// <summary>Search, decide, tag.</summary>
+    Screener,
+    /// <summary>All that, and change the review and its members.</summary>
+    Owner,
+}
+
+/// <summary>An account's part in a review.</summary>
+public sealed class Member
+{
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+    /// <summary>The account.</summary>
+    public required string AccountId { get; set; }
+    /// <summary>What it may do.</summary>
+    public Role Role { get; set; }
+}
+
+/// <summary>One step of a review's paths.</summary>
+public sealed class StepRow
+{
+    /// <summary>Id.</summary>
+    public int Id { get; set; }
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+    /// <summary>The step before it; null for a first step.</summary>
+    public int? ParentId { get; set; }
+    /// <summary>The act, as JSON of <see cref="StepAct"/>.</summary>
+    public required string Act { get; set; }
+    /// <summary>What the act changed, in a few words.</summary>
+    public required string Label { get; set; }
+    /// <summary>A name given by a person; null for none.</summary>
+    public string? Name { get; set; }
+    /// <summary>How many works were in view after it, when it was taken.</summary>
+    public int Count { get; set; }
+    /// <summary>Corpus generation of that count.</summary>
+    public long Generation { get; set; }
+    /// <summary>Who took it.</summary>
+    public required string AccountId { get; set; }
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+    /// <summary>Taken out of the path by a person.</summary>
+    public bool Removed { get; set; }
+}
+
+/// <summary>Where an account last was in a review.</summary>
+public sealed class PlaceRow
+{
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+    /// <summary>The account.</summary>
+    public required string AccountId { get; set; }
+    /// <summary>The step in view.</summary>
+    public int StepId { get; set; }
+}
+
+/// <summary>One decision event; see <see cref="DecisionEvent"/>. Rows are only ever added.</summary>
+public sealed class DecisionRow
+{
+    /// <summary>Sequence.</summary>
+    public long Id { get; set; }
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+    /// <summary>The act it was part of.</summary>
+    public Guid Batch { get; set; }
+    /// <summary>The work.</summary>
+    public int WorkId { get; set; }
+    /// <summary>The record it was made on.</summary>
+    public int RecordId { get; set; }
+    /// <summary>What was done.</summary>
+    public DecisionAct Act { get; set; }
+    /// <summary>Reason or tag.</summary>
+    public string? Value { get; set; }
+    /// <summary>Who.</summary>
+    public required string AccountId { get; set; }
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+    /// <summary>The batch it takes back.</summary>
+    public Guid? Undoes { get; set; }
+}
+
+/// <summary>One committed run of a search, as the log keeps it. Rows are only ever added; only <see cref="OfRecord"/> changes.</summary>
+public sealed class RunRow
+{
+    /// <summary>Id.</summary>
+    public int Id { get; set; }
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+    /// <summary>The step it was taken with.</summary>
+    public int StepId { get; set; }
+    /// <summary>The run it repeats; null for a first run.</summary>
+    public int? Repeats { get; set; }
+    /// <summary>The whole question, as JSON of <see cref="SearchState"/>.</summary>
+    public required string State { get; set; }
+    /// <summary>Records and works by database, as JSON.</summary>
+    public required string Ledger { get; set; }
+    /// <summary>Works in view.</summary>
+    public int Count { get; set; }
+    /// <summary>Ids of those works, ascending, as packed 32-bit numbers.</summary>
+    public required byte[] Works { get; set; }
+    /// <summary>Corpus generation.</summary>
+    public long Generation { get; set; }
+    /// <summary>Who.</summary>
+    public required string AccountId { get; set; }
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+    /// <summary>Whether it counts in the report; else it is exploration.</summary>
+    public bool OfRecord { get; set; }
+}
+
+/// <summary>States of long work.</summary>
+public enum JobState
+{
+    /// <summary>Waits its turn.</summary>
+    Waiting,
+    /// <summary>At work; after a kill, to be gone on with.</summary>
+    Running,
+    /// <summary>Done.</summary>
+    Done,
+    /// <summary>Ended with a fault; can be resumed.</summary>
+    Failed,
+    /// <summary>Stopped by a person; can be resumed.</summary>
+    Stopped,
+}
+
+/// <summary>Long work that outlives requests and restarts.</summary>
+public sealed class JobRow
+{
+    /// <summary>Id.</summary>
+    public int Id { get; set; }
+    /// <summary>What kind of work: "harvest".</summary>
+    public required string Kind { get; set; }
+    /// <summary>What it works on: a database id for a harvest.</summary>
+    public int Subject { get; set; }
+    /// <summary>State.</summary>
+    public JobState State { get; set; }
+    /// <summary>Units done.</summary>
+    public int Done { get; set; }
+    /// <summary>Units in all; null when not known.</summary>
+    public int? Total { get; set; }
+    /// <summary>New or changed records among them.</summary>
+    public int Changed { get; set; }
+    /// <summary>What is going on or went wrong, in a sentence.</summary>
+    public string Message { get; set; } = "";
+    /// <summary>When it was asked for, UTC.</summary>
+    public DateTimeOffset CreatedAt { get; set; }
+    /// <summary>When it ended, UTC; null before.</summary>
+    public DateTimeOffset? EndedAt { get; set; }
+}
+
+/// <summary>A setting of the installation.</summary>
+public sealed class SettingRow
+{
+    /// <summary>Name.</summary>
+    public required string Name { get; set; }
+    /// <summary>Value.</summary>
+    public required string Value { get; set; }
+}
