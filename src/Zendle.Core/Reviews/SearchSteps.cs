@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
 
 namespace Zendle.Core.Reviews;
 
@@ -32,6 +34,8 @@ public enum StepKind
 {
     /// <summary>Puts a question, in place of the one before.</summary>
     Search,
+    /// <summary>Joins a further part to the question by AND.</summary>
+    Add,
     /// <summary>Chooses the databases that are searched.</summary>
     Databases,
     /// <summary>Narrows by years.</summary>
@@ -44,7 +48,7 @@ public enum StepKind
 
 /// <summary>One act of searching or narrowing. Only the parts its kind names are set.</summary>
 /// <param name="Kind">What it does.</param>
-/// <param name="Expression">Search: the expression.</param>
+/// <param name="Expression">Search: the expression; Add: the further part.</param>
 /// <param name="Databases">Databases: their ids; null or empty for all.</param>
 /// <param name="Facet">Narrow: the field.</param>
 /// <param name="Values">Narrow: values of which a work has one; Inside: expressions that must all hold.</param>
@@ -78,6 +82,7 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
         switch (act.Kind)
         {
             case StepKind.Search: return this with { Expression = (act.Expression ?? "").Trim() };
+            case StepKind.Add: return this with { Expression = Joined(Expression, (act.Expression ?? "").Trim()) };
             case StepKind.Databases: return this with { Databases = [.. (act.Databases ?? []).Distinct().Order()] };
             case StepKind.Years: return this with { From = act.From, To = act.To };
             case StepKind.Inside: return this with { Inside = [.. (act.Values ?? []).Select(v => v.Trim()).Where(v => v.Length > 0)] };
@@ -88,6 +93,33 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
                 return this with { Narrowings = next.Values.IsEmpty && next.Excluded.IsEmpty ? others : others.Add(next) };
             default: throw new ArgumentOutOfRangeException(nameof(act));
         }
+    }
+
+    /// <summary>
+    /// The act that leads from this state to <paramref name="expression"/>: a further part where the new expression only goes on from the
+    /// old one, so that a step in the middle can be taken out; else a new question.
+    /// </summary>
+    public StepAct Toward(string expression)
+    {
+        var line = expression.Trim();
+        if (Identifiers.Doi(line) is { } doi && !line.Contains(' ', StringComparison.Ordinal) && !line.StartsWith("doi:", StringComparison.OrdinalIgnoreCase)) return new(StepKind.Search, $"doi:\"{doi}\"");
+        if (Expression.Length == 0 || line.Length <= Expression.Length + 1 || !line.StartsWith(Expression + " ", StringComparison.Ordinal)) return new(StepKind.Search, line);
+        var rest = line[Expression.Length..].TrimStart();
+        if (rest.StartsWith("AND ", StringComparison.Ordinal)) rest = rest[4..].TrimStart();
+        // Only where AND binds the new part to the whole of the old one, and nothing else.
+        var sound = QueryReader.Read(Expression) is { IsSound: true, Root: not OrNode } && QueryReader.Read(rest) is { IsSound: true, Root: not OrNode } && !StartsWithOperator(rest);
+        return sound ? new(StepKind.Add, rest) : new(StepKind.Search, line);
+    }
+
+    private static bool StartsWithOperator(string rest) => rest.Split(' ', 2)[0].ToUpperInvariant() is "OR" or "AND" or "|" or "||" or "&" or "&&" || rest.StartsWith("NEAR", StringComparison.OrdinalIgnoreCase);
+
+    private static string Joined(string before, string part)
+    {
+        if (before.Length == 0) return part;
+        if (part.Length == 0) return before;
+        return $"{Wrapped(before)} AND {Wrapped(part)}";
+
+        static string Wrapped(string text) => QueryReader.Read(text).Root is OrNode ? $"({text})" : text;
     }
 
     /// <summary>Folds the acts of a path.</summary>

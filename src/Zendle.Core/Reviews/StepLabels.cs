@@ -3,30 +3,19 @@ namespace Zendle.Core.Reviews;
 /// <summary>Names steps the way a person would: by what the act changed.</summary>
 public static class StepLabels
 {
-    /// <summary>The label of <paramref name="act"/> taken from <paramref name="before"/>.</summary>
+    /// <summary>The label of <paramref name="act"/>.</summary>
     /// <param name="act">The act.</param>
-    /// <param name="before">The state before it.</param>
     /// <param name="databaseName">Names databases by id.</param>
-    public static string For(StepAct act, SearchState before, Func<int, string> databaseName) => act.Kind switch
+    public static string For(StepAct act, Func<int, string> databaseName) => act.Kind switch
     {
-        StepKind.Search => Search((act.Expression ?? "").Trim(), before.Expression),
+        StepKind.Search => (act.Expression ?? "").Trim() is { Length: > 0 } expression ? expression : "everything",
+        StepKind.Add => act.Expression!.StartsWith("NOT ", StringComparison.Ordinal) ? "without " + act.Expression[4..] : "+ " + act.Expression,
         StepKind.Databases => act.Databases is { Count: > 0 } ids ? "in " + string.Join(", ", ids.Select(databaseName)) : "all databases",
         StepKind.Years => Years(act.From, act.To),
         StepKind.Inside => act.Values is { Count: > 0 } words ? "inside: " + string.Join(", ", words) : "no words inside",
         StepKind.Narrow => Narrow(act),
         _ => throw new ArgumentOutOfRangeException(nameof(act)),
     };
-
-    private static string Search(string expression, string before)
-    {
-        if (expression.Length == 0) return "everything";
-        if (before.Length == 0 || !expression.StartsWith(before, StringComparison.Ordinal)) return expression;
-        var added = expression[before.Length..].TrimStart();
-        return added.StartsWith("AND NOT ", StringComparison.Ordinal) ? "without " + added[8..]
-            : added.StartsWith("AND ", StringComparison.Ordinal) ? "+ " + added[4..]
-            : added.StartsWith("OR ", StringComparison.Ordinal) ? "or " + added[3..]
-            : added.Length > 0 && expression[before.Length] == ' ' ? "+ " + added : expression;
-    }
 
     private static string Years(int? from, int? to) => (from, to) switch
     {

@@ -1,0 +1,82 @@
+using Zendle.Core.Merging;
+using Zendle.Core.FullText;
+using Zendle.Index.Columns;
+using Zendle.Index.Questions;
+using Zendle.Store.Corpus;
+
+namespace Zendle.Server.Corpus;
+
+/// <summary>Keeps the index in step with the store: replays at the start what came after the index's last commit, and makes changes visible.</summary>
+public sealed class CorpusService(CorpusReader reader, ZendleOptions options, ILogger<CorpusService> log) : IDisposable
+{
+    private readonly SemaphoreSlim refreshing = new(1, 1);
+    private CorpusIndex? index;
+
+    /// <summary>Whether questions can be answered.</summary>
+    public bool IsReady { get; private set; }
+
+    /// <summary>Opens the index and brings it to where the store stands. A missing or older index is built anew.</summary>
+    public async Task Start(CancellationToken cancel)
+    {
+        index = new CorpusIndex(Path.Combine(options.Data, "index"));
+        var sequence = await reader.Sequence(cancel);
+        if (index.Sequence > sequence)
+        {
+            // The store was put back to an older state: what the index holds beyond it is not true any more.
+            index.Dispose();
+            Directory.Delete(Path.Combine(options.Data, "index"), recursive: true);
+            index = new CorpusIndex(Path.Combine(options.Data, "index"));
+        }
+        if (index.Sequence < sequence)
+        {
+            log.LogInformation("The index stands at {Index}, the store at {Store}; the rest is put in.", index.Sequence, sequence);
+            await foreach (var (id, record) in reader.Changed(index.Sequence, sequence, cancel)) index.Put(id, record);
+        }
+        await Refresh(cancel);
+        IsReady = true;
+    }
+
+    /// <summary>Puts changed records in; they are seen after <see cref="Refresh"/>.</summary>
+    public void Put(IEnumerable<(int Id, Core.Records.Record? Record)> changed)
+    {
+        foreach (var (id, record) in changed) index!.Put(id, record);
+    }
+
+    /// <summary>Builds columns from the store and makes them visible together with the words. O(records).</summary>
+    public async Task Refresh(CancellationToken cancel)
+    {
+        await refreshing.WaitAsync(cancel);
+        try
+        {
+            var sequence = await reader.Sequence(cancel);
+            var databases = await reader.Databases(cancel);
+            var (names, trust) = (databases.ToDictionary(d => d.Id, d => d.Name), databases.ToDictionary(d => d.Id, d => d.Trust));
+            var (records, works) = await reader.Sizes(cancel);
+            var builder = new CorpusColumns.Builder(records, works, names);
+            await foreach (var stored in reader.All(sequence, cancel))
+                if (stored.Id < records && stored.WorkId < works) builder.Add(Row(stored, trust[stored.DatabaseId]));
+            index!.Refresh(builder.Build(), names, sequence);
+        }
+        finally { refreshing.Release(); }
+    }
+
+    /// <summary>The newest snapshot; dispose of it when done.</summary>
+    public CorpusSnapshot Snapshot() => IsReady ? index!.Snapshot() : throw new NotReadyException();
+
+    private static ColumnRow Row(StoredRecord s, int trust)
+    {
+        var r = s.Record;
+        return new(s.Id, s.WorkId, s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
+            [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects, TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), s.TitleKey, s.ReferenceKeys);
+    }
+
+    /// <summary>Closes the index.</summary>
+    public void Dispose()
+    {
+        index?.Dispose();
+        refreshing.Dispose();
+    }
+}
+
+/// <summary>A question came before the index was ready.</summary>
+public sealed class NotReadyException() : Exception("Zendle is still starting; ask again in a moment.");

@@ -1,0 +1,107 @@
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Zendle.Core.Reviews;
+using Zendle.Index.Questions;
+using Zendle.Server.Features.Databases;
+using Zendle.Server.Features.Decisions;
+using Zendle.Server.Features.Reviews;
+using Zendle.Server.Features.Search;
+using Zendle.Server.Jobs;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Demo;
+
+/// <summary>The account that the demo offers.</summary>
+internal static class DemoAccount
+{
+    public const string Name = "demo";
+    public const string Password = "night garden 26";
+}
+
+/// <summary>Puts the demo's start data in, through the same services that people's acts go through: harvest, search, decide.</summary>
+internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions options, ILogger<DemoSeeder> log)
+{
+    private static readonly string[] Harvested = ["farnet", "meridian"];
+
+    /// <summary>Seeds an empty installation; does nothing to one that holds a review.</summary>
+    public async Task Seed(CancellationToken cancel)
+    {
+        await using var scope = services.CreateAsyncScope();
+        var context = scope.ServiceProvider.GetRequiredService<ZendleContext>();
+        var account = await Account(scope.ServiceProvider.GetRequiredService<UserManager<Account>>());
+        await Harvest(scope.ServiceProvider, cancel);
+        if (await context.Reviews.AnyAsync(cancel)) return;
+        var reviews = services.GetRequiredService<ReviewService>();
+        var review = await reviews.Create("Street lighting and night pollination", "Does artificial light at night change what moths do, and with it the night-time pollination of wild plants and crops?", account.Id);
+        await Work(review, account.Id);
+        await reviews.Create("Lamps and bats along hedgerows", "", account.Id);
+        log.LogInformation("The demo review is ready.");
+    }
+
+    private static async Task<Account> Account(UserManager<Account> users)
+    {
+        if (await users.FindByNameAsync(DemoAccount.Name) is { } there) return there;
+        var account = new Account { UserName = DemoAccount.Name, DisplayName = "Demo researcher", IsCurator = true };
+        var made = await users.CreateAsync(account, DemoAccount.Password);
+        if (!made.Succeeded) throw new InvalidOperationException(string.Join(' ', made.Errors.Select(e => e.Description)));
+        return account;
+    }
+
+    private async Task Harvest(IServiceProvider scope, CancellationToken cancel)
+    {
+        var databases = scope.GetRequiredService<DatabaseService>();
+        var jobs = scope.GetRequiredService<JobRunner>();
+        var there = (await databases.List(cancel)).Databases.Select(d => d.Address).ToHashSet();
+        foreach (var key in Harvested)
+        {
+            var address = new Uri(options.Outside!, $"/{key}/oai").ToString();
+            if (there.Contains(address)) continue;
+            var job = await databases.Add(new(address, null, null, Trusted: key == "meridian"), cancel);
+            await jobs.Ended(job.Id).WaitAsync(cancel);
+        }
+    }
+
+    /// <summary>Mid-work: two searches with their narrowing, works kept, tagged and set aside.</summary>
+    private async Task Work(int review, string account)
+    {
+        var (paths, search, decisions) = (services.GetRequiredService<PathService>(), services.GetRequiredService<SearchService>(), services.GetRequiredService<DecisionService>());
+        async Task<int> Path(params StepAct[] acts)
+        {
+            var step = 0;
+            foreach (var act in acts) step = (await paths.Take(review, account, step, act))!.Value;
+            return step;
+        }
+        async Task<int[]> First(int step, SortOrder order, int count)
+        {
+            using var view = (await search.View(review, step))!;
+            return [.. search.Order(view, order, hideJudged: true).Take(count)];
+        }
+        async Task Decide(DecisionAct act, int[] works, string? value = null) => await decisions.Decide(review, account, act, works, value);
+
+        var friends = await Path(new StepAct(StepKind.Search, "moth* AND (coating* OR textile* OR film*)"));
+        await Decide(DecisionAct.SetAside, await First(friends, SortOrder.Relevance, 7), "the words mean something else");
+
+        var crops = await Path(new StepAct(StepKind.Search, "(crop* OR yield OR \"fruit set\") AND moth* AND night*"), new StepAct(StepKind.Years, From: 1990, To: 2026));
+        var fromCrops = await First(crops, SortOrder.Relevance, 22);
+        await Decide(DecisionAct.Keep, fromCrops);
+        await Decide(DecisionAct.Tag, fromCrops[..14], "crops");
+
+        var main = await Path(
+            new StepAct(StepKind.Search, "light"),
+            new StepAct(StepKind.Add, "moth*"),
+            new StepAct(StepKind.Add, "(pollinat* OR \"flower visit*\" OR \"pollen transport\" OR \"seed set\")"),
+            new StepAct(StepKind.Years, From: 1985, To: 2026),
+            new StepAct(StepKind.Narrow, Facet: Facet.Type, Values: ["article", "review", "systematic review"]));
+        var best = await First(main, SortOrder.Relevance, 30);
+        await Decide(DecisionAct.Keep, best);
+        var cited = await First(main, SortOrder.Cited, 10);
+        await Decide(DecisionAct.Keep, cited);
+        await Decide(DecisionAct.Tag, best[..16], "field experiment");
+        await Decide(DecisionAct.Tag, [.. best[10..22], .. cited[..4]], "flower visits");
+        await Decide(DecisionAct.Tag, best[20..], "pollen transport");
+        await Decide(DecisionAct.Tag, cited, "anchor");
+        await Decide(DecisionAct.SetAside, await First(main, SortOrder.Oldest, 3), "no comparison with darkness");
+        await Decide(DecisionAct.SetAside, await First(main, SortOrder.Newest, 2), "not a study of its own");
+        await paths.Visit(review, account, main);
+    }
+}

@@ -1,0 +1,177 @@
+using Microsoft.EntityFrameworkCore;
+using Zendle.Connect.Harvest;
+using Zendle.Core.Records;
+using Zendle.Core.Reviews;
+using Zendle.Server.Corpus;
+using Zendle.Server.Identity;
+using Zendle.Server.Jobs;
+using Zendle.Store.Corpus;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Features.Databases;
+
+internal sealed record JobDto(int Id, string Kind, int Subject, string State, int Done, int? Total, int Changed, string Message, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt)
+{
+    public static JobDto Of(JobRow j) => new(j.Id, j.Kind, j.Subject, j.State.ToString().ToLowerInvariant(), j.Done, j.Total, j.Changed, j.Message, j.CreatedAt, j.EndedAt);
+}
+
+internal sealed record SpanCountDto(int Year, int Count);
+
+internal sealed record ValueCountDto(string Value, int Count);
+
+/// <summary>How much of a database's works another one holds too.</summary>
+internal sealed record OverlapDto(int DatabaseId, int Works);
+
+/// <summary>A database with what its records show of it.</summary>
+/// <param name="WithAbstract">Records that have an abstract; likewise the others. They tell which fields can be searched.</param>
+internal sealed record DatabaseDto(int Id, string Name, string Description, string Address, string Format, string? Set, int Records, int Works, int OnlyHere, IReadOnlyList<SpanCountDto> Years, IReadOnlyList<ValueCountDto> Types,
+    int WithAbstract, int WithKeywords, int WithReferences, DateTimeOffset? HarvestedAt, bool Interrupted, JobDto? Job, IReadOnlyList<OverlapDto> Overlap);
+
+internal sealed record DatabasesDto(IReadOnlyList<DatabaseDto> Databases, int Records, int Works, long Generation);
+
+internal sealed record AddressRequest(string Address, string? Format, string? Set);
+
+internal sealed record OaiFormatDto(string Prefix, string Namespace);
+
+internal sealed record OaiSetDto(string Spec, string Name);
+
+internal sealed record PreviewRecordDto(string Identifier, string Title, string People, int? Year, string Type, bool HasAbstract, int References, IReadOnlyList<string> Notes);
+
+/// <summary>What a service says of itself, before anything is copied.</summary>
+internal sealed record LookDto(string Name, string Description, string Granularity, string DeletedRecord, IReadOnlyList<OaiFormatDto> Formats, IReadOnlyList<OaiSetDto> Sets, string? BestFormat, int? Total, IReadOnlyList<PreviewRecordDto> Preview);
+
+internal sealed record NewDatabaseRequest(string Address, string? Format, string? Set, bool Trusted);
+
+internal static class DatabaseEndpoints
+{
+    public static void MapDatabases(this RouteGroupBuilder api)
+    {
+        api.MapGet("/databases", async (DatabaseService service, CancellationToken cancel) => await service.List(cancel));
+        api.MapPost("/databases/look", Look).RequireCurator().Produces<LookDto>();
+        api.MapPost("/databases", Add).RequireCurator().Produces<JobDto>();
+        api.MapPost("/databases/{id:int}/harvest", Harvest).RequireCurator().Produces<JobDto>();
+        api.MapPost("/jobs/{id:int}/stop", async Task<IResult> (int id, JobRunner jobs) => await jobs.Stop(id) ? TypedResults.NoContent() : Problems.Of(409, "This job has ended already.")).RequireCurator();
+        api.MapPost("/jobs/{id:int}/resume", async Task<IResult> (int id, JobRunner jobs) => await jobs.Resume(id) ? TypedResults.NoContent() : Problems.Of(409, "This job is not one that can go on.")).RequireCurator();
+    }
+
+    private static async Task<IResult> Look(AddressRequest request, DatabaseService service, CancellationToken cancel)
+    {
+        try { return TypedResults.Ok(await service.Look(request, cancel)); }
+        catch (HarvestFaultException e) { return Problems.Of(422, e.Message, "Nothing was added. Check the address, or try again later."); }
+    }
+
+    private static async Task<IResult> Add(NewDatabaseRequest request, DatabaseService service, CancellationToken cancel)
+    {
+        try { return TypedResults.Ok(JobDto.Of(await service.Add(request, cancel))); }
+        catch (HarvestFaultException e) { return Problems.Of(422, e.Message, "Nothing was added."); }
+    }
+
+    private static async Task<IResult> Harvest(int id, JobRunner jobs, IDbContextFactory<CorpusContext> contexts, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return await context.Databases.AnyAsync(d => d.Id == id, cancel) ? TypedResults.Ok(JobDto.Of(await jobs.Ask("harvest", id))) : Problems.Of(404, "There is no such database.");
+    }
+}
+
+/// <summary>Looks at, adds and describes databases.</summary>
+internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusContext> corpusContexts, IDbContextFactory<ZendleContext> contexts, CorpusReader reader, CorpusService corpus, JobRunner jobs)
+{
+    private const int PreviewSize = 10;
+    private readonly Lock gate = new();
+    private (long Generation, Task<Dictionary<int, FieldCounts>> Counts)? counted;
+
+    /// <summary>Asks a service who it is and for its first ten records.</summary>
+    public async Task<LookDto> Look(AddressRequest request, CancellationToken cancel)
+    {
+        var address = Address(request.Address);
+        var identity = await oai.Identify(address, cancel);
+        var formats = await oai.Formats(address, cancel);
+        var sets = await oai.Sets(address, cancel);
+        var best = request.Format is { Length: > 0 } f ? f : RecordReader.Best(formats);
+        var (total, preview) = ((int?)null, new List<PreviewRecordDto>());
+        if (best is not null)
+        {
+            var page = await oai.Records(address, best, request.Set is { Length: > 0 } s ? s : null, null, null, null, cancel);
+            total = page.Total ?? (page.Token is null ? page.Records.Count : null);
+            preview.AddRange(page.Records.Select(RecordReader.Read).OfType<Record>().Take(PreviewSize).Select(r => new PreviewRecordDto(r.Identifier, r.Title, string.Join(", ", r.People.Take(3).Select(p => p.Family)),
+                r.Year, DocumentTypes.Name(r.Type), r.Abstract.Length > 0, r.References.Count, r.Notes)));
+        }
+        return new(identity.Name, identity.Description, identity.Granularity, identity.DeletedRecord, [.. formats.Select(x => new OaiFormatDto(x.Prefix, x.Namespace))], [.. sets.Select(x => new OaiSetDto(x.Spec, x.Name))], best, total, preview);
+    }
+
+    /// <summary>Adds a database and asks for its first harvest.</summary>
+    public async Task<JobRow> Add(NewDatabaseRequest request, CancellationToken cancel)
+    {
+        var address = Address(request.Address);
+        var identity = await oai.Identify(address, cancel);
+        var formats = await oai.Formats(address, cancel);
+        var format = request.Format is { Length: > 0 } f && formats.Any(x => x.Prefix == f) ? f : RecordReader.Best(formats) ?? throw new HarvestFaultException($"{identity.Name} offers neither MODS nor Dublin Core.");
+        await using var context = await corpusContexts.CreateDbContextAsync(cancel);
+        var set = request.Set is { Length: > 0 } s ? s : null;
+        if (await context.Databases.FirstOrDefaultAsync(d => d.Address == address.ToString() && d.SetName == set, cancel) is { } there) throw new HarvestFaultException($"{there.Name} is among the databases already.");
+        if (await context.Databases.CountAsync(cancel) >= 60) throw new HarvestFaultException("An installation holds at most 60 databases.");
+        var row = new DatabaseRow { Name = set is null ? identity.Name : $"{identity.Name} ({set})", Description = identity.Description, Address = address.ToString(), Format = format, SetName = set, Granularity = identity.Granularity, Trust = request.Trusted ? 0 : 1 };
+        context.Databases.Add(row);
+        await context.SaveChangesAsync(cancel);
+        return await jobs.Ask("harvest", row.Id);
+    }
+
+    /// <summary>All databases with what their records show.</summary>
+    public async Task<DatabasesDto> List(CancellationToken cancel)
+    {
+        using var snapshot = corpus.Snapshot();
+        var columns = snapshot.Columns;
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var lastJobs = (await context.Jobs.AsNoTracking().Where(j => j.Kind == "harvest").ToListAsync(cancel)).GroupBy(j => j.Subject).ToDictionary(g => g.Key, g => g.MaxBy(j => j.Id)!);
+        var fields = await Fields(snapshot.Generation);
+        var databases = await reader.Databases(cancel);
+        var sets = databases.ToDictionary(d => d.Id, _ => new Core.Sets.BitSet(columns.WorkSize));
+        var years = databases.ToDictionary(d => d.Id, _ => new SortedDictionary<int, int>());
+        var records = new int[256];
+        for (var r = 0; r < columns.RecordSize; r++)
+        {
+            if (columns.RecordWork[r] == 0 || !sets.TryGetValue(columns.RecordDatabase[r], out var set)) continue;
+            records[columns.RecordDatabase[r]]++;
+            set.Add(columns.RecordWork[r]);
+            if (columns.RecordYear[r] is > 0 and var y) years[columns.RecordDatabase[r]][y] = years[columns.RecordDatabase[r]].GetValueOrDefault(y) + 1;
+        }
+        var types = columns.Of(Facet.Type);
+        return new([.. databases.Select(d =>
+        {
+            var only = sets[d.Id].Copy();
+            foreach (var other in databases) if (other.Id != d.Id) only.ExceptWith(sets[other.Id]);
+            var f = fields.GetValueOrDefault(d.Id) ?? new(0, 0, 0);
+            return new DatabaseDto(d.Id, d.Name, d.Description, d.Address, d.Format, d.SetName, records[d.Id], sets[d.Id].Count(), only.Count(), [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
+                [.. types.Names.Zip(types.Count(sets[d.Id])).Where(t => t.Second > 0).OrderByDescending(t => t.Second).Select(t => new ValueCountDto(t.First, t.Second))],
+                f.Abstract, f.Keywords, f.References, d.HarvestedAt, d.RunStarted is not null, lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(job) : null,
+                [.. databases.Where(o => o.Id != d.Id).Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id])))]);
+        })], columns.Records, columns.Works, snapshot.Generation);
+    }
+
+    private sealed record FieldCounts(int Abstract, int Keywords, int References);
+
+    private Task<Dictionary<int, FieldCounts>> Fields(long generation)
+    {
+        lock (gate)
+        {
+            if (counted is { } c && c.Generation == generation && !c.Counts.IsFaulted) return c.Counts;
+            var work = CountFields(generation);
+            counted = (generation, work);
+            return work;
+        }
+    }
+
+    private async Task<Dictionary<int, FieldCounts>> CountFields(long generation)
+    {
+        var counts = new Dictionary<int, FieldCounts>();
+        await foreach (var r in reader.All(generation, CancellationToken.None))
+        {
+            var c = counts.GetValueOrDefault(r.DatabaseId) ?? new(0, 0, 0);
+            counts[r.DatabaseId] = new(c.Abstract + (r.Record.Abstract.Length > 0 ? 1 : 0), c.Keywords + (r.Record.Keywords.Count > 0 ? 1 : 0), c.References + (r.ReferenceKeys.Length > 0 ? 1 : 0));
+        }
+        return counts;
+    }
+
+    private static Uri Address(string text) => Uri.TryCreate(text.Trim(), UriKind.Absolute, out var address) && (address.Scheme is "http" or "https")
+        ? new UriBuilder(address) { Query = "", Fragment = "" }.Uri : throw new HarvestFaultException($"“{(text.Length > 80 ? text[..80] + "…" : text)}” is not a web address; it begins with http:// or https://.");
+}

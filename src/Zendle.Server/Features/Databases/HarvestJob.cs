@@ -1,0 +1,76 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Zendle.Connect.Harvest;
+using Zendle.Server.Corpus;
+using Zendle.Server.Features.Events;
+using Zendle.Server.Jobs;
+using Zendle.Store.Corpus;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Features.Databases;
+
+/// <summary>
+/// Copies what is new in a database. Each page is one transaction with the token that leads on, so a stop or a kill loses nothing.
+/// Lists are not ordered by datestamp: a token that has expired restarts the run with the same "from"; records already taken cost a look each.
+/// </summary>
+internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext> contexts, CorpusWriter writer, CorpusService corpus, EventHub hub, TimeProvider clock) : IJob
+{
+    private const int MostRestarts = 3;
+    private static readonly TimeSpan ShowEvery = TimeSpan.FromSeconds(3);
+
+    public async Task Run(JobRow job, Func<Task> save, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var database = await context.Databases.AsNoTracking().SingleOrDefaultAsync(d => d.Id == job.Subject, cancel) ?? throw new JobFaultException("The database is not there any more.");
+        var from = database.HarvestedUntil is { } until ? Moment(until, database.Granularity) : null;
+        var (token, started) = (database.Token, database.RunStarted);
+        (job.Done, job.Changed) = (database.RunDone, database.RunChanged);
+        var (restarts, shown, seen) = (0, clock.GetTimestamp(), new HashSet<string>());
+        try
+        {
+            do
+            {
+                cancel.ThrowIfCancellationRequested();
+                if (token is not null && !seen.Add(token)) throw new JobFaultException($"{database.Name} gives the same resumption token again and again. What came is kept; try again later.");
+                OaiPage page;
+                try { page = await oai.Records(new(database.Address), database.Format, database.SetName, from, token, wait => { job.Message = wait; _ = save(); }, cancel); }
+                catch (HarvestFaultException e) when (e.Code == "badResumptionToken" && token is not null && restarts++ < MostRestarts)
+                {
+                    (token, started) = (null, null);
+                    seen.Clear();
+                    job.Message = $"{database.Name} no longer knows where we were; the list is asked for from its start.";
+                    continue;
+                }
+                started ??= page.ResponseDate;
+                var result = await writer.Write(database.Id, [.. page.Records.Select(Harvested)], new(page.Token, started.Value), clock.GetUtcNow(), cancel);
+                corpus.Put(result.Changed);
+                job.Done += page.Records.Count;
+                job.Changed += result.Changed.Count;
+                job.Total = page.Total ?? job.Total ?? (page.Token is null ? job.Done : null);
+                job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done:N0} records looked at, {job.Changed:N0} new or changed.");
+                token = page.Token;
+                await save();
+                if (token is not null && job.Changed > 0 && clock.GetElapsedTime(shown) > ShowEvery)
+                {
+                    await Show(cancel);
+                    shown = clock.GetTimestamp();
+                }
+            }
+            while (token is not null || started is null);
+        }
+        catch (HarvestFaultException e) { throw new JobFaultException($"{e.Message} What came is kept; the harvest can go on from here.", e); }
+        finally { await Show(CancellationToken.None); }
+        job.Message = job.Changed == 0 ? "Nothing has changed since the last harvest." : string.Create(CultureInfo.InvariantCulture, $"{job.Changed:N0} records new or changed.");
+    }
+
+    private async Task Show(CancellationToken cancel)
+    {
+        await corpus.Refresh(cancel);
+        hub.Tell(new("corpus"));
+    }
+
+    private static HarvestedRecord Harvested(OaiRecord r) => new(r.Identifier, r.Datestamp, RecordReader.Read(r), r.Metadata?.ToString(System.Xml.Linq.SaveOptions.DisableFormatting) ?? "");
+
+    private static string Moment(DateTimeOffset t, string granularity) =>
+        t.UtcDateTime.ToString(granularity.Length > 10 ? "yyyy-MM-ddTHH:mm:ssZ" : "yyyy-MM-dd", CultureInfo.InvariantCulture);
+}

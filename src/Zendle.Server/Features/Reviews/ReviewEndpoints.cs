@@ -1,0 +1,110 @@
+using System.Security.Claims;
+using Microsoft.EntityFrameworkCore;
+using Zendle.Core.Reviews;
+using Zendle.Server.Features.Decisions;
+using Zendle.Server.Features.Events;
+using Zendle.Server.Identity;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Features.Reviews;
+
+internal sealed record ReviewDto(int Id, string Title, string Question, int BandLow, int BandHigh, string Role, int Kept, int SetAside, DateTimeOffset CreatedAt, int? StepId, IReadOnlyList<TagDto> Tags);
+
+internal sealed record TagDto(string Tag, int Count);
+
+internal sealed record NewReviewRequest(string Title, string? Question);
+
+internal sealed record ReviewChangeRequest(string? Title, string? Question, int? BandLow, int? BandHigh);
+
+internal sealed record MemberDto(string Name, string DisplayName, string Role);
+
+internal sealed record MemberRequest(string Name, string Role);
+
+internal static class ReviewEndpoints
+{
+    public static void MapReviews(this RouteGroupBuilder api, RouteGroupBuilder review)
+    {
+        api.MapGet("/reviews", List);
+        api.MapPost("/reviews", Create);
+        review.MapGet("", async (int reviewId, ReviewService service, ClaimsPrincipal user) => await service.Get(reviewId, Access.AccountId(user)));
+        review.MapPatch("", Change).Require(Role.Owner);
+        review.MapGet("/members", Members);
+        review.MapPut("/members", PutMember).Require(Role.Owner);
+    }
+
+    private static async Task<List<ReviewDto>> List(ReviewService service, ClaimsPrincipal user, Access access)
+    {
+        var reviews = new List<ReviewDto>();
+        foreach (var id in (await access.ReviewIds(user)).Order()) reviews.Add(await service.Get(id, Access.AccountId(user)));
+        return reviews;
+    }
+
+    private static async Task<IResult> Create(NewReviewRequest request, ReviewService service, ClaimsPrincipal user)
+    {
+        var title = request.Title.Trim();
+        if (title.Length is 0 or > 200) return Problems.Of(400, "A review needs a title of 1 to 200 characters.");
+        if (request.Question?.Length > 2_000) return Problems.Of(400, "The question is longer than 2,000 characters.");
+        var account = Access.AccountId(user);
+        return TypedResults.Ok(await service.Get(await service.Create(title, request.Question?.Trim() ?? "", account), account));
+    }
+
+    private static async Task<IResult> Change(int reviewId, ReviewChangeRequest request, ReviewService service, ClaimsPrincipal user, ZendleContext context, EventHub hub)
+    {
+        var review = await context.Reviews.SingleAsync(r => r.Id == reviewId);
+        var band = new TargetBand(request.BandLow ?? review.BandLow, request.BandHigh ?? review.BandHigh);
+        if (band.Fault is { } fault) return Problems.Of(400, fault);
+        if (request.Title is { } title && title.Trim().Length is 0 or > 200) return Problems.Of(400, "A review needs a title of 1 to 200 characters.");
+        if (request.Question?.Length > 2_000) return Problems.Of(400, "The question is longer than 2,000 characters.");
+        (review.Title, review.Question, review.BandLow, review.BandHigh) = (request.Title?.Trim() ?? review.Title, request.Question?.Trim() ?? review.Question, band.Low, band.High);
+        await context.SaveChangesAsync();
+        hub.Tell(new("review", reviewId));
+        return TypedResults.Ok(await service.Get(reviewId, Access.AccountId(user)));
+    }
+
+    private static async Task<List<MemberDto>> Members(int reviewId, ZendleContext context) =>
+        [.. (await context.Members.Where(m => m.ReviewId == reviewId).Join(context.Users, m => m.AccountId, u => u.Id, (m, u) => new { u.UserName, u.DisplayName, m.Role }).ToListAsync())
+            .Select(m => new MemberDto(m.UserName!, m.DisplayName, m.Role.ToString().ToLowerInvariant()))];
+
+    private static async Task<IResult> PutMember(int reviewId, MemberRequest request, ZendleContext context, ClaimsPrincipal user)
+    {
+        if (!Enum.TryParse<Role>(request.Role, ignoreCase: true, out var role) && request.Role != "none") return Problems.Of(400, "A role is reader, screener or owner; none takes the member out.");
+        var upper = request.Name.Trim().ToUpperInvariant();
+        var account = await context.Users.SingleOrDefaultAsync(u => u.NormalizedUserName == upper);
+        if (account is null) return Problems.Of(404, "There is no account of this name.", "A curator can add one.");
+        if (account.Id == Access.AccountId(user)) return Problems.Of(409, "You cannot change your own part; another owner can.");
+        var member = await context.Members.SingleOrDefaultAsync(m => m.ReviewId == reviewId && m.AccountId == account.Id);
+        if (request.Role == "none") { if (member is not null) context.Members.Remove(member); }
+        else if (member is null) context.Members.Add(new() { ReviewId = reviewId, AccountId = account.Id, Role = role });
+        else member.Role = role;
+        await context.SaveChangesAsync();
+        return TypedResults.NoContent();
+    }
+}
+
+/// <summary>Makes reviews and says how they stand.</summary>
+internal sealed class ReviewService(IDbContextFactory<ZendleContext> contexts, DecisionService decisions, TimeProvider clock)
+{
+    public async Task<int> Create(string title, string question, string account)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        var review = new Review { Title = title, Question = question, CreatedAt = clock.GetUtcNow() };
+        await using var transaction = await context.Database.BeginTransactionAsync();
+        context.Reviews.Add(review);
+        await context.SaveChangesAsync();
+        context.Members.Add(new() { ReviewId = review.Id, AccountId = account, Role = Role.Owner });
+        await context.SaveChangesAsync();
+        await transaction.CommitAsync();
+        return review.Id;
+    }
+
+    public async Task<ReviewDto> Get(int reviewId, string account)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        var review = await context.Reviews.AsNoTracking().SingleAsync(r => r.Id == reviewId);
+        var role = await context.Members.Where(m => m.ReviewId == reviewId && m.AccountId == account).Select(m => m.Role).SingleAsync();
+        var step = await context.Places.Where(p => p.ReviewId == reviewId && p.AccountId == account).Select(p => (int?)p.StepId).SingleOrDefaultAsync();
+        var facts = await decisions.Facts(reviewId);
+        return new(review.Id, review.Title, review.Question, review.BandLow, review.BandHigh, role.ToString().ToLowerInvariant(), facts.Kept.Count(), facts.SetAside.Count(), review.CreatedAt, step,
+            [.. facts.Tags.Select(t => new TagDto(t.Key, t.Value.Count())).Where(t => t.Count > 0).OrderBy(t => t.Tag, StringComparer.OrdinalIgnoreCase)]);
+    }
+}

@@ -1,0 +1,181 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Zendle.Core.Reviews;
+using Zendle.Index.Questions;
+using Zendle.Server.Corpus;
+using Zendle.Server.Features.Events;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Features.Search;
+
+/// <summary>One step as it is shown.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="ParentId">The step before it.</param>
+/// <param name="Label">What it changed, or the name a person gave it.</param>
+/// <param name="Named">Whether a person named it.</param>
+/// <param name="Count">Works in view when it was taken.</param>
+/// <param name="CountNow">Works in view today.</param>
+/// <param name="Act">The act.</param>
+/// <param name="Ahead">Whether it lies after the step in view.</param>
+/// <param name="Branches">Other steps taken from the same place.</param>
+internal sealed record PathStepDto(int Id, int? ParentId, string Label, bool Named, int Count, int CountNow, StepAct Act, bool Ahead, IReadOnlyList<BranchDto> Branches);
+
+internal sealed record BranchDto(int Id, string Label, int Count);
+
+internal sealed record PathDto(int StepId, IReadOnlyList<PathStepDto> Steps);
+
+/// <summary>Takes, names and removes steps, and shows paths.</summary>
+internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, SearchService search, CorpusService corpus, EventHub hub, TimeProvider clock)
+{
+    /// <summary>Takes a step from another (0 for a new path), logs the run, remembers the place.</summary>
+    /// <returns>The step's id, or null when there is no such step to go on from.</returns>
+    public async Task<int?> Take(int reviewId, string account, int parentId, StepAct act, int? repeats = null)
+    {
+        var before = parentId == 0 ? SearchState.Everything : await search.StateOf(reviewId, parentId);
+        if (before is null) return null;
+        if (act.Kind == StepKind.Search) act = before.Toward(act.Expression ?? "");
+        using var view = await search.View(reviewId, before.After(act));
+        await using var context = await contexts.CreateDbContextAsync();
+        // The same act again from the same place leads to the step that is there.
+        var json = JsonSerializer.Serialize(act, SearchService.Json);
+        var parent = parentId == 0 ? (int?)null : parentId;
+        var same = repeats is not null ? null : await context.Steps.FirstOrDefaultAsync(s => s.ReviewId == reviewId && s.ParentId == parent && s.Act == json && !s.Removed && s.Generation == view.Snapshot.Generation);
+        var step = same ?? new StepRow
+        {
+            ReviewId = reviewId, ParentId = parent, Act = json, Label = StepLabels.For(act, Namer(view.Snapshot)), Count = view.Answer.Count,
+            Generation = view.Snapshot.Generation, AccountId = account, At = clock.GetUtcNow(),
+        };
+        await using var transaction = await context.Database.BeginTransactionAsync();
+        if (same is null)
+        {
+            context.Steps.Add(step);
+            await context.SaveChangesAsync();
+            context.Runs.Add(Run(reviewId, account, step.Id, view, repeats));
+        }
+        await Remember(context, reviewId, account, step.Id);
+        await context.SaveChangesAsync();
+        await transaction.CommitAsync();
+        if (same is null) hub.Tell(new("review", reviewId));
+        return step.Id;
+    }
+
+    /// <summary>The path through a step: from its first step over it to the latest that follows.</summary>
+    public async Task<PathDto?> Path(int reviewId, int stepId)
+    {
+        if (stepId == 0) return new(0, []);
+        await using var context = await contexts.CreateDbContextAsync();
+        var all = await context.Steps.AsNoTracking().Where(s => s.ReviewId == reviewId && !s.Removed).ToDictionaryAsync(s => s.Id);
+        if (!all.TryGetValue(stepId, out var here)) return null;
+        var children = all.Values.ToLookup(s => s.ParentId ?? 0);
+        var chain = new List<StepRow>();
+        for (var s = here; ; s = all[s.ParentId.Value])
+        {
+            chain.Insert(0, s);
+            if (s.ParentId is null) break;
+        }
+        for (var next = Latest(children[stepId]); next is not null; next = Latest(children[next.Id])) chain.Add(next);
+        using var snapshot = corpus.Snapshot();
+        var steps = new List<PathStepDto>();
+        var state = SearchState.Everything;
+        var ahead = false;
+        foreach (var s in chain)
+        {
+            var act = JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!;
+            state = state.After(act);
+            var now = s.Count;
+            if (s.Generation != snapshot.Generation || AsksReview(state))
+                using (var view = await search.View(reviewId, state)) now = view.Answer.Count;
+            // Other first steps are other paths, not branches of this one.
+            var branches = s.ParentId is null ? [] : children[s.ParentId.Value].Where(b => b.Id != s.Id).OrderByDescending(b => b.Id).Select(b => new BranchDto(b.Id, b.Name ?? b.Label, b.Count)).ToArray();
+            steps.Add(new(s.Id, s.ParentId, s.Name ?? s.Label, s.Name is not null, s.Count, now, act, ahead, branches));
+            if (s.Id == stepId) ahead = true;
+        }
+        return new(stepId, steps);
+
+        static StepRow? Latest(IEnumerable<StepRow> rows) => rows.MaxBy(r => r.Id);
+        static bool AsksReview(SearchState state) => state.Narrowings.Any(n => n.Facet is Facet.Stage or Facet.Tag) || state.Expression.Contains("stage:", StringComparison.OrdinalIgnoreCase) || state.Expression.Contains("tag:", StringComparison.OrdinalIgnoreCase);
+    }
+
+    /// <summary>First steps of all paths of a review, youngest first.</summary>
+    public async Task<List<BranchDto>> Paths(int reviewId)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        return [.. (await context.Steps.AsNoTracking().Where(s => s.ReviewId == reviewId && s.ParentId == null && !s.Removed).OrderByDescending(s => s.Id).Take(40).ToListAsync()).Select(s => new BranchDto(s.Id, s.Name ?? s.Label, s.Count))];
+    }
+
+    /// <summary>Gives a step a name; an empty one takes it away.</summary>
+    public async Task<bool> Rename(int reviewId, int stepId, string name)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        return await context.Steps.Where(s => s.Id == stepId && s.ReviewId == reviewId && !s.Removed).ExecuteUpdateAsync(u => u.SetProperty(s => s.Name, name.Length == 0 ? null : name)) > 0;
+    }
+
+    /// <summary>Takes a step out of its path; what followed follows the step before it, and is counted anew.</summary>
+    /// <returns>The step to go to, 0 for none; null when there is no such step.</returns>
+    public async Task<int?> Remove(int reviewId, string account, int stepId)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        await using var transaction = await context.Database.BeginTransactionAsync();
+        var step = await context.Steps.SingleOrDefaultAsync(s => s.Id == stepId && s.ReviewId == reviewId && !s.Removed);
+        if (step is null) return null;
+        var children = await context.Steps.Where(s => s.ReviewId == reviewId && s.ParentId == stepId && !s.Removed).OrderBy(s => s.Id).ToListAsync();
+        step.Removed = true;
+        foreach (var child in children) child.ParentId = step.ParentId;
+        await context.SaveChangesAsync();
+        var waiting = new Queue<StepRow>(children);
+        var parentState = step.ParentId is null ? SearchState.Everything : await StateIn(context, step.ParentId.Value);
+        var states = new Dictionary<int, SearchState> { [step.ParentId ?? 0] = parentState };
+        while (waiting.TryDequeue(out var s))
+        {
+            var state = states[s.Id] = states[s.ParentId ?? 0].After(JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!);
+            using var view = await search.View(reviewId, state);
+            (s.Count, s.Generation) = (view.Answer.Count, view.Snapshot.Generation);
+            foreach (var next in await context.Steps.Where(x => x.ReviewId == reviewId && x.ParentId == s.Id && !x.Removed).ToListAsync()) waiting.Enqueue(next);
+        }
+        var goTo = children.Count > 0 ? children[^1].Id : step.ParentId ?? 0;
+        if (goTo != 0) await Remember(context, reviewId, account, goTo);
+        else await context.Places.Where(p => p.ReviewId == reviewId && p.StepId == stepId).ExecuteDeleteAsync();
+        await context.SaveChangesAsync();
+        await transaction.CommitAsync();
+        return goTo;
+    }
+
+    /// <summary>Remembers where an account is.</summary>
+    public async Task Visit(int reviewId, string account, int stepId)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        await Remember(context, reviewId, account, stepId);
+        await context.SaveChangesAsync();
+    }
+
+    private static async Task Remember(ZendleContext context, int reviewId, string account, int stepId)
+    {
+        var place = await context.Places.SingleOrDefaultAsync(p => p.ReviewId == reviewId && p.AccountId == account);
+        if (place is null) context.Places.Add(new() { ReviewId = reviewId, AccountId = account, StepId = stepId });
+        else place.StepId = stepId;
+    }
+
+    private static async Task<SearchState> StateIn(ZendleContext context, int stepId)
+    {
+        var acts = new List<StepAct>();
+        for (int? id = stepId; id is not null;)
+        {
+            var s = await context.Steps.SingleAsync(x => x.Id == id);
+            acts.Insert(0, JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!);
+            id = s.ParentId;
+        }
+        return SearchState.Of(acts);
+    }
+
+    private RunRow Run(int reviewId, string account, int stepId, SearchView view, int? repeats)
+    {
+        var ledger = Ledger.Of(view.Snapshot, view.Answer.Matching, view.State.Databases);
+        return new()
+        {
+            ReviewId = reviewId, StepId = stepId, Repeats = repeats, State = JsonSerializer.Serialize(view.State, SearchService.Json), Ledger = JsonSerializer.Serialize(ledger, SearchService.Json),
+            Count = view.Answer.Count, Works = WorkIds.Pack(view.Answer.InView.ToArray()), Generation = view.Snapshot.Generation, AccountId = account, At = clock.GetUtcNow(),
+        };
+    }
+
+    private static Func<int, string> Namer(CorpusSnapshot snapshot) => id => snapshot.DatabaseNames.GetValueOrDefault(id, "?");
+}

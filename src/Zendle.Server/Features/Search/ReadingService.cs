@@ -1,0 +1,124 @@
+using Zendle.Core.Merging;
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
+using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
+using Zendle.Index.Questions;
+
+namespace Zendle.Server.Features.Search;
+
+/// <summary>A node of the tree as it is shown, depth first.</summary>
+/// <param name="Start">Offset in the line.</param>
+/// <param name="Length">Length in the line.</param>
+/// <param name="Depth">0 for the root.</param>
+/// <param name="Kind">"term", "phrase", "near", "and", "or", "not", "field", "years", "all".</param>
+/// <param name="Text">The part as an expression.</param>
+/// <param name="Meaning">What it asks for, in words.</param>
+/// <param name="Count">Works it finds in the chosen databases.</param>
+/// <param name="OnlyIt">For a term: works that only it brings in; for a term under NOT: works it removes.</param>
+/// <param name="Concept">Letter of its concept.</param>
+internal sealed record ReadingPartDto(int Start, int Length, int Depth, string Kind, string Text, string Meaning, int Count, int? OnlyIt, string? Concept);
+
+internal sealed record ProblemPartDto(int Start, int Length, string Sentence, string? RepairLabel, string? RepairText);
+
+internal sealed record WayDto(string Label, string Text, int Count);
+
+internal sealed record NoticeDto(string Kind, int Start, int Length, string Sentence, IReadOnlyList<WayDto> Ways);
+
+internal sealed record DirectDto(int WorkId, string Title, int? Year, string Why);
+
+internal sealed record LedgerLineDto(int DatabaseId, string Name, bool Chosen, int Records, int Works, int OnlyHere);
+
+internal sealed record LedgerDto(IReadOnlyList<LedgerLineDto> Databases, int Records, int Works, int Duplicates)
+{
+    public static LedgerDto From(Ledger l) => new([.. l.Databases.Select(d => new LedgerLineDto(d.DatabaseId, d.Name, d.Chosen, d.Records, d.Works, d.OnlyHere))], l.Records, l.Works, l.Duplicates);
+}
+
+/// <summary>How a line was read, with counts of everything in it.</summary>
+internal sealed record ReadingDto(string Text, bool IsSound, IReadOnlyList<ReadingPartDto> Parts, IReadOnlyList<ProblemPartDto> Problems, IReadOnlyList<NoticeDto> Notices,
+    IReadOnlyList<DirectDto> Direct, LedgerDto? Ledger, int? InView);
+
+/// <summary>Reads a line while it is typed and counts every part of it. Commits nothing.</summary>
+internal sealed class ReadingService(SearchService search)
+{
+    private const int MostParts = 120;
+
+    /// <summary>Reads <paramref name="text"/> in the place of the expression of <paramref name="state"/>.</summary>
+    public async Task<ReadingDto> Read(int reviewId, string text, SearchState state)
+    {
+        var next = state.After(state.Toward(text));
+        var reading = QueryReader.Read(text);
+        using var view = await search.View(reviewId, next with { Expression = text.Trim() });
+        var evaluator = view.Evaluator;
+        var (parts, notices) = (new List<ReadingPartDto>(), new List<NoticeDto>());
+        if (reading.Root is { } root)
+        {
+            var concepts = Concepts.Of(root);
+            var whole = evaluator.Works(evaluator.Records(root), state.Databases).Count();
+            AddParts(root, new(evaluator, state, root, whole, concepts, parts), 0, QueryField.About, null, false);
+        }
+        foreach (var notice in reading.Notices.Take(4))
+            notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))]));
+        return new(text, reading.IsSound, parts, [.. reading.Problems.Take(6).Select(p => new ProblemPartDto(p.Span.Start, p.Span.Length, p.Sentence, p.Repair?.Label, p.Repair?.Text))],
+            notices, Direct(view, text), reading.Root is null or AllNode ? null : LedgerDto.From(Ledger.Of(view.Snapshot, view.Answer.Matching, state.Databases)), reading.Root is null ? null : view.Answer.Count);
+    }
+
+    private static int Count(QuestionEvaluator evaluator, string line, SearchState state) =>
+        QueryReader.Read(line).Root is { } root ? evaluator.Works(evaluator.Records(root), state.Databases).Count() : 0;
+
+    private sealed record Walk(QuestionEvaluator Evaluator, SearchState State, QueryNode Root, int Whole, IReadOnlyList<Concept> Concepts, List<ReadingPartDto> Parts);
+
+    private static void AddParts(QueryNode node, Walk walk, int depth, QueryField field, string? letter, bool negated)
+    {
+        if (walk.Parts.Count >= MostParts) return;
+        letter ??= walk.Concepts.FirstOrDefault(c => ReferenceEquals(c.Node, node))?.Letter.ToString();
+        int Works(BitSet records) => walk.Evaluator.Works(records, walk.State.Databases).Count();
+        var count = Works(walk.Evaluator.Records(node, field));
+        int? only = null;
+        if (node is TermNode && !ReferenceEquals(node, walk.Root))
+            only = Math.Abs(walk.Whole - Works(walk.Evaluator.Records(walk.Root, QueryField.About, without: node)));
+        else if (node is TermNode) only = count;
+        var text = QueryText.Print(node);
+        walk.Parts.Add(new(node.Span.Start, node.Span.Length, depth, Kind(node), text, QueryText.Meaning(node, field), count, only, letter));
+        var children = node switch
+        {
+            AndNode a => a.Parts,
+            OrNode o => o.Parts,
+            NearNode n => n.Parts,
+            NotNode n => [n.Part],
+            FieldNode f => [f.Part],
+            _ => [],
+        };
+        foreach (var child in children) AddParts(child, walk, depth + 1, node is FieldNode f ? f.Field : field, letter, negated || node is NotNode);
+    }
+
+    private static string Kind(QueryNode node) => node switch
+    {
+        TermNode { IsPhrase: true } => "phrase",
+        TermNode => "term",
+        NearNode => "near",
+        AndNode => "and",
+        OrNode => "or",
+        NotNode => "not",
+        FieldNode => "field",
+        YearsNode => "years",
+        _ => "all",
+    };
+
+    /// <summary>Works that the line names outright, by DOI or by the whole title.</summary>
+    private static List<DirectDto> Direct(SearchView view, string text)
+    {
+        var columns = view.Snapshot.Columns;
+        DirectDto Dto(int work, string why) => new(work, columns.SortTitle[work] ?? "", columns.Year[work] == 0 ? null : columns.Year[work], why);
+        if (Identifiers.Doi(text) is { } doi && text.Trim().Length < doi.Length + 40)
+            return columns.WorkOf(MergeKeys.Doi(doi)) is > 0 and var w ? [Dto(w, "has this DOI")] : [];
+        var bare = text.Replace('"', ' ').Replace('*', ' ').Replace('?', ' ').Trim();
+        var words = Folded(bare);
+        if (words.Split(' ').Length < 3 || bare.Length > 600) return [];
+        var title = QueryReader.Read($"title:\"{bare}\"");
+        if (title.Root is null) return [];
+        return [.. view.Evaluator.Works(view.Evaluator.Records(title.Root)).Members().Take(200).Where(work => Folded(columns.SortTitle[work] ?? "") == words).Take(3).Select(work => Dto(work, "has this title"))];
+
+        static string Folded(string line) => string.Join(' ', Words.Of(line).Where(w => !w.IsClosedForm).Select(w => w.Text));
+    }
+}

@@ -1,0 +1,161 @@
+using System.Security.Claims;
+using Zendle.Core.Queries;
+using Zendle.Core.Reviews;
+using Zendle.Index.Questions;
+using Zendle.Server.Identity;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Features.Search;
+
+internal sealed record ReadingRequest(string Text, int StepId);
+
+internal sealed record StepRequest(int ParentId, StepAct Act);
+
+internal sealed record StepTakenDto(int StepId);
+
+internal sealed record StepNameRequest(string Name);
+
+internal sealed record YearCountDto(int Year, int InView, int Before);
+
+internal sealed record ConceptDto(string Letter, string Text);
+
+/// <summary>What stands over the list for a step.</summary>
+internal sealed record StepViewDto(int StepId, SearchStateDto State, int Count, int Before, LedgerDto Ledger, IReadOnlyList<YearCountDto> Years, IReadOnlyList<ConceptDto> Concepts,
+    int Kept, int SetAside, int KeptMissed, IReadOnlyList<string> Problems);
+
+internal sealed record NarrowingDto(Facet Facet, IReadOnlyList<string> Values, IReadOnlyList<string> Excluded);
+
+internal sealed record SearchStateDto(string Expression, IReadOnlyList<int> Databases, int? From, int? To, IReadOnlyList<NarrowingDto> Narrowings, IReadOnlyList<string> Inside)
+{
+    public static SearchStateDto Of(SearchState s) => new(s.Expression, s.Databases, s.From, s.To, [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded))], s.Inside);
+}
+
+internal sealed record WorkPageDto(int Total, int Offset, IReadOnlyList<WorkRowDto> Works);
+
+internal sealed record FacetValueDto(string Value, int Count, bool Chosen, bool Excluded);
+
+internal sealed record FacetDto(Facet Facet, int Values, IReadOnlyList<FacetValueDto> Shown);
+
+internal static class SearchEndpoints
+{
+    private const int LongestPage = 200;
+    private const int MostFacetValues = 60;
+
+    public static void MapSearch(this RouteGroupBuilder review)
+    {
+        review.MapPost("/reading", Read).Produces<ReadingDto>();
+        review.MapGet("/paths", (int reviewId, PathService paths) => paths.Paths(reviewId));
+        review.MapGet("/steps/{stepId:int}/path", async Task<IResult> (int reviewId, int stepId, PathService paths) => await paths.Path(reviewId, stepId) is { } path ? TypedResults.Ok(path) : NoStep()).Produces<PathDto>();
+        review.MapPost("/steps", Take).Require(Role.Screener).Produces<StepTakenDto>();
+        review.MapGet("/steps/{stepId:int}", View).Produces<StepViewDto>();
+        review.MapGet("/steps/{stepId:int}/works", List).Produces<WorkPageDto>();
+        review.MapGet("/steps/{stepId:int}/facets/{facet}", Breakdown).Produces<FacetDto>();
+        review.MapPatch("/steps/{stepId:int}", async Task<IResult> (int reviewId, int stepId, StepNameRequest request, PathService paths) =>
+            request.Name.Trim().Length > 80 ? Problems.Of(400, "A name has at most 80 characters.") : await paths.Rename(reviewId, stepId, request.Name.Trim()) ? TypedResults.NoContent() : NoStep()).Require(Role.Screener);
+        review.MapDelete("/steps/{stepId:int}", async Task<IResult> (int reviewId, int stepId, PathService paths, ClaimsPrincipal user) =>
+            await paths.Remove(reviewId, Access.AccountId(user), stepId) is { } next ? TypedResults.Ok(new StepTakenDto(next)) : NoStep()).Require(Role.Screener).Produces<StepTakenDto>();
+        review.MapPost("/steps/{stepId:int}/visit", async Task<IResult> (int reviewId, int stepId, PathService paths, SearchService search, ClaimsPrincipal user) =>
+        {
+            if (await search.StateOf(reviewId, stepId) is null) return NoStep();
+            await paths.Visit(reviewId, Access.AccountId(user), stepId);
+            return TypedResults.NoContent();
+        });
+    }
+
+    private static IResult NoStep() => Problems.Of(404, "This step is not part of the review any more.", "Start from the path, or from a new search.");
+
+    private static async Task<IResult> Read(int reviewId, ReadingRequest request, ReadingService reading, SearchService search)
+    {
+        var state = request.StepId == 0 ? SearchState.Everything : await search.StateOf(reviewId, request.StepId);
+        return state is null ? NoStep() : TypedResults.Ok(await reading.Read(reviewId, request.Text, state));
+    }
+
+    private static async Task<IResult> Take(int reviewId, StepRequest request, PathService paths, ClaimsPrincipal user)
+    {
+        if (Fault(request.Act) is { } fault) return fault;
+        return await paths.Take(reviewId, Access.AccountId(user), request.ParentId, request.Act) is { } id ? TypedResults.Ok(new StepTakenDto(id)) : NoStep();
+    }
+
+    /// <summary>What cannot be taken as a step: an expression with faults is mended first, so that the log holds only what was really asked.</summary>
+    private static IResult? Fault(StepAct act)
+    {
+        foreach (var text in act.Kind switch { StepKind.Search or StepKind.Add => [act.Expression ?? ""], StepKind.Inside => act.Values ?? [], _ => (IReadOnlyList<string>)[] })
+        {
+            var reading = QueryReader.Read(text);
+            if (reading.Problems.Length > 0) return Problems.Of(400, reading.Problems[0].Sentence, reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was.");
+            if (reading.Root is null) return Problems.Of(400, "There is nothing in the line that could be searched.", "The list is as it was.");
+        }
+        if (act.Kind == StepKind.Narrow && act.Facet is null) return Problems.Of(400, "A narrowing names its field.");
+        if (act.From > act.To) return Problems.Of(400, "The first year lies after the last.");
+        return null;
+    }
+
+    private static async Task<IResult> View(int reviewId, int stepId, SearchService search)
+    {
+        if (await search.View(reviewId, stepId) is not { } view) return NoStep();
+        using var _ = view;
+        var answer = view.Answer;
+        var evaluator = view.Evaluator;
+        var liftedYears = view.State.From is null && view.State.To is null ? answer.InView : Lifted(view, Facet.Year);
+        var missed = view.Facts.Kept.Copy();
+        missed.ExceptWith(answer.Before);
+        return TypedResults.Ok(new StepViewDto(stepId, SearchStateDto.Of(view.State), answer.Count, answer.Before.Count(), LedgerDto.From(Ledger.Of(view.Snapshot, answer.Matching, view.State.Databases)),
+            Years(view, liftedYears), [.. answer.Concepts.Select(c => new ConceptDto(c.Letter.ToString(), QueryText.Print(c.Node)))],
+            answer.InView.CountWith(view.Facts.Kept), answer.InView.CountWith(view.Facts.SetAside), missed.Count(), [.. answer.Reading.Problems.Select(p => p.Sentence)]));
+    }
+
+    /// <summary>Works by the year they show, over the whole span: in view, and with the years' own narrowing lifted.</summary>
+    private static List<YearCountDto> Years(SearchView view, Core.Sets.BitSet lifted)
+    {
+        var columns = view.Snapshot.Columns;
+        var (all, inView) = (new SortedDictionary<int, int>(), new Dictionary<int, int>());
+        foreach (var w in lifted.ToArray())
+        {
+            if (columns.Year[w] == 0) continue;
+            all[columns.Year[w]] = all.GetValueOrDefault(columns.Year[w]) + 1;
+            if (view.Answer.InView.Contains(w)) inView[columns.Year[w]] = inView.GetValueOrDefault(columns.Year[w]) + 1;
+        }
+        if (all.Count == 0) return [];
+        var (first, last) = (all.Keys.First(), all.Keys.Last());
+        return [.. Enumerable.Range(first, last - first + 1).Select(y => new YearCountDto(y, inView.GetValueOrDefault(y), all.GetValueOrDefault(y)))];
+    }
+
+    private static Core.Sets.BitSet Lifted(SearchView view, Facet facet)
+    {
+        if (view.Evaluator.Narrowed(view.State, facet, SearchService.Read) is not { } narrowed) return view.Answer.Before;
+        narrowed.IntersectWith(view.Answer.Before);
+        return narrowed;
+    }
+
+    private static async Task<IResult> List(int reviewId, int stepId, SortOrder? sort, bool? hideJudged, int? offset, int? limit, SearchService search, WorkRows rows, CancellationToken cancel)
+    {
+        if (await search.View(reviewId, stepId) is not { } view) return NoStep();
+        using var _ = view;
+        var order = search.Order(view, sort ?? SortOrder.Relevance, hideJudged ?? false);
+        var from = Math.Clamp(offset ?? 0, 0, order.Length);
+        var page = order.AsSpan(from, Math.Min(Math.Clamp(limit ?? 50, 0, LongestPage), order.Length - from)).ToArray();
+        return TypedResults.Ok(new WorkPageDto(order.Length, from, await rows.For(view, page, cancel)));
+    }
+
+    private static async Task<IResult> Breakdown(int reviewId, int stepId, Facet facet, string? find, SearchService search)
+    {
+        if (await search.View(reviewId, stepId) is not { } view) return NoStep();
+        using var _ = view;
+        var set = Lifted(view, facet);
+        var narrowing = view.State.Narrowings.FirstOrDefault(n => n.Facet == facet);
+        IEnumerable<(string Value, int Count)> values = facet switch
+        {
+            Facet.Tag => view.Facts.Tags.Select(t => (t.Key, set.CountWith(t.Value))),
+            Facet.Stage => new[] { Stage.Found, Stage.Kept, Stage.SetAside }.Select(s => (Stages.Name(s), set.CountWith(view.Evaluator.With(Facet.Stage, [Stages.Name(s)])))),
+            _ => view.Snapshot.Columns.Of(facet).Names.Zip(view.Snapshot.Columns.Of(facet).Count(set)),
+        };
+        var folded = Words.Fold(find?.Trim() ?? "");
+        var chosen = (narrowing?.Values ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var excluded = (narrowing?.Excluded ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var fitting = values.Where(v => v.Count > 0 || chosen.Contains(v.Value) || excluded.Contains(v.Value)).ToArray();
+        var shown = fitting.Where(v => folded.Length == 0 || Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal))
+            .OrderByDescending(v => chosen.Contains(v.Value) || excluded.Contains(v.Value)).ThenByDescending(v => v.Count).ThenBy(v => v.Value, StringComparer.OrdinalIgnoreCase)
+            .Take(MostFacetValues).Select(v => new FacetValueDto(v.Value, v.Count, chosen.Contains(v.Value), excluded.Contains(v.Value)));
+        return TypedResults.Ok(new FacetDto(facet, fitting.Length, [.. shown]));
+    }
+}

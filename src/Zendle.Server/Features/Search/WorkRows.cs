@@ -1,0 +1,106 @@
+using System.Collections.Immutable;
+using Zendle.Core.FullText;
+using Zendle.Core.Merging;
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
+using Zendle.Core.Reviews;
+using Zendle.Index.Questions;
+using Zendle.Store.Corpus;
+
+namespace Zendle.Server.Features.Search;
+
+internal sealed record MarkDto(int Start, int Length, string Concept);
+
+internal sealed record MarkedTextDto(string Text, IReadOnlyList<MarkDto> Marks);
+
+/// <summary>How often terms stand in each field of the work's records.</summary>
+internal sealed record HitsDto(int Title, int Keywords, int Abstract);
+
+internal sealed record WorkRowDto(int Id, MarkedTextDto Title, string People, int? Year, string? Venue, string Type, string? Language, MarkedTextDto? Snippet, HitsDto Hits, int Cited, double CitedPerYear,
+    IReadOnlyList<int> Spark, int SparkFrom, string Text, string Stage, string? Reason, IReadOnlyList<string> Tags, int Databases);
+
+/// <summary>Makes the rows of the list from the records of works.</summary>
+internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
+{
+    private const int SparkYears = 12;
+    private const int SnippetLength = 150;
+
+    /// <summary>One row for each id, in order. O(rows).</summary>
+    public async Task<List<WorkRowDto>> For(SearchView view, IReadOnlyList<int> ids, CancellationToken cancel)
+    {
+        var records = await reader.OfWorks(ids, cancel);
+        return [.. ids.Where(records.Contains).Select(id => Row(view, id, [.. records[id]]))];
+    }
+
+    /// <summary>Marks in one text of a field.</summary>
+    public static MarkedTextDto Mark(string text, ImmutableArray<Concept> concepts, QueryField field) =>
+        new(text, [.. TermMarks.In(text, concepts, field).Select(m => new MarkDto(m.Start, m.Length, m.Concept.ToString()))]);
+
+    private WorkRowDto Row(SearchView view, int id, SourcedRecord[] records)
+    {
+        var chosen = ChosenFields.From(records);
+        var concepts = view.Answer.Concepts;
+        var thisYear = clock.GetUtcNow().Year;
+        var cited = view.Snapshot.Columns.Graph.CitedBy(id).Length;
+        var judgement = view.Fold.Of(id);
+        var year = chosen.Year.Value;
+        return new(id, Mark(chosen.Title.Value, concepts, QueryField.Title), People(chosen.People.Value), year, chosen.Venue.Value?.Title ?? chosen.Publisher.Value, DocumentTypes.Name(chosen.Type.Value),
+            chosen.Language.Value is null or "eng" ? null : Languages.Name(chosen.Language.Value), Snippet(chosen.Abstract.Value, concepts), Hits(records, concepts), cited,
+            Math.Round(WorkOrder.PerYear(cited, year ?? 0, thisYear), 1), Spark(view, id, thisYear), thisYear - SparkYears + 1, TextAtHand.Words[TextAtHand.Best(chosen.Copies)],
+            Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, records.Select(r => r.DatabaseId).Distinct().Count());
+    }
+
+    private static string People(IReadOnlyList<PersonName> people) => people.Count switch
+    {
+        0 => "",
+        <= 4 => string.Join(", ", people.Select(p => p.Family)),
+        _ => $"{string.Join(", ", people.Take(3).Select(p => p.Family))} and {people.Count - 3} more",
+    };
+
+    /// <summary>The most a field has over the work's records: two databases with the same abstract do not count twice.</summary>
+    private static HitsDto Hits(SourcedRecord[] records, ImmutableArray<Concept> concepts)
+    {
+        if (concepts.IsEmpty) return new(0, 0, 0);
+        int Most(Func<Record, IEnumerable<string>> texts, QueryField field) => records.Max(r => texts(r.Record).Sum(t => TermMarks.In(t, concepts, field).Length));
+        return new(Most(r => [r.Title], QueryField.Title), Most(r => r.Keywords, QueryField.Keywords), Most(r => [r.Abstract], QueryField.Abstract));
+    }
+
+    private static int[] Spark(SearchView view, int id, int thisYear)
+    {
+        var spark = new int[SparkYears];
+        foreach (var citing in view.Snapshot.Columns.Graph.CitedBy(id))
+            if (view.Snapshot.Columns.Year[citing] - (thisYear - SparkYears + 1) is >= 0 and < SparkYears and var i) spark[i]++;
+        return spark;
+    }
+
+    /// <summary>The sentence in which most concepts stand, then most marks; the first one wins a tie. The abstract's first sentence when nothing is marked.</summary>
+    private static MarkedTextDto? Snippet(string text, ImmutableArray<Concept> concepts)
+    {
+        if (text.Length == 0) return null;
+        var marks = TermMarks.In(text, concepts, QueryField.Abstract);
+        var best = (Start: 0, End: EndOfSentence(text, 0), Score: -1);
+        for (var start = 0; start < text.Length;)
+        {
+            var end = EndOfSentence(text, start);
+            var inside = marks.Where(m => m.Start >= start && m.Start < end).ToArray();
+            var score = inside.Select(m => m.Concept).Distinct().Count() * 100 + inside.Length;
+            if (score > best.Score) best = (start, end, score);
+            start = end;
+            while (start < text.Length && text[start] == ' ') start++;
+        }
+        // Begin a little before the first mark when the sentence is longer than a line.
+        var from = best.Start;
+        var first = marks.FirstOrDefault(m => m.Start >= best.Start && m.Start < best.End);
+        if (best.End - best.Start > SnippetLength && first.Length > 0 && first.Start - best.Start > 50) from = text.IndexOf(' ', first.Start - 40) + 1;
+        var cut = text[from..best.End];
+        var lead = from > best.Start ? "… " : "";
+        return new(lead + cut, [.. marks.Where(m => m.Start >= from && m.Start + m.Length <= best.End).Select(m => new MarkDto(m.Start - from + lead.Length, m.Length, m.Concept.ToString()))]);
+    }
+
+    private static int EndOfSentence(string text, int start)
+    {
+        for (var i = start; i < text.Length - 1; i++)
+            if (text[i] is '.' or '?' or '!' && text[i + 1] == ' ' && i - start > 20) return i + 1;
+        return text.Length;
+    }
+}

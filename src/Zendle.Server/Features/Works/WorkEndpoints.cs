@@ -1,0 +1,87 @@
+using Microsoft.EntityFrameworkCore;
+using Zendle.Core.Merging;
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
+using Zendle.Core.Reviews;
+using Zendle.Index.Questions;
+using Zendle.Server.Features.Search;
+using Zendle.Store.Corpus;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Features.Works;
+
+internal sealed record PersonDto(string Family, string Given, string? Orcid, string? Affiliation);
+
+internal sealed record CopyDto(string Address, string Host, string Access, string? Version);
+
+internal sealed record WorkRecordDto(int Id, string Database, string Identifier, DateTimeOffset Datestamp, string Title, bool TitleIsTranslated, int? Year, string Type, string? Version, int? Cited, IReadOnlyList<string> Notes);
+
+internal sealed record EvidenceDto(int First, int Second, string Reason);
+
+internal sealed record DatabaseCountDto(string Database, int Cited);
+
+internal sealed record YearTieDto(int Year, int Cites, int CitedBy);
+
+internal sealed record JudgementDto(string Stage, string? Reason, IReadOnlyList<string> Tags, string? By, DateTimeOffset? At);
+
+/// <summary>Everything the pane shows of a work.</summary>
+internal sealed record WorkDto(int Id, MarkedTextDto Title, IReadOnlyList<PersonDto> People, int? Year, string Type, string? Language, string? Venue, string? Volume, string? Issue, string? Pages, string? Issn, string? Publisher,
+    string? Doi, string? Isbn, MarkedTextDto Abstract, string? AbstractFrom, IReadOnlyList<MarkedTextDto> Keywords, IReadOnlyList<string> Subjects, IReadOnlyList<string> Funders, IReadOnlyList<CopyDto> Copies,
+    IReadOnlyList<WorkRecordDto> Records, IReadOnlyList<EvidenceDto> Evidence, int CitesCount, int CitedCount, double CitedPerYear, IReadOnlyList<DatabaseCountDto> CitedByDatabase, IReadOnlyList<YearTieDto> Ties,
+    HitsDto Hits, JudgementDto Judgement);
+
+internal static class WorkEndpoints
+{
+    public static void MapWorks(this RouteGroupBuilder review) => review.MapGet("/works/{workId:int}", Get).Produces<WorkDto>();
+
+    private static async Task<IResult> Get(int reviewId, int workId, int? stepId, SearchService search, WorkRows rows, CorpusReader reader, ZendleContext context, TimeProvider clock, CancellationToken cancel)
+    {
+        using var view = await search.View(reviewId, stepId ?? 0) ?? await search.View(reviewId, 0);
+        if (workId > 0 && (workId >= view!.Snapshot.Columns.WorkSize || view.Snapshot.Columns.WorkFirstRecord[workId] == 0)) workId = await reader.Redirect(workId, cancel);
+        var records = (await reader.OfWorks([workId], cancel))[workId].ToArray();
+        if (records.Length == 0) return Problems.Of(404, "This work is not in any database any more.", "Its decisions are kept in the log.");
+        var chosen = ChosenFields.From(records);
+        var concepts = view!.Answer.Concepts;
+        var names = view.Snapshot.DatabaseNames;
+        var columns = view.Snapshot.Columns;
+        var row = (await rows.For(view, [workId], cancel))[0];
+        var judgement = view.Fold.Of(workId);
+        var by = judgement.By is null ? null : await context.Users.Where(u => u.Id == judgement.By).Select(u => u.DisplayName).SingleOrDefaultAsync(cancel);
+        var venue = chosen.Venue.Value;
+        return TypedResults.Ok(new WorkDto(workId, row.Title, [.. chosen.People.Value.Select(p => new PersonDto(p.Family, p.Given, p.Orcid, p.Affiliation))], chosen.Year.Value, row.Type,
+            chosen.Language.Value is { } l ? Languages.Name(l) : null, venue?.Title, venue?.Volume, venue?.Issue, venue?.FirstPage is null ? null : venue.LastPage is null ? venue.FirstPage : $"{venue.FirstPage}–{venue.LastPage}",
+            venue?.Issn, chosen.Publisher.Value, chosen.Doi.Value, chosen.Isbn.Value, WorkRows.Mark(chosen.Abstract.Value, concepts, QueryField.Abstract),
+            chosen.Abstract.Value.Length == 0 ? null : names[records.First(r => r.RecordId == chosen.Abstract.RecordId).DatabaseId],
+            [.. chosen.Keywords.Value.Select(k => WorkRows.Mark(k, concepts, QueryField.Keywords))], chosen.Subjects, [.. records.SelectMany(r => r.Record.Funders).Distinct()],
+            [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free).ThenByDescending(c => c.Version).Select(c => new CopyDto(c.Address, new Uri(c.Address).Authority, c.Access.ToString().ToLowerInvariant(), Version(c.Version)))],
+            [.. records.Select(r => new WorkRecordDto(r.RecordId, names[r.DatabaseId], r.Record.Identifier, r.Record.Datestamp, r.Record.Title, r.Record.TitleIsTranslated, r.Record.Year, DocumentTypes.Name(r.Record.Type), Version(r.Record.Version), r.Record.CitedCount, r.Record.Notes))],
+            [.. (await reader.EvidenceOf(workId, cancel)).Select(e => new EvidenceDto(e.First, e.Second, Reason(e.Reason)))],
+            columns.Graph.Cites(workId).Length, columns.Graph.CitedBy(workId).Length, WorkOrder.PerYear(columns.Graph.CitedBy(workId).Length, chosen.Year.Value ?? 0, clock.GetUtcNow().Year),
+            [.. columns.DatabaseCited.Where(d => d.Value[workId] >= 0).OrderBy(d => d.Key).Select(d => new DatabaseCountDto(names[d.Key], d.Value[workId]))], Ties(view.Snapshot, workId), row.Hits,
+            new(Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, by, judgement.At)));
+    }
+
+    private static List<YearTieDto> Ties(CorpusSnapshot snapshot, int work)
+    {
+        var columns = snapshot.Columns;
+        var years = new SortedDictionary<int, (int Cites, int CitedBy)>();
+        foreach (var w in columns.Graph.Cites(work)) if (columns.Year[w] is > 0 and var y) years[y] = (years.GetValueOrDefault(y).Cites + 1, years.GetValueOrDefault(y).CitedBy);
+        foreach (var w in columns.Graph.CitedBy(work)) if (columns.Year[w] is > 0 and var y) years[y] = (years.GetValueOrDefault(y).Cites, years.GetValueOrDefault(y).CitedBy + 1);
+        return [.. years.Select(y => new YearTieDto(y.Key, y.Value.Cites, y.Value.CitedBy))];
+    }
+
+    private static string? Version(WorkVersion? version) => version switch
+    {
+        WorkVersion.VersionOfRecord => "version of record",
+        WorkVersion.AcceptedManuscript => "accepted manuscript",
+        WorkVersion.SubmittedManuscript => "preprint",
+        _ => null,
+    };
+
+    private static string Reason(MergeReason reason) => reason switch
+    {
+        MergeReason.Doi => "the same DOI",
+        MergeReason.DeclaredVersion => "one declares the other a version",
+        _ => "same title and first person, years agree",
+    };
+}

@@ -1,0 +1,123 @@
+using System.Collections.Concurrent;
+using System.Threading.Channels;
+using Microsoft.EntityFrameworkCore;
+using Zendle.Server.Corpus;
+using Zendle.Server.Features.Databases;
+using Zendle.Server.Features.Events;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Jobs;
+
+/// <summary>
+/// Runs jobs one after another, in the order asked for. Their state is in the store: one that a kill interrupted goes on at the next
+/// start where its last whole page left off.
+/// </summary>
+internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServiceProvider services, CorpusService corpus, EventHub hub, TimeProvider clock, ILogger<JobRunner> log) : BackgroundService
+{
+    private readonly Channel<int> waiting = Channel.CreateUnbounded<int>();
+    private readonly ConcurrentDictionary<int, CancellationTokenSource> running = new();
+    private readonly ConcurrentDictionary<int, TaskCompletionSource> ends = new();
+
+    /// <summary>Asks for a job; one of the same kind on the same subject that still waits or runs is taken instead.</summary>
+    public async Task<JobRow> Ask(string kind, int subject)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        var same = await context.Jobs.FirstOrDefaultAsync(j => j.Kind == kind && j.Subject == subject && (j.State == JobState.Waiting || j.State == JobState.Running));
+        if (same is not null) return same;
+        var job = new JobRow { Kind = kind, Subject = subject, State = JobState.Waiting, Message = "Waits its turn.", CreatedAt = clock.GetUtcNow() };
+        context.Jobs.Add(job);
+        await context.SaveChangesAsync();
+        Tell(job);
+        waiting.Writer.TryWrite(job.Id);
+        return job;
+    }
+
+    /// <summary>Sets a job that failed or was stopped going again; it goes on where it was.</summary>
+    public async Task<bool> Resume(int id)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        var job = await context.Jobs.SingleOrDefaultAsync(j => j.Id == id && (j.State == JobState.Failed || j.State == JobState.Stopped));
+        if (job is null) return false;
+        (job.State, job.Message, job.EndedAt) = (JobState.Waiting, "Waits its turn.", null);
+        await context.SaveChangesAsync();
+        Tell(job);
+        waiting.Writer.TryWrite(id);
+        return true;
+    }
+
+    /// <summary>Stops a job that waits or runs; what it has done stays.</summary>
+    public async Task<bool> Stop(int id)
+    {
+        if (running.TryGetValue(id, out var source))
+        {
+            await source.CancelAsync();
+            return true;
+        }
+        await using var context = await contexts.CreateDbContextAsync();
+        return await context.Jobs.Where(j => j.Id == id && j.State == JobState.Waiting).ExecuteUpdateAsync(u => u.SetProperty(j => j.State, JobState.Stopped).SetProperty(j => j.Message, "Stopped before it began.").SetProperty(j => j.EndedAt, clock.GetUtcNow())) > 0;
+    }
+
+    /// <summary>Waits until a job has ended, one way or another.</summary>
+    public Task Ended(int id) => ends.GetOrAdd(id, _ => new(TaskCreationOptions.RunContinuationsAsynchronously)).Task;
+
+    /// <inheritdoc/>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        while (!corpus.IsReady) await Task.Delay(20, stoppingToken);
+        await using (var context = await contexts.CreateDbContextAsync(stoppingToken))
+            foreach (var id in await context.Jobs.Where(j => j.State == JobState.Running || j.State == JobState.Waiting).OrderBy(j => j.Id).Select(j => j.Id).ToListAsync(stoppingToken))
+                waiting.Writer.TryWrite(id);
+        await foreach (var id in waiting.Reader.ReadAllAsync(stoppingToken)) await Run(id, stoppingToken);
+    }
+
+    private async Task Run(int id, CancellationToken stopping)
+    {
+        await using var context = await contexts.CreateDbContextAsync(stopping);
+        var job = await context.Jobs.SingleAsync(j => j.Id == id, stopping);
+        if (job.State is not (JobState.Waiting or JobState.Running)) return;
+        using var source = CancellationTokenSource.CreateLinkedTokenSource(stopping);
+        running[id] = source;
+        try
+        {
+            (job.State, job.Message) = (JobState.Running, "Begins.");
+            await Save(context, job);
+            await services.GetRequiredKeyedService<IJob>(job.Kind).Run(job, () => Save(context, job), source.Token);
+            job.State = JobState.Done;
+        }
+        catch (OperationCanceledException) when (stopping.IsCancellationRequested)
+        {
+            return; // the process ends; the row still says Running, so the next start goes on with it
+        }
+        catch (OperationCanceledException)
+        {
+            (job.State, job.Message) = (JobState.Stopped, "Stopped. What came is kept; it can go on from here.");
+        }
+        catch (Exception e) when (e is not OutOfMemoryException)
+        {
+            if (e is not JobFaultException) log.LogError(e, "Job {Id} failed.", id);
+            (job.State, job.Message) = (JobState.Failed, e is JobFaultException ? e.Message : "Something went wrong inside Zendle; the details are in its log. What came is kept; it can go on from here.");
+        }
+        finally { running.TryRemove(id, out _); }
+        job.EndedAt = clock.GetUtcNow();
+        await Save(context, job);
+        if (ends.TryRemove(id, out var end)) end.TrySetResult();
+    }
+
+    private async Task Save(ZendleContext context, JobRow job)
+    {
+        await context.SaveChangesAsync();
+        Tell(job);
+    }
+
+    private void Tell(JobRow job) => hub.Tell(new("job", null, JobDto.Of(job)));
+}
+
+/// <summary>Long work of one kind.</summary>
+internal interface IJob
+{
+    /// <summary>Does the work from where it stands; writes progress into the row and saves it now and then.</summary>
+    Task Run(JobRow job, Func<Task> save, CancellationToken cancel);
+}
+
+/// <summary>A fault that is told to the person as it is.</summary>
+internal sealed class JobFaultException(string sentence, Exception? inner = null) : Exception(sentence, inner);

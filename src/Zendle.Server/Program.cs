@@ -1,0 +1,110 @@
+using System.Reflection;
+using System.Text.Json.Serialization;
+using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Identity;
+using Zendle.Connect.Fetch;
+using Zendle.Connect.Harvest;
+using Zendle.Server;
+using Zendle.Server.Corpus;
+using Zendle.Server.Demo;
+using Zendle.Server.Features.Databases;
+using Zendle.Server.Features.Decisions;
+using Zendle.Server.Features.Events;
+using Zendle.Server.Features.Export;
+using Zendle.Server.Features.Health;
+using Zendle.Server.Features.Report;
+using Zendle.Server.Features.Reviews;
+using Zendle.Server.Features.Search;
+using Zendle.Server.Features.Works;
+using Zendle.Server.Identity;
+using Zendle.Server.Jobs;
+using Zendle.Store;
+using Zendle.Store.Made;
+
+// The build starts the application once to write its OpenAPI description; then nothing is opened or run.
+var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+var builder = WebApplication.CreateBuilder(args);
+var options = ZendleOptions.From(builder.Configuration);
+if (describing) options = options with { Data = Path.Combine(Path.GetTempPath(), "zendle-describe") };
+if (DataFolder.WhyNot(options.Data) is { } fault)
+{
+    Console.Error.WriteLine(fault);
+    return 1;
+}
+
+builder.Logging.AddFilter("Microsoft", LogLevel.Warning).AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Error);
+builder.Services.AddSingleton(options).AddSingleton(TimeProvider.System).AddZendleStore(options.Data);
+builder.Services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(options.Data, "keys"))).SetApplicationName("Zendle");
+builder.Services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
+builder.Services.AddIdentityCore<Account>(o =>
+{
+    (o.Password.RequiredLength, o.Password.RequireDigit, o.Password.RequireLowercase, o.Password.RequireUppercase, o.Password.RequireNonAlphanumeric) = (10, false, false, false, false);
+    (o.Lockout.MaxFailedAccessAttempts, o.Lockout.DefaultLockoutTimeSpan) = (10, TimeSpan.FromMinutes(5));
+}).AddEntityFrameworkStores<ZendleContext>().AddSignInManager();
+builder.Services.ConfigureApplicationCookie(o =>
+{
+    (o.Cookie.Name, o.Cookie.HttpOnly, o.Cookie.SameSite, o.ExpireTimeSpan, o.SlidingExpiration) = ("zendle", true, SameSiteMode.Strict, TimeSpan.FromDays(14), true);
+    o.Events.OnRedirectToLogin = c => Problem(c.HttpContext, 401, "You are not signed in.", "Sign in; nothing is lost.");
+    o.Events.OnRedirectToAccessDenied = c => Problem(c.HttpContext, 403, "You may not do that.", null);
+});
+builder.Services.AddAuthorization();
+builder.Services.AddAntiforgery(o => (o.HeaderName, o.Cookie.Name, o.Cookie.SameSite) = ("X-Zendle-Token", "zendle-token", SameSiteMode.Strict));
+builder.Services.AddRateLimiter(o =>
+{
+    o.RejectionStatusCode = 429;
+    o.OnRejected = (c, _) => new(Problem(c.HttpContext, 429, "Too many tries to sign in from this address.", "Wait a minute, then try again."));
+    o.AddPolicy("sign-in", http => RateLimitPartition.GetFixedWindowLimiter(http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new() { PermitLimit = options.SignInsPerMinute, Window = TimeSpan.FromMinutes(1) }));
+});
+builder.Services.ConfigureHttpJsonOptions(o => o.SerializerOptions.Converters.Add(new JsonStringEnumConverter()));
+builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
+builder.Services.AddProblemDetails().AddOpenApi();
+builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Access>().AddSingleton<CorpusService>().AddSingleton<EventHub>()
+    .AddSingleton<DecisionService>().AddSingleton<SearchService>().AddSingleton<PathService>().AddSingleton<ReadingService>().AddSingleton<WorkRows>().AddSingleton<ReviewService>()
+    .AddSingleton<DatabaseService>().AddSingleton<DemoSeeder>().AddSingleton<JobRunner>().AddSingleton<StartUp>().AddKeyedSingleton<IJob, HarvestJob>("harvest")
+    .AddSingleton(p => new OaiClient(new AddressPolicy(options.Allowed), OaiLimits.Usual, p.GetRequiredService<TimeProvider>()));
+if (!describing) builder.Services.AddHostedService(p => p.GetRequiredService<StartUp>()).AddHostedService(p => p.GetRequiredService<JobRunner>());
+
+var app = builder.Build();
+app.UseExceptionHandler(e => e.Run(http => http.Features.Get<IExceptionHandlerFeature>()?.Error is NotReadyException notReady
+    ? Problem(http, 503, notReady.Message, null) : Problem(http, 500, "Something went wrong inside Zendle.", "Nothing you had done before is lost. Try again; the details are in the log.")));
+app.UseInterface();
+app.UseStatusCodePages(c => c.HttpContext.Response.StatusCode switch
+{
+    400 => Problem(c.HttpContext, 400, "The request could not be read.", null),
+    404 => Problem(c.HttpContext, 404, "There is nothing at this address.", null),
+    405 => Problem(c.HttpContext, 405, "This address does not take that method.", null),
+    _ => Task.CompletedTask,
+});
+app.UseAuthentication();
+app.UseRateLimiter();
+app.UseAuthorization();
+app.MapHealth();
+
+var open = app.MapGroup("/api").AddEndpointFilter(async (call, next) =>
+{
+    var http = call.HttpContext;
+    if (HttpMethods.IsGet(http.Request.Method) || await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http)) return await next(call);
+    return Problems.Of(400, "This page is too old to be trusted with a change.", "Reload it and try again; nothing was changed.");
+});
+var signedIn = open.MapGroup("").RequireAuthorization();
+open.MapIdentity(signedIn);
+var review = signedIn.MapGroup("/reviews/{reviewId:int}").RequireMember();
+signedIn.MapReviews(review);
+review.MapSearch();
+review.MapWorks();
+review.MapDecisions();
+review.MapExport();
+review.MapReport();
+signedIn.MapDatabases();
+signedIn.MapEvents();
+app.Run();
+return Environment.ExitCode;
+
+static Task Problem(HttpContext http, int status, string title, string? detail)
+{
+    http.Response.StatusCode = status;
+    return http.Response.WriteAsJsonAsync(new { status, title, detail }, (System.Text.Json.JsonSerializerOptions?)null, "application/problem+json");
+}

@@ -1,0 +1,46 @@
+using Microsoft.EntityFrameworkCore;
+using Zendle.Server.Corpus;
+using Zendle.Server.Demo;
+using Zendle.Server.Identity;
+using Zendle.Store.Corpus;
+using Zendle.Store.Made;
+
+namespace Zendle.Server;
+
+/// <summary>Brings the store up to date and the index up, then seeds the demo. Until it is done <c>/health</c> answers 503.</summary>
+internal sealed class StartUp(IServiceProvider services, CorpusService corpus, ZendleOptions options, FirstAccountCode code, ILogger<StartUp> log, IHostApplicationLifetime lifetime) : BackgroundService
+{
+    /// <summary>Whether everything is there.</summary>
+    public bool IsReady { get; private set; }
+
+    /// <summary>What keeps it from being ready, in a sentence; null for nothing.</summary>
+    public string? Fault { get; private set; }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        try
+        {
+            await using (var made = await services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync(stoppingToken)) await made.Database.MigrateAsync(stoppingToken);
+            await using (var harvested = await services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContextAsync(stoppingToken)) await harvested.Database.MigrateAsync(stoppingToken);
+            await corpus.Start(stoppingToken);
+            if (options.Demo) await services.GetRequiredService<DemoSeeder>().Seed(stoppingToken);
+            else await OfferFirstAccount(stoppingToken);
+            IsReady = true;
+        }
+        catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested) { }
+        catch (Exception e) when (e is not OutOfMemoryException)
+        {
+            Fault = e is IOException or UnauthorizedAccessException || e.Message.Contains("disk", StringComparison.OrdinalIgnoreCase)
+                ? $"The data folder {options.Data} cannot be used: {e.Message}" : e.Message;
+            log.LogCritical(e, "Zendle could not start.");
+            Environment.ExitCode = 1;
+            lifetime.StopApplication();
+        }
+    }
+
+    private async Task OfferFirstAccount(CancellationToken cancel)
+    {
+        await using var context = await services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync(cancel);
+        if (!await context.Users.AnyAsync(cancel)) Console.WriteLine($"There is no account yet. Open Zendle and bring this code to become curator and owner: {code.Text}");
+    }
+}
