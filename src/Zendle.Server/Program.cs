@@ -58,7 +58,11 @@ builder.Services.AddRateLimiter(o =>
     o.OnRejected = (c, _) => new(Problem(c.HttpContext, 429, "Too many tries to sign in from this address.", "Wait a minute, then try again."));
     o.AddPolicy("sign-in", http => RateLimitPartition.GetFixedWindowLimiter(http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new() { PermitLimit = options.SignInsPerMinute, Window = TimeSpan.FromMinutes(1) }));
 });
-builder.Services.ConfigureHttpJsonOptions(o => o.SerializerOptions.Converters.Add(new JsonStringEnumConverter()));
+builder.Services.ConfigureHttpJsonOptions(o =>
+{
+    o.SerializerOptions.Converters.Add(new JsonStringEnumConverter());
+    o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict; // so that numbers are numbers in the interface's types too
+});
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
 builder.Services.AddProblemDetails().AddOpenApi();
 builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Access>().AddSingleton<CorpusService>().AddSingleton<EventHub>()

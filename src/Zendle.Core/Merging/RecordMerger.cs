@@ -53,12 +53,17 @@ public static class RecordMerger
         var forest = new Forest(records.Length);
         var family = new string?[records.Length];
         for (var i = 0; i < records.Length; i++) family[i] = records[i].Doi is { } d ? families[d] : null;
+        var years = Array.ConvertAll(records, r => (First: r.Year ?? int.MaxValue, Last: r.Year ?? int.MinValue));
         var evidence = new List<(int Index, MergeEvidence Evidence)>();
         foreach (var (a, b, reason) in Pairs(records, families).OrderBy(p => p.Reason).ThenBy(p => p.A).ThenBy(p => p.B))
         {
             var (ra, rb) = (forest.Root(a), forest.Root(b));
             if (ra == rb || (family[ra] is { } fa && family[rb] is { } fb && fa != fb)) continue;
+            var span = (First: Math.Min(years[ra].First, years[rb].First), Last: Math.Max(years[ra].Last, years[rb].Last));
+            // A record without a year must not chain together works of one title from years apart.
+            if (reason == MergeReason.TitleYearPerson && Width(span) > Math.Max(1, Math.Max(Width(years[ra]), Width(years[rb])))) continue;
             var root = forest.Join(ra, rb);
+            years[root] = span;
             family[root] = family[ra] ?? family[rb];
             evidence.Add((a, new(records[a].RecordId, records[b].RecordId, reason)));
         }
@@ -89,6 +94,8 @@ public static class RecordMerger
     }
 
     private static bool YearsAgree(int? a, int? b) => a is null || b is null || Math.Abs(a.Value - b.Value) <= 1;
+
+    private static long Width((int First, int Last) span) => (long)span.Last - span.First;
 
     private static bool KindsAgree(DocumentType a, DocumentType b) => a == b || (Apart(a) == Apart(b));
 

@@ -119,7 +119,18 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
         if (part.Length == 0) return before;
         return $"{Wrapped(before)} AND {Wrapped(part)}";
 
-        static string Wrapped(string text) => QueryReader.Read(text).Root is OrNode ? $"({text})" : text;
+        static string Wrapped(string text) => QueryReader.Read(text).Root is OrNode && !IsInParentheses(text) ? $"({text})" : text;
+    }
+
+    private static bool IsInParentheses(string text)
+    {
+        var depth = 0;
+        for (var i = 0; i < text.Length; i++)
+        {
+            depth += text[i] == '(' ? 1 : text[i] == ')' ? -1 : 0;
+            if (depth == 0) return i > 0 && i == text.Length - 1;
+        }
+        return false;
     }
 
     /// <summary>Folds the acts of a path.</summary>

@@ -8,7 +8,7 @@ public sealed record Topic(string Key, string Area, bool Core, double Weight, in
 
 /// <summary>Words that all fields share.</summary>
 public sealed record SharedWords(string[] Places, string[] Plants, string[] Crops, string[] Habitats, Dictionary<string, string[]> Alan, Dictionary<string, string[]> Sky,
-    Dictionary<string, string[]> Lamp, string[] Lapse, string[] Methods, string[] Meanings, string[] PlainMeanings, string[] Journals, string[] Publishers,
+    Dictionary<string, string[]> Lamp, string[] Lapse, string[] Methods, string[] Meanings, string[] PlainMeanings, Dictionary<string, string> Journals, string[] Publishers,
     string[] Families1, string[] Families2, string[] Givens, string[] Institutes, string[] Funders, Dictionary<string, string[]> Foreign, Dictionary<string, string[]> Translated);
 
 /// <summary>The made-up scenario, read from the files in <c>demo/</c>.</summary>

@@ -28,8 +28,7 @@ public sealed class WorldMaker
     private Journal[] MakeJournals()
     {
         var d = dice.For("journals");
-        var areas = scenario.Topics.Select(t => t.Area).Distinct().ToArray();
-        return [.. scenario.Words.Journals.Select((title, i) => new Journal(title, CheckDigits.Issn(90_00000 + i * 137 % 99999), d.Of(scenario.Words.Publishers), areas[i % areas.Length], d.Chance(0.72), d.Chance(0.4)))];
+        return [.. scenario.Words.Journals.Select((j, i) => new Journal(j.Key, CheckDigits.Issn(90_00000 + i * 137 % 99999), d.Of(scenario.Words.Publishers), j.Value, d.Chance(0.72), d.Chance(0.4)))];
     }
 
     private Person[] MakePeople()
@@ -169,7 +168,7 @@ public sealed class WorldMaker
     private Journal JournalFor(Dice d, Topic topic)
     {
         var own = Array.FindAll(journals, j => j.Area == topic.Area);
-        return own.Length > 0 && d.Chance(0.75) ? d.Of(own) : d.Of(journals);
+        return own.Length > 0 && d.Chance(0.93) ? d.Of(own) : d.Of(journals);
     }
 
     private Person[] PeopleFor(Dice d, Topic topic, string type)

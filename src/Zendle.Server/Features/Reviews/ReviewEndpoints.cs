@@ -25,9 +25,9 @@ internal static class ReviewEndpoints
     public static void MapReviews(this RouteGroupBuilder api, RouteGroupBuilder review)
     {
         api.MapGet("/reviews", List);
-        api.MapPost("/reviews", Create);
+        api.MapPost("/reviews", Create).Produces<ReviewDto>();
         review.MapGet("", async (int reviewId, ReviewService service, ClaimsPrincipal user) => await service.Get(reviewId, Access.AccountId(user)));
-        review.MapPatch("", Change).Require(Role.Owner);
+        review.MapPatch("", Change).Require(Role.Owner).Produces<ReviewDto>();
         review.MapGet("/members", Members);
         review.MapPut("/members", PutMember).Require(Role.Owner);
     }

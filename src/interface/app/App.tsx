@@ -1,0 +1,67 @@
+import { Navigate, Route, Routes, useParams } from "react-router";
+import { DatabasesPage } from "../features/databases/DatabasesPage";
+import { AccountPage } from "../features/identity/AccountPage";
+import { SignIn } from "../features/identity/SignIn";
+import { useMe } from "../features/identity/useMe";
+import { ReportPage } from "../features/report/ReportPage";
+import { ReviewsPage } from "../features/reviews/ReviewsPage";
+import { useReview, useReviews } from "../features/reviews/useReviews";
+import { SearchPage } from "../features/search/SearchPage";
+import { Fault } from "../ui/Fault";
+import { Frame } from "./Frame";
+import { useEvents } from "./events";
+
+/** Everything: the sign-in page for strangers, the frame with its stages for members. */
+export function App() {
+  const me = useMe();
+  if (me.isPending) return null;
+  if (me.error)
+    return (
+      <main className="p-12">
+        <Fault error={me.error} again={() => void me.refetch()} />
+      </main>
+    );
+  return me.data.signedIn ? <SignedIn /> : <SignIn me={me.data} />;
+}
+
+function SignedIn() {
+  useEvents();
+  return (
+    <Routes>
+      <Route path="/" element={<Home />} />
+      <Route path="/reviews" element={<Outside page={<ReviewsPage />} />} />
+      <Route path="/account" element={<Outside page={<AccountPage />} />} />
+      <Route path="/r/:reviewId/search" element={<InReview page={(id) => <SearchPage key={id} reviewId={id} />} />} />
+      <Route path="/r/:reviewId/report" element={<InReview page={(id) => <ReportPage reviewId={id} />} />} />
+      <Route path="/r/:reviewId/databases" element={<InReview page={() => <DatabasesPage />} />} />
+      <Route path="/r/:reviewId/account" element={<InReview page={() => <AccountPage />} />} />
+      <Route path="*" element={<Navigate to="/" replace />} />
+    </Routes>
+  );
+}
+
+/** Where a person lands: in the first of their reviews, or among the reviews when there is none. */
+function Home() {
+  const reviews = useReviews();
+  if (!reviews.data) return null;
+  const first = reviews.data[0];
+  return <Navigate to={first ? `/r/${first.id}/search` : "/reviews"} replace />;
+}
+
+function Outside({ page }: { page: React.ReactNode }) {
+  return <Frame review={null}>{page}</Frame>;
+}
+
+function InReview({ page }: { page: (reviewId: number) => React.ReactNode }) {
+  const reviewId = Number(useParams()["reviewId"]);
+  const review = useReview(reviewId);
+  if (review.error)
+    return (
+      <Frame review={null}>
+        <div className="p-8">
+          <Fault error={review.error} again={() => void review.refetch()} />
+        </div>
+      </Frame>
+    );
+  return <Frame review={review.data ?? null}>{review.data ? page(reviewId) : null}</Frame>;
+}

@@ -1,0 +1,134 @@
+import { Database, FileText, ListFilter, ChevronDown, CircleUserRound } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useState, type ReactNode } from "react";
+import { NavLink, useNavigate } from "react-router";
+import type { Dto } from "../api/client";
+import { useReviews } from "../features/reviews/useReviews";
+import { useOpenKept } from "../features/search/useSearch";
+import { Logo } from "../ui/Logo";
+import { count } from "../ui/numbers";
+import { KeysSheet } from "./KeysSheet";
+import { Palette } from "./Palette";
+import { useKeys } from "./keys";
+
+/** The frame around every stage: the rail at the left, the review's line on top. */
+export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; children: ReactNode }) {
+  const navigate = useNavigate();
+  const openKept = useOpenKept(review?.id ?? 0);
+  const [keys, setKeys] = useState(false);
+  const go = (stage: string) => () => {
+    if (!review) return false;
+    void navigate(`/r/${review.id}/${stage}`);
+    return true;
+  };
+  useKeys({
+    "g s": go("search"),
+    "g r": go("report"),
+    "g d": go("databases"),
+    "g k": () => {
+      if (!review) return false;
+      openKept();
+      return true;
+    },
+    "?": () => {
+      setKeys(true);
+      return true;
+    },
+  });
+  const base = review ? `/r/${review.id}` : null;
+  return (
+    <div className="grid h-full grid-cols-[72px_minmax(0,1fr)]">
+      <nav aria-label="Stages" className="flex flex-col bg-rail py-2.5 text-[#AFC7BD]">
+        <NavLink
+          to={base ? `${base}/search` : "/"}
+          aria-label="Zendle, to the search"
+          className="mb-2.5 grid h-9 place-items-center"
+        >
+          <Logo />
+        </NavLink>
+        {base && (
+          <>
+            <Stage to={`${base}/search`} icon={<ListFilter size={18} />} word="Search" />
+            <Stage to={`${base}/report`} icon={<FileText size={18} />} word="Report" />
+          </>
+        )}
+        <div className="flex-1" />
+        {base && <Stage to={`${base}/databases`} icon={<Database size={18} />} word="Databases" />}
+        <Stage to={base ? `${base}/account` : "/account"} icon={<CircleUserRound size={18} />} word="Account" />
+      </nav>
+      <div className="flex min-h-0 min-w-0 flex-col">
+        <header className="flex h-[46px] shrink-0 items-center gap-3.5 border-b border-line px-[18px]">
+          <ReviewMenu review={review} />
+          {review && (
+            <button
+              type="button"
+              onClick={openKept}
+              className="rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink"
+              title="The kept works as a set (G then K)"
+            >
+              <b className="font-semibold text-ink">{count(review.kept)}</b> kept
+            </button>
+          )}
+          <Palette review={review} onKeys={() => setKeys(true)} />
+        </header>
+        <main className="flex min-h-0 flex-1 flex-col">{children}</main>
+      </div>
+      <KeysSheet open={keys} onOpenChange={setKeys} />
+    </div>
+  );
+}
+
+function Stage({ to, icon, word }: { to: string; icon: ReactNode; word: string }) {
+  return (
+    <NavLink
+      to={to}
+      className={({ isActive }) =>
+        `relative flex flex-col items-center gap-[3px] py-2 text-[11.5px] outline-offset-[-3px] hover:text-white ${isActive ? "text-white before:absolute before:inset-y-2 before:left-0 before:w-[3px] before:rounded-r-sm before:bg-[#E3B95A]" : ""}`
+      }
+    >
+      {icon}
+      {word}
+    </NavLink>
+  );
+}
+
+function ReviewMenu({ review }: { review: Dto<"ReviewDto"> | null }) {
+  const reviews = useReviews();
+  const navigate = useNavigate();
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        className="flex min-w-0 items-center gap-2 rounded-md font-serif text-[17px] font-semibold"
+        aria-label={`Review: ${review?.title ?? "none"}. Switch`}
+      >
+        <span className="truncate">{review?.title ?? "Reviews"}</span>
+        <ChevronDown size={14} className="shrink-0 text-faint" />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={6}
+          className="z-50 min-w-[280px] rounded-md border border-line bg-raised py-1 shadow-xl"
+        >
+          {reviews.data?.map((r) => (
+            <DropdownMenu.Item
+              key={r.id}
+              onSelect={() => void navigate(`/r/${r.id}/search`)}
+              className="flex items-baseline justify-between gap-6 px-3 py-1.5 text-[13px] outline-none data-[highlighted]:bg-mist"
+            >
+              <span className={r.id === review?.id ? "font-semibold" : ""}>{r.title}</span>
+              <span className="text-[12px] text-quiet">{count(r.kept)} kept</span>
+            </DropdownMenu.Item>
+          ))}
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          <DropdownMenu.Item
+            onSelect={() => void navigate("/reviews")}
+            className="px-3 py-1.5 text-[13px] outline-none data-[highlighted]:bg-mist"
+          >
+            All reviews, or a new one
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,250 @@
+import { useState } from "react";
+import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Fault } from "../../ui/Fault";
+import { ago, count } from "../../ui/numbers";
+import { useMe } from "../identity/useMe";
+import { AddDatabase } from "./AddDatabase";
+import { useDatabases, useHarvest } from "./useDatabases";
+
+type Database = Dto<"DatabaseDto">;
+
+/** Databases: what each holds, how they overlap, when they were harvested. */
+export function DatabasesPage() {
+  const databases = useDatabases();
+  const curator = useMe().data?.isCurator ?? false;
+  const [adding, setAdding] = useState(false);
+  const data = databases.data;
+  return (
+    <>
+      <div className="flex shrink-0 items-center gap-3.5 border-b border-line px-[18px] py-2.5">
+        <b className="text-[19px] font-bold">{count(data?.databases.length ?? 0)}</b>
+        <p className="text-quiet">
+          {data?.databases.length === 1 ? "database" : "databases"}, {count(data?.records ?? 0)} records that describe{" "}
+          <b className="font-bold text-ink">{count(data?.works ?? 0)}</b> works
+        </p>
+        {curator && (
+          <Button kind="primary" className="ml-auto" onClick={() => setAdding(true)}>
+            Add a database by its address
+          </Button>
+        )}
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        {databases.error && (
+          <div className="p-6">
+            <Fault error={databases.error} again={() => void databases.refetch()} />
+          </div>
+        )}
+        <ul className="bg-raised">
+          {data?.databases.map((d) => (
+            <DatabaseRow key={d.id} database={d} curator={curator} />
+          ))}
+        </ul>
+        {data?.databases.length === 0 && (
+          <p className="p-8 font-serif text-[17px]">
+            No database yet. A database that speaks OAI-PMH is added by its address; its records are copied here.
+          </p>
+        )}
+        {data && data.databases.length > 1 && <Overlap databases={data.databases} />}
+      </div>
+      {adding && <AddDatabase close={() => setAdding(false)} />}
+    </>
+  );
+}
+
+function DatabaseRow({ database: d, curator }: { database: Database; curator: boolean }) {
+  return (
+    <li className="grid grid-cols-[minmax(0,1fr)_84px_180px_176px_170px] items-center gap-5 border-b border-soft px-[18px] py-2.5 max-[1150px]:grid-cols-[minmax(0,1fr)_80px_150px_160px]">
+      <div className="min-w-0">
+        <h2 className="font-serif text-[15px] font-semibold">{d.name}</h2>
+        <p className="truncate text-[12.5px] text-quiet" title={`${d.description} ${d.address}`}>
+          {d.description || d.address}
+        </p>
+        <p className="mt-1 flex flex-wrap gap-1.5 text-[11.5px]">
+          <FieldShare word="abstract" n={d.withAbstract} of={d.records} />
+          <FieldShare word="keywords" n={d.withKeywords} of={d.records} />
+          <FieldShare word="references" n={d.withReferences} of={d.records} />
+          <span className="px-1 text-faint">{d.format}</span>
+        </p>
+      </div>
+      <p className="text-right">
+        <b className="block text-[16px] leading-tight font-bold">{count(d.records)}</b>
+        <span className="text-[11.5px] text-quiet">records</span>
+      </p>
+      <YearSpan years={d.years} />
+      <TypeBar types={d.types} />
+      <div className="max-[1150px]:col-span-4">
+        <HarvestState database={d} curator={curator} />
+      </div>
+    </li>
+  );
+}
+
+/** Which share of the records has a field: what a search in that field can see. */
+function FieldShare({ word, n, of }: { word: string; n: number; of: number }) {
+  const share = of === 0 ? 0 : Math.round((100 * n) / of);
+  const look = share === 0 ? "text-faint line-through" : share < 70 ? "bg-band text-bandtext" : "bg-mist text-pine";
+  return (
+    <span className={`rounded px-1.5 ${look}`} title={`${count(n)} of ${count(of)} records`}>
+      {word} {share > 0 && `${share} %`}
+    </span>
+  );
+}
+
+function YearSpan({ years }: { years: readonly Dto<"SpanCountDto">[] }) {
+  const first = years[0]?.year;
+  const last = years.at(-1)?.year;
+  if (first === undefined || last === undefined) return <span />;
+  const most = Math.max(...years.map((y) => y.count));
+  const slot = 176 / (last - first + 1);
+  return (
+    <div>
+      <svg viewBox="0 0 176 26" className="w-full" role="img" aria-label={`records by year, ${first} to ${last}`}>
+        {years.map((y) => {
+          const h = 1.5 + (24 * y.count) / most;
+          return (
+            <rect
+              key={y.year}
+              x={(y.year - first) * slot}
+              width={Math.max(1, slot - 0.8)}
+              y={26 - h}
+              height={h}
+              fill="var(--measure)"
+            />
+          );
+        })}
+      </svg>
+      <p className="flex justify-between text-[11.5px] text-faint">
+        <span>{first}</span>
+        <span>{last}</span>
+      </p>
+    </div>
+  );
+}
+
+function TypeBar({ types }: { types: readonly Dto<"ValueCountDto">[] }) {
+  const total = types.reduce((sum, t) => sum + t.count, 0);
+  if (total === 0) return <span />;
+  return (
+    <div title={types.map((t) => `${t.value} ${count(t.count)}`).join(", ")}>
+      <div className="flex h-[9px] gap-px overflow-hidden rounded-sm" aria-hidden="true">
+        {types.map((t, i) => (
+          <i
+            key={t.value}
+            className="bg-pine"
+            style={{ width: `${(100 * t.count) / total}%`, opacity: Math.max(0.15, 1 - i * 0.22) }}
+          />
+        ))}
+      </div>
+      <p className="mt-0.5 truncate text-[11.5px] text-quiet">
+        {types
+          .slice(0, 3)
+          .map((t) => `${t.value} ${Math.round((100 * t.count) / total)} %`)
+          .join(", ")}
+      </p>
+    </div>
+  );
+}
+
+function HarvestState({ database: d, curator }: { database: Database; curator: boolean }) {
+  const harvest = useHarvest();
+  const job = d.job;
+  const link = "underline decoration-line underline-offset-2 hover:decoration-ink";
+  if (job && (job.state === "running" || job.state === "waiting")) {
+    const share = job.total ? Math.min(100, Math.round((100 * job.done) / job.total)) : null;
+    return (
+      <div className="text-[12px]" role="status">
+        <div
+          className="mb-1 h-[5px] overflow-hidden rounded bg-soft"
+          role="progressbar"
+          aria-label={`Harvest of ${d.name}`}
+          aria-valuenow={share ?? undefined}
+          aria-valuemin={0}
+          aria-valuemax={100}
+        >
+          <i
+            className={`block h-full bg-pine ${share === null ? "shape w-full" : ""}`}
+            style={share === null ? undefined : { width: `${share}%` }}
+          />
+        </div>
+        <p className="text-quiet">{job.message}</p>
+        {curator && (
+          <button type="button" className={link} onClick={() => harvest.stop.mutate(job.id)}>
+            stop
+          </button>
+        )}
+      </div>
+    );
+  }
+  const broken = job?.state === "failed" || job?.state === "stopped";
+  return (
+    <div className="text-right text-[12px] text-quiet">
+      {broken ? (
+        <p className={job.state === "failed" ? "text-left text-aside" : "text-left"}>{job.message}</p>
+      ) : d.harvestedAt ? (
+        <p title={job?.message}>{ago(d.harvestedAt)}</p>
+      ) : (
+        <p>not harvested yet</p>
+      )}
+      {!broken && job && <p className="text-[11.5px] text-faint">{job.message}</p>}
+      {curator && (
+        <button
+          type="button"
+          className={`text-ink ${link}`}
+          onClick={() => (broken ? harvest.resume.mutate(job.id) : harvest.begin.mutate(d.id))}
+        >
+          {broken ? "go on" : "harvest now"}
+        </button>
+      )}
+    </div>
+  );
+}
+
+function Overlap({ databases }: { databases: readonly Database[] }) {
+  return (
+    <section className="px-[18px] py-4">
+      <h2 className="mb-2 font-serif text-[15px] font-semibold">
+        How much of the row is also in the column, in hundredths of its works
+      </h2>
+      <table className="border-separate border-spacing-0.5 text-[12px]">
+        <thead>
+          <tr className="text-[11.5px] text-quiet">
+            <th />
+            {databases.map((d) => (
+              <th key={d.id} className="px-2 font-medium">
+                {d.name}
+              </th>
+            ))}
+            <th className="px-2 font-medium">only here</th>
+          </tr>
+        </thead>
+        <tbody>
+          {databases.map((row) => (
+            <tr key={row.id}>
+              <th className="pr-4 text-left font-medium text-quiet">{row.name}</th>
+              {databases.map((column) => {
+                const shared = row.overlap.find((o) => o.databaseId === column.id)?.works;
+                const share = shared === undefined || row.works === 0 ? null : Math.round((100 * shared) / row.works);
+                return (
+                  <td
+                    key={column.id}
+                    className="h-[24px] min-w-[72px] rounded-sm text-center"
+                    style={
+                      share === null
+                        ? undefined
+                        : { background: `color-mix(in srgb, var(--measure) ${Math.round(share * 0.6)}%, var(--paper))` }
+                    }
+                    title={shared === undefined ? undefined : `${count(shared)} of ${count(row.works)} works`}
+                  >
+                    {share}
+                  </td>
+                );
+              })}
+              <td className="text-center font-bold">{count(row.onlyHere)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

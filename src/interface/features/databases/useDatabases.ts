@@ -1,0 +1,39 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, read, type Dto } from "../../api/client";
+import { useSayFault } from "../../ui/Toasts";
+
+/** All databases with what their records show of them. */
+export const useDatabases = () => useQuery({ queryKey: ["databases"], queryFn: () => read(api.GET("/api/databases")) });
+
+/** Asks an address who it is, before anything is copied. */
+export const useLook = () =>
+  useMutation({ mutationFn: (body: Dto<"AddressRequest">) => read(api.POST("/api/databases/look", { body })) });
+
+/** Adds a database; its first harvest begins. */
+export function useAddDatabase() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Dto<"NewDatabaseRequest">) => read(api.POST("/api/databases", { body })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["databases"] }),
+  });
+}
+
+/** Harvests, stops, or goes on. */
+export function useHarvest() {
+  const client = useQueryClient();
+  const settle = { onSettled: () => client.invalidateQueries({ queryKey: ["databases"] }), onError: useSayFault() };
+  return {
+    begin: useMutation({
+      mutationFn: (id: number) => read(api.POST("/api/databases/{id}/harvest", { params: { path: { id } } })),
+      ...settle,
+    }),
+    stop: useMutation({
+      mutationFn: (id: number) => read(api.POST("/api/jobs/{id}/stop", { params: { path: { id } } })),
+      ...settle,
+    }),
+    resume: useMutation({
+      mutationFn: (id: number) => read(api.POST("/api/jobs/{id}/resume", { params: { path: { id } } })),
+      ...settle,
+    }),
+  };
+}

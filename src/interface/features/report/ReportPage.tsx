@@ -1,0 +1,144 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Fault } from "../../ui/Fault";
+import { count, moment } from "../../ui/numbers";
+import { useLog, useMarkRun, useRunAgain } from "./useLog";
+
+type Run = Dto<"RunDto">;
+
+/** Report: so far the search log, written by the act of searching. */
+export function ReportPage({ reviewId }: { reviewId: number }) {
+  const log = useLog(reviewId);
+  const [onlyRecord, setOnlyRecord] = useState(false);
+  const runs = (log.data ?? []).filter((r) => !onlyRecord || r.ofRecord);
+  const ofRecord = (log.data ?? []).filter((r) => r.ofRecord).length;
+  return (
+    <>
+      <div className="flex shrink-0 items-center gap-4 border-b border-line px-[18px] py-2.5">
+        <h1 className="font-serif text-[18px] font-semibold">Search log</h1>
+        <p className="text-quiet">
+          <b className="font-bold text-ink">{count(log.data?.length ?? 0)}</b>{" "}
+          {log.data?.length === 1 ? "search" : "searches"} run, <b className="font-bold text-ink">{count(ofRecord)}</b>{" "}
+          of record
+        </p>
+        <label className="ml-auto flex items-center gap-2 text-[12.5px]">
+          <input
+            type="checkbox"
+            checked={onlyRecord}
+            onChange={(e) => setOnlyRecord(e.target.checked)}
+            className="accent-[var(--pine)]"
+          />
+          only those of record
+        </label>
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto bg-raised">
+        {log.error && (
+          <div className="p-6">
+            <Fault error={log.error} again={() => void log.refetch()} />
+          </div>
+        )}
+        {log.data && runs.length === 0 && (
+          <div className="p-8">
+            <p className="mb-1 font-serif text-[17px]">
+              {onlyRecord ? "No search is of record yet." : "Nothing has been searched in this review yet."}
+            </p>
+            <p className="text-quiet">
+              {onlyRecord
+                ? "Mark the searches that the written report will speak of."
+                : "Each search you commit is written here, with its counts, by itself."}
+            </p>
+          </div>
+        )}
+        <ol>
+          {runs.map((run) => (
+            <RunRow key={run.id} run={run} reviewId={reviewId} />
+          ))}
+        </ol>
+      </div>
+    </>
+  );
+}
+
+function limits(run: Run): string[] {
+  const { state, ledger } = run;
+  const names = ledger.databases.filter((d) => d.chosen).map((d) => d.name);
+  return [
+    `in ${names.join(", ")}`,
+    ...(state.from !== null || state.to !== null ? [`years ${state.from ?? ""}–${state.to ?? ""}`] : []),
+    ...state.narrowings.map(
+      (n) =>
+        `${(n.facet ?? "").toLowerCase()} ${[n.values.join(", "), n.excluded.length > 0 ? `not ${n.excluded.join(", ")}` : ""].filter(Boolean).join("; ")}`,
+    ),
+    ...state.inside.map((w) => `inside: ${w}`),
+  ];
+}
+
+function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
+  const mark = useMarkRun(reviewId);
+  const again = useRunAgain(reviewId);
+  return (
+    <li className="grid grid-cols-[150px_minmax(0,1fr)_230px_90px_210px] items-start gap-5 border-b border-soft px-[18px] py-3 max-[1150px]:grid-cols-[110px_minmax(0,1fr)_190px_70px_130px] max-[1150px]:gap-3">
+      <p className="text-[12.5px] text-quiet">
+        {moment(run.at)}
+        <span className="block">{run.by}</span>
+      </p>
+      <div className="min-w-0">
+        <p className="font-serif text-[15px] leading-snug font-semibold break-words">
+          {run.stepRemoved ? (
+            run.state.expression || "everything"
+          ) : (
+            <Link to={`/r/${reviewId}/search?step=${run.stepId}`} className="hover:underline">
+              {run.state.expression || "everything"}
+            </Link>
+          )}
+        </p>
+        <p className="text-[12.5px] text-quiet">{limits(run).join(" · ")}</p>
+        {run.repeats !== null && (
+          <p className="text-[12.5px]">
+            run again: <b>{count(run.new ?? 0)}</b> new, <b>{count(run.gone ?? 0)}</b> gone since
+          </p>
+        )}
+      </div>
+      <table className="w-full text-[12px]">
+        <tbody>
+          {run.ledger.databases
+            .filter((d) => d.chosen)
+            .map((d) => (
+              <tr key={d.databaseId}>
+                <td className="truncate text-quiet">{d.name}</td>
+                <td className="text-right">{count(d.records)}</td>
+                <td className="w-[64px] text-right text-quiet">{count(d.onlyHere)} only</td>
+              </tr>
+            ))}
+          <tr className="text-quiet">
+            <td>duplicates joined</td>
+            <td className="text-right">{count(run.ledger.duplicates)}</td>
+            <td />
+          </tr>
+        </tbody>
+      </table>
+      <p className="text-right">
+        <b className="block text-[16px] leading-tight font-bold">{count(run.count)}</b>
+        <span className="text-[11.5px] text-quiet">{run.count === 1 ? "work" : "works"}</span>
+      </p>
+      <div className="flex items-center justify-end gap-2 max-[1150px]:flex-col max-[1150px]:items-end">
+        <button
+          type="button"
+          aria-pressed={run.ofRecord}
+          onClick={() => mark.mutate({ runId: run.id, ofRecord: !run.ofRecord })}
+          className={`h-8 rounded-md border px-2.5 text-[12.5px] whitespace-nowrap ${run.ofRecord ? "border-pine bg-mist font-semibold" : "border-dashed border-edge text-quiet hover:border-ink"}`}
+          title={
+            run.ofRecord ? "Counts in the report; press for exploration" : "Exploration; press to make it of record"
+          }
+        >
+          {run.ofRecord ? "of record" : "exploration"}
+        </button>
+        <Button onClick={() => again.mutate(run.id)} disabled={again.isPending}>
+          Run again
+        </Button>
+      </div>
+    </li>
+  );
+}

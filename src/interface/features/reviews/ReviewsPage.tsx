@@ -1,0 +1,90 @@
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { Button } from "../../ui/Button";
+import { Fault } from "../../ui/Fault";
+import { Field } from "../../ui/Field";
+import { count } from "../../ui/numbers";
+import { useNewReview, useReviews } from "./useReviews";
+
+/** All reviews of the person, and the place to begin another. */
+export function ReviewsPage() {
+  const reviews = useReviews();
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto">
+      <div className="grid grid-cols-[minmax(0,1fr)_380px] gap-10 p-8 max-[1100px]:grid-cols-1">
+        <section>
+          <h1 className="mb-4 font-serif text-[22px] font-semibold">Your reviews</h1>
+          {reviews.error && <Fault error={reviews.error} again={() => void reviews.refetch()} />}
+          {reviews.data?.length === 0 && (
+            <p className="text-quiet">None yet. A review holds one question, its searches and what you keep.</p>
+          )}
+          <ul className="divide-y divide-line border-y border-line">
+            {reviews.data?.map((r) => (
+              <li key={r.id} className="grid grid-cols-[minmax(0,1fr)_80px_90px] items-baseline gap-6 py-3.5">
+                <div>
+                  <Link to={`/r/${r.id}/search`} className="font-serif text-[16px] font-semibold hover:underline">
+                    {r.title}
+                  </Link>
+                  <p className="text-[13px] text-quiet">{r.question || "Its question is not written yet."}</p>
+                </div>
+                <Number n={r.kept} unit="kept" />
+                <Number n={r.setAside} unit="set aside" />
+              </li>
+            ))}
+          </ul>
+        </section>
+        <NewReview />
+      </div>
+    </div>
+  );
+}
+
+function Number({ n, unit }: { n: number; unit: string }) {
+  return (
+    <span className="text-right">
+      <b className="block text-[15px] font-bold">{count(n)}</b>
+      <span className="text-[11.5px] text-quiet">{unit}</span>
+    </span>
+  );
+}
+
+function NewReview() {
+  const [title, setTitle] = useState("");
+  const [question, setQuestion] = useState("");
+  const create = useNewReview();
+  const navigate = useNavigate();
+  return (
+    <form
+      className="h-fit rounded-md border border-line bg-raised p-5"
+      onSubmit={(e) => {
+        e.preventDefault();
+        create.mutate({ title, question }, { onSuccess: (r) => void navigate(`/r/${r.id}/search`) });
+      }}
+    >
+      <h2 className="mb-3 font-serif text-[16px] font-semibold">Begin a review</h2>
+      <Field
+        label="Title"
+        value={title}
+        onChange={(e) => setTitle(e.target.value)}
+        maxLength={200}
+        required
+        className="mb-3"
+      />
+      <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="new-question">
+        Its question
+      </label>
+      <textarea
+        id="new-question"
+        value={question}
+        onChange={(e) => setQuestion(e.target.value)}
+        maxLength={2000}
+        rows={4}
+        className="mb-3 w-full rounded-md border border-edge bg-raised p-2.5 font-serif text-[15px]"
+      />
+      <Button type="submit" kind="primary" disabled={create.isPending || title.trim() === ""}>
+        Begin
+      </Button>
+      {create.error && <div className="mt-3">{<Fault error={create.error} />}</div>}
+    </form>
+  );
+}

@@ -1,0 +1,67 @@
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import type { StepAct } from "./useSearch";
+
+/** Words searched only inside the set in view. Several hold together; each can be taken out again. */
+export function InsideChip({ inside, take }: { inside: readonly string[]; take: (act: StepAct) => void }) {
+  const [open, setOpen] = useState(false);
+  const [words, setWords] = useState("");
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger
+        className={`h-[26px] max-w-[230px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap hover:border-ink ${inside.length > 0 ? "border-pine text-ink" : "border-edge/70 text-quiet"}`}
+      >
+        {inside.length > 0 ? (
+          <>
+            <b className="font-semibold">Words inside</b> {inside.join(", ")}
+          </>
+        ) : (
+          "Words inside"
+        )}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={5}
+          collisionPadding={10}
+          className="z-50 w-[320px] rounded-md border border-line bg-raised p-2.5 shadow-xl"
+          aria-label="Search inside the set"
+        >
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              if (words.trim() === "") return;
+              take({ kind: "Inside", values: [...inside, words.trim()] });
+              setWords("");
+              setOpen(false);
+            }}
+          >
+            <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="inside">
+              Only those with
+            </label>
+            <input
+              id="inside"
+              value={words}
+              onChange={(e) => setWords(e.target.value)}
+              placeholder="field*"
+              spellCheck={false}
+              className="h-8 w-full rounded-md border border-edge bg-raised px-2 text-[13px]"
+            />
+          </form>
+          {inside.map((w) => (
+            <p key={w} className="mt-2 flex justify-between gap-3">
+              <span className="truncate">{w}</span>
+              <button
+                type="button"
+                className="text-[12.5px] text-quiet underline underline-offset-2"
+                onClick={() => take({ kind: "Inside", values: inside.filter((x) => x !== w) })}
+              >
+                take out
+              </button>
+            </p>
+          ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,213 @@
+import { GitBranch, Plus } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useLayoutEffect, useRef, useState } from "react";
+import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Field } from "../../ui/Field";
+import { Sheet } from "../../ui/Sheet";
+import { change, count, works } from "../../ui/numbers";
+import { useRemoveStep, useRenameStep, type Place } from "./useSearch";
+
+const height = 44;
+const stepWidth = 135;
+
+type Step = Dto<"PathStepDto">;
+
+/** Height of a count on the stair: its logarithm, against the largest of the path and at least a thousand. */
+function level(n: number, most: number): number {
+  return 4 + (height - 8) * (Math.log10(n + 1) / Math.log10(Math.max(most, 1000) + 1));
+}
+
+/** The steps from left to right over one outline that falls toward the target band: one sees what each act did. */
+export function PathStair({
+  place,
+  path,
+  band,
+}: {
+  place: Place;
+  path: Dto<"PathDto"> | null;
+  band: [number, number];
+}) {
+  const steps = path?.steps ?? [];
+  const scroller = useRef<HTMLDivElement>(null);
+  const [naming, setNaming] = useState<Step | null>(null);
+  const remove = useRemoveStep(place);
+  useLayoutEffect(() => {
+    scroller.current?.querySelector('[aria-current="step"]')?.scrollIntoView({ inline: "center", block: "nearest" });
+  }, [path?.stepId, steps.length]);
+  if (steps.length === 0) return null;
+  const most = Math.max(...steps.map((s) => s.countNow));
+  const top = (n: number) => height - level(n, most);
+  const width = Math.max(steps.length, 1) * stepWidth;
+  return (
+    <section aria-label="Path" className="relative shrink-0 border-b border-line px-[18px] pt-2">
+      <div ref={scroller} className="overflow-x-auto overflow-y-hidden [scrollbar-width:thin]">
+        <div className="relative" style={{ minWidth: width + 170 }}>
+          <ol className="flex">
+            {steps.map((step, i) => (
+              <StepBlock
+                key={step.id}
+                step={step}
+                before={i > 0 ? (steps[i - 1]?.countNow ?? null) : null}
+                place={place}
+                current={step.id === path?.stepId}
+                onName={() => setNaming(step)}
+                onRemove={() => remove.mutate(step.id)}
+              />
+            ))}
+            <li className="pt-1 pl-3">
+              <button
+                type="button"
+                title="Begin another path from nothing"
+                onClick={() => place.change({ step: "0", work: null })}
+                className="flex items-center gap-1 rounded-md px-2 py-1 text-[12px] text-quiet hover:bg-soft hover:text-ink"
+              >
+                <Plus size={13} /> new path
+              </button>
+            </li>
+          </ol>
+          <svg width="100%" height={height} className="block" aria-hidden="true">
+            <rect x="0" width="100%" y={top(band[1])} height={top(band[0]) - top(band[1])} fill="var(--band)" />
+            {steps.map((s, i) => (
+              <rect
+                key={s.id}
+                x={i * stepWidth}
+                width={stepWidth}
+                y={top(s.countNow)}
+                height={height - top(s.countNow)}
+                fill="var(--pine)"
+                opacity={s.id === path?.stepId ? 1 : s.ahead ? 0.06 : 0.13}
+              />
+            ))}
+            <path
+              d={steps
+                .map((s, i) => `${i === 0 ? "M" : "L"}${i * stepWidth} ${top(s.countNow)}H${(i + 1) * stepWidth}`)
+                .join("")}
+              fill="none"
+              stroke="var(--pine)"
+              strokeWidth="1.4"
+            />
+          </svg>
+          <span
+            className="absolute right-0 text-right text-[11.5px] leading-tight text-bandtext"
+            style={{ bottom: height - top(band[1]) + 2 }}
+          >
+            a set to read: {count(band[0])}–{count(band[1])}
+          </span>
+        </div>
+      </div>
+      {naming && <NameSheet key={naming.id} step={naming} reviewId={place.reviewId} close={() => setNaming(null)} />}
+    </section>
+  );
+}
+
+function StepBlock({
+  step,
+  before,
+  place,
+  current,
+  onName,
+  onRemove,
+}: {
+  step: Step;
+  before: number | null;
+  place: Place;
+  current: boolean;
+  onName: () => void;
+  onRemove: () => void;
+}) {
+  const goHere = () => place.change({ step: String(step.id), work: null });
+  return (
+    <li
+      className={`group relative shrink-0 ${step.ahead ? "opacity-60" : ""}`}
+      style={{ width: stepWidth }}
+      aria-current={current ? "step" : undefined}
+    >
+      <button
+        type="button"
+        onClick={goHere}
+        className="block w-full rounded-md px-1.5 py-1 text-left hover:bg-soft"
+        title={`${step.label}: ${works(step.countNow)}${step.count !== step.countNow ? `, ${count(step.count)} when it was taken` : ""}`}
+      >
+        <span
+          className={`block truncate pr-4 text-[11.5px] ${current ? "text-ink" : "text-quiet"} ${step.named ? "font-semibold" : ""}`}
+        >
+          {step.label}
+        </span>
+        <span className="flex items-baseline gap-1.5">
+          <b className={`text-[15px] leading-tight font-bold ${current ? "text-pine" : ""}`}>{count(step.countNow)}</b>
+          <span className="text-[11.5px] text-faint">
+            {step.count !== step.countNow
+              ? `${count(step.count)} then`
+              : before !== null
+                ? change(before, step.countNow)
+                : ""}
+          </span>
+        </span>
+      </button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`More about the step ${step.label}`}
+          className={`absolute top-1 right-1 grid h-5 w-5 place-items-center rounded text-quiet hover:bg-line focus-visible:opacity-100 data-[state=open]:opacity-100 ${step.branches.length > 0 ? "" : "opacity-0 group-hover:opacity-100"}`}
+        >
+          {step.branches.length > 0 ? <GitBranch size={12} /> : <span aria-hidden="true">⋮</span>}
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="start"
+            sideOffset={4}
+            className="z-50 min-w-[230px] rounded-md border border-line bg-raised py-1 text-[13px] shadow-xl"
+          >
+            {step.branches.length > 0 && (
+              <>
+                <DropdownMenu.Label className="px-3 py-1 text-[12px] text-quiet">
+                  Also tried from the step before
+                </DropdownMenu.Label>
+                {step.branches.map((b) => (
+                  <DropdownMenu.Item
+                    key={b.id}
+                    onSelect={() => place.change({ step: String(b.id), work: null })}
+                    className="flex justify-between gap-6 px-3 py-1.5 outline-none data-[highlighted]:bg-mist"
+                  >
+                    <span className="max-w-[260px] truncate">{b.label}</span>
+                    <span className="text-quiet">{count(b.count)}</span>
+                  </DropdownMenu.Item>
+                ))}
+                <DropdownMenu.Separator className="my-1 h-px bg-line" />
+              </>
+            )}
+            <DropdownMenu.Item onSelect={goHere} className="px-3 py-1.5 outline-none data-[highlighted]:bg-mist">
+              Go on from here
+            </DropdownMenu.Item>
+            <DropdownMenu.Item onSelect={onName} className="px-3 py-1.5 outline-none data-[highlighted]:bg-mist">
+              Name this step
+            </DropdownMenu.Item>
+            <DropdownMenu.Item onSelect={onRemove} className="px-3 py-1.5 outline-none data-[highlighted]:bg-mist">
+              Take this step out
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </li>
+  );
+}
+
+function NameSheet({ step, reviewId, close }: { step: Step; reviewId: number; close: () => void }) {
+  const [name, setName] = useState(step.label);
+  const rename = useRenameStep(reviewId);
+  return (
+    <Sheet open onOpenChange={close} title="Name this step" hint="An empty name brings back what it did.">
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          rename.mutate({ stepId: step.id, name }, { onSuccess: close });
+        }}
+      >
+        <Field label="Name" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} className="mb-4" />
+        <Button type="submit" kind="primary">
+          Name it
+        </Button>
+      </form>
+    </Sheet>
+  );
+}

@@ -1,0 +1,54 @@
+import { useReview } from "../reviews/useReviews";
+import { works } from "../../ui/numbers";
+import { usePaths, type Place } from "./useSearch";
+
+/** What a new path begins with: the question, and the paths that are there. */
+export function StartHere({ place }: { place: Place }) {
+  const review = useReview(place.reviewId).data;
+  const paths = usePaths(place.reviewId, true);
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto border-t border-line bg-raised px-[18px] py-8">
+      <div className="mx-auto max-w-[760px]">
+        {review?.question && (
+          <p className="mb-6 border-l-[3px] border-pine pl-4 font-serif text-[18px] leading-snug">{review.question}</p>
+        )}
+        <p className="text-[14px] text-quiet">
+          Type a handful of words in the line above. While you type you see how they are read and how many works each
+          part finds; Enter makes the first step of a path.
+        </p>
+        <dl className="mt-5 grid grid-cols-[auto_1fr] gap-x-5 gap-y-1 text-[13px]">
+          {[
+            ["moth* AND pollinat*", "both, with any ending"],
+            ['"street lighting" OR skyglow', "a phrase, or the other word"],
+            ["lamp* NEAR/5 moth*", "at most five words between, in either order"],
+            ["title:bats NOT year:-1990", "a field; leaving out"],
+          ].map(([example, meaning]) => (
+            <div key={example} className="contents">
+              <dt className="font-semibold">{example}</dt>
+              <dd className="text-quiet">{meaning}</dd>
+            </div>
+          ))}
+        </dl>
+        {(paths.data?.length ?? 0) > 0 && (
+          <section className="mt-8">
+            <h2 className="mb-2 font-serif text-[16px] font-semibold">Paths in this review</h2>
+            <ul className="divide-y divide-line border-y border-line">
+              {paths.data?.map((p) => (
+                <li key={p.id}>
+                  <button
+                    type="button"
+                    className="flex w-full justify-between gap-6 px-1 py-2 text-left hover:bg-mist"
+                    onClick={() => place.change({ step: String(p.id) })}
+                  >
+                    <span className="truncate">{p.label}</span>
+                    <span className="whitespace-nowrap text-quiet">{works(p.count)}</span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </div>
+    </div>
+  );
+}

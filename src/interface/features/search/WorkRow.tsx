@@ -1,0 +1,69 @@
+import type { Dto } from "../../api/client";
+import { HitStrip } from "../../ui/HitStrip";
+import { Marked } from "../../ui/Marked";
+import { Spark } from "../../ui/Spark";
+import { StageMark } from "../../ui/StageMark";
+import { count } from "../../ui/numbers";
+
+/** One work in the list: year and stage in the margin, then title, who and where, the best sentence; at the right what it weighs and how its text can be had. */
+export function WorkRow({ row, selected, onOpen }: { row: Dto<"WorkRowDto">; selected: boolean; onOpen: () => void }) {
+  const aside = row.stage === "set aside";
+  return (
+    <article
+      aria-current={selected ? "true" : undefined}
+      data-work={row.id}
+      className={`grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_150px] gap-2.5 border-b border-soft py-2 pr-3.5 pl-[18px] ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
+      onClick={onOpen}
+    >
+      <div className="text-[12.5px] leading-[1.5] text-quiet">
+        {row.year ?? "n.d."}
+        <span className="mt-1 block">
+          <StageMark stage={row.stage} />
+        </span>
+      </div>
+      <div className="min-w-0">
+        <h3 className={`line-clamp-2 font-serif text-[15px] leading-[1.28] font-semibold ${aside ? "text-quiet" : ""}`}>
+          <button type="button" tabIndex={-1} className="text-left" onClick={onOpen}>
+            {row.title.text ? <Marked text={row.title} /> : <i className="font-normal">without a title</i>}
+          </button>
+        </h3>
+        <p className="truncate text-[12.5px] text-quiet">
+          {[row.people || "no people named", row.venue, row.type !== "article" ? row.type : null, row.language]
+            .filter(Boolean)
+            .join(" · ")}
+        </p>
+        {aside ? (
+          <p className="truncate text-[12.5px] text-aside">set aside: {row.reason}</p>
+        ) : (
+          row.snippet && (
+            <p className="truncate font-serif text-[13px] leading-[1.4] text-ink/85">
+              <Marked text={row.snippet} />
+            </p>
+          )
+        )}
+        {row.tags.length > 0 && (
+          <p className="mt-0.5 flex gap-1.5 overflow-hidden">
+            {row.tags.map((t) => (
+              <span key={t} className="rounded bg-soft px-1.5 text-[11.5px] whitespace-nowrap text-quiet">
+                {t}
+              </span>
+            ))}
+          </p>
+        )}
+      </div>
+      <div className="grid content-start justify-items-end gap-y-1">
+        <span className="flex items-end gap-1.5">
+          <b
+            className="text-[14px] leading-none font-bold"
+            title={`cited by ${count(row.cited)} works here, ${row.citedPerYear} a year`}
+          >
+            {count(row.cited)}
+          </b>
+          <Spark counts={row.spark} from={row.sparkFrom} />
+        </span>
+        <HitStrip hits={row.hits} />
+        <span className="text-right text-[11.5px] text-quiet">{row.text}</span>
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,102 @@
+import { Slider } from "radix-ui";
+import { useState } from "react";
+import type { Dto } from "../../api/client";
+import { count } from "../../ui/numbers";
+import type { StepAct } from "./useSearch";
+
+const width = 300;
+const height = 40;
+
+/** Works by year; two handles, moved by mouse or arrow keys, narrow to a range. Letting go makes the step. */
+export function YearBrush({
+  years,
+  from,
+  to,
+  take,
+}: {
+  years: readonly Dto<"YearCountDto">[];
+  from: number | null;
+  to: number | null;
+  take: (act: StepAct) => void;
+}) {
+  const first = years[0]?.year ?? 2000;
+  const last = years.at(-1)?.year ?? 2001;
+  const low = Math.max(first, from ?? first);
+  const high = Math.min(last, to ?? last);
+  const [range, setRange] = useState<[number, number]>([Math.min(low, high), Math.max(low, high)]);
+  if (years.length < 2)
+    return (
+      <p className="w-[150px] shrink-0 pb-2 text-[12px] text-quiet">
+        {years.length === 1 ? `all from ${first}` : "no years"}
+        {(from !== null || to !== null) && (
+          <button
+            type="button"
+            className="ml-2 underline"
+            onClick={() => take({ kind: "Years", from: null, to: null })}
+          >
+            any year
+          </button>
+        )}
+      </p>
+    );
+  const most = Math.max(1, ...years.map((y) => y.before));
+  const slot = width / years.length;
+  const commit = ([a, b]: [number, number]) => {
+    const act: StepAct = { kind: "Years", from: a === first ? null : a, to: b === last ? null : b };
+    if (act.from !== (from ?? null) || act.to !== (to ?? null)) take(act);
+  };
+  const inRange = years.filter((y) => y.year >= range[0] && y.year <= range[1]).reduce((sum, y) => sum + y.before, 0);
+  return (
+    <div className="shrink-0" style={{ width }}>
+      <div className="relative" style={{ height }}>
+        <svg width={width} height={height} aria-hidden="true" className="absolute inset-0">
+          <rect
+            x={(range[0] - first) * slot}
+            width={(range[1] - range[0] + 1) * slot}
+            height={height}
+            fill="var(--soft)"
+          />
+          {years.map((y) => {
+            const h = y.before === 0 ? 0 : Math.max(1.5, ((height - 4) * y.before) / most);
+            const inside = y.year >= range[0] && y.year <= range[1];
+            return (
+              <rect
+                key={y.year}
+                x={(y.year - first) * slot}
+                width={Math.max(1, slot - 1)}
+                y={height - h}
+                height={h}
+                fill={inside ? "var(--pine)" : "var(--edge)"}
+                opacity={inside ? 1 : 0.55}
+              />
+            );
+          })}
+        </svg>
+        <Slider.Root
+          min={first}
+          max={last}
+          step={1}
+          value={range}
+          onValueChange={(v) => setRange([v[0] ?? first, v[1] ?? last])}
+          onValueCommit={(v) => commit([v[0] ?? first, v[1] ?? last])}
+          aria-label="Years"
+          className="absolute inset-0 flex touch-none items-center select-none"
+        >
+          <Slider.Track className="h-full w-full cursor-ew-resize" />
+          {["First year", "Last year"].map((label) => (
+            <Slider.Thumb
+              key={label}
+              aria-label={label}
+              className="block h-[26px] w-[7px] cursor-ew-resize rounded-sm border border-raised bg-pine"
+            />
+          ))}
+        </Slider.Root>
+      </div>
+      <p className="flex justify-between text-[11.5px] text-faint">
+        <b className={range[0] !== first ? "text-ink" : "font-normal"}>{range[0]}</b>
+        {(range[0] !== first || range[1] !== last) && <span>{count(inRange)}</span>}
+        <b className={range[1] !== last ? "text-ink" : "font-normal"}>{range[1]}</b>
+      </p>
+    </div>
+  );
+}

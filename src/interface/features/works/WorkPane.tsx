@@ -1,0 +1,320 @@
+import { forwardRef, useState } from "react";
+import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Fault } from "../../ui/Fault";
+import { Marked } from "../../ui/Marked";
+import { StageMark } from "../../ui/StageMark";
+import { count, moment } from "../../ui/numbers";
+import type { Decide } from "../decisions/useDecisions";
+import type { Place } from "../search/useSearch";
+import { CitationBars } from "./CitationBars";
+import { useWork } from "./useWork";
+
+interface Props {
+  place: Place;
+  workId: number | null;
+  decide: Decide;
+  onAside: () => void;
+  onTag: () => void;
+  onSearch: (expression: string) => void;
+}
+
+/** The record beside the list. */
+export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
+  { place, workId, decide, onAside, onTag, onSearch },
+  ref,
+) {
+  const work = useWork(place.reviewId, workId, place.stepId);
+  return (
+    <aside
+      ref={ref}
+      tabIndex={-1}
+      aria-label="Work"
+      className="flex min-h-0 flex-col border-l border-line outline-none"
+    >
+      {workId === null ? (
+        <p className="p-[18px] text-quiet">J and K go through the list; the work stands here beside it.</p>
+      ) : work.error ? (
+        <div className="p-[18px]">
+          <Fault error={work.error} />
+        </div>
+      ) : work.data ? (
+        <>
+          <div
+            className={`min-h-0 flex-1 overflow-y-auto px-[18px] py-3 ${work.isPlaceholderData ? "opacity-60" : ""}`}
+            key={work.data.id}
+          >
+            <Body work={work.data} onSearch={onSearch} />
+          </div>
+          <Acts work={work.data} decide={decide} onAside={onAside} onTag={onTag} />
+        </>
+      ) : (
+        <div className="p-[18px]" aria-busy="true">
+          <div className="shape mb-2 h-5 w-11/12" />
+          <div className="shape mb-6 h-5 w-3/5" />
+          <div className="shape h-40 w-full" />
+        </div>
+      )}
+    </aside>
+  );
+});
+
+function Acts({
+  work,
+  decide,
+  onAside,
+  onTag,
+}: {
+  work: Dto<"WorkDto">;
+  decide: Decide;
+  onAside: () => void;
+  onTag: () => void;
+}) {
+  const { stage } = work.judgement;
+  return (
+    <div className="flex shrink-0 items-center gap-2 border-t border-line bg-paper px-[18px] py-2">
+      {stage === "kept" ? (
+        <Button onClick={() => decide.one(work.id, "Clear")}>
+          <StageMark stage="kept" /> Kept
+        </Button>
+      ) : (
+        <Button kind="primary" onClick={() => decide.one(work.id, "Keep")}>
+          Keep <Key k="P" />
+        </Button>
+      )}
+      <Button onClick={stage === "set aside" ? () => decide.one(work.id, "Clear") : onAside}>
+        {stage === "set aside" ? (
+          <>
+            <StageMark stage={stage} /> Set aside
+          </>
+        ) : (
+          <>
+            Set aside <Key k="X" />
+          </>
+        )}
+      </Button>
+      <Button onClick={onTag}>
+        Tag <Key k="T" />
+      </Button>
+    </div>
+  );
+}
+
+function Key({ k }: { k: string }) {
+  return <kbd className="rounded border border-current px-1 text-[11.5px] font-normal opacity-80">{k}</kbd>;
+}
+
+function Body({ work, onSearch }: { work: Dto<"WorkDto">; onSearch: (expression: string) => void }) {
+  return (
+    <>
+      <h2 className="font-serif text-[18px] leading-[1.28] font-semibold">
+        {work.title.text ? <Marked text={work.title} /> : "Without a title"}
+      </h2>
+      <People people={work.people} year={work.year} onSearch={onSearch} />
+      <p className="mt-0.5 text-[12.5px] text-quiet">
+        {work.venue && (
+          <button
+            type="button"
+            className="text-left underline decoration-line underline-offset-2 hover:decoration-ink"
+            onClick={() => onSearch(`venue:"${work.venue ?? ""}"`)}
+            title="Search this venue"
+          >
+            {work.venue}
+          </button>
+        )}{" "}
+        {work.volume}
+        {work.issue && `(${work.issue})`}
+        {work.pages && `, ${work.pages}`}
+        {work.venue ? " · " : ""}
+        {work.type}
+        {work.language && work.language !== "English" && ` · ${work.language}`}
+      </p>
+      <CitationBars work={work} />
+      <div className="font-serif text-[15px] leading-[1.5]">
+        {work.abstract.text ? (
+          <Marked text={work.abstract} />
+        ) : (
+          <p className="text-quiet">No database has an abstract of this work.</p>
+        )}
+      </div>
+      {work.abstractFrom && work.records.length > 1 && (
+        <p className="mt-1 text-[11.5px] text-faint">abstract from {work.abstractFrom}</p>
+      )}
+      <dl className="mt-3 flex flex-wrap gap-x-5 gap-y-2 text-[12px] text-quiet">
+        {work.citedByDatabase.map((d) => (
+          <Fact key={d.database} n={count(d.cited)} word={`cited in ${d.database}`} />
+        ))}
+        <Fact n={count(work.citedCount)} word="cited, joined" />
+        <Fact n={work.citedPerYear.toFixed(1)} word="a year" />
+      </dl>
+      <p className="mt-3 text-[12.5px] text-quiet">
+        Words stand in the title {times(work.hits.title)}, in keywords {times(work.hits.keywords)}, in the abstract{" "}
+        {times(work.hits.abstract)}.
+      </p>
+      {work.judgement.stage !== "found" && (
+        <p className="mt-3 flex items-center gap-2 text-[12.5px]">
+          <StageMark stage={work.judgement.stage} />
+          <span>
+            {work.judgement.stage === "kept" ? "Kept" : `Set aside: ${work.judgement.reason ?? ""}`}
+            <span className="text-quiet">
+              {work.judgement.by && `, by ${work.judgement.by}`}
+              {work.judgement.at && `, ${moment(work.judgement.at)}`}
+            </span>
+          </span>
+        </p>
+      )}
+      {work.judgement.tags.length > 0 && (
+        <p className="mt-2 flex flex-wrap gap-1.5">
+          {work.judgement.tags.map((t) => (
+            <span key={t} className="rounded bg-soft px-1.5 text-[12px]">
+              {t}
+            </span>
+          ))}
+        </p>
+      )}
+      <Part title="How its text can be had">
+        {work.copies.length === 0 && <p className="text-quiet">No database names a copy.</p>}
+        {work.copies.map((c) => (
+          <p key={c.address} className="truncate">
+            <b className="font-semibold">{c.version ?? "version not said"}</b>{" "}
+            <span className="text-quiet">
+              {c.access === "free" ? "free at" : c.access === "closed" ? "not free at" : "at"}
+            </span>{" "}
+            <a
+              href={c.address}
+              target="_blank"
+              rel="noreferrer"
+              className="underline decoration-line underline-offset-2 hover:decoration-ink"
+            >
+              {c.address.replace(/^https?:\/\//, "")}
+            </a>
+          </p>
+        ))}
+      </Part>
+      {work.keywords.length > 0 && (
+        <Part title="Keywords">
+          <p className="flex flex-wrap gap-x-3 gap-y-0.5">
+            {work.keywords.map((k) => (
+              <button
+                key={k.text}
+                type="button"
+                title="Search this keyword"
+                onClick={() => onSearch(`keywords:"${k.text}"`)}
+                className="underline decoration-line decoration-dotted underline-offset-2 hover:decoration-ink"
+              >
+                <Marked text={k} />
+              </button>
+            ))}
+          </p>
+        </Part>
+      )}
+      <Part title="Identity">
+        <p>
+          {[
+            work.doi && `DOI ${work.doi}`,
+            work.issn && `ISSN ${work.issn}`,
+            work.isbn && `ISBN ${work.isbn}`,
+            work.publisher,
+            ...work.subjects,
+            ...work.funders.map((f) => `paid by ${f}`),
+          ]
+            .filter(Boolean)
+            .join(" · ") || "No identifier is known."}
+        </p>
+      </Part>
+      <Records work={work} />
+    </>
+  );
+}
+
+function times(n: number): string {
+  return n === 0 ? "not at all" : n === 1 ? "once" : n === 2 ? "twice" : `${n} times`;
+}
+
+function Fact({ n, word }: { n: string; word: string }) {
+  return (
+    <div>
+      <dd className="text-[13.5px] font-bold text-ink">{n}</dd>
+      <dt>{word}</dt>
+    </div>
+  );
+}
+
+function Part({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <section className="mt-4 border-t border-line pt-2 text-[12.5px]">
+      <h3 className="mb-1 font-semibold">{title}</h3>
+      {children}
+    </section>
+  );
+}
+
+const fewPeople = 8;
+
+function People({
+  people,
+  year,
+  onSearch,
+}: {
+  people: readonly Dto<"PersonDto">[];
+  year: number | null;
+  onSearch: (expression: string) => void;
+}) {
+  const [all, setAll] = useState(false);
+  const shown = all ? people : people.slice(0, fewPeople);
+  return (
+    <p className="mt-1 text-[12.5px]">
+      {shown.map((p, i) => (
+        <span key={i}>
+          {i > 0 && " · "}
+          <button
+            type="button"
+            onClick={() => onSearch(`author:"${[p.given, p.family].filter(Boolean).join(" ")}"`)}
+            title={[p.affiliation, p.orcid && `ORCID iD ${p.orcid}`].filter(Boolean).join(", ") || "Search this name"}
+            className="underline decoration-line underline-offset-2 hover:decoration-ink"
+          >
+            {p.family}
+            {p.given && `, ${p.given}`}
+          </button>
+        </span>
+      ))}
+      {people.length > fewPeople && (
+        <button type="button" className="ml-1.5 text-quiet underline underline-offset-2" onClick={() => setAll(!all)}>
+          {all ? "fewer" : `and ${people.length - fewPeople} more`}
+        </button>
+      )}
+      {people.length === 0 && <span className="text-quiet">No people named</span>}{" "}
+      <span className="text-quiet">{year ?? "no year"}</span>
+    </p>
+  );
+}
+
+function Records({ work }: { work: Dto<"WorkDto"> }) {
+  return (
+    <Part title={work.records.length === 1 ? "One record describes it" : `${work.records.length} records describe it`}>
+      <ul className="space-y-1.5">
+        {work.records.map((r) => (
+          <li key={r.id}>
+            <b className="font-semibold">{r.database}</b>{" "}
+            <span className="text-quiet">
+              {r.identifier} · {r.year ?? "no year"}
+              {r.version && ` · ${r.version}`}
+              {r.cited !== null && ` · cites counted: ${count(r.cited)}`}
+            </span>
+            {r.title !== work.title.text && (
+              <span className="block font-serif text-[13px]">“{r.titleIsTranslated ? `[${r.title}]` : r.title}”</span>
+            )}
+            {r.notes.map((n) => (
+              <span key={n} className="block text-quiet">
+                {n}
+              </span>
+            ))}
+          </li>
+        ))}
+      </ul>
+      {work.evidence.length > 0 && (
+        <p className="mt-1.5 text-quiet">Joined by {[...new Set(work.evidence.map((e) => e.reason))].join("; ")}.</p>
+      )}
+    </Part>
+  );
+}

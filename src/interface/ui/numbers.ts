@@ -1,0 +1,34 @@
+const whole = new Intl.NumberFormat("en");
+
+/** 48112 → "48,112". */
+export const count = (n: number): string => whole.format(n);
+
+/** The change from one count to the next: "−97 %", "+19", or nothing. Small gains are told as numbers, losses as shares. */
+export function change(before: number, now: number): string {
+  if (before === now) return "";
+  if (now > before) return `+${count(now - before)}`;
+  const share = Math.round((100 * (before - now)) / before);
+  return share < 1 ? `−${count(before - now)}` : `−${share} %`;
+}
+
+/** "1 work", "84 works". */
+export const works = (n: number): string => `${count(n)} ${n === 1 ? "work" : "works"}`;
+
+/** A moment as day and time in the reader's own zone. */
+export const moment = (iso: string): string =>
+  new Date(iso).toLocaleString("en-GB", {
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
+
+/** How long ago a moment was, in words. */
+export function ago(iso: string): string {
+  const minutes = Math.round((Date.now() - new Date(iso).getTime()) / 60000);
+  if (minutes < 1) return "just now";
+  if (minutes < 60) return `${minutes} min ago`;
+  if (minutes < 60 * 36) return `${Math.round(minutes / 60)} h ago`;
+  return `${Math.round(minutes / 1440)} days ago`;
+}

@@ -1,0 +1,51 @@
+using Zendle.Core.Records;
+
+namespace Zendle.Core.Tests.Records;
+
+public sealed class IdentifiersTests
+{
+    [Theory]
+    [InlineData("10.5555/ABC.12", "10.5555/abc.12")]
+    [InlineData("doi:10.5555/abc.12.", "10.5555/abc.12")]
+    [InlineData("https://doi.org/10.5555/ABC%2F12", "10.5555/abc/12")]
+    [InlineData("(see 10.5555/a(1)b)", "10.5555/a(1)b")]
+    [InlineData("11.5555/abc", null)]
+    [InlineData("", null)]
+    [InlineData(null, null)]
+    public void Doi_in_any_dress(string? text, string? doi) => Assert.Equal(doi, Identifiers.Doi(text));
+
+    // Check digits worked out by hand after ISO 3297: 0·8+3·7+7·6+8·5+5·4+9·3+5·2 = 160; 11 − 160 mod 11 = 5.
+    [Theory]
+    [InlineData("03785955", "0378-5955")]
+    [InlineData("0378-5955", "0378-5955")]
+    [InlineData("0378-5954", null)]
+    [InlineData("2434-561x", "2434-561X")]
+    [InlineData("037-5955", null)]
+    public void Issn_needs_its_check_digit(string text, string? issn) => Assert.Equal(issn, Identifiers.Issn(text));
+
+    // ISBN-10 0-306-40615-2 and its thirteen-digit form 978-0-306-40615-7 are the worked example of ISO 2108's users' manual.
+    [Theory]
+    [InlineData("0-306-40615-2", "9780306406157")]
+    [InlineData("978-0-306-40615-7", "9780306406157")]
+    [InlineData("978-0-306-40615-8", null)]
+    public void Isbn_becomes_thirteen_digits(string text, string? isbn) => Assert.Equal(isbn, Identifiers.Isbn(text));
+
+    // 0000-0002-1825-0097 is the example in the ORCID documentation of ISO 7064 MOD 11-2.
+    [Theory]
+    [InlineData("https://orcid.org/0000-0002-1825-0097", "0000-0002-1825-0097")]
+    [InlineData("0000-0002-1825-0098", null)]
+    public void Orcid_needs_its_check_digit(string text, string? orcid) => Assert.Equal(orcid, Identifiers.Orcid(text));
+
+    [Theory]
+    [InlineData("Moths &amp;amp; lamps", "Moths & lamps")]
+    [InlineData("<i>Hyles</i> at  <b>night</b>\n", "Hyles at night")]
+    [InlineData("p < 0.05 and n > 3", "p < 0.05 and n > 3")]
+    [InlineData("a\u0000b\u202Ec", "abc")]
+    public void Text_is_made_plain(string raw, string plain) => Assert.Equal(plain, PlainText.Clean(raw));
+
+    [Theory]
+    [InlineData("Marisol Kea", "M. K.")]
+    [InlineData("Jean-Luc", "J.-L.")]
+    [InlineData("m.", "M.")]
+    public void Initials(string given, string initials) => Assert.Equal(initials, new PersonName("X", given).Initials);
+}
