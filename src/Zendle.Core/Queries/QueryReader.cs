@@ -25,6 +25,7 @@ public sealed class QueryReader
     private int next;
     private int depth;
     private bool sawMixed;
+    private bool inYears; // inside year: a word is a year or a range of years
 
     private QueryReader(string line, bool orBindsTighter)
     {
@@ -203,7 +204,7 @@ public sealed class QueryReader
         {
             case TokenKind.Open: return ReadGroup(token);
             case TokenKind.Field: return ReadField(token);
-            case TokenKind.Word or TokenKind.Phrase: return ReadTerm(token);
+            case TokenKind.Word or TokenKind.Phrase: return inYears ? ReadYears(token) : ReadTerm(token);
             case TokenKind.Near:
                 Dangling(token, "before");
                 return null;
@@ -254,14 +255,16 @@ public sealed class QueryReader
             problems.Add(new(token.Span, $"Nothing stands after {token.Text}: at {token.Span.Start + 1}.", new("leave it out", QueryLexer.Cut(line, token.Span.Start, token.Span.End))));
             return null;
         }
-        if (token.Field == QueryField.Year && Peek.Kind != TokenKind.Open) return ReadYears(token, Take());
+        var outer = inYears;
+        inYears = token.Field == QueryField.Year;
         var part = ReadPrimary();
+        inYears = outer;
+        if (token.Field == QueryField.Year) return part is YearsNode years ? years with { Span = TextSpan.Around(token.Span, years.Span) } : part;
         return part is null ? null : new FieldNode(TextSpan.Around(token.Span, new(part.Span.Start, tokens[next - 1].Span.End - part.Span.Start)), token.Field, part);
     }
 
-    private YearsNode? ReadYears(Token field, Token value)
+    private YearsNode? ReadYears(Token value)
     {
-        var span = TextSpan.Around(field.Span, value.Span);
         var text = value.Text.Replace("..", "-", StringComparison.Ordinal).Replace('\u2013', '-').Replace('\u2212', '-').Trim();
         var ends = text.Split('-', 2, StringSplitOptions.TrimEntries);
         int? from = Year(ends[0]), to = ends.Length > 1 ? Year(ends[1]) : from;
@@ -272,7 +275,7 @@ public sealed class QueryReader
             return null;
         }
         if (from > to) (from, to) = (to, from);
-        return new(span, from, to);
+        return new(value.Span, from, to);
 
         static int? Year(string t) => t.Length == 4 && int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out var y) ? y : null;
     }

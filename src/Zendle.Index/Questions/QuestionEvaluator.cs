@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using Lucene.Net.Index;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
@@ -110,7 +109,6 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         {
             case QueryField.Stage: return RecordsOf(StageSet(term.Written));
             case QueryField.Tag: return RecordsOf(TagSet(term.Written));
-            case QueryField.Year: return YearWords(term.Written);
             case QueryField.Database: return Database(term);
         }
         var key = $"{field}|{string.Join('+', term.Forms.Select(f => string.Join(' ', f)))}";
@@ -207,13 +205,6 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
                 if (columns.RecordWork[r] > 0 && columns.RecordYear[r] >= from && columns.RecordYear[r] <= to) records.Add(r);
             return records;
         });
-    }
-
-    private BitSet YearWords(string written)
-    {
-        var ends = written.Split('-', 2);
-        return int.TryParse(ends[0], NumberStyles.None, CultureInfo.InvariantCulture, out var from)
-            && int.TryParse(ends[^1], NumberStyles.None, CultureInfo.InvariantCulture, out var to) ? Years(new(default, from, to)) : new BitSet(columns.RecordSize);
     }
 
     private BitSet Database(TermNode term)

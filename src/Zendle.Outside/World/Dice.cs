@@ -14,7 +14,8 @@ public sealed class Dice
     {
         var h = 14695981039346656037UL;
         foreach (var c in purpose) h = (h ^ c) * 1099511628211UL;
-        return new(Mix(seed ^ h) + (ulong)number * 0x9E3779B97F4A7C15UL);
+        // Mixed once more: streams whose seeds differ by a multiple of the step would be one stream, shifted.
+        return new(Mix(Mix(seed ^ h) + (ulong)number * 0xD1342543DE82EF95UL));
     }
 
     /// <summary>A number from 0 to <paramref name="n"/> − 1.</summary>

@@ -103,5 +103,8 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         await Decide(DecisionAct.SetAside, await First(main, SortOrder.Oldest, 3), "no comparison with darkness");
         await Decide(DecisionAct.SetAside, await First(main, SortOrder.Newest, 2), "not a study of its own");
         await paths.Visit(review, account, main);
+        // The two searches whose results were screened are of record; the rest was exploration.
+        await using var scope = services.CreateAsyncScope();
+        await scope.ServiceProvider.GetRequiredService<ZendleContext>().Runs.Where(r => r.ReviewId == review && (r.StepId == main || r.StepId == crops)).ExecuteUpdateAsync(u => u.SetProperty(r => r.OfRecord, true));
     }
 }

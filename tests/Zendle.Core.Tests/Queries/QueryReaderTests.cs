@@ -43,6 +43,7 @@ public sealed class QueryReaderTests
     [InlineData("year:-2004", "years(,2004)")]
     [InlineData("year:2015", "years(2015,2015)")]
     [InlineData("year:2026..2005", "years(2005,2026)")]
+    [InlineData("year:(1990 OR 2005-2010)", "or(years(1990,1990) years(2005,2010))")]
     [InlineData("light or moth", "or(light moth)")]
     [InlineData("light & moth | bat", "or(and(light moth) bat)")]
     [InlineData("to be or not to be", "or(and(to be) and(not to be))")]

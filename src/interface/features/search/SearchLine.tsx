@@ -103,7 +103,8 @@ function CountAhead({ reading, late, editing, view }: Pick<Props, "reading" | "l
           "nothing to search"
         ) : (
           <>
-            Enter: <b className="text-[14px] font-bold text-ink">{count(reading.inView)}</b> in view
+            {reading.isSound ? "Enter: " : "so far: "}
+            <b className="text-[14px] font-bold text-ink">{count(reading.inView)}</b> in view
           </>
         )}
       </span>

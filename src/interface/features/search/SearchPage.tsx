@@ -48,7 +48,12 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   );
   const search = (expressionText: string) => {
     if (expressionText.trim() === expression.trim() && stepId !== 0) return;
-    take.mutate({ act: { kind: "Search", expression: expressionText } }, { onSuccess: () => setLine(null) });
+    take.mutate({ act: { kind: "Search", expression: expressionText } }, {
+        onSuccess: () => {
+          setLine(null);
+          lineRef.current?.blur(); // the keys are the list's now
+        },
+      });
   };
   const foldBoard = () => {
     setBoardOpen((open) => {
@@ -107,7 +112,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
       </div>
     );
 
-  const hasBoard = boardOpen && typed.trim() !== "" && reading.data !== undefined;
+  const hasBoard = (boardOpen || stepId === 0) && typed.trim() !== "" && reading.data !== undefined;
   return (
     <>
       {review && <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} />}

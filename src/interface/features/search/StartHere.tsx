@@ -1,5 +1,9 @@
-import { useReview } from "../reviews/useReviews";
+import { useState } from "react";
+import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Field } from "../../ui/Field";
 import { works } from "../../ui/numbers";
+import { useChangeReview, useReview } from "../reviews/useReviews";
 import { usePaths, type Place } from "./useSearch";
 
 /** What a new path begins with: the question, and the paths that are there. */
@@ -9,9 +13,7 @@ export function StartHere({ place }: { place: Place }) {
   return (
     <div className="min-h-0 flex-1 overflow-y-auto border-t border-line bg-raised px-[18px] py-8">
       <div className="mx-auto max-w-[760px]">
-        {review?.question && (
-          <p className="mb-6 border-l-[3px] border-pine pl-4 font-serif text-[18px] leading-snug">{review.question}</p>
-        )}
+        {review && <Question key={review.question} review={review} />}
         <p className="text-[14px] text-quiet">
           Type a handful of words in the line above. While you type you see how they are read and how many works each
           part finds; Enter makes the first step of a path.
@@ -50,5 +52,36 @@ export function StartHere({ place }: { place: Place }) {
         )}
       </div>
     </div>
+  );
+}
+
+/** The question of the review: shown when it is written, else asked for right here. */
+function Question({ review }: { review: Dto<"ReviewDto"> }) {
+  const [text, setText] = useState("");
+  const change = useChangeReview(review.id);
+  if (review.question)
+    return (
+      <p className="mb-6 border-l-[3px] border-pine pl-4 font-serif text-[18px] leading-snug">{review.question}</p>
+    );
+  if (review.role !== "owner") return null;
+  return (
+    <form
+      className="mb-7 flex items-end gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        change.mutate({ title: null, question: text, bandLow: null, bandHigh: null });
+      }}
+    >
+      <Field
+        label="What does this review ask?"
+        value={text}
+        maxLength={2000}
+        onChange={(e) => setText(e.target.value)}
+        className="flex-1"
+      />
+      <Button type="submit" className="h-9" disabled={text.trim() === "" || change.isPending}>
+        Write it down
+      </Button>
+    </form>
   );
 }

@@ -1,0 +1,137 @@
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
+using Zendle.Server.Identity;
+
+namespace Zendle.Tests.Shared;
+
+/// <summary>Zendle in this process over a data folder of its own, on real SQLite files.</summary>
+public sealed class ZendleHost : WebApplicationFactory<Program>
+{
+    public const string Password = "a long password";
+    private readonly Dictionary<string, string> settings;
+
+    public ZendleHost(string? outside = null, bool demo = false, params (string Name, string Value)[] more)
+    {
+        settings = new()
+        {
+            ["Zendle:Data"] = Data, ["Zendle:Demo"] = demo ? "true" : "false", ["Zendle:SignInsPerMinute"] = "1000",
+        };
+        if (outside is not null) settings["Zendle:Outside"] = outside;
+        foreach (var (name, value) in more) settings[name] = value;
+    }
+
+    public string Data { get; } = Path.Combine(Path.GetTempPath(), "zendle-test-" + Guid.NewGuid().ToString("N"));
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder)
+    {
+        builder.UseEnvironment("Production");
+        foreach (var (name, value) in settings) builder.UseSetting(name, value);
+    }
+
+    /// <summary>A visitor who has not signed in; waits until Zendle is ready.</summary>
+    public async Task<Visitor> Visit()
+    {
+        var visitor = new Visitor(CreateClient(new() { AllowAutoRedirect = false }));
+        for (var i = 0; i < 600; i++)
+        {
+            if ((await visitor.Http.GetAsync("/health")).IsSuccessStatusCode) return visitor;
+            await Task.Delay(100);
+        }
+        throw new TimeoutException("Zendle was not ready in a minute.");
+    }
+
+    /// <summary>The curator: the first account, made by the one-time code.</summary>
+    public async Task<Visitor> Curator(string name = "ann")
+    {
+        var visitor = await Visit();
+        await visitor.Ok("POST", "/api/first-account", new { code = Services.GetRequiredService<FirstAccountCode>().Text, name, displayName = "Ann", password = Password });
+        return visitor;
+    }
+
+    /// <summary>Another account, made by the curator and signed in.</summary>
+    public async Task<Visitor> Another(Visitor curator, string name)
+    {
+        await curator.Ok("POST", "/api/accounts", new { name, displayName = name, password = Password });
+        var visitor = await Visit();
+        await visitor.Ok("POST", "/api/sign-in", new { name, password = Password });
+        return visitor;
+    }
+
+    protected override void Dispose(bool disposing)
+    {
+        base.Dispose(disposing);
+        if (disposing && Directory.Exists(Data)) Directory.Delete(Data, recursive: true);
+    }
+}
+
+/// <summary>Someone who talks to Zendle over HTTP.</summary>
+public sealed class Visitor(HttpClient http)
+{
+    public HttpClient Http => http;
+
+    /// <summary>Sends a request with the token that changes need.</summary>
+    public async Task<(int Status, JsonNode? Body)> Send(string method, string path, object? body = null)
+    {
+        using var request = new HttpRequestMessage(new(method), path);
+        if (method != "GET") request.Headers.Add("X-Zendle-Token", JsonNode.Parse(await http.GetStringAsync("/api/me"))!["requestToken"]!.GetValue<string>());
+        if (body is not null) request.Content = System.Net.Http.Json.JsonContent.Create(body);
+        using var reply = await http.SendAsync(request);
+        var text = await reply.Content.ReadAsStringAsync();
+        return ((int)reply.StatusCode, text.Length > 0 && reply.Content.Headers.ContentType?.MediaType?.Contains("json", StringComparison.Ordinal) == true ? JsonNode.Parse(text) : null);
+    }
+
+    /// <summary>Sends a request that must succeed.</summary>
+    public async Task<JsonNode> Ok(string method, string path, object? body = null)
+    {
+        var (status, reply) = await Send(method, path, body);
+        if (status is < 200 or >= 300) throw new InvalidOperationException($"{method} {path} gave {status}: {reply?.ToJsonString()}");
+        return reply ?? new JsonObject();
+    }
+
+    public Task<JsonNode> Get(string path) => Ok("GET", path);
+
+    /// <summary>Makes a review and gives its id.</summary>
+    public async Task<int> Review(string title = "Lamps and moths") => (await Ok("POST", "/api/reviews", new { title, question = "Do they?" })).Int("id");
+
+    /// <summary>Takes a step and gives its id.</summary>
+    public async Task<int> Step(int review, int parent, object act) => (await Ok("POST", $"/api/reviews/{review}/steps", new { parentId = parent, act })).Int("stepId");
+
+    /// <summary>Takes a search step from nothing.</summary>
+    public Task<int> Search(int review, string expression) => Step(review, 0, new { kind = "Search", expression });
+
+    public async Task<int> Count(int review, int step) => (await Get($"/api/reviews/{review}/steps/{step}")).Int("count");
+
+    /// <summary>Ids of the works of a step's list, in order.</summary>
+    public async Task<int[]> Works(int review, int step, string query = "limit=200") =>
+        [.. (await Get($"/api/reviews/{review}/steps/{step}/works?{query}"))["works"]!.AsArray().Select(w => w!.Int("id"))];
+
+    /// <summary>Adds a database and waits for its harvest to end; gives the database as it is listed.</summary>
+    public async Task<JsonNode> Harvest(string address, bool trusted = false)
+    {
+        var job = await Ok("POST", "/api/databases", new { address, format = (string?)null, set = (string?)null, trusted });
+        return await Ended(job.Int("subject"));
+    }
+
+    /// <summary>Waits until a database's last job has ended.</summary>
+    public async Task<JsonNode> Ended(int database)
+    {
+        for (var i = 0; i < 600; i++)
+        {
+            var listed = (await Get("/api/databases"))["databases"]!.AsArray().First(d => d!.Int("id") == database)!;
+            if (listed["job"]!["endedAt"] is not null) return listed;
+            await Task.Delay(100);
+        }
+        throw new TimeoutException("The harvest did not end in a minute.");
+    }
+}
+
+public static class JsonReading
+{
+    public static int Int(this JsonNode node, string name) => node[name]!.GetValue<int>();
+
+    public static string Text(this JsonNode node, string name) => node[name]!.GetValue<string>();
+
+    public static IEnumerable<JsonNode> List(this JsonNode node, string name) => node[name]!.AsArray().Select(n => n!);
+}

@@ -1,0 +1,156 @@
+using System.Text.Json.Nodes;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Interactions;
+
+namespace Zendle.Browser.Tests;
+
+/// <summary>Debian's headless Chromium, with the few moves a researcher makes. Waits are for what is awaited, never for time alone.</summary>
+public sealed class Browser : IDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private readonly ChromeDriver driver;
+    private readonly Uri home;
+
+    public Browser(Uri home)
+    {
+        this.home = home;
+        Downloads = Directory.CreateTempSubdirectory("zendle-downloads-").FullName;
+        var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        service.SuppressInitialDiagnosticInformation = true;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage");
+        options.AddUserProfilePreference("download.default_directory", Downloads);
+        options.SetLoggingPreference(LogType.Browser, LogLevel.Warning);
+        driver = new(service, options);
+        Size(1280, 800);
+    }
+
+    /// <summary>Where downloaded files land.</summary>
+    public string Downloads { get; }
+
+    public string Address => driver.Url;
+
+    public string Title => driver.Title;
+
+    public void Size(int width, int height) => driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?> { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false }!);
+
+    public void Dark(bool dark) => driver.ExecuteCdpCommand("Emulation.setEmulatedMedia", new Dictionary<string, object?>
+    {
+        ["features"] = new object[] { new Dictionary<string, object?> { ["name"] = "prefers-color-scheme", ["value"] = dark ? "dark" : "light" } },
+    }!);
+
+    public void Go(string path) => driver.Navigate().GoToUrl(new Uri(home, path));
+
+    public void Back() => driver.Navigate().Back();
+
+    public void Reload() => driver.Navigate().Refresh();
+
+    /// <summary>A second tab; gives the handle of the first.</summary>
+    public string NewTab(string path)
+    {
+        var first = driver.CurrentWindowHandle;
+        driver.SwitchTo().NewWindow(WindowType.Tab);
+        Size(1280, 800);
+        Go(path);
+        return first;
+    }
+
+    public string Tab => driver.CurrentWindowHandle;
+
+    public void SwitchTo(string tab) => driver.SwitchTo().Window(tab);
+
+    /// <summary>Waits until <paramref name="holds"/>; tries again when the page changes under it.</summary>
+    public void Until(Func<bool> holds, string what)
+    {
+        var end = DateTime.UtcNow + Patience;
+        Exception? last = null;
+        while (DateTime.UtcNow < end)
+        {
+            try { if (holds()) return; }
+            catch (Exception e) when (e is StaleElementReferenceException or NoSuchElementException or ElementNotInteractableException or ElementClickInterceptedException or InvalidOperationException) { last = e; }
+            Thread.Sleep(60);
+        }
+        throw new TimeoutException($"Waited in vain for: {what}. The page says: {Brief()}", last);
+    }
+
+    private string Brief() => driver.FindElement(By.TagName("body")).Text is var t && t.Length > 1500 ? t[..1500] : driver.FindElement(By.TagName("body")).Text;
+
+    public IWebElement Find(string css)
+    {
+        IWebElement? found = null;
+        Until(() => (found = driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed)) is not null, css);
+        return found!;
+    }
+
+    public IReadOnlyList<IWebElement> All(string css) => driver.FindElements(By.CssSelector(css));
+
+    /// <summary>A button, link, chip, menu entry or label by its words; an accessible name counts too.</summary>
+    public IWebElement Control(string words)
+    {
+        IWebElement? found = null;
+        Until(() => (found = Controls().FirstOrDefault(e => Says(e, words, exact: true)) ?? Controls().FirstOrDefault(e => Says(e, words, exact: false))) is not null, $"a control “{words}”");
+        return found!;
+    }
+
+    private IEnumerable<IWebElement> Controls() => driver.FindElements(By.CssSelector("button,a,[role=menuitem],[role=menuitemradio],[role=option],label,summary")).Where(e => e.Displayed);
+
+    private static bool Says(IWebElement e, string words, bool exact)
+    {
+        var name = e.GetDomAttribute("aria-label") ?? "";
+        return exact ? e.Text.Trim() == words || name == words : e.Text.Contains(words, StringComparison.Ordinal) || name.Contains(words, StringComparison.Ordinal);
+    }
+
+    public void Click(string words) => Until(() => { Control(words).Click(); return true; }, $"to click “{words}”");
+
+    public void Fill(string css, string text) => Until(() =>
+    {
+        var field = Find(css);
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys(text.Length == 0 ? Keys.Delete : text);
+        return field.GetDomProperty("value") == text;
+    }, $"to fill {css}");
+
+    /// <summary>Presses keys on the page, outside any field.</summary>
+    public void Press(params string[] keys)
+    {
+        foreach (var key in keys) new Actions(driver).SendKeys(key).Perform();
+    }
+
+    public void Type(string keys) => new Actions(driver).SendKeys(keys).Perform();
+
+    public string Text => driver.FindElement(By.TagName("body")).Text;
+
+    public void Sees(string words) => Until(() => Text.Contains(words, StringComparison.Ordinal), $"“{words}”");
+
+    public void SeesNot(string words) => Until(() => !Text.Contains(words, StringComparison.Ordinal), $"“{words}” to go");
+
+    public object? Script(string script, params object[] arguments) => driver.ExecuteScript(script, arguments);
+
+    /// <summary>What axe finds wrong, a line for each rule (WCAG 2.2 A and AA).</summary>
+    public string[] AxeFindings()
+    {
+        using var stream = typeof(Browser).Assembly.GetManifestResourceStream("axe.js")!;
+        using var reader = new StreamReader(stream);
+        driver.ExecuteScript(reader.ReadToEnd());
+        driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
+        var json = (string)driver.ExecuteAsyncScript("""
+            const done = arguments[arguments.length - 1];
+            axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] })
+              .then(r => done(JSON.stringify(r.violations.map(v => ({ id: v.id, nodes: v.nodes.map(n => n.target.join(" ") + " — " + n.failureSummary) })))));
+            """)!;
+        return [.. JsonNode.Parse(json)!.AsArray().Select(v => $"{v!["id"]}: {string.Join(" | ", v["nodes"]!.AsArray().Take(3))}")];
+    }
+
+    /// <summary>Warnings and errors that the page wrote to the console since last asked.</summary>
+    public string[] Complaints() => [.. driver.Manage().Logs.GetLog(LogType.Browser).Select(l => l.Message).Where(m => !m.Contains("status of 40", StringComparison.Ordinal) && !m.Contains("status of 42", StringComparison.Ordinal))];
+
+    public void Picture(string file) => File.WriteAllBytes(file, Convert.FromBase64String((string)((Dictionary<string, object>)driver.ExecuteCdpCommand("Page.captureScreenshot", new Dictionary<string, object?> { ["format"] = "png" }!)!)["data"]));
+
+    public void Dispose()
+    {
+        driver.Quit();
+        driver.Dispose();
+        Directory.Delete(Downloads, recursive: true);
+    }
+}

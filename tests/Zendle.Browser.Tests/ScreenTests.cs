@@ -1,0 +1,100 @@
+using OpenQA.Selenium;
+
+namespace Zendle.Browser.Tests;
+
+/// <summary>Every screen: nothing that axe finds, nothing the policy blocks, usable at 1024 wide and by keyboard alone.</summary>
+public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
+{
+    private static readonly (string Path, string Sees)[] Screens =
+    [
+        ("/r/1/search", "judged"), ("/r/2/search", "What does this review ask?"), ("/r/1/report", "Search log"), ("/r/1/databases", "How much of the row"), ("/reviews", "Begin a review"), ("/r/1/account", "Target band"),
+    ];
+
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public void Axe_finds_nothing(bool dark)
+    {
+        using var b = new Browser(world.Address);
+        b.Dark(dark);
+        b.Go("/");
+        b.Sees("Look around");
+        Assert.Empty(b.AxeFindings());
+        b.Click("Look around as the demo researcher");
+        b.Find("article[data-work]");
+        foreach (var (path, sees) in Screens)
+        {
+            b.Go(path);
+            if (sees != "Target band") b.Sees(sees);
+            else b.Sees("A set to read");
+            if (path == "/r/1/search")
+            {
+                b.Find("article[data-work]");
+                b.Press("b", "j");
+                b.Find("aside h2");
+            }
+            Finds(b, path);
+        }
+        b.Go("/r/1/search");
+        b.Find("article[data-work]");
+        b.Click("Type");
+        b.Find("ul[aria-label=Type] li");
+        Finds(b, "the pop-over");
+        b.Press(Keys.Escape);
+        b.Press("?");
+        b.Sees("Single letters act");
+        Finds(b, "the keys");
+        Assert.Empty(b.Complaints());
+    }
+
+    private static void Finds(Browser b, string where) => Assert.Empty(b.AxeFindings().Select(f => $"{where}: {f}"));
+
+    [Fact]
+    public void Nothing_is_cut_off_at_1024()
+    {
+        using var b = world.SignedIn();
+        b.Size(1024, 768);
+        foreach (var (path, _) in Screens)
+        {
+            b.Go(path);
+            b.Find("main");
+            Thread.Sleep(400);
+            Assert.Equal(false, b.Script("return document.documentElement.scrollWidth > innerWidth"));
+        }
+    }
+
+    [Fact]
+    public void A_work_is_found_read_and_kept_by_keyboard_alone()
+    {
+        using var b = world.SignedIn();
+        b.Press("/");
+        b.Type("light AND bats AND hedge*" + Keys.Enter);
+        b.Until(() => b.Find("[aria-current=step]").Text.StartsWith("light AND bats", StringComparison.Ordinal), "the search");
+        b.Type(Keys.Escape);
+        b.Press("j");
+        b.Until(() => b.All("article[aria-current=true]").Count == 1, "a work");
+        b.Press("p");
+        b.Sees("Kept 1 work.");
+        b.Press(Keys.Enter);
+        b.Until(() => (string?)b.Script("return document.activeElement.tagName") == "ASIDE", "focus in the pane");
+        new OpenQA.Selenium.Interactions.Actions(((IWrapsDriver)b.Find("aside")).WrappedDriver).KeyDown(Keys.Control).SendKeys("k").KeyUp(Keys.Control).Perform();
+        b.Find("[role=combobox]");
+        b.Type("report" + Keys.Enter);
+        b.Sees("Search log");
+    }
+
+    [Fact]
+    public void Letters_can_be_switched_off()
+    {
+        using var b = world.SignedIn();
+        b.Press("?");
+        b.Click("Single letters act");
+        b.Type(Keys.Escape);
+        b.Press("g", "r");
+        b.Go("/r/1/search");
+        b.Press("j");
+        Thread.Sleep(300);
+        Assert.Empty(b.All("article[aria-current=true]"));
+        b.Script("localStorage.removeItem('zendle.letterKeys')");
+    }
+}

@@ -1,0 +1,68 @@
+using OpenQA.Selenium;
+
+namespace Zendle.Browser.Tests;
+
+/// <summary>Takes the pictures of docs/screenshots again; runs only when told where they go (./zendle shots).</summary>
+public sealed class Shots(DemoWorld world) : IClassFixture<DemoWorld>
+{
+    [Fact]
+    public void Take()
+    {
+        var folder = Environment.GetEnvironmentVariable("ZENDLE_SHOTS") ?? "";
+        Assert.SkipWhen(folder.Length == 0, "Pictures are taken by ./zendle shots.");
+        Directory.CreateDirectory(folder);
+        using var b = new Browser(world.Address);
+        void Shot(string name)
+        {
+            Thread.Sleep(700); // what moves has come to rest
+            b.Picture(Path.Combine(folder, name + ".png"));
+        }
+        b.Go("/");
+        b.Sees("Look around");
+        Shot("sign-in");
+        b.Click("Look around as the demo researcher");
+        b.Find("article[data-work]");
+        b.Press("j", "j");
+        b.Find("aside h2");
+        Shot("search-reading");
+        b.Press("b");
+        b.Find("section[aria-label=Board]");
+        Shot("search");
+        b.Press("b");
+        b.Click("Type");
+        b.Find("ul[aria-label=Type] li");
+        Shot("narrow");
+        b.Type(Keys.Escape);
+        b.Script("localStorage.setItem('zendle.theme', 'dark')");
+        b.Reload();
+        b.Find("article[data-work]");
+        Shot("search-dark");
+        b.Script("localStorage.removeItem('zendle.theme')");
+        b.Size(1024, 768);
+        b.Reload();
+        b.Find("article[data-work]");
+        Shot("search-1024");
+        b.Size(1280, 800);
+        b.Go("/r/2/search");
+        b.Fill("[aria-label='Search the databases']", "street lighting or moths (");
+        b.Sees("never closes");
+        Shot("search-start");
+        b.Go("/r/1/report");
+        b.Sees("Search log");
+        Shot("report");
+        b.Go("/r/1/databases");
+        b.Sees("How much of the row");
+        Shot("databases");
+        b.Click("Add a database by its address");
+        b.Fill("input[placeholder^='https://']", world.Outside.Oai("harbour"));
+        b.Click("Ask who it is");
+        b.Sees("The first 10 records");
+        Shot("databases-add");
+        b.Go("/reviews");
+        b.Sees("Begin a review");
+        Shot("reviews");
+        b.Go("/r/1/account");
+        b.Sees("A set to read");
+        Shot("account");
+    }
+}

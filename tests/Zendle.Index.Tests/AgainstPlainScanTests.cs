@@ -1,0 +1,91 @@
+using CsCheck;
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
+using Zendle.Core.Reviews;
+using Zendle.Index.Questions;
+using Record = Zendle.Core.Records.Record;
+
+namespace Zendle.Index.Tests;
+
+/// <summary>Whatever the index says is what a plain reading of all records says.</summary>
+public sealed class AgainstPlainScanTests : IDisposable
+{
+    private static readonly string[] Vocabulary = ["moth", "moths", "light", "lamp", "lamps", "light-trap", "lighttrap", "trap", "pollen", "pollination", "night", "the", "of", "in", "colour", "color", "naïve", "0.05", "hawk-moth"];
+    private static Placed[] Corpus()
+    {
+        var random = new Random(7);
+        string Text(int most) => string.Join(' ', Enumerable.Range(0, random.Next(most)).Select(_ => Vocabulary[random.Next(Vocabulary.Length)]));
+        return [.. Enumerable.Range(1, 90).Select(id => new Placed(id, random.Next(1, 50), random.Next(1, 4), new Record
+        {
+            Identifier = $"x{id}", Title = Text(9), Abstract = Text(14), Keywords = [.. Enumerable.Range(0, random.Next(4)).Select(_ => Text(4)).Where(k => k.Length > 0)], Year = random.Next(1990, 2000),
+            Type = random.Next(2) == 0 ? DocumentType.Article : DocumentType.Review, People = [new(random.Next(2) == 0 ? "Okwemsalo" : "Tchabury", "Ilse")], Venue = new(random.Next(3) == 0 ? "Small Wings" : "Night Landscapes"),
+        }))];
+    }
+
+    private static readonly Gen<string> Leaf = Gen.OneOf("moth*", "light", "lamp", "\"light trap\"", "light-trap", "lighttrap", "pollen", "\"the light of\"", "colo*r", "?amp", "*ap", "naive", "0.05", "hawkmoth", "\"night moth*\"", "title:light", "keywords:pollen",
+        "author:okwem*", "venue:\"small wings\"", "year:1992-1994", "type:review", "unheard");
+
+    private static readonly Gen<string> Near = Gen.Select(Gen.OneOf("light", "moth*", "(lamp OR trap)", "\"light trap\"", "the"), Gen.Int[0, 4], Gen.OneOf("moth", "the", "pollen", "light", "(night OR of)")).Select((a, n, b) => $"{a} NEAR/{n} {b}");
+
+    private static readonly Gen<string> Question = Gen.Recursive<string>((depth, inner) => depth > 2 ? Leaf : Gen.OneOf(Leaf, Near.Select(n => $"({n})"),
+        Gen.Select(inner, inner).Select((a, b) => $"({a} AND {b})"), Gen.Select(inner, inner).Select((a, b) => $"({a} OR {b})"), Gen.Select(inner, inner).Select((a, b) => $"({a} AND NOT {b})")));
+
+    private readonly SmallCorpus corpus = new(Corpus());
+
+    [Fact]
+    public void Records_works_ledger_and_only_it_agree_on_random_questions()
+    {
+        using var snapshot = corpus.Index.Snapshot();
+        Question.Sample(line =>
+        {
+            var reading = QueryReader.Read(line);
+            Assert.True(reading.IsSound, line);
+            var evaluator = new QuestionEvaluator(snapshot, null);
+            var records = evaluator.Records(reading.Root!);
+            var expected = PlainScan.Records(corpus.Records, reading.Root!);
+            Assert.Equal(expected.Order(), records.Members());
+            var works = corpus.Records.Where(r => expected.Contains(r.Id)).GroupBy(r => r.Work).ToDictionary(g => g.Key, g => g.Select(r => r.Database).ToHashSet());
+            Assert.Equal(works.Keys.Order(), evaluator.Works(records).Members());
+            var ledger = Ledger.Of(snapshot, records, []);
+            Assert.Equal((expected.Count, works.Count, expected.Count - works.Count), (ledger.Records, ledger.Works, ledger.Duplicates));
+            foreach (var l in ledger.Databases)
+                Assert.Equal((works.Values.Count(d => d.Contains(l.DatabaseId)), works.Values.Count(d => d.SetEquals([l.DatabaseId]))), (l.Works, l.OnlyHere));
+            foreach (var (term, _) in Concepts.Terms(reading.Root!, QueryField.About))
+            {
+                var without = PlainScan.Records(corpus.Records, reading.Root!, term);
+                Assert.Equal(without.Order(), evaluator.Records(reading.Root!, QueryField.About, term).Members());
+            }
+        }, iter: 2_000);
+    }
+
+    [Fact]
+    public void A_database_switched_off_leaves_the_union_but_keeps_its_line()
+    {
+        using var snapshot = corpus.Index.Snapshot();
+        var evaluator = new QuestionEvaluator(snapshot, null);
+        var records = evaluator.Records(QueryReader.Read("light").Root!);
+        var expected = corpus.Records.Where(r => PlainScan.Records([r], QueryReader.Read("light").Root!).Count > 0).ToArray();
+        var ledger = Ledger.Of(snapshot, records, [1, 3]);
+        Assert.Equal(expected.Where(r => r.Database != 2).Select(r => r.Work).Distinct().Count(), ledger.Works);
+        Assert.Equal(expected.Count(r => r.Database != 2), ledger.Records);
+        Assert.Equal((false, expected.Where(r => r.Database == 2).Select(r => r.Work).Distinct().Count(), 0), (ledger.Databases[1].Chosen, ledger.Databases[1].Works, ledger.Databases[1].OnlyHere));
+        Assert.Equal(ledger.Works, evaluator.Works(records, [1, 3]).Count());
+    }
+
+    [Fact]
+    public void Narrowing_takes_any_record_of_a_work_and_excluding_all()
+    {
+        using var snapshot = corpus.Index.Snapshot();
+        var evaluator = new QuestionEvaluator(snapshot, null);
+        var state = SearchState.Of([new(StepKind.Search, ""), new(StepKind.Narrow, Facet: Facet.Type, Values: ["review"]), new(StepKind.Narrow, Facet: Facet.Venue, Excluded: ["Small Wings"]), new(StepKind.Years, From: 1991, To: 1996), new(StepKind.Inside, Values: ["light"])]);
+        var byWork = corpus.Records.GroupBy(r => r.Work);
+        var light = QueryReader.Read("light").Root!;
+        var expected = byWork.Where(w => w.Any(r => r.Record.Type == DocumentType.Review) && w.All(r => r.Record.Venue!.Title != "Small Wings") && w.Any(r => r.Record.Year is >= 1991 and <= 1996) && PlainScan.Records(w, light).Count > 0).Select(w => w.Key);
+        Assert.Equal(expected.Order(), evaluator.Narrowed(state, null, t => QueryReader.Read(t).Root)!.Members());
+        var lifted = evaluator.Narrowed(state, Facet.Type, t => QueryReader.Read(t).Root)!;
+        foreach (var (name, count) in snapshot.Columns.Of(Facet.Type).Names.Zip(snapshot.Columns.Of(Facet.Type).Count(lifted)))
+            Assert.Equal(byWork.Count(w => lifted.Contains(w.Key) && w.Any(r => DocumentTypes.Name(r.Record.Type) == name)), count);
+    }
+
+    public void Dispose() => corpus.Dispose();
+}

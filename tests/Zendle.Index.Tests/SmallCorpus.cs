@@ -1,0 +1,49 @@
+using Zendle.Core.FullText;
+using Zendle.Core.Merging;
+using Zendle.Core.Records;
+using Zendle.Index.Columns;
+using Zendle.Index.Questions;
+using Record = Zendle.Core.Records.Record;
+
+namespace Zendle.Index.Tests;
+
+/// <summary>A record of a test corpus with its place in it.</summary>
+public sealed record Placed(int Id, int Work, int Database, Record Record);
+
+/// <summary>A corpus in a folder of its own, indexed for real.</summary>
+public sealed class SmallCorpus : IDisposable
+{
+    private readonly string folder = Path.Combine(Path.GetTempPath(), "zendle-index-" + Guid.NewGuid().ToString("N"));
+
+    public static readonly IReadOnlyDictionary<int, string> Names = new Dictionary<int, string> { [1] = "Farnet", [2] = "Meridian Citations", [3] = "Harbour Repository" };
+
+    public SmallCorpus(IReadOnlyList<Placed> records)
+    {
+        Records = records;
+        Index = new(folder);
+        foreach (var r in records) Index.Put(r.Id, r.Record);
+        Index.Refresh(Columns(records), Names, 1);
+    }
+
+    public IReadOnlyList<Placed> Records { get; }
+
+    public CorpusIndex Index { get; }
+
+    public string Folder => folder;
+
+    public static CorpusColumns Columns(IReadOnlyList<Placed> records)
+    {
+        var builder = new CorpusColumns.Builder(records.Count == 0 ? 1 : records.Max(r => r.Id) + 1, records.Count == 0 ? 1 : records.Max(r => r.Work) + 1, Names);
+        foreach (var (id, work, database, r) in records)
+            builder.Add(new(id, work, database, database == 2 ? 0 : 1, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null, [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects,
+                TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null),
+                [.. r.References.SelectMany(x => new[] { MergeKeys.Doi(x.Doi), MergeKeys.TitleAndPerson(x.Title, x.FirstPerson) })]));
+        return builder.Build();
+    }
+
+    public void Dispose()
+    {
+        Index.Dispose();
+        Directory.Delete(folder, recursive: true);
+    }
+}

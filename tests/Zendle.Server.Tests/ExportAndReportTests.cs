@@ -1,0 +1,78 @@
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using Zendle.Tests.Shared;
+
+namespace Zendle.Server.Tests;
+
+public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harvested>
+{
+    private Visitor Ann => world.Ann;
+
+    [Theory]
+    [InlineData("ris", "ris", @"^TY  - ")]
+    [InlineData("bibtex", "bib", @"^@\w+\{")]
+    [InlineData("csl-json", "json", @"""title"": ")]
+    [InlineData("csv", "csv", @"^\d+,")]
+    public async Task The_kept_works_go_out_in_one_act(string format, string ending, string entry)
+    {
+        var review = await Ann.Review("Street lighting & moths");
+        var works = await Ann.Works(review, await Ann.Search(review, "moth*"), "limit=7");
+        await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works });
+        var reply = await Ann.Http.GetAsync($"/api/reviews/{review}/export?format={format}&set=kept");
+        Assert.Matches($@"^street-lighting-moths_kept_7-works_\d{{4}}-\d\d-\d\d\.{ending}$", reply.Content.Headers.ContentDisposition!.FileNameStar ?? reply.Content.Headers.ContentDisposition.FileName!);
+        var text = await reply.Content.ReadAsStringAsync();
+        Assert.Equal(7, Regex.Count(text, entry, RegexOptions.Multiline));
+        if (format == "csl-json") Assert.Equal(7, JsonDocument.Parse(text).RootElement.GetArrayLength());
+    }
+
+    [Fact]
+    public async Task Any_step_is_exported_in_the_order_of_its_list_and_an_unknown_format_is_told()
+    {
+        var review = await Ann.Review();
+        var step = await Ann.Search(review, "moth* AND pollinat*");
+        var csv = await Ann.Http.GetStringAsync($"/api/reviews/{review}/export?format=csv&stepId={step}&sort=Newest");
+        var ids = Regex.Matches(csv, @"^(\d+),", RegexOptions.Multiline).Select(m => int.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture)).ToArray();
+        Assert.Equal(await Ann.Works(review, step, "sort=Newest&limit=200"), ids.Take(200));
+        Assert.Equal((400, "“docx” is not a format Zendle writes."), ((await Ann.Send("GET", $"/api/reviews/{review}/export?format=docx&stepId={step}")) is var (s, b) ? (s, b!.Text("title")) : default));
+    }
+
+    [Fact]
+    public async Task Every_committed_run_is_in_the_log_and_marking_it_of_record_stays()
+    {
+        var review = await Ann.Review();
+        var step = await Ann.Step(review, await Ann.Search(review, "moth*"), new { kind = "Years", from = 2000, to = 2020 });
+        var log = (await Ann.Get($"/api/reviews/{review}/log")).AsArray();
+        Assert.Equal(2, log.Count);
+        var run = log[0]!;
+        Assert.Equal(("moth*", 2000, 2020, "Ann", false), (run["state"]!.Text("expression"), run["state"]!.Int("from"), run["state"]!.Int("to"), run.Text("by"), run["ofRecord"]!.GetValue<bool>()));
+        Assert.Equal(await Ann.Count(review, step), run.Int("count"));
+        Assert.Equal(["Farnet", "Meridian Citations"], run["ledger"]!.List("databases").Select(d => d.Text("name")));
+        await Ann.Ok("PATCH", $"/api/reviews/{review}/log/{run.Int("id")}", new { ofRecord = true });
+        Assert.True((await Ann.Get($"/api/reviews/{review}/log"))[0]!["ofRecord"]!.GetValue<bool>());
+    }
+
+    [Fact]
+    public async Task A_run_again_says_what_is_new_since()
+    {
+        var review = await Ann.Review();
+        var step = await Ann.Search(review, "light OR moth*");
+        var before = await Ann.Works(review, step, "limit=200&sort=Newest");
+        var then = await Ann.Count(review, step);
+        await world.Outside.Move(45);
+        foreach (var database in (await Ann.Get("/api/databases")).List("databases"))
+        {
+            await Ann.Ok("POST", $"/api/databases/{database.Int("id")}/harvest");
+            await Ann.Ended(database.Int("id"));
+        }
+        var run = (await Ann.Get($"/api/reviews/{review}/log"))[0]!.Int("id");
+        var again = (await Ann.Ok("POST", $"/api/reviews/{review}/log/{run}/again")).Int("stepId");
+        var newest = (await Ann.Get($"/api/reviews/{review}/log"))[0]!;
+        Assert.Equal((run, again), (newest.Int("repeats"), newest.Int("stepId")));
+        Assert.Equal(newest.Int("count") - then, newest.Int("new") - newest.Int("gone"));
+        Assert.True(newest.Int("new") > 0, "no work arrived in 45 days of the outside");
+        // The old step tells what it found then and what it would find now.
+        var old = (await Ann.Get($"/api/reviews/{review}/steps/{step}/path")).List("steps").Single();
+        Assert.Equal((then, newest.Int("count")), (old.Int("count"), old.Int("countNow")));
+        Assert.NotEmpty((await Ann.Works(review, again, "limit=200&sort=Newest")).Except(before));
+    }
+}

@@ -1,0 +1,90 @@
+using System.Xml.Linq;
+using Zendle.Tests.Shared;
+
+namespace Zendle.Server.Tests;
+
+/// <summary>The outside keeps to OAI-PMH 2.0, so that what passes against it has a chance elsewhere.</summary>
+public sealed class OaiProtocolTests : IAsyncLifetime
+{
+    private static readonly XNamespace Oai = "http://www.openarchives.org/OAI/2.0/";
+    private OutsideHost outside = null!;
+    private readonly HttpClient http = new();
+
+    public async ValueTask InitializeAsync() => outside = await OutsideHost.Start(works: 400, seed: 9);
+
+    public async ValueTask DisposeAsync()
+    {
+        http.Dispose();
+        await outside.DisposeAsync();
+    }
+
+    private async Task<XElement> Ask(string query) => XElement.Parse(await http.GetStringAsync($"{outside.Oai("meridian")}?{query}"));
+
+    [Theory]
+    [InlineData("verb=Nonsense", "badVerb")]
+    [InlineData("", "badVerb")]
+    [InlineData("verb=Identify&verb=Identify", "badVerb")]
+    [InlineData("verb=Identify&x=1", "badArgument")]
+    [InlineData("verb=ListRecords", "badArgument")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&from=2026-01-01&from=2026-01-02", "badArgument")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&from=yesterday", "badArgument")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&from=2026-01-01&until=2026-01-01T00:00:00Z", "badArgument")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&from=2026-02-01&until=2026-01-01", "badArgument")]
+    [InlineData("verb=ListRecords&resumptionToken=x&metadataPrefix=mods", "badArgument")]
+    [InlineData("verb=ListRecords&metadataPrefix=marc", "cannotDisseminateFormat")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&until=1990-01-01", "noRecordsMatch")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&set=type:none", "noRecordsMatch")]
+    [InlineData("verb=ListRecords&resumptionToken=bogus", "badResumptionToken")]
+    [InlineData("verb=GetRecord&metadataPrefix=mods&identifier=oai:none", "idDoesNotExist")]
+    [InlineData("verb=ListMetadataFormats&identifier=oai:none", "idDoesNotExist")]
+    public async Task Errors_are_by_the_book(string query, string code) => Assert.Equal(code, (string?)(await Ask(query)).Element(Oai + "error")?.Attribute("code"));
+
+    [Fact]
+    public async Task Pages_add_up_to_the_complete_list_and_identifiers_agree_with_records()
+    {
+        async Task<List<string>> All(string verb)
+        {
+            var found = new List<string>();
+            var query = $"verb={verb}&metadataPrefix=mods";
+            while (true)
+            {
+                var list = (await Ask(query)).Element(Oai + verb)!;
+                found.AddRange(list.Descendants(Oai + "header").Select(h => h.Element(Oai + "identifier")!.Value));
+                var token = list.Element(Oai + "resumptionToken");
+                if (token is null || token.Value.Length == 0)
+                {
+                    if (token is not null) Assert.Equal(found.Count, (int)token.Attribute("completeListSize")!);
+                    return found;
+                }
+                query = $"verb={verb}&resumptionToken={token.Value}";
+            }
+        }
+        var records = await All("ListRecords");
+        Assert.True(records.Count > 100);
+        Assert.Equal(records.Count, records.Distinct().Count());
+        Assert.Equal(records, await All("ListIdentifiers"));
+        var one = (await Ask($"verb=GetRecord&metadataPrefix=oai_dc&identifier={records[0]}")).Descendants(Oai + "identifier").First();
+        Assert.Equal(records[0], one.Value);
+    }
+
+    [Fact]
+    public async Task From_and_until_are_kept_to_the_second_and_deletions_are_told()
+    {
+        await outside.Move(200);
+        var headers = (await Ask("verb=ListIdentifiers&metadataPrefix=mods&from=2026-11-21T00:00:00Z&until=2027-01-15T12:00:00Z")).Descendants(Oai + "header").ToArray();
+        Assert.NotEmpty(headers);
+        Assert.All(headers, h => Assert.InRange(DateTimeOffset.Parse(h.Element(Oai + "datestamp")!.Value, System.Globalization.CultureInfo.InvariantCulture), new(2026, 11, 21, 0, 0, 0, TimeSpan.Zero), new(2027, 1, 15, 12, 0, 0, TimeSpan.Zero)));
+        var all = XElement.Parse(await http.GetStringAsync($"{outside.Oai("farnet")}?verb=ListIdentifiers&metadataPrefix=mods&from=2026-11-21"));
+        Assert.Contains(all.Descendants(Oai + "header"), h => (string?)h.Attribute("status") == "deleted");
+    }
+
+    [Fact]
+    public async Task The_same_seed_gives_the_same_bytes()
+    {
+        await using var twin = await OutsideHost.Start(works: 400, seed: 9);
+        const string Query = "?verb=ListRecords&metadataPrefix=mods";
+        var (a, b) = (await http.GetStringAsync(outside.Oai("farnet") + Query), await http.GetStringAsync(twin.Oai("farnet") + Query));
+        static string Body(string reply, Uri host) => reply[reply.IndexOf("<ListRecords", StringComparison.Ordinal)..reply.IndexOf("<resumptionToken", StringComparison.Ordinal)].Replace(host.Authority, "host", StringComparison.Ordinal);
+        Assert.Equal(Body(a, outside.Address), Body(b, twin.Address));
+    }
+}

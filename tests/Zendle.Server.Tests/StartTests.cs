@@ -1,0 +1,61 @@
+using System.Diagnostics;
+using Zendle.Tests.Shared;
+
+namespace Zendle.Server.Tests;
+
+public sealed class StartTests
+{
+    [Fact]
+    public async Task A_data_folder_that_cannot_be_written_is_told_with_a_way_out()
+    {
+        var file = Path.GetTempFileName(); // a file where a folder should be: not writable as one, whoever asks
+        using var process = Process.Start(new ProcessStartInfo("dotnet", [typeof(Program).Assembly.Location, "--urls", "http://127.0.0.1:0", $"--Zendle:Data={file}"]) { RedirectStandardError = true })!;
+        var said = await process.StandardError.ReadToEndAsync();
+        await process.WaitForExitAsync();
+        File.Delete(file);
+        Assert.Equal(1, process.ExitCode);
+        Assert.Contains("cannot be written to", said, StringComparison.Ordinal);
+        Assert.Contains("--data", said, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_missing_index_is_built_anew_from_the_store()
+    {
+        await using var outside = await OutsideHost.Start(works: 300, seed: 8);
+        var host = new ZendleHost(outside.Address.ToString());
+        var ann = await host.Curator();
+        await ann.Harvest(outside.Oai("farnet"));
+        var review = await ann.Review();
+        var count = await ann.Count(review, await ann.Search(review, "moth*"));
+        var copy = host.Data + "-copy";
+        foreach (var file in Directory.GetFiles(host.Data))
+        {
+            Directory.CreateDirectory(copy);
+            File.Copy(file, Path.Combine(copy, Path.GetFileName(file)));
+        }
+        await using var again = new ZendleHost(outside.Address.ToString(), false, ("Zendle:Data", copy));
+        var visitor = await again.Visit();
+        await visitor.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
+        Assert.Equal(count, await visitor.Count(review, await visitor.Search(review, "moth*")));
+        await again.DisposeAsync();
+        await host.DisposeAsync();
+        Directory.Delete(copy, recursive: true);
+    }
+
+    [Fact]
+    public async Task The_demo_is_in_mid_work()
+    {
+        await using var outside = await OutsideHost.Start(works: 1_500, seed: 1);
+        await using var host = new ZendleHost(outside.Address.ToString(), demo: true);
+        var visitor = await host.Visit();
+        var me = await visitor.Get("/api/me");
+        await visitor.Ok("POST", "/api/sign-in", new { name = me["demo"]!.Text("name"), password = me["demo"]!.Text("password") });
+        var reviews = (await visitor.Get("/api/reviews")).AsArray();
+        Assert.Equal("Street lighting and night pollination", reviews[0]!.Text("title"));
+        Assert.InRange(reviews[0]!.Int("kept"), 50, 65);
+        Assert.Equal(12, reviews[0]!.Int("setAside"));
+        Assert.Equal(5, reviews[0]!.List("tags").Count());
+        Assert.Equal(0, reviews[1]!.Int("kept"));
+        Assert.Equal(2, (await visitor.Get("/api/reviews/1/log")).AsArray().Count(r => r!["ofRecord"]!.GetValue<bool>()));
+    }
+}
