@@ -98,7 +98,9 @@ public sealed class Browser : IDisposable
     private static bool Says(IWebElement e, string words, bool exact)
     {
         var name = e.GetDomAttribute("aria-label") ?? "";
-        return exact ? e.Text.Trim() == words || name == words : e.Text.Contains(words, StringComparison.Ordinal) || name.Contains(words, StringComparison.Ordinal);
+        return exact ? Line(e) == words || name == words : Line(e).Contains(words, StringComparison.Ordinal) || name.Contains(words, StringComparison.Ordinal);
+
+        static string Line(IWebElement e) => e.Text.Trim().ReplaceLineEndings(" ");
     }
 
     public void Click(string words) => Until(() => { Control(words).Click(); return true; }, $"to click “{words}”");

@@ -47,7 +47,11 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         Assert.Empty(b.Complaints());
     }
 
-    private static void Finds(Browser b, string where) => Assert.Empty(b.AxeFindings().Select(f => $"{where}: {f}"));
+    private static void Finds(Browser b, string where)
+    {
+        var findings = b.AxeFindings();
+        Assert.True(findings.Length == 0, $"{where}: {string.Join("\n", findings)}");
+    }
 
     [Fact]
     public void Nothing_is_cut_off_at_1024()

@@ -97,12 +97,10 @@ function ReviewMenu({ review }: { review: Dto<"ReviewDto"> | null }) {
   const navigate = useNavigate();
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        className="flex min-w-0 items-center gap-2 rounded-md font-serif text-[17px] font-semibold"
-        aria-label={`Review: ${review?.title ?? "none"}. Switch`}
-      >
+      <DropdownMenu.Trigger className="flex min-w-0 items-center gap-2 rounded-md font-serif text-[17px] font-semibold">
         <span className="truncate">{review?.title ?? "Reviews"}</span>
-        <ChevronDown size={14} className="shrink-0 text-faint" />
+        <span className="sr-only">, switch reviews</span>
+        <ChevronDown size={14} className="shrink-0 text-faint" aria-hidden="true" />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content

@@ -104,7 +104,7 @@ export function FacetChip({
             {facetCounts.data?.shown.map((v) => {
               const out = excluded.includes(v.value);
               return (
-                <li key={v.value} className="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-mist">
+                <li key={v.value} className="flex min-h-[26px] items-center gap-2 rounded px-1 hover:bg-mist">
                   <label className="flex min-w-0 flex-1 items-center gap-2">
                     <input
                       type="checkbox"
@@ -120,11 +120,10 @@ export function FacetChip({
                   <button
                     type="button"
                     aria-pressed={out}
-                    aria-label={`Leave out ${v.value}`}
                     onClick={() => flip(excluded, setExcluded, values, setValues, v.value)}
-                    className={`rounded px-1.5 text-[12px] ${out ? "bg-aside text-raised" : "text-faint hover:text-aside"}`}
+                    className={`h-6 rounded px-1.5 text-[12px] ${out ? "bg-aside text-raised" : "text-faint hover:text-aside"}`}
                   >
-                    not
+                    not <span className="sr-only">{v.value}</span>
                   </button>
                 </li>
               );

@@ -148,7 +148,7 @@ function StepBlock({
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           aria-label={`More about the step ${step.label}`}
-          className={`absolute top-1 right-1 grid h-5 w-5 place-items-center rounded text-quiet hover:bg-line focus-visible:opacity-100 data-[state=open]:opacity-100 ${step.branches.length > 0 ? "" : "opacity-50 group-hover:opacity-100"}`}
+          className={`absolute top-0.5 right-0.5 grid h-6 w-6 place-items-center rounded text-quiet hover:bg-line focus-visible:opacity-100 data-[state=open]:opacity-100 ${step.branches.length > 0 ? "" : "opacity-50 group-hover:opacity-100"}`}
         >
           {step.branches.length > 0 ? <GitBranch size={12} /> : <span aria-hidden="true">⋮</span>}
         </DropdownMenu.Trigger>

@@ -48,12 +48,15 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   );
   const search = (expressionText: string) => {
     if (expressionText.trim() === expression.trim() && stepId !== 0) return;
-    take.mutate({ act: { kind: "Search", expression: expressionText } }, {
+    take.mutate(
+      { act: { kind: "Search", expression: expressionText } },
+      {
         onSuccess: () => {
           setLine(null);
           lineRef.current?.blur(); // the keys are the list's now
         },
-      });
+      },
+    );
   };
   const foldBoard = () => {
     setBoardOpen((open) => {

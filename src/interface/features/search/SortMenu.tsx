@@ -17,10 +17,7 @@ export function SortMenu({ place }: { place: Place }) {
   const word = orders.find(([o]) => o === place.sort)?.[1] ?? "relevance";
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        aria-label={`Order: ${word}`}
-        className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink"
-      >
+      <DropdownMenu.Trigger className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink">
         by <b className="font-semibold text-ink">{word}</b>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
