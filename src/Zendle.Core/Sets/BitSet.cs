@@ -72,6 +72,24 @@ public sealed class BitSet
         return count;
     }
 
+    /// <summary>Numbers members from 0 in ascending order: the answer's index i is how many members stand before the i-th block of 64.</summary>
+    public int[] BlockRanks()
+    {
+        var ranks = new int[words.Length];
+        for (int i = 0, sum = 0; i < words.Length; i++)
+        {
+            ranks[i] = sum;
+            sum += BitOperations.PopCount(words[i]);
+        }
+        return ranks;
+    }
+
+    /// <summary>The number of a member among all members, ascending from 0; −1 for what is not in the set. O(1).</summary>
+    /// <param name="n">The member.</param>
+    /// <param name="blockRanks">What <see cref="BlockRanks"/> gave for this set.</param>
+    public int RankOf(int n, int[] blockRanks) =>
+        Contains(n) ? blockRanks[n >> 6] + BitOperations.PopCount(words[n >> 6] & ((1UL << (n & 63)) - 1)) : -1;
+
     /// <summary>Whether the set has no member.</summary>
     public bool IsEmpty
     {

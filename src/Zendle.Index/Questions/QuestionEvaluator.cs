@@ -79,13 +79,13 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             else set.IntersectWith(other);
         }
         if ((state.From is not null || state.To is not null) && lifted != Facet.Year)
-            And(Works(Years(new YearsNode(default, state.From, state.To))));
+            And(snapshot.Remember($"works {state.From}-{state.To}", () => Works(Years(new YearsNode(default, state.From, state.To)))));
         foreach (var narrowing in state.Narrowings)
         {
             if (narrowing.Facet == lifted) continue;
             if (!narrowing.Values.IsEmpty) And(With(narrowing.Facet, narrowing.Values));
             if (narrowing.Excluded.IsEmpty) continue;
-            var others = Works(snapshot.Live);
+            var others = snapshot.Remember("works", () => Works(snapshot.Live)).Copy();
             others.ExceptWith(With(narrowing.Facet, narrowing.Excluded));
             And(others);
         }
@@ -97,7 +97,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     /// <summary>The works that have one of the values of a field.</summary>
     public BitSet With(Facet facet, IEnumerable<string> values)
     {
-        if (facet is not (Facet.Stage or Facet.Tag)) return columns.Of(facet).With(values, columns.WorkSize);
+        if (facet is not (Facet.Stage or Facet.Tag)) return snapshot.Remember($"{facet}|{string.Join('\n', values)}", () => columns.Of(facet).With(values, columns.WorkSize));
         var set = new BitSet(columns.WorkSize);
         foreach (var value in values) set.UnionWith(facet == Facet.Stage ? StageSet(value) : TagSet(value));
         return set;
@@ -231,7 +231,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             case "kept": return facts.Kept;
             case "set aside" or "aside": return facts.SetAside;
             case "found":
-                var rest = Works(snapshot.Live);
+                var rest = snapshot.Remember("works", () => Works(snapshot.Live)).Copy();
                 rest.ExceptWith(facts.Kept);
                 rest.ExceptWith(facts.SetAside);
                 return rest;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Lucene.Net.Index;
 using Lucene.Net.Search;
+using Lucene.Net.Util;
 using Zendle.Core.Queries;
 using Zendle.Core.Sets;
 using Zendle.Index.Text;
@@ -22,17 +23,31 @@ public sealed class Relevance
     private readonly CorpusSnapshot snapshot;
     private readonly ImmutableArray<Concept> concepts;
     private readonly BitSet records;
+    private readonly int[] ranks;
+    private readonly int size;
+    private readonly List<Leaf> leaves = [];
     private readonly List<(long Place, int Position, int Concept)>? places;
 
     private Relevance(CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records)
     {
-        this.snapshot = snapshot;
-        this.concepts = concepts;
-        this.records = records;
-        places = concepts.Length > 1 && records.Count() <= MostForNearness ? [] : null;
+        (this.snapshot, this.concepts, this.records) = (snapshot, concepts, records);
+        (ranks, size) = (records.BlockRanks(), records.Count());
+        places = concepts.Length > 1 && size <= MostForNearness ? [] : null;
+        foreach (var context in snapshot.Reader.Leaves)
+        {
+            var docs = SegmentDocs.Of(context.AtomicReader);
+            var matching = new FixedBitSet(Math.Max(1, context.AtomicReader.MaxDoc));
+            var any = false;
+            for (var d = 0; d < docs.Record.Length; d++)
+                if (records.Contains(docs.Record[d])) { matching.Set(d); any = true; }
+            if (any) leaves.Add(new(context.AtomicReader, docs, matching));
+        }
     }
 
-    /// <summary>Scores of works by id; 0 for those outside <paramref name="records"/>.</summary>
+    /// <summary>A segment with its documents that match.</summary>
+    private sealed record Leaf(AtomicReader Reader, SegmentDocs Docs, FixedBitSet Matching);
+
+    /// <summary>Scores of works by id; 0 for those outside <paramref name="records"/>. Only matching documents are looked at closely.</summary>
     /// <param name="snapshot">The corpus.</param>
     /// <param name="concepts">The concepts of the question.</param>
     /// <param name="records">The matching records in the chosen databases.</param>
@@ -40,17 +55,19 @@ public sealed class Relevance
     {
         var columns = snapshot.Columns;
         var relevance = new Relevance(snapshot, concepts, records);
-        var byRecord = new float[columns.RecordSize];
-        for (var c = 0; c < concepts.Length; c++) relevance.AddConcept(c, byRecord);
-        relevance.AddNearness(byRecord);
+        var byRank = new float[relevance.size];
+        for (var c = 0; c < concepts.Length; c++) relevance.AddConcept(c, byRank);
+        relevance.AddNearness(byRank);
         var scores = new float[columns.WorkSize];
-        foreach (var r in records.ToArray()) scores[columns.RecordWork[r]] = Math.Max(scores[columns.RecordWork[r]], byRecord[r]);
+        var rank = 0;
+        foreach (var r in records.ToArray()) scores[columns.RecordWork[r]] = Math.Max(scores[columns.RecordWork[r]], byRank[rank++]);
         return scores;
     }
 
-    private void AddConcept(int concept, float[] byRecord)
+    private void AddConcept(int concept, float[] byRank)
     {
-        var best = new float[byRecord.Length];
+        var best = new float[size];
+        var frequency = new float[size];
         var evaluator = new QuestionEvaluator(snapshot, null);
         var all = snapshot.Columns.Records;
         foreach (var (term, scope) in concepts[concept].Terms)
@@ -58,46 +75,44 @@ public sealed class Relevance
             var found = evaluator.Records(term, scope).Count();
             if (found == 0) continue;
             var idf = MathF.Log(1 + (all - found + 0.5f) / (found + 0.5f));
-            var frequency = Frequencies(term, scope, concept);
-            foreach (var r in records.ToArray())
-                if (frequency[r] > 0) best[r] = Math.Max(best[r], idf * frequency[r] / (K1 + frequency[r]));
+            Array.Clear(frequency);
+            Count(term, scope, concept, frequency);
+            for (var i = 0; i < size; i++)
+                if (frequency[i] > 0) best[i] = Math.Max(best[i], idf * frequency[i] / (K1 + frequency[i]));
         }
-        foreach (var r in records.ToArray()) byRecord[r] += best[r];
+        for (var i = 0; i < size; i++) byRank[i] += best[i];
     }
 
-    /// <summary>The weighted, length-normalised frequency of a term in each record: the tf' of BM25F.</summary>
-    private float[] Frequencies(TermNode term, QueryField scope, int concept)
+    /// <summary>Adds the weighted, length-normalised frequency of a term in each record: the tf' of BM25F.</summary>
+    private void Count(TermNode term, QueryField scope, int concept, float[] frequency)
     {
-        var frequency = new float[snapshot.Columns.RecordSize];
         foreach (var (field, asked, weight, b) in Fields)
         {
             if (!TermMarks.Covers(scope, asked)) continue;
             var average = Average(field);
-            foreach (var leaf in snapshot.Reader.Leaves)
+            foreach (var (reader, docs, matching) in leaves)
             {
-                var docs = SegmentDocs.Of(leaf.AtomicReader);
                 var lengths = docs.Lengths(field);
+                void Add(int document, int times) => frequency[records.RankOf(docs.Record[document], ranks)] += times * weight / (1 - b + b * lengths[document] / average);
                 if (term.IsPhrase || places is not null)
                 {
-                    foreach (var start in new SpanReader(leaf.AtomicReader, field).Of(term).Starts)
+                    foreach (var start in new SpanReader(reader, field).Of(term, matching).Starts)
                     {
-                        var (d, r) = (Spans.Document(start), docs.Record[Spans.Document(start)]);
-                        if (!records.Contains(r)) continue;
-                        frequency[r] += weight / (1 - b + b * lengths[d] / average);
-                        places?.Add(((long)r << 8 | field[0], Spans.Position(start), concept));
+                        var document = Spans.Document(start);
+                        Add(document, 1);
+                        places?.Add(((long)docs.Record[document] << 8 | field[0], Spans.Position(start), concept));
                     }
                     continue;
                 }
                 DocsEnum? postings = null;
-                foreach (var word in term.Forms.SelectMany(f => TermWalk.Over(leaf.AtomicReader, field, f[0])))
+                foreach (var word in term.Forms.SelectMany(f => TermWalk.Over(reader, field, f[0])))
                 {
-                    postings = word.Docs(leaf.AtomicReader.LiveDocs, postings, DocsFlags.FREQS);
+                    postings = word.Docs(reader.LiveDocs, postings, DocsFlags.FREQS);
                     for (var d = postings.NextDoc(); d != DocIdSetIterator.NO_MORE_DOCS; d = postings.NextDoc())
-                        if (records.Contains(docs.Record[d])) frequency[docs.Record[d]] += postings.Freq * weight / (1 - b + b * lengths[d] / average);
+                        if (matching.Get(d)) Add(d, postings.Freq);
                 }
             }
         }
-        return frequency;
     }
 
     private float Average(string field)
@@ -113,7 +128,7 @@ public sealed class Relevance
         return count == 0 ? 1 : (float)(sum / count);
     }
 
-    private void AddNearness(float[] byRecord)
+    private void AddNearness(float[] byRank)
     {
         if (places is null) return;
         places.Sort();
@@ -126,6 +141,6 @@ public sealed class Relevance
             var r = (int)(places[i].Place >> 8);
             if (!closest.TryGetValue(r, out var known) || gap < known) closest[r] = gap;
         }
-        foreach (var (r, gap) in closest) byRecord[r] *= 1 + 0.25f / (1 + gap / 5f);
+        foreach (var (r, gap) in closest) byRank[records.RankOf(r, ranks)] *= 1 + 0.25f / (1 + gap / 5f);
     }
 }

@@ -24,15 +24,16 @@ internal sealed class SpanReader(AtomicReader reader, string field)
         return documents;
     }
 
-    /// <summary>Places of a term in any of its forms.</summary>
-    public Spans Of(TermNode term) => Spans.Merge([.. term.Forms.Select(Of)]);
+    /// <summary>Places of a term in any of its forms, in all documents or only in some.</summary>
+    public Spans Of(TermNode term, FixedBitSet? within = null) => Spans.Merge([.. term.Forms.Select(f => Of(f, within))]);
 
-    /// <summary>Places of words in a row.</summary>
-    public Spans Of(ImmutableArray<string> slots)
+    /// <summary>Places of words in a row, in all documents or only in some.</summary>
+    public Spans Of(ImmutableArray<string> slots, FixedBitSet? within = null)
     {
-        FixedBitSet? candidates = null;
+        var candidates = within;
         if (slots.Length > 1)
         {
+            candidates = within is null ? null : (FixedBitSet)within.Clone();
             foreach (var slot in slots)
             {
                 var documents = Documents(slot);

@@ -26,6 +26,16 @@ public sealed class BitSetTests
         });
 
     [Fact]
+    public void Ranks_number_the_members_in_order() =>
+        Numbers.Sample(a =>
+        {
+            var set = BitSet.Of(Size, a);
+            var ranks = set.BlockRanks();
+            Assert.Equal(Enumerable.Range(0, set.Count()), set.Members().Select(n => set.RankOf(n, ranks)));
+            Assert.Equal(-1, set.RankOf(Enumerable.Range(0, Size).First(n => !set.Contains(n)), ranks));
+        });
+
+    [Fact]
     public void Nothing_outside_the_size_is_in_it()
     {
         var set = BitSet.Of(10, [3, 12, -1]);

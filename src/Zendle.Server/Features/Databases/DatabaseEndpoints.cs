@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Harvest;
 using Zendle.Core.Records;
-using Zendle.Core.Reviews;
 using Zendle.Server.Corpus;
 using Zendle.Server.Identity;
 using Zendle.Server.Jobs;
@@ -135,20 +134,26 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
             set.Add(columns.RecordWork[r]);
             if (columns.RecordYear[r] is > 0 and var y) years[columns.RecordDatabase[r]][y] = years[columns.RecordDatabase[r]].GetValueOrDefault(y) + 1;
         }
-        var types = columns.Of(Facet.Type);
         return new([.. databases.Select(d =>
         {
             var only = sets[d.Id].Copy();
             foreach (var other in databases) if (other.Id != d.Id) only.ExceptWith(sets[other.Id]);
-            var f = fields.GetValueOrDefault(d.Id) ?? new(0, 0, 0);
+            var f = fields.GetValueOrDefault(d.Id) ?? new();
             return new DatabaseDto(d.Id, d.Name, d.Description, d.Address, d.Format, d.SetName, records[d.Id], sets[d.Id].Count(), only.Count(), [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
-                [.. types.Names.Zip(types.Count(sets[d.Id])).Where(t => t.Second > 0).OrderByDescending(t => t.Second).Select(t => new ValueCountDto(t.First, t.Second))],
+                [.. f.Types.OrderByDescending(t => t.Value).Select(t => new ValueCountDto(DocumentTypes.Name(t.Key), t.Value))],
                 f.Abstract, f.Keywords, f.References, d.HarvestedAt, d.RunStarted is not null, lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(job) : null,
                 [.. databases.Where(o => o.Id != d.Id).Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id])))]);
         })], columns.Records, columns.Works, snapshot.Generation);
     }
 
-    private sealed record FieldCounts(int Abstract, int Keywords, int References);
+    /// <summary>What the records of one database hold.</summary>
+    private sealed class FieldCounts
+    {
+        public int Abstract { get; set; }
+        public int Keywords { get; set; }
+        public int References { get; set; }
+        public Dictionary<DocumentType, int> Types { get; } = [];
+    }
 
     private Task<Dictionary<int, FieldCounts>> Fields(long generation)
     {
@@ -166,8 +171,11 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         var counts = new Dictionary<int, FieldCounts>();
         await foreach (var r in reader.All(generation, CancellationToken.None))
         {
-            var c = counts.GetValueOrDefault(r.DatabaseId) ?? new(0, 0, 0);
-            counts[r.DatabaseId] = new(c.Abstract + (r.Record.Abstract.Length > 0 ? 1 : 0), c.Keywords + (r.Record.Keywords.Count > 0 ? 1 : 0), c.References + (r.ReferenceKeys.Length > 0 ? 1 : 0));
+            if (!counts.TryGetValue(r.DatabaseId, out var c)) counts[r.DatabaseId] = c = new();
+            if (r.Record.Abstract.Length > 0) c.Abstract++;
+            if (r.Record.Keywords.Count > 0) c.Keywords++;
+            if (r.ReferenceKeys.Length > 0) c.References++;
+            c.Types[r.Record.Type] = c.Types.GetValueOrDefault(r.Record.Type) + 1;
         }
         return counts;
     }

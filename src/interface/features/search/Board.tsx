@@ -52,7 +52,7 @@ export function Board({
       className={`flex max-h-[200px] shrink-0 items-stretch gap-2.5 overflow-x-auto px-[18px] pt-0.5 pb-2.5 ${late ? "opacity-60" : ""}`}
     >
       {concepts.map((card, i) => (
-        <div key={card.letter} className="flex min-w-0 flex-1 items-stretch gap-2.5" style={{ minWidth: 190 }}>
+        <div key={card.letter} className="flex min-w-0 flex-1 items-stretch gap-2.5" style={{ minWidth: 225 }}>
           {i > 0 && <span className="self-center text-[11.5px] text-quiet">and</span>}
           <ConceptCard card={card} />
         </div>

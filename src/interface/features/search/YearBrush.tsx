@@ -92,11 +92,38 @@ export function YearBrush({
           ))}
         </Slider.Root>
       </div>
-      <p className="flex justify-between text-[11.5px] text-faint">
-        <b className={range[0] !== first ? "text-ink" : "font-normal"}>{range[0]}</b>
-        {(range[0] !== first || range[1] !== last) && <span>{count(inRange)}</span>}
-        <b className={range[1] !== last ? "text-ink" : "font-normal"}>{range[1]}</b>
-      </p>
+      <div className="relative h-[17px] text-[11.5px] text-faint">
+        <YearLabel year={range[0]} x={(range[0] - first) * slot} narrowed={range[0] !== first} align="left" />
+        <YearLabel year={range[1]} x={(range[1] - first + 1) * slot} narrowed={range[1] !== last} align="right" />
+        {(range[0] !== first || range[1] !== last) && (
+          <span
+            className="absolute -translate-x-1/2"
+            style={{ left: Math.min(width - 60, Math.max(60, ((range[0] + range[1] + 1) / 2 - first) * slot)) }}
+          >
+            {(range[1] - range[0]) * slot > 120 ? count(inRange) : ""}
+          </span>
+        )}
+      </div>
     </div>
+  );
+}
+
+/** A year under its handle, kept inside the histogram. */
+function YearLabel({
+  year,
+  x,
+  narrowed,
+  align,
+}: {
+  year: number;
+  x: number;
+  narrowed: boolean;
+  align: "left" | "right";
+}) {
+  const at = align === "left" ? { left: Math.min(x, width - 64) } : { right: Math.min(width - x, width - 64) };
+  return (
+    <span className={`absolute ${narrowed ? "font-semibold text-ink" : ""}`} style={at}>
+      {year}
+    </span>
   );
 }
