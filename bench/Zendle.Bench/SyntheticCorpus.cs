@@ -42,8 +42,16 @@ public sealed class SyntheticCorpus(int works, int seed)
             var (year, type) = (2026 - (int)(60 * Math.Pow(random.NextDouble(), 2)), (DocumentType)random.Next(1, 6));
             var record = new Record
             {
-                Identifier = $"oai:bench:{work}", Title = title, Abstract = text, Keywords = keywords, Year = year, Type = type, Language = random.Next(10) == 0 ? "ger" : "eng",
-                People = [new(Word(random.Next(5_000, 20_000)), "A.")], Doi = $"10.5555/bench.{work}", Venue = new(Text(new Random(work % 400), 3)),
+                Identifier = $"oai:bench:{work}",
+                Title = title,
+                Abstract = text,
+                Keywords = keywords,
+                Year = year,
+                Type = type,
+                Language = random.Next(10) == 0 ? "ger" : "eng",
+                People = [new(Word(random.Next(5_000, 20_000)), "A.")],
+                Doi = $"10.5555/bench.{work}",
+                Venue = new(Text(new Random(work % 400), 3)),
             };
             var held = random.Next(1, 8);
             if (held is 5 or 6) held = random.Next(1, 8); // fewer works in many databases

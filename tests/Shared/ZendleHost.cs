@@ -16,7 +16,9 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     {
         settings = new()
         {
-            ["Zendle:Data"] = Data, ["Zendle:Demo"] = demo ? "true" : "false", ["Zendle:SignInsPerMinute"] = "1000",
+            ["Zendle:Data"] = Data,
+            ["Zendle:Demo"] = demo ? "true" : "false",
+            ["Zendle:SignInsPerMinute"] = "1000",
         };
         if (outside is not null) settings["Zendle:Outside"] = outside;
         foreach (var (name, value) in more) settings[name] = value;

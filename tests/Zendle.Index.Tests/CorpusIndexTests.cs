@@ -10,7 +10,15 @@ public sealed class CorpusIndexTests
 {
     private static Placed Place(int id, int work, string title, int database = 1, int? year = 2000, string text = "", string? doi = null, string[]? keywords = null, params string[] cites) => new(id, work, database, new Record
     {
-        Identifier = $"x{id}", Title = title, Abstract = text, Year = year, Doi = doi, Keywords = keywords ?? [], People = [new("Berg", "Mei")], References = [.. cites.Select(c => new Reference(c, c))], Type = DocumentType.Article,
+        Identifier = $"x{id}",
+        Title = title,
+        Abstract = text,
+        Year = year,
+        Doi = doi,
+        Keywords = keywords ?? [],
+        People = [new("Berg", "Mei")],
+        References = [.. cites.Select(c => new Reference(c, c))],
+        Type = DocumentType.Article,
     });
 
     private static int[] Find(CorpusIndex index, string line)

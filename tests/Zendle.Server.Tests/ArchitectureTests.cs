@@ -7,8 +7,12 @@ public sealed class ArchitectureTests
 {
     private static readonly Dictionary<string, string[]> Allowed = new()
     {
-        ["Zendle.Core"] = [], ["Zendle.Index"] = ["Zendle.Core"], ["Zendle.Store"] = ["Zendle.Core"], ["Zendle.Connect"] = ["Zendle.Core"],
-        ["Zendle.Server"] = ["Zendle.Core", "Zendle.Index", "Zendle.Store", "Zendle.Connect"], ["Zendle.Outside"] = [],
+        ["Zendle.Core"] = [],
+        ["Zendle.Index"] = ["Zendle.Core"],
+        ["Zendle.Store"] = ["Zendle.Core"],
+        ["Zendle.Connect"] = ["Zendle.Core"],
+        ["Zendle.Server"] = ["Zendle.Core", "Zendle.Index", "Zendle.Store", "Zendle.Connect"],
+        ["Zendle.Outside"] = [],
     };
 
     public static TheoryData<string> Projects => [.. Directory.GetDirectories(Path.Combine(Root.Folder, "src"), "Zendle.*").Select(d => Path.GetFileName(d)!)];

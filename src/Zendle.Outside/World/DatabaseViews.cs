@@ -107,8 +107,18 @@ public static class DatabaseViews
             if (w.PreprintDoi is not null)
                 entries.Add(entry with
                 {
-                    Identifier = $"oai:farnet:{w.Id:D6}-pre", Type = "preprint", Doi = w.PreprintDoi, OtherVersion = w.Doi, Year = Math.Max(2013, w.Year - 1), NoPages = true, References = [], Cited = d.Below(4),
-                    Version = "preprint", Copies = [($"/harbour/preprint/{w.Id}", "free", "preprint")], Sets = ["type:preprint"], Datestamp = entry.Datestamp < Start ? entry.Datestamp : Start.AddDays(-20),
+                    Identifier = $"oai:farnet:{w.Id:D6}-pre",
+                    Type = "preprint",
+                    Doi = w.PreprintDoi,
+                    OtherVersion = w.Doi,
+                    Year = Math.Max(2013, w.Year - 1),
+                    NoPages = true,
+                    References = [],
+                    Cited = d.Below(4),
+                    Version = "preprint",
+                    Copies = [($"/harbour/preprint/{w.Id}", "free", "preprint")],
+                    Sets = ["type:preprint"],
+                    Datestamp = entry.Datestamp < Start ? entry.Datestamp : Start.AddDays(-20),
                 });
         }
         return new("farnet", "Farnet", "A broad crawl of scholarly pages: nearly everything, searched whole, messy.", entries);

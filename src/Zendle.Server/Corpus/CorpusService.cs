@@ -1,5 +1,5 @@
-using Zendle.Core.Merging;
 using Zendle.Core.FullText;
+using Zendle.Core.Merging;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Store.Corpus;

@@ -9,9 +9,21 @@ public sealed class WriterTests
 {
     private static readonly Citation Verge = new()
     {
-        WorkId = 7, Title = "Lit verges, idle flowers: 50 % fewer visits by Hyles & co", People = [new("van der Bergh", "Jan"), new("Night Survey Group", "")], Year = 2017, Type = DocumentType.Article, Language = "eng",
-        Venue = new("Small Wings", "0378-5955", "44", "2", "118", "131"), Doi = "10.5555/lv.17", Abstract = "Visits fell.", Keywords = ["moths"], Tags = ["anchor"], Stage = "kept",
-        Copies = [new("http://h.example/7", CopyAccess.Free, WorkVersion.VersionOfRecord)], Databases = ["Farnet"], Cited = 214,
+        WorkId = 7,
+        Title = "Lit verges, idle flowers: 50 % fewer visits by Hyles & co",
+        People = [new("van der Bergh", "Jan"), new("Night Survey Group", "")],
+        Year = 2017,
+        Type = DocumentType.Article,
+        Language = "eng",
+        Venue = new("Small Wings", "0378-5955", "44", "2", "118", "131"),
+        Doi = "10.5555/lv.17",
+        Abstract = "Visits fell.",
+        Keywords = ["moths"],
+        Tags = ["anchor"],
+        Stage = "kept",
+        Copies = [new("http://h.example/7", CopyAccess.Free, WorkVersion.VersionOfRecord)],
+        Databases = ["Farnet"],
+        Cited = 214,
     };
 
     private static string Write(Action<TextWriter> write)

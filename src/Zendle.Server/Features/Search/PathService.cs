@@ -42,8 +42,14 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         var same = repeats is not null ? null : await context.Steps.FirstOrDefaultAsync(s => s.ReviewId == reviewId && s.ParentId == parent && s.Act == json && !s.Removed && s.Generation == view.Snapshot.Generation);
         var step = same ?? new StepRow
         {
-            ReviewId = reviewId, ParentId = parent, Act = json, Label = StepLabels.For(act, Namer(view.Snapshot)), Count = view.Answer.Count,
-            Generation = view.Snapshot.Generation, AccountId = account, At = clock.GetUtcNow(),
+            ReviewId = reviewId,
+            ParentId = parent,
+            Act = json,
+            Label = StepLabels.For(act, Namer(view.Snapshot)),
+            Count = view.Answer.Count,
+            Generation = view.Snapshot.Generation,
+            AccountId = account,
+            At = clock.GetUtcNow(),
         };
         await using var transaction = await context.Database.BeginTransactionAsync();
         if (same is null)
@@ -172,8 +178,16 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         var ledger = Ledger.Of(view.Snapshot, view.Answer.Matching, view.State.Databases);
         return new()
         {
-            ReviewId = reviewId, StepId = stepId, Repeats = repeats, State = JsonSerializer.Serialize(view.State, SearchService.Json), Ledger = JsonSerializer.Serialize(ledger, SearchService.Json),
-            Count = view.Answer.Count, Works = WorkIds.Pack(view.Answer.InView.ToArray()), Generation = view.Snapshot.Generation, AccountId = account, At = clock.GetUtcNow(),
+            ReviewId = reviewId,
+            StepId = stepId,
+            Repeats = repeats,
+            State = JsonSerializer.Serialize(view.State, SearchService.Json),
+            Ledger = JsonSerializer.Serialize(ledger, SearchService.Json),
+            Count = view.Answer.Count,
+            Works = WorkIds.Pack(view.Answer.InView.ToArray()),
+            Generation = view.Snapshot.Generation,
+            AccountId = account,
+            At = clock.GetUtcNow(),
         };
     }
 
