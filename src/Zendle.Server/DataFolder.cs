@@ -3,10 +3,12 @@ namespace Zendle.Server;
 /// <summary>Checks the data folder before anything is opened in it.</summary>
 internal static class DataFolder
 {
-    private const long LeastFree = 200_000_000;
+    public const long LeastFree = 200_000_000;
 
     /// <summary>Why the folder cannot be used, in a sentence with a way out; null when it can.</summary>
-    public static string? WhyNot(string folder)
+    /// <param name="folder">The folder; made when it is not there.</param>
+    /// <param name="leastFree">Bytes that must be free on its disk.</param>
+    public static string? WhyNot(string folder, long leastFree = LeastFree)
     {
         try
         {
@@ -15,7 +17,7 @@ internal static class DataFolder
             File.WriteAllText(probe, "");
             File.Delete(probe);
             var free = new DriveInfo(folder).AvailableFreeSpace;
-            return free < LeastFree ? $"The data folder {folder} has only {free / 1_000_000} MB left on its disk; Zendle needs {LeastFree / 1_000_000} MB to start. Free some, or choose another folder with --data." : null;
+            return free < leastFree ? $"The data folder {folder} has only {free / 1_000_000} MB left on its disk; Zendle needs {leastFree / 1_000_000} MB to start. Free some, or choose another folder with --data." : null;
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {

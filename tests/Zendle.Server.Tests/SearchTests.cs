@@ -34,10 +34,30 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var reading = await Read(review, "street lighting moths");
-        var ways = reading.List("notices").Single()["ways"]!.AsArray().Select(w => (Label: w!.Text("label"), Text: w!.Text("text"), Count: w!.Int("count"))).ToArray();
+        var ways = reading.List("notices").Single(n => n.Text("kind") == "LooseWords")["ways"]!.AsArray().Select(w => (Label: w!.Text("label"), Text: w!.Text("text"), Count: w!.Int("count"))).ToArray();
         Assert.Equal(["all words", "near", "phrase"], ways.Select(w => w.Label));
         Assert.True(ways[0].Count >= ways[1].Count && ways[1].Count >= ways[2].Count);
         foreach (var way in ways) Assert.Equal(way.Count, await Ann.Count(review, await Ann.Search(review, way.Text)));
+    }
+
+    [Fact]
+    public async Task Other_spellings_are_offered_with_what_they_add_and_never_added_silently()
+    {
+        var review = await Ann.Review();
+        var alone = await Ann.Count(review, await Ann.Search(review, "moth"));
+        var offer = (await Read(review, "moth")).List("notices").Single(n => n.Text("kind") == "Variants")["ways"]!.AsArray()[0]!;
+        Assert.Equal(("moths", "(moth OR moths)"), (offer.Text("label"), offer.Text("text")));
+        Assert.Equal(await Ann.Count(review, await Ann.Search(review, offer.Text("text"))) - alone, offer.Int("count"));
+    }
+
+    [Fact]
+    public async Task A_search_says_how_many_kept_works_it_misses()
+    {
+        var review = await Ann.Review();
+        var moths = (await Ann.Works(review, await Ann.Search(review, "moth* AND bats"), "limit=200")).ToHashSet();
+        var bats = (await Ann.Works(review, await Ann.Search(review, "bats"), "limit=200")).Where(w => !moths.Contains(w)).Take(3).ToArray();
+        await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = bats });
+        Assert.Equal(3, (await Ann.Get($"/api/reviews/{review}/steps/{await Ann.Search(review, "moth*")}")).Int("keptMissed"));
     }
 
     [Fact]

@@ -34,4 +34,18 @@ public sealed class TermMarksTests
     [InlineData("a*b*c", "axxbyyc", true)]
     [InlineData("a*b*c", "axxbyy", false)]
     public void Patterns_match_whole_words(string pattern, string word, bool fits) => Assert.Equal(fits, Glob.Matches(pattern, word));
+
+    [Theory]
+    [InlineData("moths", "moth")]
+    [InlineData("moth", "moths")]
+    [InlineData("body", "bodies")]
+    [InlineData("larvae", "larva")]
+    [InlineData("colour", "colours,color")]
+    [InlineData("behaviour", "behaviours,behavior")]
+    [InlineData("pollinise", "pollinises,pollinize")]
+    [InlineData("gray", "grays,grey")]
+    [InlineData("moth*", "")]
+    [InlineData("0.05", "")]
+    [InlineData("of", "")]
+    public void Other_spellings_are_offered(string word, string variants) => Assert.Equal(variants, string.Join(',', SpellingVariants.Of(word)));
 }

@@ -42,6 +42,7 @@ internal sealed record ReadingDto(string Text, bool IsSound, IReadOnlyList<Readi
 internal sealed class ReadingService(SearchService search)
 {
     private const int MostParts = 120;
+    private const int MostVaried = 24;
 
     /// <summary>Reads <paramref name="text"/> in the place of the expression of <paramref name="state"/>.</summary>
     public async Task<ReadingDto> Read(int reviewId, string text, SearchState state)
@@ -59,8 +60,28 @@ internal sealed class ReadingService(SearchService search)
         }
         foreach (var notice in reading.Notices.Take(4))
             notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))]));
+        if (reading is { IsSound: true, Root: { } sound }) notices.AddRange(Variants(evaluator, sound, text, state));
         return new(text, reading.IsSound, parts, [.. reading.Problems.Take(6).Select(p => new ProblemPartDto(p.Span.Start, p.Span.Length, p.Sentence, p.Repair?.Label, p.Repair?.Text))],
             notices, Direct(view, text), reading.Root is null or AllNode ? null : LedgerDto.From(Ledger.Of(view.Snapshot, view.Answer.Matching, state.Databases)), reading.Root is null ? null : view.Answer.Count);
+    }
+
+    /// <summary>Other spellings of the line's words, those that would add works, the most first; each with how many it adds.</summary>
+    private static IEnumerable<NoticeDto> Variants(QuestionEvaluator evaluator, QueryNode root, string text, SearchState state)
+    {
+        var whole = evaluator.Works(evaluator.Records(root), state.Databases).Count();
+        var ways = new List<(WayDto Way, TextSpan Span)>();
+        foreach (var (term, field) in Concepts.Terms(root, QueryField.About).Where(t => Concepts.IsText(t.Field) && t.Field != QueryField.Author).Take(MostVaried))
+            foreach (var variant in SpellingVariants.Of(term.Slots[^1]))
+            {
+                var written = term.IsPhrase ? $"\"{string.Join(' ', term.Slots[..^1])} {variant}\"" : variant;
+                var old = text.Substring(term.Span.Start, term.Span.Length);
+                var line = $"{text[..term.Span.Start]}({old} OR {written}){text[term.Span.End..]}";
+                var added = Count(evaluator, line, state) - whole;
+                if (added > 0) ways.Add((new(written, line, added), term.Span));
+            }
+        if (ways.Count == 0) yield break;
+        var best = ways.OrderByDescending(w => w.Way.Count).Take(4).ToArray();
+        yield return new("Variants", best[0].Span.Start, best[0].Span.Length, "Other spellings would add", [.. best.Select(w => w.Way)]);
     }
 
     private static int Count(QuestionEvaluator evaluator, string line, SearchState state) =>

@@ -37,11 +37,13 @@ function cards(parts: readonly Part[]): { concepts: Card[]; without: Part[]; lim
 export function Board({
   reading,
   state,
+  missed,
   late,
   take,
 }: {
   reading: Dto<"ReadingDto">;
   state: Dto<"SearchStateDto"> | null;
+  missed: number;
   late: boolean;
   take: (act: StepAct) => void;
 }) {
@@ -78,7 +80,7 @@ export function Board({
           ))}
         </div>
       )}
-      {reading.ledger && <LedgerCard ledger={reading.ledger} state={state} take={take} />}
+      {reading.ledger && <LedgerCard ledger={reading.ledger} state={state} missed={missed} take={take} />}
     </section>
   );
 }
@@ -136,11 +138,23 @@ function ConceptCard({ card }: { card: Card }) {
   );
 }
 
+/** By the way: kept works that this search would not find. */
+function KeptMissed({ missed }: { missed: number }) {
+  if (missed === 0) return null;
+  return (
+    <p className="text-[11.5px] text-quiet" title="The search of this step, before narrowing, does not find them">
+      misses {count(missed)} kept {missed === 1 ? "work" : "works"}
+    </p>
+  );
+}
+
 function LedgerCard({
   ledger,
   state,
+  missed,
   take,
 }: {
+  missed: number;
   ledger: Dto<"LedgerDto">;
   state: Dto<"SearchStateDto"> | null;
   take: (act: StepAct) => void;
@@ -201,6 +215,7 @@ function LedgerCard({
         {count(ledger.records)} records, {count(ledger.duplicates)}{" "}
         {ledger.duplicates === 1 ? "duplicate" : "duplicates"} joined
       </p>
+      <KeptMissed missed={missed} />
     </div>
   );
 }

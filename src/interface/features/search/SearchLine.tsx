@@ -124,8 +124,11 @@ function Notice({ notice, text, onTake }: { notice: Dto<"NoticeDto">; text: stri
     <p className="mb-1.5 flex flex-wrap items-center gap-x-2 gap-y-1 text-[12.5px] text-quiet">
       <span>{notice.sentence}</span>
       {notice.ways.map((way, i) => {
-        const taken =
-          way.text === text || (i === 0 && notice.kind !== "LowerCaseOperator" && notice.kind !== "OtherDialect");
+        const adds = notice.kind === "Variants";
+        const readSo =
+          i === 0 &&
+          (notice.kind === "LooseWords" || notice.kind === "MixedOperators" || notice.kind === "LowerCaseNot");
+        const taken = way.text === text || readSo;
         return (
           <button
             key={way.label}
@@ -134,7 +137,11 @@ function Notice({ notice, text, onTake }: { notice: Dto<"NoticeDto">; text: stri
             onClick={() => onTake(way.text)}
             className={`rounded-full border px-2 py-px ${taken ? "border-pine bg-mist text-ink" : "border-dashed border-edge hover:border-solid hover:border-ink"}`}
           >
-            {way.label} <b className="font-semibold text-ink">{count(way.count)}</b>
+            {way.label}{" "}
+            <b className="font-semibold text-ink">
+              {adds && "+"}
+              {count(way.count)}
+            </b>
           </button>
         );
       })}

@@ -136,6 +136,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         <Board
           reading={reading.data}
           state={view.data?.state ?? null}
+          missed={editing ? 0 : (view.data?.keptMissed ?? 0)}
           late={reading.isPlaceholderData}
           take={(act) => take.mutate({ act })}
         />
