@@ -13,6 +13,9 @@ internal sealed class StartUp(IServiceProvider services, CorpusService corpus, Z
     /// <summary>Whether everything is there.</summary>
     public bool IsReady { get; private set; }
 
+    /// <summary>Whether both files and the index are up, so that jobs can run.</summary>
+    public bool IsStoreReady { get; private set; }
+
     /// <summary>What keeps it from being ready, in a sentence; null for nothing.</summary>
     public string? Fault { get; private set; }
 
@@ -20,9 +23,13 @@ internal sealed class StartUp(IServiceProvider services, CorpusService corpus, Z
     {
         try
         {
-            await using (var made = await services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync(stoppingToken)) await made.Database.MigrateAsync(stoppingToken);
-            await using (var harvested = await services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContextAsync(stoppingToken)) await harvested.Database.MigrateAsync(stoppingToken);
-            await corpus.Start(stoppingToken);
+            // The two files know nothing of each other, so both are brought up at once.
+            await Task.WhenAll(Task.Run(() => Migrate<ZendleContext>(stoppingToken), stoppingToken), Task.Run(async () =>
+            {
+                await Migrate<CorpusContext>(stoppingToken);
+                await corpus.Start(stoppingToken);
+            }, stoppingToken));
+            IsStoreReady = true;
             if (options.Demo) await services.GetRequiredService<DemoSeeder>().Seed(stoppingToken);
             else await OfferFirstAccount(stoppingToken);
             IsReady = true;
@@ -36,6 +43,12 @@ internal sealed class StartUp(IServiceProvider services, CorpusService corpus, Z
             Environment.ExitCode = 1;
             lifetime.StopApplication();
         }
+    }
+
+    private async Task Migrate<TContext>(CancellationToken cancel) where TContext : DbContext
+    {
+        await using var context = await services.GetRequiredService<IDbContextFactory<TContext>>().CreateDbContextAsync(cancel);
+        await context.Database.MigrateAsync(cancel);
     }
 
     private async Task OfferFirstAccount(CancellationToken cancel)

@@ -29,8 +29,8 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         await using var scope = services.CreateAsyncScope();
         var context = scope.ServiceProvider.GetRequiredService<ZendleContext>();
         var account = await Account(scope.ServiceProvider.GetRequiredService<UserManager<Account>>());
-        await Harvest(scope.ServiceProvider, cancel);
         if (await context.Reviews.AnyAsync(cancel)) return;
+        await Harvest(scope.ServiceProvider, cancel);
         var reviews = services.GetRequiredService<ReviewService>();
         var review = await reviews.Create("Street lighting and night pollination", "Does artificial light at night change what moths do, and with it the night-time pollination of wild plants and crops?", account.Id);
         await Work(review, account.Id);
@@ -51,12 +51,12 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
     {
         var databases = scope.GetRequiredService<DatabaseService>();
         var jobs = scope.GetRequiredService<JobRunner>();
-        var there = (await databases.List(cancel)).Databases.Select(d => d.Address).ToHashSet();
+        var there = (await databases.List(cancel)).Databases.ToDictionary(d => d.Address, d => d.Id);
         foreach (var key in Harvested)
         {
             var address = new Uri(options.Outside!, $"/{key}/oai").ToString();
-            if (there.Contains(address)) continue;
-            var job = await databases.Add(new(address, null, null, Trusted: key == "meridian"), cancel);
+            // One that a kill interrupted goes on, and is waited for too.
+            var job = there.TryGetValue(address, out var id) ? await jobs.Ask("harvest", id) : await databases.Add(new(address, null, null, Trusted: key == "meridian"), cancel);
             await jobs.Ended(job.Id).WaitAsync(cancel);
         }
     }

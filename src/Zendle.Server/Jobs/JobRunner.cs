@@ -1,7 +1,6 @@
 using System.Collections.Concurrent;
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
-using Zendle.Server.Corpus;
 using Zendle.Server.Features.Databases;
 using Zendle.Server.Features.Events;
 using Zendle.Store.Made;
@@ -12,7 +11,7 @@ namespace Zendle.Server.Jobs;
 /// Runs jobs one after another, in the order asked for. Their state is in the store: one that a kill interrupted goes on at the next
 /// start where its last whole page left off.
 /// </summary>
-internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServiceProvider services, CorpusService corpus, EventHub hub, TimeProvider clock, ILogger<JobRunner> log) : BackgroundService
+internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServiceProvider services, StartUp start, EventHub hub, TimeProvider clock, ILogger<JobRunner> log) : BackgroundService
 {
     private readonly Channel<int> waiting = Channel.CreateUnbounded<int>();
     private readonly ConcurrentDictionary<int, CancellationTokenSource> running = new();
@@ -58,12 +57,18 @@ internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServ
     }
 
     /// <summary>Waits until a job has ended, one way or another.</summary>
-    public Task Ended(int id) => ends.GetOrAdd(id, _ => new(TaskCreationOptions.RunContinuationsAsynchronously)).Task;
+    public async Task Ended(int id)
+    {
+        // Listen first, then look: an end between the two is seen either way.
+        var end = ends.GetOrAdd(id, _ => new(TaskCreationOptions.RunContinuationsAsynchronously)).Task;
+        await using var context = await contexts.CreateDbContextAsync();
+        if (!await context.Jobs.AnyAsync(j => j.Id == id && j.EndedAt != null)) await end;
+    }
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        while (!corpus.IsReady) await Task.Delay(20, stoppingToken);
+        while (!start.IsStoreReady) await Task.Delay(20, stoppingToken);
         await using (var context = await contexts.CreateDbContextAsync(stoppingToken))
             foreach (var id in await context.Jobs.Where(j => j.State == JobState.Running || j.State == JobState.Waiting).OrderBy(j => j.Id).Select(j => j.Id).ToListAsync(stoppingToken))
                 waiting.Writer.TryWrite(id);

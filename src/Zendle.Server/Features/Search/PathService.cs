@@ -36,10 +36,10 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         if (act.Kind == StepKind.Search) act = before.Toward(act.Expression ?? "");
         using var view = await search.View(reviewId, before.After(act));
         await using var context = await contexts.CreateDbContextAsync();
-        // The same act again from the same place leads to the step that is there.
+        // The same act again from the same step leads to the one that is there; a search from nothing always begins a path of its own.
         var json = JsonSerializer.Serialize(act, SearchService.Json);
         var parent = parentId == 0 ? (int?)null : parentId;
-        var same = repeats is not null ? null : await context.Steps.FirstOrDefaultAsync(s => s.ReviewId == reviewId && s.ParentId == parent && s.Act == json && !s.Removed && s.Generation == view.Snapshot.Generation);
+        var same = repeats is not null || parent is null ? null : await context.Steps.FirstOrDefaultAsync(s => s.ReviewId == reviewId && s.ParentId == parent && s.Act == json && !s.Removed && s.Generation == view.Snapshot.Generation);
         var step = same ?? new StepRow
         {
             ReviewId = reviewId,
