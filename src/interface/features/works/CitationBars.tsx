@@ -57,7 +57,14 @@ export function CitationBars({ work }: { work: Dto<"WorkDto"> }) {
           <path d={`M${x(work.year) + slot / 2} ${height - 4.5}l4.5 4.5l-4.5 4.5l-4.5 -4.5z`} fill="var(--kept)" />
         )}
         {decades.map((d) => (
-          <text key={d} x={x(d)} y={height + 14} fontSize="11.5" fill="var(--faint)" textAnchor="middle">
+          <text
+            key={d}
+            x={Math.min(width - 14, Math.max(14, x(d)))}
+            y={height + 14}
+            fontSize="11.5"
+            fill="var(--faint)"
+            textAnchor="middle"
+          >
             {d}
           </text>
         ))}

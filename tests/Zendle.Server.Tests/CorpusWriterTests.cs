@@ -1,0 +1,140 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Zendle.Core.Merging;
+using Zendle.Store;
+using Zendle.Store.Corpus;
+using Record = Zendle.Core.Records.Record;
+
+namespace Zendle.Server.Tests;
+
+/// <summary>Pages written one after another, on a real SQLite file, give the works that merging all records at once gives.</summary>
+public sealed class CorpusWriterTests : IAsyncLifetime
+{
+    private static readonly HarvestMark Mark = new("more", DateTimeOffset.UnixEpoch);
+    private readonly string folder = Directory.CreateTempSubdirectory("zendle-store-").FullName;
+    private ServiceProvider services = null!;
+    private CorpusWriter writer = null!;
+    private CorpusReader reader = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        services = new ServiceCollection().AddZendleStore(folder).BuildServiceProvider();
+        (writer, reader) = (services.GetRequiredService<CorpusWriter>(), services.GetRequiredService<CorpusReader>());
+        await using var context = Context();
+        await context.Database.MigrateAsync();
+        foreach (var name in new[] { "one", "two" })
+            context.Databases.Add(new() { Name = name, Address = "http://x.example/" + name, Format = "mods", Granularity = "YYYY-MM-DD" });
+        await context.SaveChangesAsync();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await services.DisposeAsync();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(folder, recursive: true);
+    }
+
+    private CorpusContext Context() => services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContext();
+
+    private static HarvestedRecord Harvested(string id, string? doi, string title, int year = 2000, bool deleted = false, string? version = null)
+    {
+        var record = new Record { Identifier = id, Title = title, Year = year, Doi = doi, People = [new("Berg", "Mei")], Versions = version is null ? [] : [new(version)] };
+        return new(id, DateTimeOffset.UnixEpoch, deleted ? null : record, $"{id}|{doi}|{title}|{year}|{deleted}|{version}");
+    }
+
+    private Task<PageResult> Write(int database, params HarvestedRecord[] page) => writer.Write(database, page, Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+
+    /// <summary>The works as sets of identifiers, whatever their ids.</summary>
+    private async Task<string> Works()
+    {
+        await using var context = Context();
+        var rows = await context.Records.Where(r => r.WorkId > 0).Select(r => new { r.WorkId, r.Identifier }).ToListAsync();
+        return string.Join(" | ", rows.GroupBy(r => r.WorkId).Select(g => string.Join(',', g.Select(r => r.Identifier).Order(StringComparer.Ordinal))).Order(StringComparer.Ordinal));
+    }
+
+    private async Task<int> WorkOf(string id)
+    {
+        await using var context = Context();
+        return await context.Records.Where(r => r.Identifier == id).Select(r => r.WorkId).SingleAsync();
+    }
+
+    [Fact]
+    public async Task A_record_that_ties_two_works_joins_them_under_the_oldest_id_and_its_deletion_parts_them_again()
+    {
+        await Write(1, Harvested("a", "10.5555/a", "One title of a work"));
+        await Write(1, Harvested("b", "10.5555/b", "Another title of a work"));
+        var (a, b) = (await WorkOf("a"), await WorkOf("b"));
+        Assert.NotEqual(a, b);
+        await Write(2, Harvested("c", "10.5555/b", "Another title of a work", version: "10.5555/a"));
+        Assert.Equal("a,b,c", await Works());
+        Assert.Equal((a, a), (await WorkOf("b"), await reader.Redirect(b, CancellationToken.None)));
+        Assert.Equal(2, (await reader.EvidenceOf(a, CancellationToken.None)).Count);
+        await Write(2, Harvested("c", null, "", deleted: true));
+        Assert.Equal("a | b", await Works());
+        Assert.Equal(a, await WorkOf("a"));
+    }
+
+    [Fact]
+    public async Task What_is_as_before_changes_nothing_and_the_sequence_stands_still()
+    {
+        var first = await Write(1, Harvested("a", null, "One title of a work"));
+        Assert.Single(first.Changed);
+        var again = await Write(1, Harvested("a", null, "One title of a work"));
+        Assert.Empty(again.Changed);
+        Assert.Equal(first.Sequence, again.Sequence);
+        var changed = await Write(1, Harvested("a", null, "One title of a work, mended"));
+        Assert.Equal(first.Sequence + 1, changed.Sequence);
+        Assert.Empty((await Write(1, Harvested("never seen", null, "", deleted: true))).Changed);
+    }
+
+    [Fact]
+    public async Task The_mark_of_a_run_travels_with_its_pages()
+    {
+        await Write(1, Harvested("a", null, "One title of a work"));
+        var row = (await reader.Databases(CancellationToken.None))[0];
+        Assert.Equal(("more", 1, 1), (row.Token, row.RunDone, row.RunChanged));
+        var (started, ended) = (new DateTimeOffset(2026, 1, 2, 3, 4, 5, TimeSpan.Zero), new DateTimeOffset(2026, 1, 2, 4, 0, 0, TimeSpan.Zero));
+        await writer.Write(1, [], new(null, started), ended, CancellationToken.None);
+        row = (await reader.Databases(CancellationToken.None))[0];
+        Assert.Equal((null, (DateTimeOffset?)started, (DateTimeOffset?)ended, null, 0), (row.Token, row.HarvestedUntil, row.HarvestedAt, row.RunStarted, row.RunDone));
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    [InlineData(4)]
+    public async Task Any_order_of_arrival_updates_and_deletions_ends_where_merging_from_nothing_ends(int seed)
+    {
+        var random = new Random(seed);
+        var latest = new Dictionary<string, (int Database, HarvestedRecord Record)>();
+        for (var act = 0; act < 120; act++)
+        {
+            var id = "r" + random.Next(24).ToString("D2", System.Globalization.CultureInfo.InvariantCulture);
+            var database = latest.TryGetValue(id, out var known) ? known.Database : random.Next(1, 3);
+            var doi = random.Next(3) == 0 ? null : "10.5555/" + "abcdef"[random.Next(6)];
+            var record = Harvested(id, doi, "A title of work " + random.Next(6), 2000 + random.Next(3), random.Next(7) == 0, random.Next(8) == 0 ? "10.5555/" + "abcdef"[random.Next(6)] : null);
+            latest[id] = (database, record);
+            await Write(database, record);
+        }
+        var live = latest.Where(r => r.Value.Record.Record is not null).Select(r => r.Key).ToHashSet();
+        await using var context = Context();
+        var rows = await context.Records.AsNoTracking().Where(r => !r.Deleted).OrderBy(r => r.Id).ToListAsync();
+        Assert.Equal(live.Order(StringComparer.Ordinal), rows.Select(r => r.Identifier).Order(StringComparer.Ordinal));
+        var names = rows.ToDictionary(r => r.Id, r => r.Identifier);
+        var whole = RecordMerger.Merge([.. rows.Select(r => new MergeCandidate(r.Id, 0, r.Doi, unchecked((ulong)r.TitleKey), r.Year, r.Type, r.VersionDois?.Split('\n') ?? []))]);
+        Assert.Equal(string.Join(" | ", whole.Select(w => string.Join(',', w.Records.Select(id => names[id]).Order(StringComparer.Ordinal))).Order(StringComparer.Ordinal)), await Works());
+    }
+
+    [Fact]
+    public async Task Bytes_come_back_as_the_record_that_went_in()
+    {
+        await Write(1, new HarvestedRecord("a", DateTimeOffset.UnixEpoch, new Record { Identifier = "a", Title = "Lumière & nuit", References = [new("Berg 1990", "10.5555/z", null, "Berg", 1990)], Keywords = ["é"] }, "<mods>ü</mods>"));
+        await using var context = Context();
+        var row = await context.Records.SingleAsync();
+        Assert.Equal(("Lumière & nuit", "é", 0), (RecordCodec.Facts(row.Facts).Title, RecordCodec.Facts(row.Facts).Keywords.Single(), RecordCodec.Facts(row.Facts).References.Count));
+        Assert.Equal(new Zendle.Core.Records.Reference("Berg 1990", "10.5555/z", null, "Berg", 1990), Assert.Single(RecordCodec.References(row.References)));
+        Assert.Equal([MergeKeys.Doi("10.5555/z"), 0UL], RecordCodec.ReferenceKeys(row.ReferenceKeys));
+        Assert.Equal("<mods>ü</mods>", RecordCodec.Source(row.Source));
+    }
+}
