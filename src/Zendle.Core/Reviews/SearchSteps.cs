@@ -136,6 +136,12 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
     /// <summary>Folds the acts of a path.</summary>
     public static SearchState Of(IEnumerable<StepAct> acts) => acts.Aggregate(Everything, (state, act) => state.After(act));
 
+    /// <summary>Whether the answer depends on the review's own decisions, and so changes with them.</summary>
+    public bool AsksReview => Narrowings.Any(n => n.Facet is Facet.Stage or Facet.Tag) || Names(Expression) || Inside.Any(Names);
+
+    private static bool Names(string expression) =>
+        expression.Contains("stage:", StringComparison.OrdinalIgnoreCase) || expression.Contains("tag:", StringComparison.OrdinalIgnoreCase);
+
     /// <summary>Whether anything beside the expression and the databases holds works back.</summary>
     public bool IsNarrowed => From is not null || To is not null || !Narrowings.IsEmpty || !Inside.IsEmpty;
 }

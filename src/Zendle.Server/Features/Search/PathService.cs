@@ -89,7 +89,7 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
             var act = JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!;
             state = state.After(act);
             var now = s.Count;
-            if (s.Generation != snapshot.Generation || AsksReview(state))
+            if (s.Generation != snapshot.Generation || state.AsksReview)
                 using (var view = await search.View(reviewId, state)) now = view.Answer.Count;
             // Other first steps are other paths, not branches of this one.
             var branches = s.ParentId is null ? [] : children[s.ParentId.Value].Where(b => b.Id != s.Id).OrderByDescending(b => b.Id).Select(b => new BranchDto(b.Id, b.Name ?? b.Label, b.Count)).ToArray();
@@ -99,7 +99,6 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         return new(stepId, steps);
 
         static StepRow? Latest(IEnumerable<StepRow> rows) => rows.MaxBy(r => r.Id);
-        static bool AsksReview(SearchState state) => state.Narrowings.Any(n => n.Facet is Facet.Stage or Facet.Tag) || state.Expression.Contains("stage:", StringComparison.OrdinalIgnoreCase) || state.Expression.Contains("tag:", StringComparison.OrdinalIgnoreCase);
     }
 
     /// <summary>First steps of all paths of a review, youngest first.</summary>

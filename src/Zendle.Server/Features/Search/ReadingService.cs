@@ -56,7 +56,7 @@ internal sealed class ReadingService(SearchService search)
         {
             var concepts = Concepts.Of(root);
             var whole = evaluator.Works(evaluator.Records(root), state.Databases).Count();
-            AddParts(root, new(evaluator, state, root, whole, concepts, parts), 0, QueryField.About, null, false);
+            AddParts(root, new(evaluator, state, root, whole, concepts, parts), 0, QueryField.About, null);
         }
         foreach (var notice in reading.Notices.Take(4))
             notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))]));
@@ -89,7 +89,7 @@ internal sealed class ReadingService(SearchService search)
 
     private sealed record Walk(QuestionEvaluator Evaluator, SearchState State, QueryNode Root, int Whole, IReadOnlyList<Concept> Concepts, List<ReadingPartDto> Parts);
 
-    private static void AddParts(QueryNode node, Walk walk, int depth, QueryField field, string? letter, bool negated)
+    private static void AddParts(QueryNode node, Walk walk, int depth, QueryField field, string? letter)
     {
         if (walk.Parts.Count >= MostParts) return;
         letter ??= walk.Concepts.FirstOrDefault(c => ReferenceEquals(c.Node, node))?.Letter.ToString();
@@ -110,7 +110,7 @@ internal sealed class ReadingService(SearchService search)
             FieldNode f => [f.Part],
             _ => [],
         };
-        foreach (var child in children) AddParts(child, walk, depth + 1, node is FieldNode f ? f.Field : field, letter, negated || node is NotNode);
+        foreach (var child in children) AddParts(child, walk, depth + 1, node is FieldNode f ? f.Field : field, letter);
     }
 
     private static string Kind(QueryNode node) => node switch

@@ -95,9 +95,7 @@ internal sealed class SearchService(CorpusService corpus, DecisionService decisi
     private Answer Answer(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
     {
         // Only questions about the review itself depend on its decisions.
-        var asksReview = state.Narrowings.Any(n => n.Facet is Facet.Stage or Facet.Tag) || state.Expression.Contains("stage:", StringComparison.OrdinalIgnoreCase) || state.Expression.Contains("tag:", StringComparison.OrdinalIgnoreCase)
-            || state.Inside.Any(i => i.Contains("stage:", StringComparison.OrdinalIgnoreCase) || i.Contains("tag:", StringComparison.OrdinalIgnoreCase));
-        var key = $"{snapshot.Generation}|{(asksReview ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
+        var key = $"{snapshot.Generation}|{(state.AsksReview ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
         if (remembered.TryGetValue(key, out var known)) return known;
         var evaluator = new QuestionEvaluator(snapshot, facts);
         var reading = QueryReader.Read(state.Expression);
