@@ -1,28 +1,35 @@
 using System.Globalization;
+using Zendle.Outside.Documents;
 using Zendle.Outside.Oai;
 using Zendle.Outside.Pages;
 using Zendle.Outside.World;
+using Zendle.Outside.World.Databases;
 
 namespace Zendle.Outside;
 
 /// <summary>Builds the simulated outside: databases over one made-up world.</summary>
 public static class OutsideApplication
 {
-    /// <summary>Builds the application. Settings: <c>seed</c> (1), <c>works</c> (2,800), <c>demo</c> (folder of the scenario).</summary>
+    /// <summary>Builds the application. Settings: <c>seed</c> (1), <c>works</c> (12,000), <c>noise</c> (1), <c>demo</c> (folder of the scenario).</summary>
     public static WebApplication Build(string[] args)
     {
         var builder = WebApplication.CreateSlimBuilder(args);
         builder.Logging.SetMinimumLevel(LogLevel.Warning);
         var seed = ulong.Parse(builder.Configuration["seed"] ?? "1", CultureInfo.InvariantCulture);
-        var size = int.Parse(builder.Configuration["works"] ?? "2800", CultureInfo.InvariantCulture);
-        var works = WorldMaker.Make(Scenario.Read(builder.Configuration["demo"] ?? Path.Combine(AppContext.BaseDirectory, "demo")), seed, size);
-        var databases = DatabaseViews.Make(works, seed);
+        var size = int.Parse(builder.Configuration["works"] ?? "12000", CultureInfo.InvariantCulture);
+        var scenario = Scenario.Read(builder.Configuration["demo"] ?? Path.Combine(AppContext.BaseDirectory, "demo"));
+        var works = WorldMaker.Make(scenario, seed, size);
+        var noise = double.Parse(builder.Configuration["noise"] ?? "1", CultureInfo.InvariantCulture);
+        var databases = DatabaseViews.Make(works, seed, noise);
         var (clock, faults) = (new OutsideClock(TimeProvider.System), new Faults());
         var services = databases.ToDictionary(d => d.Key, d => new OaiService(d, clock));
         var app = builder.Build();
         app.MapOai(services, faults);
         app.MapControls(clock, faults, services);
-        app.MapPages(works, databases, clock, faults);
+        var kinds = new CopyKinds();
+        app.MapPages(works, databases, clock, faults, kinds);
+        new Hosts(works, scenario, kinds).Map(app);
+        app.MapGet("/lifeleaf/vocabulary", (HttpContext http) => Results.Text(Vocabulary.Skosified(scenario, $"{http.Request.Scheme}://{http.Request.Host}").ToString(), "application/rdf+xml"));
         app.MapGet("/health", () => Results.Json(new Dictionary<string, int> { ["works"] = works.Count, ["references"] = works.Sum(w => w.Cites.Length), ["records"] = databases.Sum(d => d.At(clock.Now).Count(e => !e.Deleted)) }));
         return app;
     }

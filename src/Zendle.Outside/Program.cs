@@ -1,1 +1,6 @@
-Zendle.Outside.OutsideApplication.Build(args).Run();
+using Zendle.Outside;
+using Zendle.Outside.World;
+
+if (args is ["world", ..]) return WorldFolder.Run(args[1..], Console.Out);
+await OutsideApplication.Build(args).RunAsync();
+return 0;

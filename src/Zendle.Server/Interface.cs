@@ -21,7 +21,7 @@ internal static class Interface
             await next();
         });
         if (root is null || !Directory.Exists(root)) return;
-        var types = new FileExtensionContentTypeProvider { Mappings = { [".mjs"] = "text/javascript", [".bcmap"] = "application/octet-stream", [".pfb"] = "application/octet-stream" } };
+        var types = new FileExtensionContentTypeProvider { Mappings = { [".mjs"] = "text/javascript", [".bcmap"] = "application/octet-stream", [".pfb"] = "application/octet-stream", [".icc"] = "application/vnd.iccprofile" } };
         app.UseStaticFiles(new StaticFileOptions
         {
             FileProvider = new WithoutIndex(new PhysicalFileProvider(root)),

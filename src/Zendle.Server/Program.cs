@@ -7,17 +7,23 @@ using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Identity;
 using Zendle.Connect.Fetch;
 using Zendle.Connect.Harvest;
+using Zendle.Core.FullText;
+using Zendle.Documents.Citing;
 using Zendle.Server;
 using Zendle.Server.Corpus;
 using Zendle.Server.Demo;
+using Zendle.Server.Features.Cite;
 using Zendle.Server.Features.Databases;
 using Zendle.Server.Features.Decisions;
 using Zendle.Server.Features.Events;
 using Zendle.Server.Features.Export;
+using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Health;
+using Zendle.Server.Features.Read;
 using Zendle.Server.Features.Report;
 using Zendle.Server.Features.Reviews;
 using Zendle.Server.Features.Search;
+using Zendle.Server.Features.Trails;
 using Zendle.Server.Features.Works;
 using Zendle.Server.Identity;
 using Zendle.Server.Jobs;
@@ -65,9 +71,12 @@ builder.Services.ConfigureHttpJsonOptions(o =>
 });
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
 builder.Services.AddProblemDetails().AddOpenApi();
-builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Access>().AddSingleton<CorpusService>().AddSingleton<EventHub>()
-    .AddSingleton<DecisionService>().AddSingleton<SearchService>().AddSingleton<PathService>().AddSingleton<ReadingService>().AddSingleton<WorkRows>().AddSingleton<ReviewService>()
+builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Access>().AddSingleton<ColumnsBuild>().AddSingleton<CorpusService>().AddSingleton<EventHub>()
+    .AddSingleton<DecisionService>().AddSingleton<SearchService>().AddSingleton<PathService>().AddSingleton<ReadingService>().AddSingleton<WorkRows>().AddSingleton<RecordsService>().AddSingleton<ReviewService>()
     .AddSingleton<DatabaseService>().AddSingleton<DemoSeeder>().AddSingleton<JobRunner>().AddSingleton<StartUp>().AddKeyedSingleton<IJob, HarvestJob>("harvest")
+    .AddSingleton<GatherService>().AddSingleton<GatherProgress>().AddSingleton<TextIntake>().AddKeyedSingleton<IJob, GatherJob>("gather")
+    .AddSingleton(_ => StyleShelf.Shipped()).AddSingleton<ReferenceFormatter>(p => new(p.GetRequiredService<StyleShelf>()))
+    .AddSingleton(RouteChain.Usual(options.DoiResolver)).AddSingleton(p => new DocumentFetcher(new AddressPolicy(options.Allowed), new FetchLimits(), p.GetRequiredService<TimeProvider>()))
     .AddSingleton(p => new OaiClient(new AddressPolicy(options.Allowed), OaiLimits.Usual, p.GetRequiredService<TimeProvider>()));
 if (!describing) builder.Services.AddHostedService(p => p.GetRequiredService<StartUp>()).AddHostedService(p => p.GetRequiredService<JobRunner>());
 
@@ -99,10 +108,15 @@ var review = signedIn.MapGroup("/reviews/{reviewId:int}").RequireMember();
 signedIn.MapReviews(review);
 review.MapSearch();
 review.MapWorks();
+review.MapTrails();
+review.MapGather();
+review.MapRead();
+review.MapCite(signedIn);
 review.MapDecisions();
 review.MapExport();
 review.MapReport();
 signedIn.MapDatabases();
+signedIn.MapRecords();
 signedIn.MapEvents();
 app.Run();
 return Environment.ExitCode;

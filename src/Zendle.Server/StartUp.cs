@@ -8,7 +8,7 @@ using Zendle.Store.Made;
 namespace Zendle.Server;
 
 /// <summary>Brings the store up to date and the index up, then seeds the demo. Until it is done <c>/health</c> answers 503.</summary>
-internal sealed class StartUp(IServiceProvider services, CorpusService corpus, ZendleOptions options, FirstAccountCode code, ILogger<StartUp> log, IHostApplicationLifetime lifetime) : BackgroundService
+internal sealed class StartUp(IServiceProvider services, CorpusService corpus, CorpusWriter writer, ZendleOptions options, FirstAccountCode code, ILogger<StartUp> log, IHostApplicationLifetime lifetime) : BackgroundService
 {
     /// <summary>Whether everything is there.</summary>
     public bool IsReady { get; private set; }
@@ -27,6 +27,7 @@ internal sealed class StartUp(IServiceProvider services, CorpusService corpus, Z
             await Task.WhenAll(Task.Run(() => Migrate<ZendleContext>(stoppingToken), stoppingToken), Task.Run(async () =>
             {
                 await Migrate<CorpusContext>(stoppingToken);
+                if (await writer.BringUpToDate(stoppingToken) is > 0 and var rejoined) log.LogInformation("{Records} records were joined anew.", rejoined);
                 await corpus.Start(stoppingToken);
             }, stoppingToken));
             IsStoreReady = true;

@@ -15,6 +15,9 @@ public sealed record ZendleOptions
     /// <summary>Origins that may be asked; empty for any public one.</summary>
     public IReadOnlyList<Uri> Allowed { get; init; } = [];
 
+    /// <summary>Where DOIs are resolved, ending in a slash; null not to follow them.</summary>
+    public Uri? DoiResolver { get; init; }
+
     /// <summary>How many tries to sign in an address has in a minute.</summary>
     public int SignInsPerMinute { get; init; } = 10;
 
@@ -30,6 +33,7 @@ public sealed record ZendleOptions
             Demo = section.GetValue("Demo", false),
             Outside = outside,
             Allowed = [.. outside is null ? allowed : allowed.Append(outside)],
+            DoiResolver = section["DoiResolver"] is { Length: > 0 } resolver ? new Uri(resolver) : outside is null ? null : new Uri(outside, "/doi/"),
             SignInsPerMinute = section.GetValue("SignInsPerMinute", 10),
         };
     }

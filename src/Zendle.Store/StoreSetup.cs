@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.Extensions.DependencyInjection;
 using Zendle.Store.Corpus;
+using Zendle.Store.Files;
 using Zendle.Store.Made;
 using Zendle.Store.Sqlite;
 
@@ -10,13 +11,13 @@ namespace Zendle.Store;
 /// <summary>Puts the two files of a data folder to use.</summary>
 public static class StoreSetup
 {
-    /// <summary>Adds both contexts, the writer and the reader.</summary>
+    /// <summary>Adds both contexts, the writer, the reader and the vault of files.</summary>
     public static IServiceCollection AddZendleStore(this IServiceCollection services, string folder)
     {
         services.AddPooledDbContextFactory<ZendleContext>(o => Use(o, Path.Combine(folder, "zendle.db"), "FULL"));
         services.AddScoped(p => p.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContext());
         services.AddPooledDbContextFactory<CorpusContext>(o => Use(o, Path.Combine(folder, "corpus.db"), "NORMAL"));
-        return services.AddSingleton<CorpusWriter>().AddSingleton<CorpusReader>();
+        return services.AddSingleton<CorpusWriter>().AddSingleton<CorpusReader>().AddSingleton(_ => new FileVault(folder));
     }
 
     /// <summary>Options for one file.</summary>

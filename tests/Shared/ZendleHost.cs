@@ -24,7 +24,19 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
         foreach (var (name, value) in more) settings[name] = value;
     }
 
+    private ZendleHost(string data, Dictionary<string, string> settings) => (Data, this.settings) = (data, settings);
+
     public string Data { get; } = Path.Combine(Path.GetTempPath(), "zendle-test-" + Guid.NewGuid().ToString("N"));
+
+    private bool handedOn;
+
+    /// <summary>Ends this one and starts another over the same data.</summary>
+    public ZendleHost Restarted()
+    {
+        handedOn = true;
+        Dispose();
+        return new(Data, settings);
+    }
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
@@ -64,7 +76,7 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     protected override void Dispose(bool disposing)
     {
         base.Dispose(disposing);
-        if (disposing && Directory.Exists(Data)) Directory.Delete(Data, recursive: true);
+        if (disposing && !handedOn && Directory.Exists(Data)) Directory.Delete(Data, recursive: true);
     }
 }
 

@@ -8,7 +8,7 @@ namespace Zendle.Browser.Tests;
 /// <summary>Debian's headless Chromium, with the few moves a researcher makes. Waits are for what is awaited, never for time alone.</summary>
 public sealed class Browser : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private readonly ChromeDriver driver;
     private readonly Uri home;
 
@@ -39,6 +39,9 @@ public sealed class Browser : IDisposable
     {
         ["features"] = new object[] { new Dictionary<string, object?> { ["name"] = "prefers-color-scheme", ["value"] = dark ? "dark" : "light" } },
     }!);
+
+    /// <summary>Grants the page a permission, as a person would who is asked.</summary>
+    public void Allow(string permission) => driver.ExecuteCdpCommand("Browser.grantPermissions", new Dictionary<string, object?> { ["permissions"] = new object[] { permission, "clipboardSanitizedWrite" } }!);
 
     public void Go(string path) => driver.Navigate().GoToUrl(new Uri(home, path));
 

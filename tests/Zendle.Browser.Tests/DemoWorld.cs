@@ -13,18 +13,18 @@ public sealed class DemoWorld : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        Outside = await OutsideHost.Start(works: Environment.GetEnvironmentVariable("ZENDLE_SHOTS") is null ? 1_200 : 2_800, seed: 1);
+        Outside = await OutsideHost.Start(works: Environment.GetEnvironmentVariable("ZENDLE_SHOTS") is null ? 1_200 : 12_000, seed: 1);
         Host = new(Outside.Address.ToString(), demo: true);
         Host.UseKestrel(0);
         Host.StartServer();
         Address = Host.ClientOptions.BaseAddress;
         using var http = new HttpClient();
-        for (var i = 0; i < 600; i++)
+        for (var i = 0; i < 1_800; i++)
         {
             if ((await http.GetAsync(new Uri(Address, "/health"))).IsSuccessStatusCode) return;
             await Task.Delay(100);
         }
-        throw new TimeoutException("The demo was not ready in a minute.");
+        throw new TimeoutException("The demo was not ready in three minutes.");
     }
 
     /// <summary>A fresh browser, signed in as the demo researcher.</summary>

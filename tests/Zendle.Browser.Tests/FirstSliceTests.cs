@@ -183,20 +183,20 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         // 7. A database by its address; again and only what changed.
         b.Press("g", "d");
         b.Click("Add a database by its address");
-        b.Fill("input[placeholder^='https://']", world.Outside.Oai("harbour"));
+        b.Fill("input[placeholder^='https://']", world.Outside.Oai("union"));
         b.Click("Ask who it is");
-        b.Sees("Harbour Repository");
+        b.Sees("Union of Shelves");
         Assert.Contains("The first 10 records", b.Text, StringComparison.Ordinal);
         Assert.Equal(["mods", "oai_dc"], b.All("select option").Select(o => o.Text).Where(o => o is "mods" or "oai_dc").Order());
         b.Click("Add it and harvest");
-        b.Until(() => b.All("ul > li").Any(l => l.Text.StartsWith("Harbour Repository", StringComparison.Ordinal) && l.Text.Contains("records new or changed", StringComparison.Ordinal) && l.Text.Contains("harvest now", StringComparison.Ordinal)), "the harvest to end");
+        b.Until(() => b.All("ul > li").Any(l => l.Text.StartsWith("Union of Shelves", StringComparison.Ordinal) && l.Text.Contains("records new or changed", StringComparison.Ordinal) && l.Text.Contains("harvest now", StringComparison.Ordinal)), "the harvest to end");
         await world.Outside.Move(30);
         b.Until(() => { b.All("ul > li").First(l => l.Text.StartsWith("Farnet", StringComparison.Ordinal)).FindElements(By.TagName("button")).Last().Click(); return true; }, "to harvest again");
         b.Until(() => Regex.Match(b.All("ul > li").First(l => l.Text.StartsWith("Farnet", StringComparison.Ordinal)).Text, @"\n(\d+) records new or changed") is { Success: true } m && Number(m.Groups[1].Value) is > 0 and < 200, "only what changed");
         b.Press("g", "s");
         b.Find("article[data-work]");
         b.Press("b");
-        Assert.Contains("Harbour Repository", b.Find("section[aria-label=Board]").Text, StringComparison.Ordinal);
+        Assert.Contains("Union of Shelves", b.Find("section[aria-label=Board]").Text, StringComparison.Ordinal);
         Assert.Empty(b.Complaints());
     }
 
@@ -291,4 +291,40 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
 
     [GeneratedRegex(@"([\d,]+)\s+works?\b")]
     private static partial Regex WorksCount();
+
+    [Fact]
+    public void Records_are_compared_split_off_with_a_preview_and_put_together_again()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/search?step=0");
+        b.Fill("[aria-label='Search the databases']", "database:meridian AND moth*");
+        b.Type(Keys.Enter);
+        b.Until(() => b.All("article[data-work]").Count > 3, "works");
+        // The first work that several records describe.
+        for (var i = 0; i < 8; i++)
+        {
+            b.Press("j");
+            b.Until(() => b.All("aside h2").Count == 1, "the pane");
+            if (b.Find("aside").Text.Contains("records describe it", StringComparison.Ordinal)) break;
+        }
+        b.Click("Compare them side by side");
+        b.Until(() => b.All("[role=dialog] table tbody tr").Count > 6, "the fields");
+        var columns = b.All("[role=dialog] thead th").Count;
+        Assert.True(columns > 1);
+        var dialog = b.Find("[role=dialog]").Text;
+        Assert.Contains("Why they are one work", dialog, StringComparison.Ordinal);
+        Assert.Matches("same (title|identifier)", dialog);
+
+        b.All("[role=dialog] thead input[type=checkbox]")[columns - 1].Click();
+        b.Click("Split off what is ticked");
+        b.Until(() => b.Find("section[aria-label='What would come of it']").Text.Contains("2 works would stand here", StringComparison.Ordinal), "the preview");
+        Assert.Contains("a work of its own", b.Find("section[aria-label='What would come of it']").Text, StringComparison.Ordinal);
+        b.Click("Split them off");
+        b.Sees("Split. Later harvests keep it so.");
+        b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet gone");
+        b.Until(() => !b.Find("aside").Text.Contains($"{columns} records describe it", StringComparison.Ordinal), "one record fewer");
+        b.Click("Undo");
+        b.Sees("The records are as they were.");
+        b.Until(() => b.Find("aside").Text.Contains($"{columns} records describe it", StringComparison.Ordinal), "as before");
+    }
 }

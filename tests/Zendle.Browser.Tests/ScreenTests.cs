@@ -8,6 +8,7 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     private static readonly (string Path, string Sees)[] Screens =
     [
         ("/r/1/search", "judged"), ("/r/2/search", "What does this review ask?"), ("/r/1/report", "Search log"), ("/r/1/databases", "How much of the row"), ("/reviews", "Begin a review"), ("/r/1/account", "Target band"),
+        ("/r/1/trails?step=0", "Trails start from works"), ("/r/1/gather", "not yet sought"), ("/r/1/read", "Texts in hand"), ("/r/1/read/1", "Outline"), ("/about", "About Zendle"),
     ];
 
     [Theory]

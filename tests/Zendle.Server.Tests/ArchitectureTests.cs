@@ -2,7 +2,7 @@ using System.Text.RegularExpressions;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>Arrows run one way: Server → Connect, Index, Store → Core; the outside stands alone.</summary>
+/// <summary>Arrows run one way: Server → Connect, Documents, Index, Store → Core; the outside stands alone.</summary>
 public sealed class ArchitectureTests
 {
     private static readonly Dictionary<string, string[]> Allowed = new()
@@ -11,7 +11,8 @@ public sealed class ArchitectureTests
         ["Zendle.Index"] = ["Zendle.Core"],
         ["Zendle.Store"] = ["Zendle.Core"],
         ["Zendle.Connect"] = ["Zendle.Core"],
-        ["Zendle.Server"] = ["Zendle.Core", "Zendle.Index", "Zendle.Store", "Zendle.Connect"],
+        ["Zendle.Documents"] = ["Zendle.Core"],
+        ["Zendle.Server"] = ["Zendle.Core", "Zendle.Index", "Zendle.Store", "Zendle.Connect", "Zendle.Documents"],
         ["Zendle.Outside"] = [],
     };
 

@@ -68,7 +68,8 @@ public sealed class CorpusWriterTests : IAsyncLifetime
         await Write(2, Harvested("c", "10.5555/b", "Another title of a work", version: "10.5555/a"));
         Assert.Equal("a,b,c", await Works());
         Assert.Equal((a, a), (await WorkOf("b"), await reader.Redirect(b, CancellationToken.None)));
-        Assert.Equal(2, (await reader.EvidenceOf(a, CancellationToken.None)).Count);
+        await using (var context = Context())
+            Assert.Equal(2, (await reader.MatchesAmong(await context.Records.Select(r => r.Id).ToListAsync(), CancellationToken.None)).Count);
         await Write(2, Harvested("c", null, "", deleted: true));
         Assert.Equal("a | b", await Works());
         Assert.Equal(a, await WorkOf("a"));
@@ -117,13 +118,60 @@ public sealed class CorpusWriterTests : IAsyncLifetime
             latest[id] = (database, record);
             await Write(database, record);
         }
-        var live = latest.Where(r => r.Value.Record.Record is not null).Select(r => r.Key).ToHashSet();
+        var grown = await Works();
+        Assert.Equal(latest.Where(r => r.Value.Record.Record is not null).Select(r => r.Key).Order(StringComparer.Ordinal), grown.Split(" | ").SelectMany(w => w.Split(',')).Order(StringComparer.Ordinal));
+        // The same records into an empty corpus, in another order, a few at a time.
+        var rest = latest.Values.OrderBy(_ => random.Next()).ToArray();
+        await Empty();
+        foreach (var page in rest.Chunk(5))
+            foreach (var part in page.GroupBy(r => r.Database)) await Write(part.Key, [.. part.Select(r => r.Record)]);
+        Assert.Equal(grown, await Works());
+        // And joined anew where they stand.
+        await using (var context = Context()) await context.Database.ExecuteSqlRawAsync("PRAGMA user_version = 0");
+        Assert.Equal(latest.Count(r => r.Value.Record.Record is not null), await writer.BringUpToDate(CancellationToken.None));
+        Assert.Equal(grown, await Works());
+        Assert.Equal(0, await writer.BringUpToDate(CancellationToken.None));
+    }
+
+    private async Task Empty()
+    {
         await using var context = Context();
-        var rows = await context.Records.AsNoTracking().Where(r => !r.Deleted).OrderBy(r => r.Id).ToListAsync();
-        Assert.Equal(live.Order(StringComparer.Ordinal), rows.Select(r => r.Identifier).Order(StringComparer.Ordinal));
-        var names = rows.ToDictionary(r => r.Id, r => r.Identifier);
-        var whole = RecordMerger.Merge([.. rows.Select(r => new MergeCandidate(r.Id, 0, r.Doi, unchecked((ulong)r.TitleKey), r.Year, r.Type, r.VersionDois?.Split('\n') ?? []))]);
-        Assert.Equal(string.Join(" | ", whole.Select(w => string.Join(',', w.Records.Select(id => names[id]).Order(StringComparer.Ordinal))).Order(StringComparer.Ordinal)), await Works());
+        await context.Database.ExecuteSqlRawAsync("DELETE FROM Records; DELETE FROM RecordKeys; DELETE FROM Matches; DELETE FROM Works; DELETE FROM Rulings;");
+        // A writer that remembers what is gone would be none.
+        writer = ActivatorUtilities.CreateInstance<CorpusWriter>(services);
+    }
+
+    [Fact]
+    public async Task A_key_that_grows_too_wide_proposes_nothing_and_when_it_narrows_again_it_does()
+    {
+        // Fifty editorials of one person share their title, and nothing tells them apart but the year.
+        HarvestedRecord Editorial(int n) => Harvested($"e{n:D2}", null, "From the editors of this journal", 1900 + n);
+        for (var n = 0; n < 60; n++) await Write(1, Editorial(n));
+        await Write(2, Harvested("twin", null, "From the editors of this journal", 1930));
+        Assert.EndsWith("e59 | twin", await Works(), StringComparison.Ordinal);
+        for (var n = 0; n < 25; n++) await Write(1, Harvested($"e{n:D2}", null, "", deleted: true));
+        Assert.Matches(@"e30[^|]*,twin", await Works());
+    }
+
+    [Fact]
+    public async Task What_a_curator_ruled_is_respected_by_later_harvests_and_undone_exactly()
+    {
+        await Write(1, Harvested("a", "10.5555/a", "One title of a work"), Harvested("z", "10.5555/z", "Bats in old barns of the coast"));
+        await Write(2, Harvested("b", "10.5555/a", "One title of a work"));
+        var before = await Works();
+        await using var context = Context();
+        var ids = await context.Records.ToDictionaryAsync(r => r.Identifier, r => r.Id);
+        Assert.Equal("a,b | z", before);
+        Assert.Equal(["1,", "2,"], (await writer.Preview([new(ids["a"], ids["b"], false)], [], CancellationToken.None)).Select((w, i) => $"{i + 1},"));
+        Assert.Equal(before, await Works()); // a preview changes nothing
+        await writer.Rule([(ids["a"], ids["b"], false)], Guid.NewGuid(), "ann", DateTimeOffset.UnixEpoch, CancellationToken.None);
+        Assert.Equal("a | b | z", await Works());
+        await Write(2, Harvested("b", "10.5555/a", "One title of a work, changed a little"));
+        Assert.Equal("a | b | z", await Works());
+        await writer.Rule([(ids["a"], ids["b"], null)], Guid.NewGuid(), "ann", DateTimeOffset.UnixEpoch, CancellationToken.None);
+        Assert.Equal("a,b | z", await Works());
+        await writer.Rule([(ids["a"], ids["z"], true)], Guid.NewGuid(), "ann", DateTimeOffset.UnixEpoch, CancellationToken.None);
+        Assert.Equal("a,b,z", await Works());
     }
 
     [Fact]

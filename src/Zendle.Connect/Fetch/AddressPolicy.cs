@@ -26,7 +26,7 @@ public sealed record AddressPolicy(IReadOnlyList<Uri> Allowed)
         var addresses = await Dns.GetHostAddressesAsync(context.DnsEndPoint.Host, cancel);
         var listed = Allowed.Any(a => a.DnsSafeHost.Equals(context.DnsEndPoint.Host, StringComparison.OrdinalIgnoreCase) && a.Port == context.DnsEndPoint.Port);
         var usable = listed ? addresses : Array.FindAll(addresses, IsPublic);
-        if (usable.Length == 0) throw new HttpRequestException($"{context.DnsEndPoint.Host} resolves to a private network, which the settings do not allow.");
+        if (usable.Length == 0) throw new AddressNotAllowedException($"{context.DnsEndPoint.Host} resolves to a private network, which the settings do not allow.");
         var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
         try
         {
@@ -53,3 +53,7 @@ public sealed record AddressPolicy(IReadOnlyList<Uri> Allowed)
             || (b[0] == 172 && b[1] is >= 16 and < 32) || (b[0] == 192 && b[1] == 168) || (b[0] == 192 && b[1] == 0 && b[2] == 0) || (b[0] == 198 && b[1] is 18 or 19));
     }
 }
+
+/// <summary>An address turned out, after name resolution, to be one that may not be asked.</summary>
+/// <param name="sentence">Why, for a person.</param>
+public sealed class AddressNotAllowedException(string sentence) : HttpRequestException(sentence);

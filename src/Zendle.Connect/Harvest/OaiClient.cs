@@ -28,17 +28,7 @@ public sealed class OaiClient : IDisposable
     public OaiClient(AddressPolicy policy, OaiLimits limits, TimeProvider clock)
     {
         (this.policy, this.limits, this.clock) = (policy, limits, clock);
-        http = new(new SocketsHttpHandler
-        {
-            AllowAutoRedirect = false,
-            AutomaticDecompression = DecompressionMethods.GZip | DecompressionMethods.Deflate | DecompressionMethods.Brotli,
-            ConnectCallback = policy.Connect,
-            ConnectTimeout = TimeSpan.FromSeconds(10),
-            UseProxy = false,
-            UseCookies = false,
-        })
-        { Timeout = Timeout.InfiniteTimeSpan };
-        http.DefaultRequestHeaders.UserAgent.ParseAdd("Zendle/0.1 (harvester)");
+        http = OutsideHttp.Client(policy, "harvester");
     }
 
     /// <summary>Asks Identify.</summary>
@@ -83,12 +73,20 @@ public sealed class OaiClient : IDisposable
         XElement root;
         try { root = await Ask(address, query, waiting, cancel); }
         catch (HarvestFaultException e) when (e.Code == "noRecordsMatch") { return new([], null, 0, clock.GetUtcNow()); }
-        var list = root.Element(Oai + "ListRecords") ?? throw Unfit(address, "Its reply has no list of records.");
+        return Page(root, clock.GetUtcNow()) ?? throw Unfit(address, "Its reply has no list of records.");
+    }
+
+    /// <summary>Reads a reply to ListRecords; null when it has no list.</summary>
+    /// <param name="root">The reply.</param>
+    /// <param name="now">Stands for a response date that is missing.</param>
+    public static OaiPage? Page(XElement root, DateTimeOffset now)
+    {
+        if (root.Element(Oai + "ListRecords") is not { } list) return null;
         var next = list.Element(Oai + "resumptionToken");
         return new([.. list.Elements(Oai + "record").Select(Record).OfType<OaiRecord>()],
             next?.Value.Trim() is { Length: > 0 } t ? t : null,
             int.TryParse((string?)next?.Attribute("completeListSize"), NumberStyles.None, CultureInfo.InvariantCulture, out var total) ? total : null,
-            Moment(root.Element(Oai + "responseDate")?.Value) ?? clock.GetUtcNow());
+            Moment(root.Element(Oai + "responseDate")?.Value) ?? now);
     }
 
     private static OaiRecord? Record(XElement record)

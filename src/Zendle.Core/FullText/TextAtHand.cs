@@ -7,21 +7,22 @@ public static class TextAtHand
 {
     /// <summary>All the words, best first; the index of a word is its rank.</summary>
     public static IReadOnlyList<string> Words { get; } =
-        ["free, version of record", "free, accepted manuscript", "free, preprint", "free, version not said", "not free", "nothing known"];
+        ["free, version of record", "free, proof", "free, accepted manuscript", "free, submitted manuscript", "free, version not said", "not free", "nothing known"];
 
     /// <summary>Rank of the best copy: an index into <see cref="Words"/>.</summary>
-    public static int Best(IEnumerable<Copy> copies) => copies.Select(Rank).DefaultIfEmpty(5).Min();
+    public static int Best(IEnumerable<Copy> copies) => copies.Select(Rank).DefaultIfEmpty(Words.Count - 1).Min();
 
     private static int Rank(Copy copy) => copy.Access switch
     {
         CopyAccess.Free => copy.Version switch
         {
-            WorkVersion.VersionOfRecord => 0,
-            WorkVersion.AcceptedManuscript => 1,
-            WorkVersion.SubmittedManuscript => 2,
+            null => 4,
+            var v when WorkVersions.IsOfRecord(v) => 0,
+            WorkVersion.Proof => 1,
+            WorkVersion.AcceptedManuscript => 2,
             _ => 3,
         },
-        CopyAccess.Closed => 4,
-        _ => 5,
+        CopyAccess.Closed => 5,
+        _ => 6,
     };
 }

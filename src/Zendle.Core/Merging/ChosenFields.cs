@@ -53,7 +53,7 @@ public sealed record ChosenFields
     {
         if (records.Count == 0) throw new ArgumentException("A work has at least one record.", nameof(records));
         // The version of record speaks for the work before its manuscripts do.
-        var order = records.OrderBy(r => r.Record.Type == DocumentType.Preprint || r.Record.Version is WorkVersion.SubmittedManuscript ? 1 : 0)
+        var order = records.OrderBy(r => r.Record.Type == DocumentType.Preprint || WorkVersions.IsBeforeReview(r.Record.Version) ? 1 : 0)
             .ThenBy(r => r.Trust).ThenBy(r => r.RecordId).ToArray();
         return new()
         {

@@ -1,173 +1,148 @@
-using Zendle.Core.Records;
-
 namespace Zendle.Core.Merging;
 
-/// <summary>What merging needs to know of a record.</summary>
-/// <param name="RecordId">Id in the store, above 0; lower is older.</param>
-/// <param name="WorkId">Work it belonged to before; 0 for a new record.</param>
-/// <param name="Doi">Normalised DOI, or null.</param>
-/// <param name="TitleKey"><see cref="MergeKeys.TitleAndPerson"/> of it; 0 for none.</param>
-/// <param name="Year">Year, or null.</param>
-/// <param name="Type">Kind of document.</param>
-/// <param name="VersionDois">DOIs of other versions the record declares.</param>
-public sealed record MergeCandidate(int RecordId, int WorkId, string? Doi, ulong TitleKey, int? Year, DocumentType Type, IReadOnlyList<string> VersionDois);
-
-/// <summary>Why two records were joined.</summary>
-public enum MergeReason
-{
-    /// <summary>The same DOI.</summary>
-    Doi,
-    /// <summary>One declares the other a version of the same work.</summary>
-    DeclaredVersion,
-    /// <summary>Same title and first person, years at most one apart (or one missing).</summary>
-    TitleYearPerson,
-}
-
-/// <summary>The evidence of one join: the pair and its reason.</summary>
+/// <summary>A pair of records that agree enough to be one work.</summary>
 /// <param name="First">Id of the older record.</param>
 /// <param name="Second">Id of the younger record.</param>
-/// <param name="Reason">Why.</param>
-public readonly record struct MergeEvidence(int First, int Second, MergeReason Reason);
+/// <param name="Compared">How they compare, field by field.</param>
+/// <param name="Score">Sum of the log odds.</param>
+public sealed record Match(int First, int Second, Comparison Compared, double Score);
+
+/// <summary>What a person decided about two records.</summary>
+/// <param name="First">Id of the older record.</param>
+/// <param name="Second">Id of the younger record.</param>
+/// <param name="Same">True: one work, whatever the records say. False: never one work.</param>
+public readonly record struct Ruling(int First, int Second, bool Same);
 
 /// <summary>One work that came out of merging.</summary>
 /// <param name="WorkId">Its id; 0 when it needs a new one.</param>
 /// <param name="Records">Its records, oldest first.</param>
 /// <param name="Absorbed">Ids of works that went into it and now redirect.</param>
-/// <param name="Evidence">The joins that made it, a spanning tree over its records.</param>
-public sealed record MergedWork(int WorkId, IReadOnlyList<int> Records, IReadOnlyList<int> Absorbed, IReadOnlyList<MergeEvidence> Evidence);
+public sealed record MergedWork(int WorkId, IReadOnlyList<int> Records, IReadOnlyList<int> Absorbed);
 
 /// <summary>
-/// Joins records into works: pairs that share a key are scored, and joined greedily from the best down (ties by record id), so the
-/// result does not depend on the order in which records arrived. Two different DOIs keep records apart unless a declared version
-/// ties them; notices and letters never join the work they speak of.
+/// Joins records into works: pairs that score above the threshold are joined greedily, the best first, unless some pair of the two groups forbids it. Ties are
+/// broken by <see cref="MergeFacts.Stamp"/>, so the result does not depend on the order in which records arrived. What a person ruled stands above every score.
 /// </summary>
 public static class RecordMerger
 {
-    private const int WidestBucket = 64;
-
-    /// <summary>Merges one closed set of candidates: no record outside it shares a key or a work with one inside. O(n log n) for small buckets.</summary>
-    public static IReadOnlyList<MergedWork> Merge(IReadOnlyCollection<MergeCandidate> candidates)
+    /// <summary>Compares two records; null when they can never be one work or do not agree enough.</summary>
+    public static Match? Match(MergeFacts a, MergeFacts b, MergeWeights weights)
     {
-        var records = candidates.OrderBy(c => c.RecordId).ToArray();
-        var families = DoiFamilies(records);
-        var forest = new Forest(records.Length);
-        var family = new string?[records.Length];
-        for (var i = 0; i < records.Length; i++) family[i] = records[i].Doi is { } d ? families[d] : null;
-        var years = Array.ConvertAll(records, r => (First: r.Year ?? int.MaxValue, Last: r.Year ?? int.MinValue));
-        var evidence = new List<(int Index, MergeEvidence Evidence)>();
-        foreach (var (a, b, reason) in Pairs(records, families).OrderBy(p => p.Reason).ThenBy(p => p.A).ThenBy(p => p.B))
-        {
-            var (ra, rb) = (forest.Root(a), forest.Root(b));
-            if (ra == rb || (family[ra] is { } fa && family[rb] is { } fb && fa != fb)) continue;
-            var span = (First: Math.Min(years[ra].First, years[rb].First), Last: Math.Max(years[ra].Last, years[rb].Last));
-            // A record without a year must not chain together works of one title from years apart.
-            if (reason == MergeReason.TitleYearPerson && Width(span) > Math.Max(1, Math.Max(Width(years[ra]), Width(years[rb])))) continue;
-            var root = forest.Join(ra, rb);
-            years[root] = span;
-            family[root] = family[ra] ?? family[rb];
-            evidence.Add((a, new(records[a].RecordId, records[b].RecordId, reason)));
-        }
-        return Name(records, forest, evidence);
+        var compared = Comparison.Of(a, b);
+        if (Comparison.Forbids(a, b, compared)) return null;
+        var score = weights.Score(compared);
+        return score < weights.Threshold ? null : new(Math.Min(a.RecordId, b.RecordId), Math.Max(a.RecordId, b.RecordId), compared, score);
     }
 
-    private static IEnumerable<(int A, int B, MergeReason Reason)> Pairs(MergeCandidate[] records, Dictionary<string, string> families)
+    /// <summary>Merges one closed set of records: no record outside it has a match, a ruling or a work with one inside. O(n²) for the few records of a set.</summary>
+    /// <param name="records">The records, each with the work it belonged to before (0 for a new one).</param>
+    /// <param name="matches">The matches among them.</param>
+    /// <param name="rulings">What persons decided about them.</param>
+    public static IReadOnlyList<MergedWork> Merge(IReadOnlyCollection<(MergeFacts Facts, int WorkId)> records, IEnumerable<Match> matches, IReadOnlyCollection<Ruling> rulings)
     {
-        var indexes = Enumerable.Range(0, records.Length).ToArray();
-        foreach (var bucket in indexes.Where(i => records[i].Doi is not null).GroupBy(i => families[records[i].Doi!]))
-            foreach (var (a, b) in PairsOf([.. bucket]))
-                yield return (a, b, records[a].Doi == records[b].Doi ? MergeReason.Doi : MergeReason.DeclaredVersion);
-        foreach (var bucket in indexes.Where(i => records[i].TitleKey != 0).GroupBy(i => records[i].TitleKey))
-            foreach (var (a, b) in PairsOf([.. bucket]))
-                if (YearsAgree(records[a].Year, records[b].Year) && KindsAgree(records[a].Type, records[b].Type))
-                    yield return (a, b, MergeReason.TitleYearPerson);
+        var all = records.OrderBy(r => r.Facts.RecordId).ToArray();
+        var index = new Dictionary<int, int>(all.Length);
+        for (var i = 0; i < all.Length; i++) index[all[i].Facts.RecordId] = i;
+        var groups = new Groups(Array.ConvertAll(all, r => r.Facts), rulings.Where(r => !r.Same && index.ContainsKey(r.First) && index.ContainsKey(r.Second)).Select(r => (index[r.First], index[r.Second])));
+        foreach (var ruling in rulings.Where(r => r.Same && index.ContainsKey(r.First) && index.ContainsKey(r.Second)).OrderBy(r => r.First).ThenBy(r => r.Second)) groups.Join(index[ruling.First], index[ruling.Second], ruled: true);
+        ulong StampOf(int id) => all[index[id]].Facts.Stamp;
+        foreach (var match in matches.OrderByDescending(m => m.Score).ThenBy(m => Math.Min(StampOf(m.First), StampOf(m.Second))).ThenBy(m => Math.Max(StampOf(m.First), StampOf(m.Second))))
+            groups.Join(index[match.First], index[match.Second], ruled: false);
+        return Name(all, groups);
     }
 
-    /// <summary>All pairs of a small bucket; of a wide one (a common title) each with its neighbour and with the first.</summary>
-    private static IEnumerable<(int A, int B)> PairsOf(int[] bucket)
-    {
-        for (var i = 0; i < bucket.Length; i++)
-            for (var j = i + 1; j < bucket.Length; j++)
-            {
-                if (bucket.Length > WidestBucket && i > 0 && j > i + 1) break;
-                yield return (bucket[i], bucket[j]);
-            }
-    }
-
-    private static bool YearsAgree(int? a, int? b) => a is null || b is null || Math.Abs(a.Value - b.Value) <= 1;
-
-    private static long Width((int First, int Last) span) => (long)span.Last - span.First;
-
-    private static bool KindsAgree(DocumentType a, DocumentType b) => a == b || (Apart(a) == Apart(b));
-
-    /// <summary>Kinds that never join another kind by title alone.</summary>
-    private static int Apart(DocumentType type) => type switch
-    {
-        DocumentType.Correction => 1,
-        DocumentType.RetractionNotice => 2,
-        DocumentType.Letter => 3,
-        DocumentType.Editorial => 4,
-        DocumentType.Dataset => 5,
-        DocumentType.Book => 6,
-        DocumentType.Chapter => 7,
-        _ => 0,
-    };
-
-    /// <summary>DOIs that declared versions tie together, each under the name of the first in order.</summary>
-    private static Dictionary<string, string> DoiFamilies(MergeCandidate[] records)
-    {
-        var parent = new Dictionary<string, string>();
-        string Root(string d)
-        {
-            parent.TryAdd(d, d);
-            while (parent[d] != d) d = parent[d] = parent[parent[d]];
-            return d;
-        }
-        foreach (var record in records)
-        {
-            if (record.Doi is null) continue;
-            foreach (var other in record.VersionDois)
-            {
-                var (a, b) = (Root(record.Doi), Root(other));
-                if (a != b) parent[string.CompareOrdinal(a, b) < 0 ? b : a] = string.CompareOrdinal(a, b) < 0 ? a : b;
-            }
-            Root(record.Doi);
-        }
-        return parent.Keys.ToDictionary(d => d, Root);
-    }
-
-    /// <summary>
-    /// Gives ids: an old work's id stays with its oldest record; a work that took in several keeps the oldest id and the others redirect.
-    /// </summary>
-    private static List<MergedWork> Name(MergeCandidate[] records, Forest forest, List<(int Index, MergeEvidence Evidence)> evidence)
+    /// <summary>Gives ids: an old work's id stays with its oldest record; a work that took in several keeps the oldest id and the others redirect.</summary>
+    private static List<MergedWork> Name((MergeFacts Facts, int WorkId)[] records, Groups groups)
     {
         var owner = new Dictionary<int, int>();
         for (var i = 0; i < records.Length; i++)
-            if (records[i].WorkId != 0) owner.TryAdd(records[i].WorkId, forest.Root(i));
+            if (records[i].WorkId != 0) owner.TryAdd(records[i].WorkId, groups.Of(i));
         var claims = owner.GroupBy(o => o.Value, o => o.Key).ToDictionary(g => g.Key, g => g.Order().ToArray());
-        var proofs = evidence.ToLookup(e => forest.Root(e.Index), e => e.Evidence);
-        return [.. Enumerable.Range(0, records.Length).GroupBy(forest.Root).OrderBy(g => g.First()).Select(group =>
+        return [.. Enumerable.Range(0, records.Length).GroupBy(groups.Of).OrderBy(g => g.First()).Select(group =>
         {
             var ids = claims.GetValueOrDefault(group.Key) ?? [];
-            return new MergedWork(ids.FirstOrDefault(), [.. group.Select(i => records[i].RecordId)], [.. ids.Skip(1)], [.. proofs[group.Key]]);
+            return new MergedWork(ids.FirstOrDefault(), [.. group.Select(i => records[i].Facts.RecordId)], [.. ids.Skip(1)]);
         })];
     }
 
-    /// <summary>Disjoint sets with path halving; the lower index becomes the root, which keeps results independent of order.</summary>
-    private sealed class Forest(int size)
+    /// <summary>
+    /// Records in groups that grow; a join is refused when a pair across forbids it. Only what the records themselves joined is asked: whom a person put together
+    /// may contradict each other.
+    /// </summary>
+    private sealed class Groups
     {
-        private readonly int[] parent = [.. Enumerable.Range(0, size)];
+        private readonly MergeFacts[] facts;
+        private readonly Partition all, own;
+        private readonly HashSet<(int, int)> apart;
+        private readonly DoiFamilies families;
 
-        public int Root(int i)
+        public Groups(MergeFacts[] facts, IEnumerable<(int, int)> apart)
         {
-            while (parent[i] != i) i = parent[i] = parent[parent[i]];
-            return i;
+            this.facts = facts;
+            (all, own) = (new(facts.Length), new(facts.Length));
+            this.apart = [.. apart.SelectMany(p => new[] { p, (p.Item2, p.Item1) })];
+            families = new(facts);
         }
 
-        public int Join(int a, int b)
+        public int Of(int record) => all.Of(record);
+
+        public void Join(int a, int b, bool ruled)
         {
-            var (low, high) = a < b ? (a, b) : (b, a);
-            parent[high] = low;
-            return low;
+            if (all.Pairs(a, b).Any(apart.Contains)) return;
+            if (!ruled)
+            {
+                if (own.Pairs(a, b).Any(p => Forbidden(facts[p.Item1], facts[p.Item2]))) return;
+                own.Join(a, b);
+            }
+            all.Join(a, b);
+        }
+
+        private bool Forbidden(MergeFacts a, MergeFacts b)
+        {
+            // What two records do not declare of each other a third may have declared of both.
+            if (a.Doi is not null && b.Doi is not null && families.Tie(a.Doi, b.Doi)) return false;
+            return Comparison.Forbids(a, b, Comparison.Of(a, b));
+        }
+    }
+
+    private sealed class Partition(int size)
+    {
+        private readonly int[] of = [.. Enumerable.Range(0, size)];
+        private readonly Dictionary<int, List<int>> members = Enumerable.Range(0, size).ToDictionary(i => i, i => new List<int> { i });
+
+        public int Of(int i) => of[i];
+
+        /// <summary>All pairs of one from each group; none when both are in one.</summary>
+        public IEnumerable<(int, int)> Pairs(int a, int b) => of[a] == of[b] ? [] : members[of[a]].SelectMany(i => members[of[b]].Select(j => (i, j)));
+
+        public void Join(int a, int b)
+        {
+            if (of[a] == of[b]) return;
+            var (into, from) = of[a] < of[b] ? (of[a], of[b]) : (of[b], of[a]);
+            foreach (var i in members[from]) of[i] = into;
+            members[into].AddRange(members[from]);
+            members.Remove(from);
+        }
+    }
+
+    /// <summary>DOIs that declared versions tie together.</summary>
+    private sealed class DoiFamilies
+    {
+        private readonly Dictionary<string, string> parent = [];
+
+        public DoiFamilies(IEnumerable<MergeFacts> records)
+        {
+            foreach (var record in records)
+                foreach (var other in record.VersionDois)
+                    if (record.Doi is not null) parent[Root(record.Doi)] = Root(other);
+        }
+
+        public bool Tie(string a, string b) => a == b || Root(a) == Root(b);
+
+        private string Root(string doi)
+        {
+            while (parent.TryGetValue(doi, out var up) && up != doi) doi = up;
+            return doi;
         }
     }
 }

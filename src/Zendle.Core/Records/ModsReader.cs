@@ -7,7 +7,8 @@ namespace Zendle.Core.Records;
 /// <summary>
 /// Reads MODS 3.8 into a <see cref="Record"/>. Tolerant: what cannot be understood is left out with a note, never thrown.
 /// References come as <c>relatedItem type="references"</c> or as <c>note type="citation/reference"</c>; a database's own
-/// citation count stands in <c>extension</c> as an element named <c>citedCount</c>.
+/// citation count stands in <c>extension</c> as an element named <c>citedCount</c>; an entry known only from reference lists says so in
+/// <c>recordInfo/recordOrigin</c>.
 /// </summary>
 public static partial class ModsReader
 {
@@ -32,22 +33,32 @@ public static partial class ModsReader
             Datestamp = datestamp,
             Title = title,
             TitleIsTranslated = translated,
+            OtherTitles = [.. mods.Elements(Mods + "titleInfo").Where(t => t.Attribute("type") is not null).Select(t => TitleIn(t).Title).Where(t => t.Length > 0 && t != title).Distinct()],
             Abstract = LongText(mods.Element(Mods + "abstract")?.Value, "abstract", notes),
+            OtherAbstracts = [.. mods.Elements(Mods + "abstract").Skip(1).Select(a => PlainText.Clean(a.Value)).Where(a => a.Length > 0)],
+            Contents = Contents(mods),
             Keywords = Values(mods.Elements(Mods + "subject").Where(s => s.Attribute("authority") is null).Elements(Mods + "topic")),
             Subjects = Values(mods.Elements(Mods + "subject").Where(s => s.Attribute("authority") is not null).Elements(Mods + "topic")
                 .Concat(mods.Elements(Mods + "classification"))),
             People = People(mods, notes),
             Year = YearOf(mods, host, notes),
+            Date = DateOf(mods, host),
             Type = TypeOf(mods),
             Language = mods.Elements(Mods + "language").Elements(Mods + "languageTerm").Select(t => Languages.Code(t.Value)).FirstOrDefault(c => c is not null),
             Venue = VenueOf(host, notes),
             Publisher = NullIfEmpty(PlainText.Clean(mods.Elements(Mods + "originInfo").Elements(Mods + "publisher").FirstOrDefault()?.Value)),
             Doi = Doi(mods, notes),
-            Isbn = mods.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "isbn").Select(i => Identifiers.Isbn(i.Value)).FirstOrDefault(i => i is not null),
+            Isbn = mods.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "isbn").Select(i => Identifiers.Isbn(i.Value)).FirstOrDefault(i => i is not null) ?? Isbn(mods, host, notes),
+            OwnNumbers = [.. mods.Elements(Mods + "identifier").Select(i => (Kind: ((string?)i.Attribute("type"))?.Trim().ToLowerInvariant(), Number: PlainText.Clean(i.Value)))
+                .Where(i => i.Kind is { Length: > 0 and < 40 } and not ("doi" or "isbn" or "issn" or "issn-l" or "uri" or "hdl") && i.Number.Length is > 0 and < 100).Select(i => $"{i.Kind}:{i.Number}").Distinct()],
+            Places = Values(mods.Elements(Mods + "subject").Elements(Mods + "geographic")),
+            Related = [.. mods.Elements(Mods + "relatedItem").Where(r => (string?)r.Attribute("type") is "preceding" or "succeeding" or "original" or "series" or "constituent" or "isReferencedBy" or "reviewOf")
+                .Select(r => new RelatedWork((string)r.Attribute("type")!, NullIfEmpty(TitleIn(r.Element(Mods + "titleInfo")).Title), DoiIn(r))).Where(r => r.Title is not null || r.Doi is not null)],
+            IsOnlyCited = mods.Elements(Mods + "recordInfo").Elements(Mods + "recordOrigin").Any(o => o.Value.Contains("reference lists", StringComparison.OrdinalIgnoreCase)),
             Funders = Values(mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "funding")),
             Versions = [.. mods.Elements(Mods + "relatedItem").Where(r => (string?)r.Attribute("type") is "otherVersion" or "otherFormat")
                 .Select(r => DoiIn(r)).OfType<string>().Distinct().Select(d => new VersionLink(d))],
-            Version = mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "version").Select(n => ReadVersion(n.Value)).FirstOrDefault(v => v is not null),
+            Version = mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "version").Select(n => WorkVersions.Read(n.Value)).FirstOrDefault(v => v is not null),
             References = References(mods),
             CitedCount = mods.Elements(Mods + "extension").Elements().Where(e => e.Name.LocalName == "citedCount")
                 .Select(e => int.TryParse(e.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var n) ? (int?)n : null).FirstOrDefault(n => n is not null),
@@ -58,11 +69,17 @@ public static partial class ModsReader
 
     private static (string Title, bool Translated) Title(XElement mods)
     {
-        var info = mods.Elements(Mods + "titleInfo").FirstOrDefault(t => t.Attribute("type") is null) ?? mods.Elements(Mods + "titleInfo").FirstOrDefault();
+        return TitleIn(mods.Elements(Mods + "titleInfo").FirstOrDefault(t => t.Attribute("type") is null) ?? mods.Elements(Mods + "titleInfo").FirstOrDefault());
+    }
+
+    private static (string Title, bool Translated) TitleIn(XElement? info)
+    {
         if (info is null) return ("", false);
-        var title = PlainText.Clean(string.Concat(info.Element(Mods + "nonSort")?.Value, " ", info.Element(Mods + "title")?.Value));
+        var title = PlainText.Clean(string.Join(' ', info.Element(Mods + "nonSort")?.Value, info.Element(Mods + "title")?.Value, PartOf(info)));
         var sub = PlainText.Clean(info.Element(Mods + "subTitle")?.Value);
         var whole = sub.Length == 0 ? title : title + (title.EndsWith('?') || title.EndsWith('!') ? " " : ": ") + sub;
+        // Some indexes close titles with a full stop.
+        if (whole.Length > 4 && whole[^1] == '.' && char.IsLetter(whole[^2]) && whole[^3] != '.' && whole[^3] != ' ') whole = whole[..^1];
         var inside = PlainText.InsideBrackets(whole);
         return (inside ?? whole, inside is not null || (string?)info.Attribute("type") == "translated");
     }
@@ -74,10 +91,28 @@ public static partial class ModsReader
         {
             var role = name.Elements(Mods + "role").Elements(Mods + "roleTerm").Select(r => r.Value.Trim().ToLowerInvariant()).FirstOrDefault();
             if (role is not (null or "aut" or "author" or "edt" or "editor" or "cre" or "creator")) continue;
-            if (people.Count == MostPeople) { notes.Add($"The record names more than {MostPeople} people; the rest is left out."); break; }
-            if (Person(name) is { } person) people.Add(person);
+            foreach (var person in PeopleIn(name, role is "edt" or "editor" ? "editor" : null, notes))
+            {
+                if (people.Count == MostPeople) { notes.Add($"The record names more than {MostPeople} people; the rest is left out."); return people; }
+                people.Add(person);
+            }
         }
+        // A body speaks where no person does.
+        if (people.Count == 0)
+            people.AddRange(mods.Elements(Mods + "name").Where(n => (string?)n.Attribute("type") is "corporate" or "conference").Select(n => PlainText.Clean(string.Join(' ', n.Elements(Mods + "namePart").Select(p => p.Value)))).Where(n => n.Length > 0).Select(n => new PersonName(n, "")));
         return people;
+    }
+
+    /// <summary>The people one name element tells of: mostly one; all of them where a repository puts the whole list into one string.</summary>
+    private static IEnumerable<PersonName> PeopleIn(XElement name, string? role, List<string> notes)
+    {
+        var parts = name.Elements(Mods + "namePart").ToArray();
+        if (parts.Length == 1 && parts[0].Attribute("type") is null && parts[0].Value.Contains(';', StringComparison.Ordinal))
+        {
+            notes.Add("All people stood in one field; they were told apart by semicolons.");
+            return parts[0].Value.Split(';').Select(PlainText.Clean).Where(n => n.Length > 0).Select(SplitName).Where(n => n.Family.Length > 0).Select(n => new PersonName(n.Family, n.Given, Role: role));
+        }
+        return Person(name) is { } person ? [person with { Role = role }] : [];
     }
 
     private static PersonName? Person(XElement name)
@@ -97,6 +132,8 @@ public static partial class ModsReader
     /// <summary>Splits "Family, Given"; a name without a comma is taken as family name last.</summary>
     internal static (string Family, string Given) SplitName(string whole)
     {
+        // Catalogues add the years of a life: "Family, Given, 1961-2020".
+        whole = LifeYears().Replace(whole, "").TrimEnd(' ', ',');
         var comma = whole.IndexOf(',', StringComparison.Ordinal);
         if (comma > 0) return (whole[..comma].Trim(), whole[(comma + 1)..].Trim());
         var space = whole.LastIndexOf(' ');
@@ -122,6 +159,39 @@ public static partial class ModsReader
         var match = YearPattern().Match(date);
         return match.Success ? int.Parse(match.Value, CultureInfo.InvariantCulture) : null;
     }
+
+    /// <summary>The most precise date that is told in a form whose parts are beyond doubt; null when there is none.</summary>
+    private static string? DateOf(XElement mods, XElement? host)
+    {
+        var dates = mods.Elements(Mods + "originInfo").Elements(Mods + "dateIssued").Concat(host?.Elements(Mods + "part").Elements(Mods + "date") ?? []).Select(d => ReadDate(d.Value)).OfType<string>();
+        return dates.OrderByDescending(d => d.Length).FirstOrDefault();
+    }
+
+    /// <summary>Reads a date into W3CDTF as far as it is told: "2021-03-18", "2021 Mar", "March 2021", "c1998".</summary>
+    internal static string? ReadDate(string text)
+    {
+        if (ReadYear(text) is not { } year) return null;
+        var iso = IsoDate().Match(text);
+        if (iso.Success && int.Parse(iso.Groups[1].Value, CultureInfo.InvariantCulture) is >= 1 and <= 12) return text.Trim()[iso.Index..(iso.Index + iso.Length)];
+        var word = MonthWord().Match(text);
+        if (!word.Success) return year.ToString(CultureInfo.InvariantCulture);
+        var month = Array.FindIndex(CultureInfo.InvariantCulture.DateTimeFormat.AbbreviatedMonthNames, m => m.Equals(word.Value[..3], StringComparison.OrdinalIgnoreCase)) + 1;
+        return string.Create(CultureInfo.InvariantCulture, $"{year}-{month:00}");
+    }
+
+    private static List<string> Contents(XElement mods) =>
+        [.. mods.Elements(Mods + "tableOfContents").SelectMany(t => t.Value.Split(" -- ")).Select(PlainText.Clean).Where(t => t.Length > 0)
+            .Concat(mods.Elements(Mods + "relatedItem").Where(r => (string?)r.Attribute("type") == "constituent").Select(r => TitleIn(r.Element(Mods + "titleInfo")).Title).Where(t => t.Length > 0)).Take(500)];
+
+    private static string? Isbn(XElement mods, XElement? host, List<string> notes)
+    {
+        foreach (var id in mods.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "isbn" && i.Value.Any(char.IsAsciiDigit)))
+            notes.Add($"The ISBN “{Brief(id.Value)}” has a wrong check digit and was left out.");
+        return host?.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "isbn").Select(i => Identifiers.Isbn(i.Value)).FirstOrDefault(i => i is not null);
+    }
+
+    /// <summary>Number and name of a part, as titles of series have them: "Part 2, Larvae".</summary>
+    private static string? PartOf(XElement info) => NullIfEmpty(string.Join(", ", info.Elements().Where(e => e.Name.LocalName is "partNumber" or "partName").Select(e => e.Value.Trim())));
 
     private static DocumentType TypeOf(XElement mods) => mods.Elements(Mods + "genre").Concat(mods.Elements(Mods + "typeOfResource"))
         .Select(g => DocumentTypes.Read(g.Value)).FirstOrDefault(t => t != DocumentType.Other);
@@ -187,18 +257,10 @@ public static partial class ModsReader
                 var address = url.Value.Trim();
                 if (!Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https")) continue;
                 var access = (string?)url.Attribute("note") switch { "free" => CopyAccess.Free, "closed" => CopyAccess.Closed, _ => CopyAccess.Unknown };
-                copies.Add(new(uri.ToString(), access, ReadVersion((string?)url.Attribute("displayLabel"))));
+                copies.Add(new(uri.ToString(), access, WorkVersions.Read((string?)url.Attribute("displayLabel") ?? "")));
             }
         return copies;
     }
-
-    private static WorkVersion? ReadVersion(string? words) => words?.Trim().ToLowerInvariant() switch
-    {
-        "version of record" => WorkVersion.VersionOfRecord,
-        "accepted manuscript" => WorkVersion.AcceptedManuscript,
-        "submitted manuscript" or "preprint" or "author's original" => WorkVersion.SubmittedManuscript,
-        _ => null,
-    };
 
     private static string LongText(string? text, string what, List<string> notes)
     {
@@ -212,6 +274,15 @@ public static partial class ModsReader
     private static string? NullIfEmpty(string text) => text.Length == 0 ? null : text;
 
     private static string Brief(string text) => PlainText.Clean(text) is { Length: > 40 } longer ? longer[..40] + "…" : PlainText.Clean(text);
+
+    [GeneratedRegex(@",?\s*\(?[12]\d{3}\s*[-–]\s*([12]\d{3})?\)?\.?$", RegexOptions.CultureInvariant)]
+    private static partial Regex LifeYears();
+
+    [GeneratedRegex(@"(?<!\d)[12]\d{3}-([01]\d)(-[0-3]\d)?(?!\d)", RegexOptions.CultureInvariant)]
+    private static partial Regex IsoDate();
+
+    [GeneratedRegex(@"\b(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\b", RegexOptions.CultureInvariant | RegexOptions.IgnoreCase)]
+    private static partial Regex MonthWord();
 
     [GeneratedRegex(@"(?<!\d)[12]\d{3}(?!\d)", RegexOptions.CultureInvariant)]
     private static partial Regex YearPattern();

@@ -17,6 +17,7 @@ public static partial class PlainText
         if (string.IsNullOrEmpty(text)) return "";
         if (text.Length > Longest) text = text[..Longest];
         if (text.Contains('&', StringComparison.Ordinal)) text = WebUtility.HtmlDecode(WebUtility.HtmlDecode(text));
+        if (text.StartsWith("{\\rtf", StringComparison.Ordinal)) text = RtfControl().Replace(RtfHex().Replace(text, m => ((char)Convert.ToInt32(m.Groups[1].Value, 16)).ToString()), "");
         if (text.Contains('<', StringComparison.Ordinal)) text = Tag().Replace(text, " ");
         var plain = new StringBuilder(text.Length);
         var space = false;
@@ -36,6 +37,12 @@ public static partial class PlainText
         var trimmed = title.TrimEnd('.', ' ');
         return trimmed.Length > 2 && trimmed[0] == '[' && trimmed[^1] == ']' ? trimmed[1..^1].Trim() : null;
     }
+
+    [GeneratedRegex(@"\\'([0-9a-fA-F]{2})", RegexOptions.CultureInvariant)]
+    private static partial Regex RtfHex();
+
+    [GeneratedRegex(@"\{\\(?:fonttbl|colortbl|stylesheet|info)[^{}]*(?:\{[^{}]*\}[^{}]*)*\}|\\[a-zA-Z]+-?\d* ?|[{}]", RegexOptions.CultureInvariant)]
+    private static partial Regex RtfControl();
 
     [GeneratedRegex(@"</?[A-Za-z][^<>]{0,200}>", RegexOptions.CultureInvariant)]
     private static partial Regex Tag();

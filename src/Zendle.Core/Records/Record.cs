@@ -16,8 +16,17 @@ public sealed record Record
     /// <summary>True when the database gave a translated title in brackets instead of the original one.</summary>
     public bool TitleIsTranslated { get; init; }
 
+    /// <summary>Further titles: the original one beside a translated one, alternative and uniform titles.</summary>
+    public IReadOnlyList<string> OtherTitles { get; init; } = [];
+
     /// <summary>Abstract; empty when the database has none.</summary>
     public string Abstract { get; init; } = "";
+
+    /// <summary>Abstracts in other languages.</summary>
+    public IReadOnlyList<string> OtherAbstracts { get; init; } = [];
+
+    /// <summary>Titles of the parts of a book, in order.</summary>
+    public IReadOnlyList<string> Contents { get; init; } = [];
 
     /// <summary>Keywords given by the authors or the database, in order.</summary>
     public IReadOnlyList<string> Keywords { get; init; } = [];
@@ -30,6 +39,9 @@ public sealed record Record
 
     /// <summary>Year of publication, 1000–2999; null when absent or implausible.</summary>
     public int? Year { get; init; }
+
+    /// <summary>Date of publication as far as it is told: "2021", "2021-03" or "2021-03-18" (W3CDTF); null when absent.</summary>
+    public string? Date { get; init; }
 
     /// <summary>Kind of document.</summary>
     public DocumentType Type { get; init; } = DocumentType.Other;
@@ -48,6 +60,18 @@ public sealed record Record
 
     /// <summary>ISBN-13 without hyphens.</summary>
     public string? Isbn { get; init; }
+
+    /// <summary>Numbers that databases give a work ("kind:number"), by which an extract and what it was taken from know each other.</summary>
+    public IReadOnlyList<string> OwnNumbers { get; init; } = [];
+
+    /// <summary>Countries and places the work is about.</summary>
+    public IReadOnlyList<string> Places { get; init; } = [];
+
+    /// <summary>Works it is tied to otherwise: what a correction speaks of, a series, a part, a review of it.</summary>
+    public IReadOnlyList<RelatedWork> Related { get; init; } = [];
+
+    /// <summary>True when the database knows the work only from the reference lists of others.</summary>
+    public bool IsOnlyCited { get; init; }
 
     /// <summary>Names of those who paid for the work.</summary>
     public IReadOnlyList<string> Funders { get; init; } = [];
@@ -76,7 +100,8 @@ public sealed record Record
 /// <param name="Given">Given names or initials; empty when unknown.</param>
 /// <param name="Orcid">ORCID iD with a valid check digit (ISO 7064 MOD 11-2), in the form 0000-0000-0000-0000; null when absent.</param>
 /// <param name="Affiliation">Where the person worked; null when not said.</param>
-public sealed record PersonName(string Family, string Given, string? Orcid = null, string? Affiliation = null)
+/// <param name="Role">What the person did, when not an author: "editor", "translator"; null for authors.</param>
+public sealed record PersonName(string Family, string Given, string? Orcid = null, string? Affiliation = null, string? Role = null)
 {
     /// <summary>"Family, G. H." — the form shown in lists.</summary>
     public string Short => Given.Length == 0 ? Family : $"{Family}, {Initials}";
@@ -109,6 +134,12 @@ public sealed record Reference(string Text, string? Doi = null, string? Title = 
 /// <param name="Version">Which version lies there; null when not said.</param>
 public sealed record Copy(string Address, CopyAccess Access, WorkVersion? Version = null);
 
+/// <summary>A tie to another work, as a record declares it.</summary>
+/// <param name="Kind">Kind of tie, in the words of MODS: preceding, succeeding, original, series, constituent, isReferencedBy, reviewOf.</param>
+/// <param name="Title">Title of the other work; null when not said.</param>
+/// <param name="Doi">Its DOI, normalised; null when not said.</param>
+public sealed record RelatedWork(string Kind, string? Title, string? Doi);
+
 /// <summary>A declared tie to another version of the same work.</summary>
 /// <param name="Doi">DOI of the other version, normalised.</param>
 public sealed record VersionLink(string Doi);
@@ -122,17 +153,6 @@ public enum CopyAccess
     Free,
     /// <summary>A subscription or a price stands before it.</summary>
     Closed,
-}
-
-/// <summary>The stages of a text's life, by the terms of NISO RP-8-2008 (Journal Article Versions).</summary>
-public enum WorkVersion
-{
-    /// <summary>Submitted manuscript under review, or a preprint of it.</summary>
-    SubmittedManuscript,
-    /// <summary>Accepted manuscript.</summary>
-    AcceptedManuscript,
-    /// <summary>Version of record.</summary>
-    VersionOfRecord,
 }
 
 /// <summary>Kinds of document Zendle tells apart.</summary>

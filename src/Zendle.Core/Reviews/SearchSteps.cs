@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Trails;
 
 namespace Zendle.Core.Reviews;
 
@@ -44,6 +45,12 @@ public enum StepKind
     Narrow,
     /// <summary>Narrows by words inside the set.</summary>
     Inside,
+    /// <summary>Follows a trail from seeds, in place of the question before.</summary>
+    Trail,
+    /// <summary>Follows the trail another way.</summary>
+    Way,
+    /// <summary>Narrows a trail to works tied to at least so many seeds.</summary>
+    Ties,
 }
 
 /// <summary>One act of searching or narrowing. Only the parts its kind names are set.</summary>
@@ -55,8 +62,11 @@ public enum StepKind
 /// <param name="Excluded">Narrow: values that no record of a work has.</param>
 /// <param name="From">Years: first year, or null.</param>
 /// <param name="To">Years: last year, or null.</param>
+/// <param name="Seeds">Trail: ids of the works it starts from; null for all kept works of that moment.</param>
+/// <param name="Way">Trail, Way: which way it runs.</param>
+/// <param name="AtLeast">Ties: to how many seeds.</param>
 public sealed record StepAct(StepKind Kind, string? Expression = null, IReadOnlyList<int>? Databases = null, Facet? Facet = null,
-    IReadOnlyList<string>? Values = null, IReadOnlyList<string>? Excluded = null, int? From = null, int? To = null);
+    IReadOnlyList<string>? Values = null, IReadOnlyList<string>? Excluded = null, int? From = null, int? To = null, IReadOnlyList<int>? Seeds = null, TrailWay? Way = null, int? AtLeast = null);
 
 /// <summary>A narrowing by the values of a field.</summary>
 /// <param name="Facet">The field.</param>
@@ -71,7 +81,8 @@ public sealed record Narrowing(Facet Facet, ImmutableArray<string> Values, Immut
 /// <param name="To">Last year, or null.</param>
 /// <param name="Narrowings">One for each narrowed field, in the order they were set.</param>
 /// <param name="Inside">Expressions that must hold inside the set.</param>
-public sealed record SearchState(string Expression, ImmutableArray<int> Databases, int? From, int? To, ImmutableArray<Narrowing> Narrowings, ImmutableArray<string> Inside)
+/// <param name="Trail">The trail that is followed, in place of an expression; null for a search.</param>
+public sealed record SearchState(string Expression, ImmutableArray<int> Databases, int? From, int? To, ImmutableArray<Narrowing> Narrowings, ImmutableArray<string> Inside, TrailQuestion? Trail = null)
 {
     /// <summary>Every work of every database.</summary>
     public static SearchState Everything { get; } = new("", [], null, null, [], []);
@@ -81,7 +92,11 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
     {
         switch (act.Kind)
         {
-            case StepKind.Search: return this with { Expression = (act.Expression ?? "").Trim() };
+            case StepKind.Search: return this with { Expression = (act.Expression ?? "").Trim(), Trail = null };
+            case StepKind.Trail: return Everything with { Trail = new([.. (act.Seeds ?? []).Distinct()], act.Way ?? TrailWay.Both) };
+            case StepKind.Way: return this with { Trail = Followed with { Way = act.Way ?? TrailWay.Both } };
+            case StepKind.Ties: return this with { Trail = Followed with { AtLeast = Math.Max(1, act.AtLeast ?? 1) } };
+            case StepKind.Add when Trail is not null: return this with { Inside = Inside.Add((act.Expression ?? "").Trim()) };
             case StepKind.Add: return this with { Expression = Joined(Expression, (act.Expression ?? "").Trim()) };
             case StepKind.Databases: return this with { Databases = [.. (act.Databases ?? []).Distinct().Order()] };
             case StepKind.Years: return this with { From = act.From, To = act.To };
@@ -94,6 +109,8 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
             default: throw new ArgumentOutOfRangeException(nameof(act));
         }
     }
+
+    private TrailQuestion Followed => Trail ?? throw new ArgumentException("Ways and ties belong to a trail; there is none to narrow.");
 
     /// <summary>
     /// The act that leads from this state to <paramref name="expression"/>: a further part where the new expression only goes on from the
@@ -143,5 +160,5 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
         expression.Contains("stage:", StringComparison.OrdinalIgnoreCase) || expression.Contains("tag:", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Whether anything beside the expression and the databases holds works back.</summary>
-    public bool IsNarrowed => From is not null || To is not null || !Narrowings.IsEmpty || !Inside.IsEmpty;
+    public bool IsNarrowed => From is not null || To is not null || !Narrowings.IsEmpty || !Inside.IsEmpty || Trail is { AtLeast: > 1 };
 }

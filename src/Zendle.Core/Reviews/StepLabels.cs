@@ -1,3 +1,5 @@
+using Zendle.Core.Trails;
+
 namespace Zendle.Core.Reviews;
 
 /// <summary>Names steps the way a person would: by what the act changed.</summary>
@@ -6,7 +8,8 @@ public static class StepLabels
     /// <summary>The label of <paramref name="act"/>.</summary>
     /// <param name="act">The act.</param>
     /// <param name="databaseName">Names databases by id.</param>
-    public static string For(StepAct act, Func<int, string> databaseName) => act.Kind switch
+    /// <param name="workName">Names works by id, in two words: first person and year.</param>
+    public static string For(StepAct act, Func<int, string> databaseName, Func<int, string>? workName = null) => act.Kind switch
     {
         StepKind.Search => (act.Expression ?? "").Trim() is { Length: > 0 } expression ? expression : "everything",
         StepKind.Add => act.Expression!.StartsWith("NOT ", StringComparison.Ordinal) ? "without " + act.Expression[4..] : "+ " + act.Expression,
@@ -14,8 +17,22 @@ public static class StepLabels
         StepKind.Years => Years(act.From, act.To),
         StepKind.Inside => act.Values is { Count: > 0 } words ? "inside: " + string.Join(", ", words) : "no words inside",
         StepKind.Narrow => Narrow(act),
+        StepKind.Trail => Trail(act.Way ?? TrailWay.Both, act.Seeds ?? [], workName ?? (_ => "one work")),
+        StepKind.Way => act.Way switch { TrailWay.Backward => "only what they cite", TrailWay.Forward => "only what cites them", _ => "both ways" },
+        StepKind.Ties => act.AtLeast > 1 ? $"tied to {act.AtLeast} or more" : "tied to any",
         _ => throw new ArgumentOutOfRangeException(nameof(act)),
     };
+
+    private static string Trail(TrailWay way, IReadOnlyList<int> seeds, Func<int, string> workName)
+    {
+        var (from, many) = seeds.Count == 1 ? (workName(seeds[0]), false) : ($"{seeds.Count:N0} works", true);
+        return way switch
+        {
+            TrailWay.Backward => many ? $"what {from} cite" : $"what {from} cites",
+            TrailWay.Forward => $"what cites {from}",
+            _ => $"both ways from {from}",
+        };
+    }
 
     private static string Years(int? from, int? to) => (from, to) switch
     {

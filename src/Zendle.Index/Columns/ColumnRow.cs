@@ -20,6 +20,7 @@ namespace Zendle.Index.Columns;
 /// <param name="Doi">Key of the DOI; 0 for none.</param>
 /// <param name="TitleKey">Key of title and first person; 0 for none.</param>
 /// <param name="References">Two keys (DOI, title and person) for each reference.</param>
+/// <param name="IsOnlyCited">Whether the record is known from reference lists only.</param>
 public sealed record ColumnRow(int RecordId, int WorkId, int DatabaseId, int Trust, int? Year, DocumentType Type, string? Language, string Title,
     string? FirstPerson, IReadOnlyList<string> People, string? Venue, IReadOnlyList<string> Subjects, int TextRank, int? CitedCount,
-    ulong Doi, ulong TitleKey, IReadOnlyList<ulong> References);
+    ulong Doi, ulong TitleKey, IReadOnlyList<ulong> References, bool IsOnlyCited = false);

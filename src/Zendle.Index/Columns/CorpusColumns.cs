@@ -1,6 +1,11 @@
 using Zendle.Core.FullText;
+using Zendle.Core.Merging;
+using Zendle.Core.People;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
+using Zendle.Core.Trails;
+using Zendle.Core.Venues;
 
 namespace Zendle.Index.Columns;
 
@@ -11,7 +16,6 @@ namespace Zendle.Index.Columns;
 public sealed class CorpusColumns
 {
     private readonly Dictionary<Facet, FacetColumn> facets;
-    private readonly Dictionary<ulong, int> workByKey;
 
     private CorpusColumns(Builder b)
     {
@@ -29,7 +33,11 @@ public sealed class CorpusColumns
         WorkFirstRecord = b.WorkFirstRecord;
         Works = b.WorkFirstRecord.Count(r => r > 0);
         facets = b.BuildFacets();
-        workByKey = b.WorkByKey;
+        References = b.Matcher;
+        OnlyCited = b.OnlyCited;
+        Standings = b.Standings;
+        WorkVenue = b.WorkVenue;
+        People = b.People;
         Graph = b.BuildGraph();
         DatabaseCited = b.DatabaseCited;
     }
@@ -68,16 +76,32 @@ public sealed class CorpusColumns
     /// <summary>The values of a field; throws for stage and tag, which belong to a review.</summary>
     public FacetColumn Of(Facet facet) => facets[facet];
 
-    /// <summary>The work that a DOI's key or a title's key stands for; 0 when none.</summary>
-    public int WorkOf(ulong key) => key == 0 ? 0 : workByKey.GetValueOrDefault(key);
+    /// <summary>Finds the works that references mean.</summary>
+    public ReferenceMatcher References { get; }
+
+    /// <summary>Works that are known from reference lists only.</summary>
+    public BitSet OnlyCited { get; }
+
+    /// <summary>Where the venues stand in their subject categories, by venue number.</summary>
+    public IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings { get; }
+
+    /// <summary>Number of the venue of each work; −1 for none.</summary>
+    public int[] WorkVenue { get; }
+
+    /// <summary>The people told apart, by number; empty when they were not.</summary>
+    public IReadOnlyList<Person> People { get; }
 
     /// <summary>Collects rows and builds the columns. Rows may come in any order; each record once.</summary>
     public sealed class Builder
     {
         private readonly int[] yearTrust, titleTrust;
         private readonly Dictionary<Facet, FacetBuilder> facets;
-        private readonly List<(int Work, ulong Doi, ulong Title)> references = [];
+        private readonly List<(int Work, byte Database, int Cited)> ties = [];
+        private readonly List<(int Record, int Work, byte Database, int Place, ulong Doi, ulong Title)> references = [];
         private readonly int[] textRank;
+        private readonly bool[] described;
+        private readonly FacetBuilder printedVenues = new(), printedPeople = new();
+        private bool hasVenues, hasPeople;
 
         /// <summary>Starts columns for record and work ids below the given sizes.</summary>
         public Builder(int recordSize, int workSize, IReadOnlyDictionary<int, string> databaseNames)
@@ -95,6 +119,10 @@ public sealed class CorpusColumns
             yearTrust = NewRanks(workSize);
             titleTrust = NewRanks(workSize);
             textRank = new int[workSize];
+            described = new bool[workSize];
+            OnlyCited = new(workSize);
+            WorkVenue = new int[workSize];
+            Array.Fill(WorkVenue, -1);
             Array.Fill(textRank, TextAtHand.Words.Count - 1);
             DatabaseNames = databaseNames;
             facets = new[] { Facet.Year, Facet.Type, Facet.Language, Facet.Venue, Facet.Subject, Facet.Person, Facet.Database }.ToDictionary(f => f, _ => new FacetBuilder());
@@ -112,7 +140,12 @@ public sealed class CorpusColumns
         internal string?[] SortVenue { get; }
         internal int[] WorkFirstRecord { get; }
         internal HashSet<int> Databases { get; } = [];
-        internal Dictionary<ulong, int> WorkByKey { get; } = [];
+        /// <summary>Finds the works that references mean; filled with keys by <see cref="Add"/>, with words by whoever has them.</summary>
+        public ReferenceMatcher Matcher { get; } = new();
+        internal BitSet OnlyCited { get; }
+        internal int[] WorkVenue { get; }
+        internal IReadOnlyList<Person> People { get; private set; } = [];
+        internal IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings { get; private set; } = new Dictionary<int, IReadOnlyList<Standing>>();
         internal Dictionary<int, int[]> DatabaseCited { get; } = [];
         private IReadOnlyDictionary<int, string> DatabaseNames { get; }
 
@@ -133,14 +166,14 @@ public sealed class CorpusColumns
             if (row.Year is { } y) facets[Facet.Year].Add(work, y.ToString(System.Globalization.CultureInfo.InvariantCulture));
             facets[Facet.Type].Add(work, DocumentTypes.Name(row.Type));
             if (row.Language is { } language) facets[Facet.Language].Add(work, Languages.Name(language));
-            if (row.Venue is { } venue) facets[Facet.Venue].Add(work, venue);
             foreach (var subject in row.Subjects) facets[Facet.Subject].Add(work, subject);
-            foreach (var person in row.People) facets[Facet.Person].Add(work, person);
+            if (row.Venue is { } venue) printedVenues.Add(work, venue);
+            foreach (var person in row.People) printedPeople.Add(work, person);
+            if (!row.IsOnlyCited) described[work] = true;
             facets[Facet.Database].Add(work, DatabaseNames.GetValueOrDefault(row.DatabaseId, "?"));
             textRank[work] = Math.Min(textRank[work], row.TextRank);
-            if (row.Doi != 0) WorkByKey.TryAdd(row.Doi, work);
-            if (row.TitleKey != 0) WorkByKey.TryAdd(row.TitleKey, work);
-            for (var i = 0; i + 1 < row.References.Count; i += 2) references.Add((work, row.References[i], row.References[i + 1]));
+            Matcher.AddKeys(work, row.Doi, row.TitleKey, row.Year ?? 0);
+            for (var i = 0; i + 1 < row.References.Count; i += 2) references.Add((row.RecordId, work, (byte)row.DatabaseId, i / 2, row.References[i], row.References[i + 1]));
             if (row.CitedCount is { } cited)
             {
                 if (!DatabaseCited.TryGetValue(row.DatabaseId, out var counts))
@@ -152,29 +185,67 @@ public sealed class CorpusColumns
             }
         }
 
+        /// <summary>Takes the venues that were told apart: each work's number and the title it goes by.</summary>
+        public void TakeVenues(IEnumerable<(int Work, Venue Venue)> venues)
+        {
+            hasVenues = true;
+            foreach (var (work, venue) in venues)
+            {
+                facets[Facet.Venue].Add(work, venue.Title);
+                (WorkVenue[work], SortVenue[work]) = (venue.Number, venue.Title);
+            }
+        }
+
+        /// <summary>Takes the people who were told apart.</summary>
+        public void TakePeople(IReadOnlyList<Person> people)
+        {
+            (hasPeople, People) = (true, people);
+            foreach (var person in people) foreach (var mention in person.Mentions) facets[Facet.Person].Add(mention.WorkId, person.Label);
+        }
+
+        /// <summary>Takes where venues stand.</summary>
+        public void TakeStandings(IReadOnlyDictionary<int, IReadOnlyList<Standing>> standings) => Standings = standings;
+
+        /// <summary>Follows the keys of all references; tells those that no key led home, by record and place in its list.</summary>
+        public IReadOnlyList<(int Record, int Work, byte Database, int Place)> FollowKeys()
+        {
+            var open = new List<(int, int, byte, int)>();
+            foreach (var (record, work, database, place, doi, title) in references)
+                if (Matcher.ByKeys(doi, title, null).Work is > 0 and var cited) ties.Add((work, database, cited));
+                else open.Add((record, work, database, place));
+            references.Clear();
+            return open;
+        }
+
+        /// <summary>Adds ties that were found in words.</summary>
+        public void AddTies(IEnumerable<(int Work, byte Database, int Cited)> found) => ties.AddRange(found);
+
+        /// <summary>The citation graph of the ties so far.</summary>
+        public CitationGraph BuildGraph()
+        {
+            FollowKeys();
+            return CitationGraph.Build([.. ties.Select(t => (long)t.Work << 32 | (uint)t.Cited)], [.. ties.Select(t => t.Database)], WorkSize, Databases);
+        }
+
         /// <summary>The finished columns.</summary>
-        public CorpusColumns Build() => new(this);
+        public CorpusColumns Build()
+        {
+            for (var work = 0; work < WorkSize; work++)
+                if (WorkFirstRecord[work] > 0 && !described[work]) OnlyCited.Add(work);
+            return new(this);
+        }
 
         internal Dictionary<Facet, FacetColumn> BuildFacets()
         {
             var text = new FacetBuilder();
             for (var work = 0; work < WorkSize; work++)
                 if (WorkFirstRecord[work] > 0) text.Add(work, TextAtHand.Words[textRank[work]]);
+            // Where nobody told venues and people apart, what is printed stands for them.
+            if (!hasVenues) facets[Facet.Venue] = printedVenues;
+            if (!hasPeople) facets[Facet.Person] = printedPeople;
             var built = facets.ToDictionary(f => f.Key, f => f.Value.Build(WorkSize));
             built[Facet.Text] = text.Build(WorkSize);
             return built;
-        }
-
-        internal CitationGraph BuildGraph()
-        {
-            var ties = new List<long>(references.Count);
-            foreach (var (work, doi, title) in references)
-            {
-                var cited = doi != 0 ? WorkByKey.GetValueOrDefault(doi) : 0;
-                if (cited == 0 && title != 0) cited = WorkByKey.GetValueOrDefault(title);
-                if (cited != 0) ties.Add((long)work << 32 | (uint)cited);
-            }
-            return CitationGraph.Build(ties, WorkSize);
         }
 
         private static int[] NewRanks(int size)

@@ -90,7 +90,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             And(others);
         }
         foreach (var words in state.Inside)
-            And(read(words) is { } node ? Works(Records(node), state.Databases) : new BitSet(columns.WorkSize));
+            And(read(words) is { } node ? Works(Records(node), state.Trail is null ? state.Databases : default) : new BitSet(columns.WorkSize));
         return set;
     }
 

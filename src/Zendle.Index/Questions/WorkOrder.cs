@@ -23,6 +23,8 @@ public enum SortOrder
     Person,
     /// <summary>By venue.</summary>
     Venue,
+    /// <summary>In a trail: tied to most seeds first, then most cited.</summary>
+    Ties,
 }
 
 /// <summary>Puts sets of works in order; ties are broken by work id, so that pages never shuffle.</summary>
@@ -35,7 +37,8 @@ public static class WorkOrder
     /// <param name="concepts">Concepts of the question.</param>
     /// <param name="records">Matching records in the chosen databases.</param>
     /// <param name="thisYear">The year that citations per year are counted to.</param>
-    public static int[] Sort(CorpusSnapshot snapshot, BitSet works, SortOrder order, ImmutableArray<Concept> concepts, BitSet records, int thisYear)
+    /// <param name="ties">In a trail, how many seeds a work is tied to; null outside one.</param>
+    public static int[] Sort(CorpusSnapshot snapshot, BitSet works, SortOrder order, ImmutableArray<Concept> concepts, BitSet records, int thisYear, Func<int, int>? ties = null)
     {
         var columns = snapshot.Columns;
         var ids = works.ToArray();
@@ -44,6 +47,7 @@ public static class WorkOrder
             case SortOrder.Relevance when !concepts.IsEmpty:
                 var scores = Relevance.Score(snapshot, concepts, records);
                 return By(ids, w => -scores[w]);
+            case SortOrder.Ties or SortOrder.Relevance when ties is not null: return By(ids, w => (-ties(w), -columns.Graph.CitedBy(w).Length));
             case SortOrder.Oldest: return By(ids, w => columns.Year[w] == 0 ? int.MaxValue : columns.Year[w]);
             case SortOrder.Cited: return By(ids, w => -columns.Graph.CitedBy(w).Length);
             case SortOrder.CitedPerYear: return By(ids, w => -PerYear(columns.Graph.CitedBy(w).Length, columns.Year[w], thisYear));

@@ -2,7 +2,7 @@ using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
-using Zendle.Outside.World;
+using Zendle.Outside.World.Databases;
 
 namespace Zendle.Outside.Oai;
 
@@ -13,10 +13,9 @@ internal sealed class OaiError(string code, string message) : Exception(message)
 }
 
 /// <summary>Answers the six verbs of OAI-PMH 2.0 for one database.</summary>
-public sealed partial class OaiService(OutsideDatabase database, OutsideClock clock)
+public sealed partial class OaiService(OutsideDatabase database, OutsideClock clock, int pageSize = 100)
 {
     private static readonly XNamespace Oai = "http://www.openarchives.org/OAI/2.0/";
-    private const int PageSize = 100;
     private const string SecondFormat = "yyyy-MM-ddTHH:mm:ssZ";
 
     private static readonly Dictionary<string, (string[] Required, string[] Optional)> Verbs = new()
@@ -89,7 +88,7 @@ public sealed partial class OaiService(OutsideDatabase database, OutsideClock cl
         XElement Format(string prefix, string schema, string space) => new(Oai + "metadataFormat", new XElement(Oai + "metadataPrefix", prefix), new XElement(Oai + "schema", schema), new XElement(Oai + "metadataNamespace", space));
         return new(Oai + "ListMetadataFormats",
             Format("oai_dc", "http://www.openarchives.org/OAI/2.0/oai_dc.xsd", "http://www.openarchives.org/OAI/2.0/oai_dc/"),
-            database.HasMods ? Format("mods", "http://www.loc.gov/standards/mods/v3/mods-3-8.xsd", Metadata.M.NamespaceName) : null);
+            Format("mods", "http://www.loc.gov/standards/mods/v3/mods-3-8.xsd", Metadata.M.NamespaceName));
     }
 
     private XElement Sets(string? token, DateTimeOffset now)
@@ -102,7 +101,7 @@ public sealed partial class OaiService(OutsideDatabase database, OutsideClock cl
     private XElement GetRecord(string identifier, string prefix, string host, DateTimeOffset now)
     {
         CheckPrefix(prefix);
-        var entry = database.At(now).Find(e => e.Identifier == identifier) ?? throw new OaiError("idDoesNotExist", "There is no such record here.");
+        var entry = database.At(now).FirstOrDefault(e => e.Identifier == identifier) ?? throw new OaiError("idDoesNotExist", "There is no such record here.");
         return new(Oai + "GetRecord", Record(entry, prefix, host));
     }
 
@@ -116,18 +115,18 @@ public sealed partial class OaiService(OutsideDatabase database, OutsideClock cl
         var found = database.At(page.AsOf).Where(e => (page.From is null || e.Datestamp >= page.From) && (page.Until is null || e.Datestamp <= page.Until)
             && (page.Set is null || e.Sets.Contains(page.Set))).ToList();
         if (found.Count == 0) throw new OaiError("noRecordsMatch", "No records match.");
-        var slice = found.Skip(page.Offset).Take(PageSize).ToList();
+        var slice = found.Skip(page.Offset).Take(pageSize).ToList();
         var list = new XElement(Oai + verb, slice.Select(e => verb == "ListIdentifiers" ? Header(e) : Record(e, page.Prefix, host)));
         var next = page.Offset + slice.Count;
-        if (found.Count > PageSize)
+        if (found.Count > pageSize)
             list.Add(new XElement(Oai + "resumptionToken", new XAttribute("completeListSize", found.Count), new XAttribute("cursor", page.Offset),
                 next < found.Count ? (page with { Offset = next }).Write() : ""));
         return list;
     }
 
-    private void CheckPrefix(string prefix)
+    private static void CheckPrefix(string prefix)
     {
-        if (prefix != "oai_dc" && !(prefix == "mods" && database.HasMods)) throw new OaiError("cannotDisseminateFormat", $"Records are not offered as {prefix}.");
+        if (prefix is not ("oai_dc" or "mods")) throw new OaiError("cannotDisseminateFormat", $"Records are not offered as {prefix}.");
     }
 
     private static void CheckRange(Dictionary<string, string> named)
@@ -148,8 +147,8 @@ public sealed partial class OaiService(OutsideDatabase database, OutsideClock cl
     private static XElement Header(Entry e) => new(Oai + "header", e.Deleted ? new XAttribute("status", "deleted") : null,
         new XElement(Oai + "identifier", e.Identifier), new XElement(Oai + "datestamp", Text(e.Datestamp)), e.Sets.Select(s => new XElement(Oai + "setSpec", s)));
 
-    private static XElement Record(Entry e, string prefix, string host) => new(Oai + "record", Header(e),
-        e.Deleted ? null : new XElement(Oai + "metadata", prefix == "mods" ? Metadata.Mods(e, host) : Metadata.DublinCore(e, host)));
+    private XElement Record(Entry e, string prefix, string host) => new(Oai + "record", Header(e),
+        e.Deleted ? null : new XElement(Oai + "metadata", prefix == "mods" ? Metadata.Mods(e, database, host) : Metadata.DublinCore(e, host)));
 
     private static string Text(DateTimeOffset t) => t.UtcDateTime.ToString(SecondFormat, CultureInfo.InvariantCulture);
 

@@ -1,4 +1,4 @@
-using Zendle.Outside.World;
+using Zendle.Outside.World.Databases;
 
 namespace Zendle.Outside.Oai;
 

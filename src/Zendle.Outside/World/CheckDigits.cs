@@ -15,6 +15,15 @@ public static class CheckDigits
         return $"{digits[..4]}-{digits[4..]}{(check == 10 ? "X" : check.ToString(CultureInfo.InvariantCulture))}";
     }
 
+    /// <summary>ISBN-13 from twelve digits (ISO 2108).</summary>
+    public static string Isbn(long twelve)
+    {
+        var digits = twelve.ToString("D12", CultureInfo.InvariantCulture);
+        var sum = 0;
+        for (var i = 0; i < 12; i++) sum += (digits[i] - '0') * (i % 2 == 0 ? 1 : 3);
+        return digits + ((10 - sum % 10) % 10).ToString(CultureInfo.InvariantCulture);
+    }
+
     /// <summary>ORCID iD from up to fifteen digits (ISO 7064 MOD 11-2).</summary>
     public static string Orcid(long fifteen)
     {

@@ -27,6 +27,14 @@ public sealed class Dice
     /// <summary>A number in [0, 1).</summary>
     public double Unit() => (Next() >> 11) * (1.0 / (1UL << 53));
 
+    /// <summary>A number from the normal distribution, mean 0 and deviation 1, by the sum of twelve (never beyond ±6).</summary>
+    public double Bell()
+    {
+        var sum = -6.0;
+        for (var i = 0; i < 12; i++) sum += Unit();
+        return sum;
+    }
+
     /// <summary>True with a chance.</summary>
     public bool Chance(double p) => Unit() < p;
 

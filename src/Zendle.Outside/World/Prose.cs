@@ -3,31 +3,99 @@ using System.Text;
 
 namespace Zendle.Outside.World;
 
-/// <summary>Fills the frames of a topic with words that suit the topic and the year: older studies speak of sodium lamps and sky brightness, newer ones of LEDs and skyglow.</summary>
-public sealed class Prose(SharedWords words, Topic topic, int year, Dice dice)
+/// <summary>
+/// Writes titles and sentences from frames: picks among a frame's alternatives, then fills its slots with words that suit the study, the topic and the
+/// year (older studies speak of sodium lamps and sky brightness, newer ones of LEDs and skyglow).
+/// </summary>
+/// <remarks>What stands after the alternatives were picked and before the slots are filled is a sentence's skeleton; <see cref="Skeletons"/> collects them, so that repetition can be counted.</remarks>
+public sealed class Prose(Scenario scenario, Topic topic, Study study, int year, Dice dice)
 {
-    private readonly Dictionary<string, string> filled = [];
+    private static readonly string[] Fresh = ["p", "q", "k", "m", "n"];
+    private readonly SharedWords words = scenario.Words;
+    private readonly Dictionary<string, string> filled = new()
+    {
+        ["thing"] = study.Things,
+        ["things"] = study.Things,
+        ["taxon"] = study.Things,
+        ["response"] = study.Response,
+        ["factor"] = study.Factor,
+        ["place"] = study.Place,
+        ["setting"] = study.Setting,
+        ["k"] = study.Samples.ToString(CultureInfo.InvariantCulture),
+        ["years"] = study.Years.ToString(CultureInfo.InvariantCulture),
+    };
 
-    /// <summary>A title.</summary>
-    public string Title() => Fill(dice.Of(topic.Titles), title: true);
+    /// <summary>The skeletons of the sentences written so far, titles aside.</summary>
+    public List<string> Skeletons { get; } = [];
 
-    /// <summary>An abstract: aim, method, one or two findings, meaning; older ones are shorter.</summary>
+    /// <summary>A title; that of a review is a review's.</summary>
+    public string Title(string type)
+    {
+        var kind = scenario.Kinds[type is "review" or "systematic review" ? "synthesis" : topic.Kind];
+        var own = type is not ("review" or "systematic review") && topic.Titles.Length > 0 && dice.Chance(0.45);
+        return Fill(Picked(Suited(own ? topic.Titles : kind.Titles)), title: true);
+    }
+
+    /// <summary>An abstract: aim, method, findings, meaning; older ones are shorter, notices have none.</summary>
     public string Abstract(string type)
     {
         if (type is "editorial" or "letter" or "correction" or "retraction notice") return "";
         if (year < 1985 && dice.Chance(0.45)) return "";
-        var parts = new List<string> { Fill(dice.Of(topic.Aims)) };
-        if (year > 1975) parts.Add(Fill(dice.Of(words.Methods)));
-        var first = dice.Below(topic.Findings.Length);
-        parts.Add(Fill(topic.Findings[first]));
-        if (year > 1990 && dice.Chance(0.7)) parts.Add(Fill(topic.Findings[(first + 1) % topic.Findings.Length], fresh: true));
-        parts.Add(Fill(dice.Of(topic.Core || dice.Chance(0.3) ? words.Meanings : words.PlainMeanings)));
-        return string.Join(' ', parts);
+        var kind = scenario.Kinds[type is "review" or "systematic review" ? "synthesis" : topic.Kind];
+        var parts = new List<string> { Sentence(topic.Aims.Length > 0 && dice.Chance(0.4) ? topic.Aims : kind.Aims) };
+        if (year > 1995 && dice.Chance(0.35)) parts.Add(Sentence(kind.Aims));
+        if (year > 1972) parts.Add(Sentence(kind.Methods));
+        if (year > 1988 && dice.Chance(0.45)) parts.Add(Sentence(kind.Methods));
+        parts.Add(Sentence(kind.Findings));
+        if (topic.Findings.Length > 0 && dice.Chance(0.5)) parts.Add(Sentence(topic.Findings));
+        if (year > 1980 && dice.Chance(0.3)) parts.Add(Sentence(kind.Findings));
+        if (dice.Chance(0.85)) parts.Add(Sentence(kind.Meanings));
+        return string.Join(' ', parts.Distinct());
+    }
+
+    /// <summary>Paragraphs of a section: every sentence of it once, in an order of its own, filled anew.</summary>
+    public IReadOnlyList<string> Paragraphs(string[] frames, int perParagraph)
+    {
+        var order = frames.OrderBy(_ => dice.Unit()).ToArray();
+        return [.. order.Chunk(perParagraph).Select(c => string.Join(' ', c.Select(f => Fill(Picked(f), fresh: true))))];
+    }
+
+    private string Sentence(string[] frames)
+    {
+        var skeleton = Picked(Suited(frames));
+        Skeletons.Add(skeleton);
+        return Fill(skeleton, fresh: Skeletons.Count > 1);
+    }
+
+    /// <summary>One of the frames that belong to the year, without its mark of years.</summary>
+    private string Suited(string[] frames)
+    {
+        while (true)
+        {
+            var frame = dice.Of(frames);
+            if (frame[0] is not ('<' or '>')) return frame;
+            var limit = int.Parse(frame.AsSpan(1, 4), CultureInfo.InvariantCulture);
+            if (frame[0] == '<' ? year < limit : year > limit) return frame[6..];
+        }
+    }
+
+    private string Picked(string frame)
+    {
+        if (!frame.Contains('[', StringComparison.Ordinal)) return frame;
+        var text = new StringBuilder();
+        for (var i = 0; i < frame.Length; i++)
+        {
+            if (frame[i] != '[') { text.Append(frame[i]); continue; }
+            var end = frame.IndexOf(']', i);
+            text.Append(dice.Of(frame[(i + 1)..end].Split('|')));
+            i = end;
+        }
+        return text.ToString();
     }
 
     private string Fill(string frame, bool title = false, bool fresh = false)
     {
-        if (fresh) foreach (var key in new[] { "p", "q", "k", "m", "n", "response" }) filled.Remove(key);
+        if (fresh) foreach (var key in Fresh) filled.Remove(key);
         var text = new StringBuilder();
         for (var i = 0; i < frame.Length; i++)
         {
@@ -36,7 +104,8 @@ public sealed class Prose(SharedWords words, Topic topic, int year, Dice dice)
             var slot = frame[(i + 1)..end];
             var word = Word(slot.ToLowerInvariant());
             if (title && slot.StartsWith("alan", StringComparison.OrdinalIgnoreCase)) word = word.Replace(" (ALAN)", "", StringComparison.Ordinal);
-            text.Append(char.IsUpper(slot[0]) || (text.Length == 0 && char.IsLower(word[0])) ? char.ToUpperInvariant(word[0]) + word[1..] : word);
+            var starts = text.Length == 0 || (text.Length > 1 && text[^1] == ' ' && text[^2] is '.' or '?' or '!');
+            text.Append(char.IsUpper(slot[0]) || starts ? char.ToUpperInvariant(word[0]) + word[1..] : word);
             i = end;
         }
         return text.ToString();
@@ -44,15 +113,14 @@ public sealed class Prose(SharedWords words, Topic topic, int year, Dice dice)
 
     private string Word(string slot)
     {
+        if (slot == "change") return Change();
         if (filled.TryGetValue(slot, out var known)) return known;
         return filled[slot] = slot switch
         {
-            "taxon" => dice.Of(topic.Taxa),
-            "response" => dice.Of(topic.Responses),
             "plant" => dice.Of(words.Plants),
             "crop" => dice.Of(words.Crops),
             "habitat" => dice.Of(words.Habitats),
-            "place" => dice.Of(words.Places),
+            "season" => dice.Of(words.Seasons),
             "lapse" => dice.Of(words.Lapse),
             "group" => dice.Of(topic.Groups!),
             "outcome" => dice.Of(topic.Outcomes!),
@@ -65,10 +133,19 @@ public sealed class Prose(SharedWords words, Topic topic, int year, Dice dice)
             "k" => Number(18, 480),
             "m" => Number(3, 28),
             "n" => $"{dice.Between(1, 6)}.{dice.Between(1, 9)}",
-            "years" => Number(2, 24),
             _ => throw new InvalidOperationException($"The scenario uses an unknown slot: {slot}."),
         };
     }
+
+    /// <summary>What the study found, in words: its direction and size are facts of the study.</summary>
+    private string Change() => (study.Direction, study.Effect) switch
+    {
+        (0, _) => dice.Of(["did not differ", "showed no difference that could be told from chance", "stayed the same", "did not change", "remained as it was"]),
+        ( < 0, > 60) => dice.Of([$"fell by {study.Effect} %", $"fell to {100 - study.Effect} % of the level without it", $"was {study.Effect} % lower", "all but ceased"]),
+        ( < 0, var e) => dice.Of([$"fell by {e} %", $"was {e} % lower", $"declined by {e} %", $"dropped by {e} %", $"was reduced by {e} %"]),
+        (_, > 70) => dice.Of([$"rose by {study.Effect} %", string.Create(CultureInfo.InvariantCulture, $"was {1 + study.Effect / 100.0:0.0} times as high"), $"was {study.Effect} % higher"]),
+        (_, var e) => dice.Of([$"rose by {e} %", $"was {e} % higher", $"increased by {e} %", $"gained {e} %"]),
+    };
 
     private string Number(int low, int high) => dice.Between(low, high).ToString(CultureInfo.InvariantCulture);
 

@@ -6,103 +6,101 @@ namespace Zendle.Outside.World;
 public sealed class WorldMaker
 {
     private static readonly (string Type, double Share)[] Types =
-        [("article", 0.66), ("review", 0.07), ("systematic review", 0.015), ("conference paper", 0.07), ("editorial", 0.015), ("letter", 0.02), ("thesis", 0.05), ("report", 0.035), ("book", 0.015), ("dataset", 0.02), ("preprint", 0.03)];
-    private const int FirstYear = 1958, LastYear = 2026;
+        [("article", 0.655), ("review", 0.06), ("systematic review", 0.014), ("conference paper", 0.07), ("editorial", 0.012), ("letter", 0.018), ("correction", 0.012), ("retraction notice", 0.003), ("thesis", 0.05), ("report", 0.035), ("book", 0.012), ("dataset", 0.02), ("preprint", 0.03)];
+    private const int FirstYear = 1958, LastYear = 2026, MostCore = 600;
 
     private readonly Scenario scenario;
     private readonly Dice dice;
     private readonly int size;
-    private readonly Person[] people;
     private readonly Journal[] journals;
+    private readonly Dictionary<string, Journal[]> journalsOf;
+    private readonly HashSet<string> titles = new(StringComparer.OrdinalIgnoreCase);
+    private readonly List<Work> works = [];
+    private readonly Dictionary<string, List<int>> byTopic;
+    private readonly Dictionary<Study, int> followUps = [];
+    private People people = null!;
+    private int studies;
 
     private WorldMaker(Scenario scenario, ulong seed, int size)
     {
         (this.scenario, this.size, dice) = (scenario, size, new Dice(seed));
         journals = MakeJournals();
-        people = MakePeople();
+        journalsOf = journals.GroupBy(j => j.Area).ToDictionary(g => g.Key, g => g.ToArray());
+        byTopic = scenario.Topics.ToDictionary(t => t.Key, _ => new List<int>());
     }
 
     /// <summary>Makes the works, ordered by date.</summary>
-    public static IReadOnlyList<Work> Make(Scenario scenario, ulong seed, int size) => new WorldMaker(scenario, seed, size).Works();
+    public static IReadOnlyList<Work> Make(Scenario scenario, ulong seed, int size) => Make(scenario, seed, size, null);
+
+    /// <summary>Makes the works, ordered by date, and tells the skeletons of the sentences of each abstract.</summary>
+    public static IReadOnlyList<Work> Make(Scenario scenario, ulong seed, int size, Action<Work, IReadOnlyList<string>>? sentences) => new WorldMaker(scenario, seed, size).Works(sentences);
 
     private Journal[] MakeJournals()
     {
         var d = dice.For("journals");
-        return [.. scenario.Words.Journals.Select((j, i) => new Journal(j.Key, CheckDigits.Issn(90_00000 + i * 137 % 99999), d.Of(scenario.Words.Publishers), j.Value, d.Chance(0.72), d.Chance(0.4)))];
+        return [.. scenario.Words.Journals.Select((j, i) => new Journal(i, j.Key, CheckDigits.Issn(90_00000 + i * 137 % 99999), d.Of(scenario.Words.Publishers), j.Value, d.Chance(0.55), d.Chance(0.4)))];
     }
 
-    private Person[] MakePeople()
-    {
-        var d = dice.For("people");
-        var areas = scenario.Topics.Select(t => t.Area).Distinct().ToArray();
-        var w = scenario.Words;
-        return [.. Enumerable.Range(0, Math.Max(60, size * 2 / 3)).Select(i =>
-        {
-            // Never the two halves that stand side by side in the list: those are the ones that make names in use.
-            var first = d.Below(w.Families1.Length);
-            var second = (first + 1 + d.Below(w.Families2.Length - 1)) % w.Families2.Length;
-            var family = w.Families1[first] + w.Families2[second];
-            if (d.Chance(0.06)) family += "-" + d.Of(w.Families1) + d.Of(["ta", "no", "ri"]);
-            var given = d.Of(w.Givens) + (d.Chance(0.5) ? " " + (char)('A' + d.Below(20)) + "." : "");
-            return new Person(i, family, given, d.Chance(0.4) ? CheckDigits.Orcid(9_0000_0000_0000 + i) : null, d.Of(w.Institutes), areas[d.Below(areas.Length)]);
-        })];
-    }
-
-    private List<Work> Works()
+    private List<Work> Works(Action<Work, IReadOnlyList<string>>? sentences)
     {
         var plan = Plan();
-        var works = new List<Work>(plan.Count);
-        var inDegree = new int[plan.Count];
-        var byTopic = scenario.Topics.ToDictionary(t => t.Key, _ => new List<int>());
-        var titles = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-        for (var i = 0; i < plan.Count; i++)
+        people = new(scenario.Words, dice, plan.CountBy(p => p.Topic).OrderBy(c => c.Key.Key, StringComparer.Ordinal).ToDictionary(), LastYear);
+        var citing = new Citations(dice);
+        Work? book = null;
+        foreach (var (planned, inYear, onDay, chapter) in plan)
         {
-            var (topic, year, day) = plan[i];
-            var work = MakeWork(i, topic, year, day, titles);
-            work = work with { Cites = Cites(work, works, byTopic, inDegree) };
-            foreach (var cited in work.Cites) inDegree[cited]++;
-            byTopic[topic.Key].Add(i);
+            var id = works.Count;
+            var d = dice.For("work", id);
+            // A chapter belongs to the book that came out last, and with it.
+            var inBook = chapter && book is not null && book.Year >= inYear - 1 ? book : null;
+            var (topic, year, day) = inBook is null ? (planned, inYear, onDay) : (inBook.Topic, inBook.Year, inBook.Day);
+            var (work, prose) = MakeWork(id, topic, year, day, d, inBook);
+            work = work with { Cites = citing.Of(work, works, byTopic), Strays = work.Type is "article" or "review" or "thesis" ? d.Between(0, 2) : 0 };
+            citing.Count(work);
+            byTopic[topic.Key].Add(id);
             works.Add(work);
+            if (work.Type == "book") book = work;
+            sentences?.Invoke(work, prose.Skeletons);
         }
         return works;
     }
 
-    /// <summary>Topics and dates, more works in later years, each topic from its own start.</summary>
-    private List<(Topic Topic, int Year, int Day)> Plan()
+    /// <summary>Topics and dates, more works in later years, each topic from its own start; near six hundred truly about the scenario.</summary>
+    private List<(Topic Topic, int Year, int Day, bool Chapter)> Plan()
     {
         var d = dice.For("plan");
-        var total = scenario.Topics.Sum(t => t.Weight);
-        var plan = new List<(Topic, int, int)>(size);
-        foreach (var topic in scenario.Topics)
-            for (var n = (int)Math.Round(size * topic.Weight / total); n > 0; n--)
-            {
-                var span = LastYear - topic.Start;
-                var year = topic.Start + (int)Math.Round(span * Math.Pow(d.Unit(), 0.42));
-                plan.Add((topic, Math.Clamp(year, FirstYear, LastYear), d.Between(1, year == LastYear ? 300 : 360)));
-            }
-        return [.. plan.OrderBy(p => p.Item2).ThenBy(p => p.Item3).ThenBy(p => p.Item1.Key, StringComparer.Ordinal)];
+        var core = Math.Max(Math.Min(MostCore, size * 2 / 5), size / 20);
+        var friends = (size - core) / 8;
+        var plan = new List<(Topic Topic, int Year, int Day, bool Chapter)>(size);
+        foreach (var (group, share) in new[] { (scenario.Topics.Where(t => t.Core).ToArray(), core), (scenario.Topics.Where(t => t.Friend).ToArray(), friends), (scenario.Topics.Where(t => !t.Core && !t.Friend).ToArray(), size - core - friends) })
+        {
+            var total = group.Sum(t => t.Weight);
+            foreach (var topic in group)
+                for (var n = (int)Math.Round(share * topic.Weight / total); n > 0; n--)
+                {
+                    var year = topic.Start + (int)Math.Round((LastYear - topic.Start) * Math.Pow(d.Unit(), 0.45));
+                    plan.Add((topic, Math.Clamp(year, FirstYear, LastYear), d.Between(1, year == LastYear ? 300 : 360), d.Chance(0.04)));
+                }
+        }
+        return [.. plan.OrderBy(p => p.Year).ThenBy(p => p.Day).ThenBy(p => p.Topic.Key, StringComparer.Ordinal)];
     }
 
-    private Work MakeWork(int id, Topic topic, int year, int day, HashSet<string> titles)
+    private (Work Work, Prose Prose) MakeWork(int id, Topic topic, int year, int day, Dice d, Work? book)
     {
-        var d = dice.For("work", id);
-        var type = TypeFor(d, year);
-        var language = d.Chance(0.9) || !topic.Core ? "eng" : d.Of([.. scenario.Words.Foreign.Keys]);
-        var prose = new Prose(scenario.Words, topic, year, d);
-        var title = prose.Title();
-        string? translated = null;
-        if (language != "eng")
-        {
-            var n = d.Below(scenario.Words.Foreign[language].Length);
-            var place = d.Of(scenario.Words.Places);
-            (title, translated) = (scenario.Words.Foreign[language][n].Replace("{place}", place, StringComparison.Ordinal), scenario.Words.Translated[language][n].Replace("{place}", place, StringComparison.Ordinal));
-        }
-        title = Unlike(title, titles, d, language);
-        if (type == "systematic review") title += ": a systematic review";
-        var journal = type is "article" or "review" or "systematic review" or "editorial" or "letter" or "conference paper" ? JournalFor(d, topic) : null;
-        var first = d.Between(1, 900);
-        var hasDoi = year >= 1996 ? d.Chance(type is "thesis" or "report" ? 0.35 : 0.94) : d.Chance(0.3);
-        return new()
+        var type = book is not null ? "chapter" : TypeFor(d, year);
+        var about = type is "correction" or "retraction notice" or "letter" ? Spoken(d, topic, year, type) : -1;
+        if (about < 0 && type is "correction" or "retraction notice") type = "article";
+        var first = type == "article" ? FirstReport(d, topic, year) : null;
+        var study = first?.Study ?? NewStudy(d, topic);
+        var prose = new Prose(scenario, topic, study, year, d);
+        var language = type is not ("correction" or "retraction notice") && first is null && topic is { Core: true, Kind: "field" } && d.Chance(0.15) ? d.Of([.. scenario.Words.Foreign.Keys]) : "eng";
+        var (title, translated) = TitleOf(d, prose, type, language, about, first, study, topic);
+        var signed = first is not null && d.Chance(0.8) ? first.People : about >= 0 && type != "letter" ? works[about].People : null;
+        var team = signed ?? [.. people.Team(d, topic, year, TeamSize(d, type)).Select(p => p.SignsIn(year))];
+        var journal = about >= 0 ? works[about].Journal : type is "article" or "review" or "systematic review" or "editorial" or "letter" ? JournalFor(d, topic) : null;
+        var firstPage = type is "chapter" ? d.Between(1, 300) : d.Between(1, 900);
+        var hasDoi = year >= 1996 ? d.Chance(type is "thesis" or "report" ? 0.35 : type is "book" or "chapter" ? 0.5 : 0.94) : d.Chance(type is "book" or "chapter" ? 0.1 : 0.3);
+        var work = new Work
         {
             Id = id,
             Topic = topic,
@@ -114,17 +112,41 @@ public sealed class WorldMaker
             Translated = translated,
             Abstract = prose.Abstract(type),
             Keywords = [.. topic.Keywords.OrderBy(_ => d.Unit()).Take(d.Between(2, topic.Keywords.Length))],
-            People = PeopleFor(d, topic, type),
+            People = team,
+            Study = study,
             Journal = journal,
-            Volume = Math.Max(1, year - 1950 + (journal?.Title.Length ?? 0) % 9),
-            Issue = d.Between(1, 6),
-            FirstPage = first,
-            LastPage = first + d.Between(2, 22),
+            Book = book,
+            About = about,
+            Proceedings = type == "conference paper" ? d.Of(scenario.Words.Proceedings) : type == "book" && d.Chance(0.4) ? d.Of(scenario.Words.Series) : null,
+            Publisher = type == "book" ? d.Of(scenario.Words.Publishers) : book?.Publisher,
+            Isbn = type == "book" && year >= 1970 ? CheckDigits.Isbn(979_999_000_000 + id) : book?.Isbn,
+            Volume = journal is null ? (type == "conference paper" ? d.Between(1, 40) : 0) : Math.Max(1, year - 1950 + journal.Title.Length % 9),
+            Issue = journal is null ? 0 : d.Between(1, 6),
+            FirstPage = firstPage,
+            LastPage = firstPage + (type is "correction" or "retraction notice" or "letter" or "editorial" ? d.Between(0, 2) : d.Between(3, 24)),
             Doi = hasDoi ? $"10.5555/{topic.Key.Replace('-', '.')}.{year}.{id:D5}" : null,
             PreprintDoi = type == "article" && year >= 2014 && hasDoi && d.Chance(0.22) ? $"10.5555/preprint.{id:D5}" : null,
-            HasManuscript = journal is not null && year >= 2004 && d.Chance(0.3),
+            HasManuscript = journal is not null && about < 0 && year >= 2004 && d.Chance(0.24),
             Funder = year >= 2000 && d.Chance(0.4) ? d.Of(scenario.Words.Funders) : null,
+            Appeal = Math.Exp(1.3 * d.Bell()) * (type is "review" or "systematic review" ? 1.8 : type is "editorial" or "letter" or "correction" ? 0.15 : 1),
+            // Now and then a good work is not noticed for decades.
+            FoundIn = type == "article" && year < 1998 && d.Chance(0.004) ? year + d.Between(18, 28) : 0,
         };
+        if (first is not null) followUps.Remove(first.Study);
+        else if (type == "conference paper") followUps[study] = id;
+        return (work, prose);
+    }
+
+    private Study NewStudy(Dice d, Topic topic)
+    {
+        var place = d.Of(scenario.Words.Places);
+        var response = d.Of(topic.Responses);
+        // Each topic leans to one direction, and some studies find the contrary or nothing: findings conflict.
+        var leans = dice.For("leaning " + topic.Key + response).Chance(0.7) ? -1 : 1;
+        var roll = d.Unit();
+        var direction = roll < 0.2 ? 0 : roll < 0.32 ? -leans : leans;
+        return new(studies++, topic.Kind, place, scenario.Words.Countries[place], d.Of(topic.Settings), d.Of(topic.Things.Length > 0 ? topic.Things : topic.Groups!), response, d.Of(topic.Factors), direction,
+            direction == 0 ? 0 : Math.Clamp((int)(26 * Math.Exp(0.7 * d.Bell())), 3, 95), (int)(90 * Math.Exp(0.9 * d.Bell())) + 8, d.Between(2, 14));
     }
 
     private static string TypeFor(Dice d, int year)
@@ -138,8 +160,60 @@ public sealed class WorldMaker
         return "article";
     }
 
+    private static int TeamSize(Dice d, string type) => type is "thesis" or "editorial" ? 1 : type == "book" ? d.Between(1, 3) : d.Chance(0.006) ? d.Between(40, 64) : 1 + (int)(6 * Math.Pow(d.Unit(), 1.4));
+
+    /// <summary>The work that a correction, a notice or a comment speaks of: a recent article of the topic; −1 when there is none.</summary>
+    private int Spoken(Dice d, Topic topic, int year, string type)
+    {
+        var own = byTopic[topic.Key];
+        for (var tries = 0; tries < 12 && own.Count > 0; tries++)
+        {
+            var other = works[d.Of(own)];
+            if (other.Type == "article" && other.Journal is not null && year - other.Year <= (type == "retraction notice" ? 9 : 2)) return type == "letter" && d.Chance(0.4) ? -1 : other.Id;
+        }
+        return -1;
+    }
+
+    /// <summary>A conference paper of the last years whose study is now reported again, at length.</summary>
+    private Work? FirstReport(Dice d, Topic topic, int year)
+    {
+        if (!d.Chance(0.25)) return null;
+        var own = byTopic[topic.Key];
+        for (var i = own.Count - 1; i >= 0 && works[own[i]].Year >= year - 2; i--)
+            if (works[own[i]] is { Type: "conference paper", Language: "eng" } paper && paper.Year < year && followUps.ContainsKey(paper.Study)) return paper;
+        return null;
+    }
+
+    private (string Title, string? Translated) TitleOf(Dice d, Prose prose, string type, string language, int about, Work? first, Study study, Topic topic)
+    {
+        if (about >= 0)
+        {
+            var of = works[about].Title;
+            var notice = type switch { "correction" => $"Correction to: {of}", "retraction notice" => $"Retraction: {of}", _ => d.Of([$"Comment on “{of}”", $"Reply to: {of}", $"{of}: a comment"]) };
+            return (Unlike(notice, d, language), null);
+        }
+        if (first is not null && d.Chance(0.4)) return (first.Title, null);
+        if (language == "eng")
+        {
+            var title = type == "editorial" && d.Chance(0.25) ? d.Of(["Editorial", "In this issue", "From the editors"]) : prose.Title(type);
+            if (title is "Editorial" or "In this issue" or "From the editors") return (title, null);
+            if (type == "book") title = d.Of([$"{Cap(study.Things)} and {study.Factor}", $"The natural history of {study.Things}", $"{Cap(study.Response)}: a handbook", $"{Cap(topic.Keywords[0])}: essays for {study.Place}", title]);
+            if (type == "thesis" && d.Chance(0.3)) title = $"{title} [thesis]"[..^9];
+            // A series in parts: the same title, told apart by a number only.
+            if (type == "article" && d.Chance(0.015)) { titles.Add($"{title}. Part 1"); return (Unlike($"{title}. Part {d.Between(2, 3)}", d, language), null); }
+            title = Unlike(title, d, language, study);
+            return (type == "systematic review" && !title.Contains("review", StringComparison.OrdinalIgnoreCase) ? title + ": a systematic review" : title, null);
+        }
+        var n = d.Below(scenario.Words.Foreign[language].Length);
+        var (own, english) = (scenario.Words.Foreign[language][n], scenario.Words.Translated[language][n]);
+        var whole = Unlike(own.Replace("{place}", study.Place, StringComparison.Ordinal), d, language);
+        return (whole, english.Replace("{place}", study.Place, StringComparison.Ordinal));
+    }
+
+    private static string Cap(string text) => char.ToUpperInvariant(text[0]) + text[1..];
+
     /// <summary>No two titles alike: a repeated one gets a part that tells it apart, as real series do.</summary>
-    private string Unlike(string title, HashSet<string> titles, Dice d, string language)
+    private string Unlike(string title, Dice d, string language, Study? study = null)
     {
         if (titles.Add(title)) return title;
         foreach (var _ in Enumerable.Range(0, 40))
@@ -147,13 +221,14 @@ public sealed class WorldMaker
             var place = d.Of(scenario.Words.Places);
             var other = language switch
             {
-                "eng" => d.Below(5) switch
+                "eng" => d.Below(6) switch
                 {
                     0 => $"{title}: evidence from {place}",
-                    1 => $"{title} in {d.Of(scenario.Words.Habitats)} of {place}",
-                    2 => $"{title}. {(char.ToUpperInvariant(place[0]) + place[1..])} revisited after {d.Between(3, 30)} years",
+                    1 => $"{title} in {study?.Setting ?? "the surroundings"} of {place}",
+                    2 => $"{title}. {Cap(place)} revisited after {d.Between(3, 30)} years",
                     3 => $"{title}: {d.Between(2, 9)} seasons of observation in {place}",
-                    _ => $"{title}, with notes on {d.Of(scenario.Words.Plants)}",
+                    4 => $"{title}: the case of {place}",
+                    _ => $"{title}, with a note on {d.Of(scenario.Words.Seasons)}",
                 },
                 "ger" => $"{title} ({place}, Teil {d.Between(1, 9)})",
                 _ => $"{title} ({place}, {d.Between(1, 99)})",
@@ -167,47 +242,8 @@ public sealed class WorldMaker
 
     private Journal JournalFor(Dice d, Topic topic)
     {
-        var own = Array.FindAll(journals, j => j.Area == topic.Area);
-        return own.Length > 0 && d.Chance(0.93) ? d.Of(own) : d.Of(journals);
-    }
-
-    private Person[] PeopleFor(Dice d, Topic topic, string type)
-    {
-        var own = Array.FindAll(people, p => p.Area == topic.Area);
-        var pool = own.Length > 5 ? own : people;
-        // A few works of large consortia; most have one to six people.
-        var count = type is "thesis" or "book" or "editorial" ? 1 : d.Chance(0.006) ? d.Between(40, 64) : 1 + (int)(5 * Math.Pow(d.Unit(), 1.4));
-        var chosen = new List<Person>();
-        while (chosen.Count < count)
-        {
-            // Squaring favours the first of the pool: few people write much, many write once.
-            var person = count > pool.Length ? d.Of(people) : pool[(int)(pool.Length * d.Unit() * d.Unit())];
-            if (!chosen.Contains(person)) chosen.Add(person);
-        }
-        return [.. chosen];
-    }
-
-    /// <summary>Chooses what a work cites: by topic, by fame already won, by age (a peak a few years back), by its own people.</summary>
-    private int[] Cites(Work work, List<Work> earlier, Dictionary<string, List<int>> byTopic, int[] inDegree)
-    {
-        var d = dice.For("cites", work.Id);
-        if (earlier.Count < 5 || work.Type is "editorial" or "dataset") return [];
-        var wanted = work.Type switch { "review" or "systematic review" or "thesis" => d.Between(22, 60), "letter" => d.Between(1, 4), "report" => d.Between(2, 12), _ => d.Between(4, 18) };
-        if (work.Year < 1990) wanted = wanted * 2 / 3;
-        var own = byTopic[work.Topic.Key];
-        var chosen = new SortedSet<int>();
-        for (var tries = 0; tries < wanted * 6 && chosen.Count < wanted; tries++)
-        {
-            var candidate = own.Count > 3 && d.Chance(0.72) ? d.Of(own) : d.Below(earlier.Count);
-            var other = earlier[candidate];
-            if (other.Topic.Friend != work.Topic.Friend && d.Chance(0.97)) continue;
-            var age = work.Year - other.Year;
-            var young = Math.Exp(-Math.Abs(age - 4) / 11.0);
-            var fame = Math.Min(1, 0.18 + inDegree[candidate] / 25.0);
-            var self = other.People.Any(p => work.People.Contains(p)) ? 2.5 : 1;
-            var kind = other.Type is "review" or "systematic review" ? 1.6 : other.Type is "editorial" or "letter" ? 0.2 : 1;
-            if (d.Chance(young * fame * self * kind * 1.6)) chosen.Add(candidate);
-        }
-        return [.. chosen];
+        // Journals of an area differ in size: the first take most.
+        var own = journalsOf[topic.Area];
+        return d.Chance(0.93) ? own[(int)(own.Length * Math.Pow(d.Unit(), 1.25))] : d.Of(journals);
     }
 }

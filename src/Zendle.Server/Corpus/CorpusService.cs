@@ -1,13 +1,10 @@
-using Zendle.Core.FullText;
-using Zendle.Core.Merging;
-using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Store.Corpus;
 
 namespace Zendle.Server.Corpus;
 
 /// <summary>Keeps the index in step with the store: replays at the start what came after the index's last commit, and makes changes visible.</summary>
-public sealed class CorpusService(CorpusReader reader, ZendleOptions options, ILogger<CorpusService> log) : IDisposable
+public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ZendleOptions options, ILogger<CorpusService> log) : IDisposable
 {
     private readonly SemaphoreSlim refreshing = new(1, 1);
     private CorpusIndex? index;
@@ -50,25 +47,13 @@ public sealed class CorpusService(CorpusReader reader, ZendleOptions options, IL
         {
             var sequence = await reader.Sequence(cancel);
             var databases = await reader.Databases(cancel);
-            var (names, trust) = (databases.ToDictionary(d => d.Id, d => d.Name), databases.ToDictionary(d => d.Id, d => d.Trust));
-            var (records, works) = await reader.Sizes(cancel);
-            var builder = new CorpusColumns.Builder(records, works, names);
-            await foreach (var stored in reader.All(sequence, cancel))
-                if (stored.Id < records && stored.WorkId < works) builder.Add(Row(stored, trust[stored.DatabaseId]));
-            index!.Refresh(builder.Build(), names, sequence);
+            index!.Refresh(await columns.Build(sequence, databases, cancel), databases.ToDictionary(d => d.Id, d => d.Name), sequence);
         }
         finally { refreshing.Release(); }
     }
 
     /// <summary>The newest snapshot; dispose of it when done.</summary>
     public CorpusSnapshot Snapshot() => IsReady ? index!.Snapshot() : throw new NotReadyException();
-
-    private static ColumnRow Row(StoredRecord s, int trust)
-    {
-        var r = s.Record;
-        return new(s.Id, s.WorkId, s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
-            [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects, TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), s.TitleKey, s.ReferenceKeys);
-    }
 
     /// <summary>Closes the index.</summary>
     public void Dispose()

@@ -4,6 +4,7 @@ using Zendle.Core.Reviews;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Databases;
 using Zendle.Server.Features.Decisions;
+using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Reviews;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Jobs;
@@ -21,7 +22,7 @@ internal static class DemoAccount
 /// <summary>Puts the demo's start data in, through the same services that people's acts go through: harvest, search, decide.</summary>
 internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions options, ILogger<DemoSeeder> log)
 {
-    private static readonly string[] Harvested = ["farnet", "meridian"];
+    private static readonly string[] Harvested = ["meridian", "lifeleaf", "select", "harbour", "farnet"];
 
     /// <summary>Seeds an empty installation; does nothing to one that holds a review.</summary>
     public async Task Seed(CancellationToken cancel)
@@ -102,6 +103,10 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         await Decide(DecisionAct.Tag, cited, "anchor");
         await Decide(DecisionAct.SetAside, await First(main, SortOrder.Oldest, 3), "no comparison with darkness");
         await Decide(DecisionAct.SetAside, await First(main, SortOrder.Newest, 2), "not a study of its own");
+        // Texts of some are in hand, some are stuck, most are not sought yet.
+        var gather = services.GetRequiredService<GatherService>();
+        var (_, job) = await gather.Seek(review, account, [.. best[..14], .. cited[..6]], again: false);
+        if (job is not null) await services.GetRequiredService<JobRunner>().Ended(job.Id);
         await paths.Visit(review, account, main);
         // The two searches whose results were screened are of record; the rest was exploration.
         await using var scope = services.CreateAsyncScope();

@@ -8,12 +8,13 @@ using Zendle.Store.Made;
 namespace Zendle.Server.Jobs;
 
 /// <summary>
-/// Runs jobs one after another, in the order asked for. Their state is in the store: one that a kill interrupted goes on at the next
-/// start where its last whole page left off.
+/// Runs jobs in the order asked for, those of one kind one after another; a long harvest does not keep texts waiting. Their state is in
+/// the store: one that a kill interrupted goes on at the next start where it left off.
 /// </summary>
 internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServiceProvider services, StartUp start, EventHub hub, TimeProvider clock, ILogger<JobRunner> log) : BackgroundService
 {
-    private readonly Channel<int> waiting = Channel.CreateUnbounded<int>();
+    private static readonly string[] Kinds = ["harvest", "gather"];
+    private readonly Dictionary<string, Channel<int>> waiting = Kinds.ToDictionary(k => k, _ => Channel.CreateUnbounded<int>());
     private readonly ConcurrentDictionary<int, CancellationTokenSource> running = new();
     private readonly ConcurrentDictionary<int, TaskCompletionSource> ends = new();
 
@@ -27,7 +28,7 @@ internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServ
         context.Jobs.Add(job);
         await context.SaveChangesAsync();
         Tell(job);
-        waiting.Writer.TryWrite(job.Id);
+        waiting[kind].Writer.TryWrite(job.Id);
         return job;
     }
 
@@ -40,7 +41,7 @@ internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServ
         (job.State, job.Message, job.EndedAt) = (JobState.Waiting, "Waits its turn.", null);
         await context.SaveChangesAsync();
         Tell(job);
-        waiting.Writer.TryWrite(id);
+        waiting[job.Kind].Writer.TryWrite(id);
         return true;
     }
 
@@ -70,9 +71,14 @@ internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServ
     {
         while (!start.IsStoreReady) await Task.Delay(20, stoppingToken);
         await using (var context = await contexts.CreateDbContextAsync(stoppingToken))
-            foreach (var id in await context.Jobs.Where(j => j.State == JobState.Running || j.State == JobState.Waiting).OrderBy(j => j.Id).Select(j => j.Id).ToListAsync(stoppingToken))
-                waiting.Writer.TryWrite(id);
-        await foreach (var id in waiting.Reader.ReadAllAsync(stoppingToken)) await Run(id, stoppingToken);
+            foreach (var job in await context.Jobs.Where(j => j.State == JobState.Running || j.State == JobState.Waiting).OrderBy(j => j.Id).Select(j => new { j.Id, j.Kind }).ToListAsync(stoppingToken))
+                waiting[job.Kind].Writer.TryWrite(job.Id);
+        await Task.WhenAll(waiting.Values.Select(lane => Task.Run(() => Work(lane, stoppingToken), stoppingToken)));
+    }
+
+    private async Task Work(Channel<int> lane, CancellationToken stopping)
+    {
+        await foreach (var id in lane.Reader.ReadAllAsync(stopping)) await Run(id, stopping);
     }
 
     private async Task Run(int id, CancellationToken stopping)

@@ -1,6 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Zendle.Core.Merging;
-using Zendle.Core.Records;
 
 namespace Zendle.Store.Corpus;
 
@@ -15,8 +13,10 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
     public DbSet<RecordKeyRow> RecordKeys => Set<RecordKeyRow>();
     /// <summary>Works.</summary>
     public DbSet<WorkRow> Works => Set<WorkRow>();
-    /// <summary>Evidence of joins.</summary>
-    public DbSet<EvidenceRow> Evidence => Set<EvidenceRow>();
+    /// <summary>Pairs that agree enough to be one work.</summary>
+    public DbSet<MatchRow> Matches => Set<MatchRow>();
+    /// <summary>What curators decided.</summary>
+    public DbSet<RulingRow> Rulings => Set<RulingRow>();
 
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -34,18 +34,21 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
             k.HasKey(x => new { x.Key, x.RecordId });
             k.HasIndex(x => x.RecordId);
         });
-        modelBuilder.Entity<EvidenceRow>(e =>
+        modelBuilder.Entity<MatchRow>(m =>
         {
-            e.HasKey(x => new { x.First, x.Second });
-            e.HasIndex(x => x.WorkId);
+            m.HasKey(x => new { x.First, x.Second });
+            m.HasIndex(x => x.Second);
+        });
+        modelBuilder.Entity<RulingRow>(r =>
+        {
+            r.HasIndex(x => x.First);
+            r.HasIndex(x => x.Second);
         });
     }
 
     /// <inheritdoc/>
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
-        configurationBuilder.Properties<DocumentType>().HaveConversion<int>();
-        configurationBuilder.Properties<MergeReason>().HaveConversion<int>();
         configurationBuilder.Properties<DateTimeOffset>().HaveConversion<Sqlite.UtcText>();
     }
 }

@@ -10,10 +10,11 @@ namespace Zendle.Store.Corpus;
 /// <param name="Id">Record id.</param>
 /// <param name="WorkId">Work id.</param>
 /// <param name="DatabaseId">Database id.</param>
+/// <param name="Sequence">Change sequence of its last change.</param>
 /// <param name="TitleKey">Key of title and first person.</param>
 /// <param name="Record">The record without references.</param>
 /// <param name="ReferenceKeys">Two keys for each reference.</param>
-public sealed record StoredRecord(int Id, int WorkId, int DatabaseId, ulong TitleKey, Record Record, ulong[] ReferenceKeys);
+public sealed record StoredRecord(int Id, int WorkId, int DatabaseId, long Sequence, ulong TitleKey, Record Record, ulong[] ReferenceKeys);
 
 /// <summary>Reads the corpus: whole for the index, by work for the pane and the list.</summary>
 public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
@@ -39,18 +40,31 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         return await context.Databases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel);
     }
 
-    /// <summary>All records that are not deleted, up to a sequence. Streams; O(records).</summary>
+    /// <summary>All records that are not deleted, up to a sequence, those of one work together. Streams; O(records).</summary>
     public async IAsyncEnumerable<StoredRecord> All(long upTo, [EnumeratorCancellation] CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         await context.Database.OpenConnectionAsync(cancel);
         await using var command = ((SqliteConnection)context.Database.GetDbConnection()).CreateCommand();
-        command.CommandText = "SELECT Id, WorkId, DatabaseId, TitleKey, Facts, ReferenceKeys FROM Records WHERE WorkId > 0 AND Sequence <= $0 ORDER BY Id";
+        command.CommandText = "SELECT Id, WorkId, DatabaseId, Sequence, TitleKey, Facts, ReferenceKeys FROM Records WHERE WorkId > 0 AND Sequence <= $0 ORDER BY WorkId, Id";
         command.Parameters.AddWithValue("$0", upTo);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (reader.Read())
-            yield return new(reader.GetInt32(0), reader.GetInt32(1), reader.GetInt32(2), unchecked((ulong)reader.GetInt64(3)),
-                RecordCodec.Facts(reader.GetFieldValue<byte[]>(4)), RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(5)));
+            yield return new(reader.GetInt32(0), reader.GetInt32(1), reader.GetInt32(2), reader.GetInt64(3), unchecked((ulong)reader.GetInt64(4)),
+                RecordCodec.Facts(reader.GetFieldValue<byte[]>(5)), RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(6)));
+    }
+
+    /// <summary>The references of some records, by record. O(records).</summary>
+    public async Task<List<(int Record, IReadOnlyList<Reference> References)>> ReferencesIn(IReadOnlyCollection<int> records, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var found = new List<(int, IReadOnlyList<Reference>)>(records.Count);
+        foreach (var chunk in records.Chunk(500))
+        {
+            var rows = await context.Records.AsNoTracking().Where(r => chunk.Contains(r.Id)).Select(r => new { r.Id, r.References }).ToListAsync(cancel);
+            found.AddRange(rows.AsParallel().AsOrdered().Select(r => (r.Id, RecordCodec.References(r.References))));
+        }
+        return found;
     }
 
     /// <summary>Records changed after a sequence, up to another; null for deleted ones.</summary>
@@ -75,17 +89,54 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         return found.OrderBy(f => f.Record.RecordId).ToLookup(f => f.Work, f => f.Record);
     }
 
-    /// <summary>Why the records of a work are one.</summary>
-    public async Task<List<EvidenceRow>> EvidenceOf(int work, CancellationToken cancel)
+    /// <summary>Some records by id, without references.</summary>
+    public async Task<Dictionary<int, SourcedRecord>> Records(IReadOnlyCollection<int> ids, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        return await context.Evidence.AsNoTracking().Where(e => e.WorkId == work).OrderBy(e => e.First).ThenBy(e => e.Second).ToListAsync(cancel);
+        var trust = await context.Databases.ToDictionaryAsync(d => d.Id, d => d.Trust, cancel);
+        var rows = await context.Records.AsNoTracking().Where(r => ids.Contains(r.Id) && !r.Deleted).Select(r => new { r.Id, r.DatabaseId, r.Facts }).ToListAsync(cancel);
+        return rows.ToDictionary(r => r.Id, r => new SourcedRecord(r.Id, r.DatabaseId, trust[r.DatabaseId], RecordCodec.Facts(r.Facts)));
+    }
+
+    /// <summary>What the records of some works cite, as each database has it; two keys for each reference, by which it is matched.</summary>
+    public async Task<List<(int Work, int Database, Reference Reference, ulong Doi, ulong Title)>> ReferencesOf(IReadOnlyCollection<int> works, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var found = new List<(int, int, Reference, ulong, ulong)>();
+        foreach (var chunk in works.Chunk(500))
+            foreach (var row in await context.Records.AsNoTracking().Where(r => chunk.Contains(r.WorkId)).OrderBy(r => r.Id).Select(r => new { r.WorkId, r.DatabaseId, r.References, r.ReferenceKeys }).ToListAsync(cancel))
+            {
+                var keys = RecordCodec.ReferenceKeys(row.ReferenceKeys);
+                found.AddRange(RecordCodec.References(row.References).Select((reference, i) => (row.WorkId, row.DatabaseId, reference, keys[2 * i], keys[2 * i + 1])));
+            }
+        return found;
+    }
+
+    /// <summary>Why some records are one work: the pairs among them that agree enough, the best first.</summary>
+    public async Task<List<MatchRow>> MatchesAmong(IReadOnlyCollection<int> records, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return await context.Matches.AsNoTracking().Where(m => records.Contains(m.First) && records.Contains(m.Second)).OrderByDescending(m => m.Score).ThenBy(m => m.First).ThenBy(m => m.Second).ToListAsync(cancel);
+    }
+
+    /// <summary>The works that ids stand for today, for those that were merged into another; an id that is not there stands for itself.</summary>
+    public async Task<IReadOnlyDictionary<int, int>> Redirects(IReadOnlyCollection<int> works, CancellationToken cancel)
+    {
+        var today = new Dictionary<int, int>();
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        foreach (var chunk in works.Chunk(500))
+            foreach (var row in await context.Works.Where(w => chunk.Contains(w.Id) && w.RedirectTo != null).Select(w => new { w.Id, w.RedirectTo }).ToListAsync(cancel))
+                today[row.Id] = row.RedirectTo!.Value;
+        return today;
     }
 
     /// <summary>The work an id stands for today; itself when it was not merged into another.</summary>
-    public async Task<int> Redirect(int work, CancellationToken cancel)
+    public async Task<int> Redirect(int work, CancellationToken cancel) => (await Redirects([work], cancel)).GetValueOrDefault(work, work);
+
+    /// <summary>All ids that stand for a work today: its own and those of works that were merged into it.</summary>
+    public async Task<IReadOnlyList<int>> IdsOf(int work, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        return await context.Works.Where(w => w.Id == work).Select(w => w.RedirectTo).FirstOrDefaultAsync(cancel) ?? work;
+        return [work, .. await context.Works.Where(w => w.RedirectTo == work).Select(w => w.Id).ToListAsync(cancel)];
     }
 }

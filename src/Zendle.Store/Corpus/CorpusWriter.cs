@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
@@ -23,15 +24,88 @@ public sealed record HarvestMark(string? Token, DateTimeOffset RunStarted);
 public sealed record PageResult(long Sequence, IReadOnlyList<(int Id, Record? Record)> Changed);
 
 /// <summary>
-/// Writes harvested pages by prepared statements: records, keys, works and the harvest's mark in one transaction, so that a kill at
+/// Writes harvested pages by prepared statements: records, keys, matches, works and the harvest's mark in one transaction, so that a kill at
 /// any moment leaves whole pages only.
 /// </summary>
 public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
 {
+    /// <summary>Changes whenever keys, comparison or weights change; a corpus of another version is joined anew at the start.</summary>
+    public const int MergeVersion = 2;
+
+    private const int MostRemembered = 60_000, RejoinAtOnce = 2_000;
     private static readonly SemaphoreSlim OneWriter = new(1, 1);
+    private readonly Dictionary<int, MergeFacts> facts = [];
+    private readonly KeyFilter filter = new();
+    private bool isFilterFilled;
 
     /// <summary>Writes one page. A record whose datestamp and content are as before changes nothing.</summary>
-    public async Task<PageResult> Write(int databaseId, IReadOnlyList<HarvestedRecord> page, HarvestMark mark, DateTimeOffset now, CancellationToken cancel)
+    public Task<PageResult> Write(int databaseId, IReadOnlyList<HarvestedRecord> page, HarvestMark mark, DateTimeOffset now, CancellationToken cancel)
+    {
+        // What needs no store is done before the one writer is asked for, on all cores.
+        var prepared = page.AsParallel().AsOrdered().WithCancellation(cancel).Select(item => Prepared.From(databaseId, item)).ToArray();
+        return InTransaction(sql => Write(sql, databaseId, prepared, mark, now), cancel);
+    }
+
+    private PageResult Write(SqlSession sql, int databaseId, Prepared[] page, HarvestMark mark, DateTimeOffset now)
+    {
+        var sequence = NextSequence(sql);
+        var joiner = new WorkJoiner(sql, facts, filter);
+        var changed = new Dictionary<int, Record?>();
+        foreach (var item in page)
+            if (Upsert(sql, joiner, databaseId, item, sequence) is { } id) changed[id] = item.Item.Record;
+        if (changed.Count > 0) joiner.Join();
+        Mark(sql, databaseId, mark, page.Length, changed.Count, now);
+        return new(changed.Count > 0 ? sequence : sequence - 1, [.. changed.Select(c => (c.Key, c.Value))]);
+    }
+
+    /// <summary>Joins all records anew when the corpus was joined by an older version; the ids of works stay with their oldest records.</summary>
+    /// <returns>How many records were looked at; 0 when the corpus was up to date.</returns>
+    public async Task<int> BringUpToDate(CancellationToken cancel)
+    {
+        var ids = await InTransaction(sql => sql.Number("PRAGMA user_version") == MergeVersion ? [] : sql.Numbers("SELECT Id FROM Records WHERE Deleted = 0 ORDER BY Id"), cancel);
+        foreach (var part in ids.Chunk(RejoinAtOnce))
+            await InTransaction(sql =>
+            {
+                var joiner = new WorkJoiner(sql, facts, filter);
+                foreach (var id in part) joiner.Changed((int)id, Read(sql, (int)id), isNew: false);
+                return joiner.Join().Count;
+            }, cancel);
+        await InTransaction(sql =>
+        {
+#pragma warning disable CA2100 // a constant; a pragma takes no parameters
+            sql.Run($"PRAGMA user_version = {MergeVersion}");
+#pragma warning restore CA2100
+            return 0;
+        }, cancel);
+        return ids.Count;
+    }
+
+    /// <summary>The works that further rulings would make of some records and what they are tied to; nothing is written.</summary>
+    /// <param name="rulings">Rulings that would hold.</param>
+    /// <param name="without">Pairs whose rulings would no longer hold.</param>
+    /// <param name="cancel">Stops.</param>
+    public Task<IReadOnlyList<MergedWork>> Preview(IReadOnlyCollection<Ruling> rulings, IReadOnlyCollection<(int First, int Second)> without, CancellationToken cancel) =>
+        InTransaction(sql => new WorkJoiner(sql, facts, filter).Preview(rulings.SelectMany(r => new[] { r.First, r.Second }), rulings, without), cancel);
+
+    /// <summary>Writes down what a curator ruled, in one act, and makes works accordingly.</summary>
+    /// <param name="rulings">The pairs, the older record first; <c>Same</c> null takes an earlier ruling back.</param>
+    /// <param name="act">The act they belong to.</param>
+    /// <param name="by">Account of the curator.</param>
+    /// <param name="now">When.</param>
+    /// <param name="cancel">Stops before anything is written.</param>
+    public Task Rule(IReadOnlyCollection<(int First, int Second, bool? Same)> rulings, Guid act, string by, DateTimeOffset now, CancellationToken cancel) => InTransaction(sql =>
+    {
+        foreach (var (first, second, same) in rulings)
+            sql.Run("INSERT INTO Rulings (First, Second, Same, Act, By, At) VALUES ($0, $1, $2, $3, $4, $5)", first, second, same, act.ToString().ToUpperInvariant(), by, Moment(now));
+        int[] records = [.. rulings.SelectMany(r => new[] { r.First, r.Second }).Distinct()];
+        var moved = new WorkJoiner(sql, facts, filter).Rejoin(records);
+        // Works changed, so the corpus is of a new generation: whoever counts must see it.
+        var sequence = NextSequence(sql);
+        foreach (var record in moved.Union(records)) sql.Run("UPDATE Records SET Sequence = $0 WHERE Id = $1", sequence, record);
+        return 0;
+    }, cancel);
+
+    private async Task<T> InTransaction<T>(Func<SqlSession, T> act, CancellationToken cancel)
     {
         await OneWriter.WaitAsync(cancel);
         try
@@ -40,179 +114,82 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             await context.Database.OpenConnectionAsync(cancel);
             var connection = (SqliteConnection)context.Database.GetDbConnection();
             await using var transaction = connection.BeginTransaction(deferred: false);
-            using var session = new WriteSession(connection, transaction);
-            var result = session.Apply(databaseId, page);
-            session.Mark(databaseId, mark, page.Count, result.Changed.Count, now);
+            using var sql = new SqlSession(connection, transaction);
+            if (facts.Count > MostRemembered) facts.Clear();
+            if (!isFilterFilled || filter.IsFull) Fill(sql);
+            var result = act(sql);
             await transaction.CommitAsync(cancel);
             return result;
+        }
+        catch
+        {
+            // What was remembered may be of records that were not written.
+            facts.Clear();
+            throw;
         }
         finally { OneWriter.Release(); }
     }
 
-    private sealed class WriteSession(SqliteConnection connection, SqliteTransaction transaction) : IDisposable
+    private void Fill(SqlSession sql)
     {
-        private readonly Dictionary<string, SqliteCommand> prepared = [];
-
-        public PageResult Apply(int databaseId, IReadOnlyList<HarvestedRecord> page)
-        {
-            var sequence = Convert.ToInt64(Scalar("SELECT COALESCE(MAX(Sequence), 0) + 1 FROM Records"), System.Globalization.CultureInfo.InvariantCulture);
-            var changed = new Dictionary<int, Record?>();
-            var affectedKeys = new HashSet<long>();
-            var affectedWorks = new HashSet<int>();
-            foreach (var item in page)
-                if (Upsert(databaseId, item, sequence, affectedKeys, affectedWorks) is { } id) changed[id] = item.Record;
-            if (changed.Count > 0) Merge(Closure(changed.Keys, affectedKeys, affectedWorks));
-            return new(changed.Count > 0 ? sequence : sequence - 1, [.. changed.Select(c => (c.Key, c.Value))]);
-        }
-
-        private int? Upsert(int databaseId, HarvestedRecord item, long sequence, HashSet<long> affectedKeys, HashSet<int> affectedWorks)
-        {
-            var source = RecordCodec.Source(item.Source);
-            var (id, isNew) = (0, true);
-            using (var reader = Query("SELECT Id, Deleted, WorkId, Source FROM Records WHERE DatabaseId = $0 AND Identifier = $1", databaseId, item.Identifier))
-            {
-                if (reader.Read())
-                {
-                    (id, isNew) = (reader.GetInt32(0), false);
-                    var wasDeleted = reader.GetBoolean(1);
-                    if (wasDeleted && item.Record is null) return null;
-                    if (!wasDeleted && item.Record is not null && reader.GetFieldValue<byte[]>(3).AsSpan().SequenceEqual(source)) return null;
-                    if (reader.GetInt32(2) is > 0 and var work) affectedWorks.Add(work);
-                }
-            }
-            if (isNew && item.Record is null) return null;
-            foreach (var key in Numbers("SELECT Key FROM RecordKeys WHERE RecordId = $0", id)) affectedKeys.Add(key);
-            if (!isNew) Run("DELETE FROM RecordKeys WHERE RecordId = $0", id);
-            var r = item.Record;
-            var titleKey = r is null ? 0 : unchecked((long)MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null));
-            object?[] values =
-            [
-                databaseId, item.Identifier, Moment(item.Datestamp), r is null, sequence, r?.Doi, titleKey, r?.Year, (int)(r?.Type ?? 0),
-                r is null || r.Versions.Count == 0 ? null : string.Join('\n', r.Versions.Select(v => v.Doi)),
-                r is null ? Array.Empty<byte>() : RecordCodec.Facts(r), r is null ? Array.Empty<byte>() : RecordCodec.References(r.References),
-                r is null ? Array.Empty<byte>() : RecordCodec.ReferenceKeys(r.References), source,
-            ];
-            if (isNew)
-                id = Convert.ToInt32(Scalar("""
-                    INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, Doi, TitleKey, Year, Type, VersionDois, Facts, "References", ReferenceKeys, Source, WorkId)
-                    VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, 0) RETURNING Id
-                    """, values), System.Globalization.CultureInfo.InvariantCulture);
-            else
-                Run("""
-                    UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, Doi = $5, TitleKey = $6, Year = $7, Type = $8,
-                    VersionDois = $9, Facts = $10, "References" = $11, ReferenceKeys = $12, Source = $13 WHERE Id = $14
-                    """, [.. values, id]);
-            foreach (var key in Keys(r, titleKey))
-            {
-                Run("INSERT OR IGNORE INTO RecordKeys (Key, RecordId) VALUES ($0, $1)", key, id);
-                affectedKeys.Add(key);
-            }
-            return id;
-        }
-
-        private static IEnumerable<long> Keys(Record? record, long titleKey)
-        {
-            if (record is null) yield break;
-            if (titleKey != 0) yield return titleKey;
-            if (record.Doi is not null) yield return unchecked((long)MergeKeys.Doi(record.Doi));
-            foreach (var version in record.Versions) yield return unchecked((long)MergeKeys.Doi(version.Doi));
-        }
-
-        /// <summary>Every record that shares, over any number of links, a key or a work with a changed one. O(size of the closure).</summary>
-        private HashSet<int> Closure(IEnumerable<int> changed, HashSet<long> keys, HashSet<int> works)
-        {
-            var records = new HashSet<int>();
-            var waiting = new Queue<int>(changed);
-            var (seenKeys, seenWorks) = (new HashSet<long>(), new HashSet<int>());
-            foreach (var key in keys) VisitKey(key);
-            foreach (var work in works) VisitWork(work);
-            while (waiting.TryDequeue(out var id))
-            {
-                if (!records.Add(id)) continue;
-                foreach (var key in Numbers("SELECT Key FROM RecordKeys WHERE RecordId = $0", id)) VisitKey(key);
-                if (Scalar("SELECT WorkId FROM Records WHERE Id = $0", id) is long work and > 0) VisitWork((int)work);
-            }
-            return records;
-
-            void VisitKey(long key)
-            {
-                if (seenKeys.Add(key)) foreach (var r in Numbers("SELECT RecordId FROM RecordKeys WHERE Key = $0", key)) waiting.Enqueue((int)r);
-            }
-
-            void VisitWork(int work)
-            {
-                if (seenWorks.Add(work)) foreach (var r in Numbers("SELECT Id FROM Records WHERE WorkId = $0", work)) waiting.Enqueue((int)r);
-            }
-        }
-
-        private void Merge(HashSet<int> ids)
-        {
-            var candidates = new List<MergeCandidate>(ids.Count);
-            var before = new Dictionary<int, int>();
-            foreach (var id in ids)
-            {
-                using var reader = Query("SELECT WorkId, Doi, TitleKey, Year, Type, VersionDois, Deleted FROM Records WHERE Id = $0", id);
-                if (!reader.Read()) continue;
-                before[id] = reader.GetInt32(0);
-                if (reader.GetBoolean(6)) continue;
-                candidates.Add(new(id, reader.GetInt32(0), reader.IsDBNull(1) ? null : reader.GetString(1), unchecked((ulong)reader.GetInt64(2)),
-                    reader.IsDBNull(3) ? null : reader.GetInt32(3), (DocumentType)reader.GetInt32(4), reader.IsDBNull(5) ? [] : reader.GetString(5).Split('\n')));
-            }
-            foreach (var work in before.Values.Where(w => w > 0).Distinct()) Run("DELETE FROM Evidence WHERE WorkId = $0", work);
-            foreach (var id in before.Keys.Except(candidates.Select(c => c.RecordId))) Run("UPDATE Records SET WorkId = 0 WHERE Id = $0", id);
-            foreach (var merged in RecordMerger.Merge(candidates))
-            {
-                var work = merged.WorkId != 0 ? merged.WorkId
-                    : Convert.ToInt32(Scalar("INSERT INTO Works (RedirectTo) VALUES (NULL) RETURNING Id"), System.Globalization.CultureInfo.InvariantCulture);
-                if (merged.WorkId != 0) Run("UPDATE Works SET RedirectTo = NULL WHERE Id = $0", work);
-                foreach (var gone in merged.Absorbed) Run("UPDATE Works SET RedirectTo = $0 WHERE Id = $1 OR RedirectTo = $1", work, gone);
-                foreach (var record in merged.Records) if (before[record] != work) Run("UPDATE Records SET WorkId = $0 WHERE Id = $1", work, record);
-                foreach (var e in merged.Evidence) Run("INSERT OR REPLACE INTO Evidence (First, Second, WorkId, Reason) VALUES ($0, $1, $2, $3)", e.First, e.Second, work, (int)e.Reason);
-            }
-        }
-
-        public void Mark(int databaseId, HarvestMark mark, int done, int changed, DateTimeOffset now)
-        {
-            Run("UPDATE Databases SET Token = $1, RunStarted = $2, RunDone = RunDone + $3, RunChanged = RunChanged + $4 WHERE Id = $0",
-                databaseId, mark.Token, Moment(mark.RunStarted), done, changed);
-            if (mark.Token is null)
-                Run("UPDATE Databases SET HarvestedUntil = RunStarted, HarvestedAt = $1, RunStarted = NULL, RunDone = 0, RunChanged = 0 WHERE Id = $0", databaseId, Moment(now));
-        }
-
-        private static string Moment(DateTimeOffset t) => t.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ss.fffZ", System.Globalization.CultureInfo.InvariantCulture);
-
-        private SqliteCommand Command(string sql, params ReadOnlySpan<object?> values)
-        {
-            if (!prepared.TryGetValue(sql, out var command))
-            {
-                prepared[sql] = command = connection.CreateCommand();
-                command.Transaction = transaction;
-#pragma warning disable CA2100 // every statement is a constant of this class; values travel as parameters
-                command.CommandText = sql;
-#pragma warning restore CA2100
-                for (var i = 0; i < values.Length; i++) command.Parameters.AddWithValue("$" + i, DBNull.Value);
-            }
-            for (var i = 0; i < values.Length; i++) command.Parameters[i].Value = values[i] ?? DBNull.Value;
-            return command;
-        }
-
-        private void Run(string sql, params ReadOnlySpan<object?> values) => Command(sql, values).ExecuteNonQuery();
-
-        private object? Scalar(string sql, params ReadOnlySpan<object?> values) => Command(sql, values).ExecuteScalar();
-
-        private SqliteDataReader Query(string sql, params ReadOnlySpan<object?> values) => Command(sql, values).ExecuteReader();
-
-        private List<long> Numbers(string sql, object value)
-        {
-            var numbers = new List<long>();
-            using var reader = Query(sql, value);
-            while (reader.Read()) numbers.Add(reader.GetInt64(0));
-            return numbers;
-        }
-
-        public void Dispose()
-        {
-            foreach (var command in prepared.Values) command.Dispose();
-        }
+        filter.Reset(Convert.ToInt64(sql.Scalar("SELECT COUNT(*) FROM RecordKeys"), CultureInfo.InvariantCulture));
+        using var keys = sql.Query("SELECT Key FROM RecordKeys");
+        while (keys.Read()) filter.Add(keys.GetInt64(0));
+        isFilterFilled = true;
     }
+
+    private static long NextSequence(SqlSession sql) => Convert.ToInt64(sql.Scalar("SELECT COALESCE(MAX(Sequence), 0) + 1 FROM Records"), CultureInfo.InvariantCulture);
+
+    private static MergeFacts? Read(SqlSession sql, int id)
+    {
+        using var reader = sql.Query("SELECT DatabaseId, Facts FROM Records WHERE Id = $0 AND Deleted = 0", id);
+        return reader.Read() ? MergeFacts.Of(id, reader.GetInt32(0), RecordCodec.Facts(reader.GetFieldValue<byte[]>(1))) : null;
+    }
+
+    /// <summary>A harvested record with all that follows from it alone.</summary>
+    private sealed record Prepared(HarvestedRecord Item, byte[] Source, byte[] Facts, byte[] References, byte[] ReferenceKeys, long TitleKey, MergeFacts? Merge)
+    {
+        public static Prepared From(int databaseId, HarvestedRecord item) => item.Record is not { } r ? new(item, RecordCodec.Source(item.Source), [], [], [], 0, null)
+            : new(item, RecordCodec.Source(item.Source), RecordCodec.Facts(r), RecordCodec.References(r.References), RecordCodec.ReferenceKeys(r.References),
+                unchecked((long)MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null)), MergeFacts.Of(0, databaseId, r));
+    }
+
+    private static int? Upsert(SqlSession sql, WorkJoiner joiner, int databaseId, Prepared item, long sequence)
+    {
+        var (id, isNew, isDeleted) = (0, true, item.Merge is null);
+        using (var reader = sql.Query("SELECT Id, Deleted, Source FROM Records WHERE DatabaseId = $0 AND Identifier = $1", databaseId, item.Item.Identifier))
+        {
+            if (reader.Read())
+            {
+                (id, isNew) = (reader.GetInt32(0), false);
+                var wasDeleted = reader.GetBoolean(1);
+                if (wasDeleted && isDeleted) return null;
+                if (!wasDeleted && !isDeleted && reader.GetFieldValue<byte[]>(2).AsSpan().SequenceEqual(item.Source)) return null;
+            }
+        }
+        if (isNew && isDeleted) return null;
+        object?[] values = [databaseId, item.Item.Identifier, Moment(item.Item.Datestamp), isDeleted, sequence, item.TitleKey, item.Facts, item.References, item.ReferenceKeys, item.Source];
+        if (isNew)
+            id = sql.Number("""
+                INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References", ReferenceKeys, Source, WorkId)
+                VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, 0) RETURNING Id
+                """, values);
+        else
+            sql.Run("""
+                UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, TitleKey = $5,
+                Facts = $6, "References" = $7, ReferenceKeys = $8, Source = $9 WHERE Id = $10
+                """, [.. values, id]);
+        joiner.Changed(id, item.Merge is null ? null : item.Merge with { RecordId = id }, isNew);
+        return id;
+    }
+
+    private static void Mark(SqlSession sql, int databaseId, HarvestMark mark, int done, int changed, DateTimeOffset now)
+    {
+        sql.Run("UPDATE Databases SET Token = $1, RunStarted = $2, RunDone = RunDone + $3, RunChanged = RunChanged + $4 WHERE Id = $0",
+            databaseId, mark.Token, Moment(mark.RunStarted), done, changed);
+        if (mark.Token is null)
+            sql.Run("UPDATE Databases SET HarvestedUntil = RunStarted, HarvestedAt = $1, RunStarted = NULL, RunDone = 0, RunChanged = 0 WHERE Id = $0", databaseId, Moment(now));
+    }
+
+    private static string Moment(DateTimeOffset t) => t.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ss.fffZ", CultureInfo.InvariantCulture);
 }

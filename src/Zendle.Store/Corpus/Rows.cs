@@ -1,6 +1,3 @@
-using Zendle.Core.Merging;
-using Zendle.Core.Records;
-
 namespace Zendle.Store.Corpus;
 
 /// <summary>A database whose records are copied.</summary>
@@ -53,16 +50,8 @@ public sealed class RecordRow
     public int WorkId { get; set; }
     /// <summary>Change sequence of its last change.</summary>
     public long Sequence { get; set; }
-    /// <summary>For merging: normalised DOI.</summary>
-    public string? Doi { get; set; }
-    /// <summary>For merging: key of title and first person; 0 for none.</summary>
+    /// <summary>Key of title and first person, by which references find the record; 0 for none.</summary>
     public long TitleKey { get; set; }
-    /// <summary>For merging: year.</summary>
-    public int? Year { get; set; }
-    /// <summary>For merging: kind.</summary>
-    public DocumentType Type { get; set; }
-    /// <summary>For merging: DOIs of declared versions, one a line.</summary>
-    public string? VersionDois { get; set; }
     /// <summary>The record without its references, as UTF-8 JSON.</summary>
     public byte[] Facts { get; set; } = [];
     /// <summary>The references, as compressed JSON.</summary>
@@ -91,15 +80,34 @@ public sealed class WorkRow
     public int? RedirectTo { get; set; }
 }
 
-/// <summary>Why two records are one work.</summary>
-public sealed class EvidenceRow
+/// <summary>A pair of records that agree enough to be one work.</summary>
+public sealed class MatchRow
 {
     /// <summary>The older record.</summary>
     public int First { get; set; }
     /// <summary>The younger record.</summary>
     public int Second { get; set; }
-    /// <summary>The work they make.</summary>
-    public int WorkId { get; set; }
-    /// <summary>Why.</summary>
-    public MergeReason Reason { get; set; }
+    /// <summary>How they compare: <see cref="Core.Merging.Comparison.Packed"/>.</summary>
+    public int Compared { get; set; }
+    /// <summary>Sum of the log odds.</summary>
+    public double Score { get; set; }
+}
+
+/// <summary>What a curator decided about two records: one work, or never one. Rows are only added; the newest of a pair holds.</summary>
+public sealed class RulingRow
+{
+    /// <summary>Id; higher is newer.</summary>
+    public int Id { get; set; }
+    /// <summary>The older record.</summary>
+    public int First { get; set; }
+    /// <summary>The younger record.</summary>
+    public int Second { get; set; }
+    /// <summary>True: one work. False: never one. Null: taken back, the records decide again.</summary>
+    public bool? Same { get; set; }
+    /// <summary>The act it was part of: a split or a join rules several pairs at once.</summary>
+    public Guid Act { get; set; }
+    /// <summary>Who decided: the account's id.</summary>
+    public required string By { get; set; }
+    /// <summary>When.</summary>
+    public DateTimeOffset At { get; set; }
 }

@@ -86,8 +86,10 @@ public sealed class PlaceRow
     public int ReviewId { get; set; }
     /// <summary>The account.</summary>
     public required string AccountId { get; set; }
-    /// <summary>The step in view.</summary>
+    /// <summary>The step of a search that was last in view; 0 for none.</summary>
     public int StepId { get; set; }
+    /// <summary>The step of a trail that was last in view; 0 for none.</summary>
+    public int TrailStepId { get; set; }
 }
 
 /// <summary>One decision event; see <see cref="DecisionEvent"/>. Rows are only ever added.</summary>
@@ -164,9 +166,9 @@ public sealed class JobRow
 {
     /// <summary>Id.</summary>
     public int Id { get; set; }
-    /// <summary>What kind of work: "harvest".</summary>
+    /// <summary>What kind of work: "harvest", "gather".</summary>
     public required string Kind { get; set; }
-    /// <summary>What it works on: a database id for a harvest.</summary>
+    /// <summary>What it works on: a database id for a harvest, a review id for gathering.</summary>
     public int Subject { get; set; }
     /// <summary>State.</summary>
     public JobState State { get; set; }

@@ -1,5 +1,7 @@
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
+using Zendle.Core.FullText;
+using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 
 namespace Zendle.Store.Made;
@@ -21,6 +23,12 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     public DbSet<RunRow> Runs => Set<RunRow>();
     /// <summary>Jobs.</summary>
     public DbSet<JobRow> Jobs => Set<JobRow>();
+    /// <summary>Works whose texts are sought.</summary>
+    public DbSet<SoughtRow> Sought => Set<SoughtRow>();
+    /// <summary>Attempts to get texts.</summary>
+    public DbSet<AttemptRow> Attempts => Set<AttemptRow>();
+    /// <summary>Documents that came.</summary>
+    public DbSet<TextRow> Texts => Set<TextRow>();
     /// <summary>Settings.</summary>
     public DbSet<SettingRow> Settings => Set<SettingRow>();
 
@@ -35,6 +43,13 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         builder.Entity<PlaceRow>().HasKey(p => new { p.ReviewId, p.AccountId });
         builder.Entity<DecisionRow>().HasOne<Review>().WithMany().HasForeignKey(d => d.ReviewId);
         builder.Entity<RunRow>().HasOne<Review>().WithMany().HasForeignKey(r => r.ReviewId);
+        builder.Entity<SoughtRow>().HasKey(s => new { s.ReviewId, s.WorkId });
+        builder.Entity<SoughtRow>().HasOne<Review>().WithMany().HasForeignKey(s => s.ReviewId);
+        builder.Entity<AttemptRow>().HasIndex(a => new { a.ReviewId, a.WorkId });
+        builder.Entity<AttemptRow>().HasOne<Review>().WithMany().HasForeignKey(a => a.ReviewId);
+        builder.Entity<TextRow>().HasIndex(t => new { t.ReviewId, t.WorkId });
+        builder.Entity<TextRow>().HasIndex(t => t.Hash);
+        builder.Entity<TextRow>().HasOne<Review>().WithMany().HasForeignKey(t => t.ReviewId);
         builder.Entity<SettingRow>().HasKey(s => s.Name);
     }
 
@@ -45,6 +60,11 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         configurationBuilder.Properties<DecisionAct>().HaveConversion<string>();
         configurationBuilder.Properties<Role>().HaveConversion<string>();
         configurationBuilder.Properties<JobState>().HaveConversion<string>();
+        configurationBuilder.Properties<SoughtState>().HaveConversion<string>();
+        configurationBuilder.Properties<TextStanding>().HaveConversion<string>();
+        configurationBuilder.Properties<RouteKind>().HaveConversion<string>();
+        configurationBuilder.Properties<AttemptOutcome>().HaveConversion<string>();
+        configurationBuilder.Properties<WorkVersion>().HaveConversion<string>();
         // As text with a fixed zone, so that times sort and compare in SQL.
         configurationBuilder.Properties<DateTimeOffset>().HaveConversion<Sqlite.UtcText>();
     }

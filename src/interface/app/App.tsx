@@ -1,3 +1,4 @@
+import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router";
 import { DatabasesPage } from "../features/databases/DatabasesPage";
 import { AccountPage } from "../features/identity/AccountPage";
@@ -7,7 +8,11 @@ import { ReportPage } from "../features/report/ReportPage";
 import { ReviewsPage } from "../features/reviews/ReviewsPage";
 import { useReview, useReviews } from "../features/reviews/useReviews";
 import { SearchPage } from "../features/search/SearchPage";
+import { GatherPage } from "../features/gather/GatherPage";
+import { TextsPage } from "../features/read/TextsPage";
+import { TrailsPage } from "../features/trails/TrailsPage";
 import { Fault } from "../ui/Fault";
+import { AboutPage } from "./AboutPage";
 import { Frame } from "./Frame";
 import { useEvents } from "./events";
 
@@ -30,8 +35,13 @@ function SignedIn() {
     <Routes>
       <Route path="/" element={<Home />} />
       <Route path="/reviews" element={<Outside page={<ReviewsPage />} />} />
+      <Route path="/about" element={<Outside page={<AboutPage />} />} />
       <Route path="/account" element={<Outside page={<AccountPage />} />} />
       <Route path="/r/:reviewId/search" element={<InReview page={(id) => <SearchPage key={id} reviewId={id} />} />} />
+      <Route path="/r/:reviewId/trails" element={<InReview page={(id) => <TrailsPage key={id} reviewId={id} />} />} />
+      <Route path="/r/:reviewId/gather" element={<InReview page={(id) => <GatherPage key={id} reviewId={id} />} />} />
+      <Route path="/r/:reviewId/read" element={<InReview page={(id) => <TextsPage key={id} reviewId={id} />} />} />
+      <Route path="/r/:reviewId/read/:textId" element={<InReview page={(id) => <Reading reviewId={id} />} />} />
       <Route path="/r/:reviewId/report" element={<InReview page={(id) => <ReportPage reviewId={id} />} />} />
       <Route path="/r/:reviewId/databases" element={<InReview page={() => <DatabasesPage />} />} />
       <Route path="/r/:reviewId/account" element={<InReview page={() => <AccountPage />} />} />
@@ -46,6 +56,24 @@ function Home() {
   if (!reviews.data) return null;
   const first = reviews.data[0];
   return <Navigate to={first ? `/r/${first.id}/search` : "/reviews"} replace />;
+}
+
+const ReadPage = lazy(() => import("../features/read/ReadPage"));
+
+/** The reader comes with its engine only when a text is opened. */
+function Reading({ reviewId }: { reviewId: number }) {
+  const textId = Number(useParams()["textId"]);
+  return (
+    <Suspense
+      fallback={
+        <div className="p-8" aria-busy="true">
+          <div className="shape h-96 w-full" />
+        </div>
+      }
+    >
+      <ReadPage key={textId} reviewId={reviewId} textId={textId} />
+    </Suspense>
+  );
 }
 
 function Outside({ page }: { page: React.ReactNode }) {

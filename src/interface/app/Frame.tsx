@@ -1,4 +1,13 @@
-import { Database, FileText, ListFilter, ChevronDown, CircleUserRound } from "lucide-react";
+import {
+  Database,
+  FileText,
+  ListFilter,
+  ChevronDown,
+  CircleUserRound,
+  Waypoints,
+  ArrowDownToLine,
+  BookOpen,
+} from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useState, type ReactNode } from "react";
 import { NavLink, useNavigate } from "react-router";
@@ -23,6 +32,9 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
   };
   useKeys({
     "g s": go("search"),
+    "g t": go("trails"),
+    "g g": go("gather"),
+    "g e": go("read"),
     "g r": go("report"),
     "g d": go("databases"),
     "g k": () => {
@@ -49,6 +61,9 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
         {base && (
           <>
             <Stage to={`${base}/search`} icon={<ListFilter size={18} />} word="Search" />
+            <Stage to={`${base}/trails`} icon={<Waypoints size={18} />} word="Trails" />
+            <Stage to={`${base}/gather`} icon={<ArrowDownToLine size={18} />} word="Gather" />
+            <Stage to={`${base}/read`} icon={<BookOpen size={18} />} word="Read" />
             <Stage to={`${base}/report`} icon={<FileText size={18} />} word="Report" />
           </>
         )}
@@ -68,6 +83,15 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
             >
               <b className="font-semibold text-ink">{count(review.kept)}</b> kept
             </button>
+          )}
+          {review && review.withText > 0 && (
+            <NavLink
+              to={`${base ?? ""}/gather`}
+              className="rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink"
+              title="Texts in hand (G then G)"
+            >
+              <b className="font-semibold text-ink">{count(review.withText)}</b> with text
+            </NavLink>
           )}
           <Palette review={review} onKeys={() => setKeys(true)} />
         </header>

@@ -5,6 +5,7 @@ import type { Dto } from "../api/client";
 import { useSignOut } from "../features/identity/useMe";
 import { useReviews } from "../features/reviews/useReviews";
 import { useOpenKept } from "../features/search/useSearch";
+import { useFollow } from "../features/trails/useTrail";
 import { useTheme } from "./theme";
 
 interface Entry {
@@ -57,6 +58,7 @@ function PaletteBody({
   const navigate = useNavigate();
   const reviews = useReviews();
   const openKept = useOpenKept(review?.id ?? 0);
+  const follow = useFollow(review?.id ?? 0);
   const signOut = useSignOut();
   const [theme, setTheme] = useTheme();
   const [text, setText] = useState("");
@@ -69,6 +71,10 @@ function PaletteBody({
       ? [
           { label: "Search", hint: "stage", run: go(`${here}/search`) },
           { label: "A new search, from nothing", hint: "starts another path", run: go(`${here}/search?step=0`) },
+          { label: "Trails", hint: "stage", run: go(`${here}/trails`) },
+          { label: "Trails from all kept works", hint: "both ways", run: () => follow(null, "Both") },
+          { label: "Gather: full texts", hint: `${review.withText} in hand`, run: go(`${here}/gather`) },
+          { label: "Read", hint: "stage", run: go(`${here}/read`) },
           { label: "Kept works", hint: `${review.kept} works`, run: openKept },
           { label: "Report: the search log", hint: "stage", run: go(`${here}/report`) },
           { label: "Databases", hint: "what is searched", run: go(`${here}/databases`) },
@@ -85,6 +91,7 @@ function PaletteBody({
     },
     { label: "Keys", hint: "?", run: onKeys },
     { label: "Account and password", hint: "", run: go(here ? `${here}/account` : "/account") },
+    { label: "About Zendle", hint: "licences", run: go("/about") },
     { label: "Sign out", hint: "", run: () => signOut.mutate(undefined) },
   ];
   const wanted = text.trim().toLowerCase();

@@ -3,7 +3,7 @@ import { useEffect } from "react";
 import type { Dto } from "../api/client";
 
 interface ZendleEvent {
-  kind: "hello" | "job" | "corpus" | "review" | "databases";
+  kind: "hello" | "job" | "corpus" | "review" | "databases" | "gather";
   reviewId: number | null;
   job: Dto<"JobDto"> | null;
 }
@@ -23,6 +23,11 @@ export function useEvents(): void {
         void client.invalidateQueries({
           predicate: (q) => q.queryKey[0] === "review" || q.queryKey[0] === "databases",
         });
+      } else if (event.kind === "gather" && event.reviewId !== null) {
+        void client.invalidateQueries({ queryKey: ["review", event.reviewId, "gather"] });
+        void client.invalidateQueries({ queryKey: ["review", event.reviewId, "head"] });
+      } else if (event.kind === "job" && event.job?.kind === "gather") {
+        void client.invalidateQueries({ queryKey: ["review", event.job.subject] });
       } else if (event.kind === "job" && event.job) {
         const job = event.job;
         client.setQueryData<Dto<"DatabasesDto">>(["databases"], (old) =>

@@ -9,9 +9,16 @@ export const keyList = [
   ["p", "keep"],
   ["x", "set aside"],
   ["t", "tag"],
+  ["c", "cite"],
+  ["Space", "pick, to act on several"],
+  ["[", "backward trail: what it cites"],
+  ["]", "forward trail: what cites it"],
   ["u", "take the last act back"],
   ["b", "open or fold the board"],
   ["g s", "go to Search"],
+  ["g t", "go to Trails"],
+  ["g g", "go to Gather"],
+  ["g e", "go to Read"],
   ["g r", "go to Report"],
   ["g d", "go to Databases"],
   ["g k", "go to the kept works"],
@@ -61,10 +68,10 @@ export function useKeys(handlers: Partial<Record<string, () => boolean | undefin
       if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target) || isFloating() || !areOn() || e.defaultPrevented)
         return;
       const onControl = e.target instanceof HTMLElement && e.target.closest("button,a,[role=slider]") !== null;
-      if (e.key === "Enter" && onControl) return;
-      const name = Date.now() - pendingG < 1200 && e.key !== "g" ? `g ${e.key}` : e.key;
+      if ((e.key === "Enter" || e.key === " ") && onControl) return;
+      const name = Date.now() - pendingG < 1200 ? `g ${e.key}` : e.key;
       const handler = latest.current[name];
-      if (e.key === "g") pendingG = Date.now();
+      if (e.key === "g" && !handler) pendingG = Date.now();
       if (handler && handler() !== false) {
         pendingG = 0;
         e.preventDefault();

@@ -25,7 +25,7 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
         var from = database.HarvestedUntil is { } until ? Moment(until, database.Granularity) : null;
         var (token, started) = (database.Token, database.RunStarted);
         (job.Done, job.Changed) = (database.RunDone, database.RunChanged);
-        var (restarts, shown, seen) = (0, clock.GetTimestamp(), new HashSet<string>());
+        var (restarts, shown, pause, seen) = (0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
         try
         {
             do
@@ -50,10 +50,13 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
                 job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done:N0} records looked at, {job.Changed:N0} new or changed.");
                 token = page.Token;
                 await save();
-                if (token is not null && job.Changed > 0 && clock.GetElapsedTime(shown) > ShowEvery)
+                // What came is shown while the harvest goes on, but never takes more than a fifth of its time.
+                if (token is not null && job.Changed > 0 && clock.GetElapsedTime(shown) > pause)
                 {
+                    var began = clock.GetTimestamp();
                     await Show(cancel);
                     shown = clock.GetTimestamp();
+                    pause = TimeSpan.FromTicks(Math.Max(ShowEvery.Ticks, clock.GetElapsedTime(began).Ticks * 4));
                 }
             }
             while (token is not null || started is null);

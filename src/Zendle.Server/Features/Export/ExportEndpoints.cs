@@ -1,8 +1,6 @@
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Formats;
-using Zendle.Core.Merging;
-using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
@@ -26,7 +24,7 @@ internal static class ExportEndpoints
         var ids = search.Order(view, sort ?? SortOrder.Newest, false);
         if (ids.Length > MostWorks) return Problems.Of(400, $"The set holds {ids.Length:N0} works; at most {MostWorks:N0} are exported at once.", "Narrow it, or export it by years.");
         var title = await context.Reviews.Where(r => r.Id == reviewId).Select(r => r.Title).SingleAsync(cancel);
-        var citations = await Citations(view, ids, reader, cancel);
+        var citations = await WorkCitations.Of(view, ids, reader, cancel);
         using var to = new MemoryStream();
         var (ending, type) = Write(format, to, citations);
         if (ending is null) return Problems.Of(400, $"“{format}” is not a format Zendle writes.", "Choose ris, bibtex, csl-json or csv.");
@@ -45,22 +43,5 @@ internal static class ExportEndpoints
             case "csv": CitationCsvWriter.Write(text, citations); return ("csv", "text/csv");
             default: return (null, "");
         }
-    }
-
-    private static async Task<List<Citation>> Citations(SearchView view, int[] ids, CorpusReader reader, CancellationToken cancel)
-    {
-        var records = await reader.OfWorks(ids, cancel);
-        return [.. ids.Where(records.Contains).Select(id =>
-        {
-            var chosen = ChosenFields.From([.. records[id]]);
-            var judgement = view.Fold.Of(id);
-            return new Citation
-            {
-                WorkId = id, Title = chosen.Title.Value, People = chosen.People.Value, Year = chosen.Year.Value, Type = chosen.Type.Value, Language = chosen.Language.Value, Venue = chosen.Venue.Value,
-                Publisher = chosen.Publisher.Value, Doi = chosen.Doi.Value, Isbn = chosen.Isbn.Value, Abstract = chosen.Abstract.Value, Keywords = chosen.Keywords.Value,
-                Copies = [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free)], Databases = [.. records[id].Select(r => view.Snapshot.DatabaseNames[r.DatabaseId]).Distinct()],
-                Stage = Stages.Name(judgement.Stage), Reason = judgement.Reason, Tags = judgement.Tags, Cited = view.Snapshot.Columns.Graph.CitedBy(id).Length,
-            };
-        })];
     }
 }

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
 using Zendle.Index.Questions;
+using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Identity;
 using Zendle.Store.Made;
@@ -21,6 +22,7 @@ internal static class ReportEndpoints
     public static void MapReport(this RouteGroupBuilder review)
     {
         review.MapGet("/log", Log);
+        review.MapGet("/report/texts", (int reviewId, GatherService gather, CancellationToken cancel) => gather.Account(reviewId, cancel));
         review.MapPatch("/log/{runId:int}", Mark).Require(Role.Screener);
         review.MapPost("/log/{runId:int}/again", Again).Require(Role.Screener).Produces<StepTakenDto>();
     }
@@ -40,7 +42,7 @@ internal static class ReportEndpoints
                 (fresh, gone) = (now.Count(w => !before.Contains(w)), before.Count(w => !now.Contains(w)));
             }
             return new RunDto(r.Id, r.StepId, removed.Contains(r.StepId), SearchStateDto.Of(JsonSerializer.Deserialize<SearchState>(r.State, SearchService.Json)!),
-                LedgerDto.From(JsonSerializer.Deserialize<Ledger>(r.Ledger, SearchService.Json)!), r.Count, r.At, names.GetValueOrDefault(r.AccountId, "a former member"), r.OfRecord, r.Repeats, fresh, gone);
+                JsonSerializer.Deserialize<LedgerDto>(r.Ledger, SearchService.Json)!, r.Count, r.At, names.GetValueOrDefault(r.AccountId, "a former member"), r.OfRecord, r.Repeats, fresh, gone);
         })];
     }
 
@@ -61,7 +63,12 @@ internal static class ReportEndpoints
 
     private static IEnumerable<StepAct> Acts(SearchState state)
     {
-        yield return new(StepKind.Search, state.Expression);
+        if (state.Trail is { } trail)
+        {
+            yield return new(StepKind.Trail, Seeds: [.. trail.Seeds], Way: trail.Way);
+            if (trail.AtLeast > 1) yield return new(StepKind.Ties, AtLeast: trail.AtLeast);
+        }
+        else yield return new(StepKind.Search, state.Expression);
         if (!state.Databases.IsEmpty) yield return new(StepKind.Databases, Databases: state.Databases);
         if (state.From is not null || state.To is not null) yield return new(StepKind.Years, From: state.From, To: state.To);
         foreach (var n in state.Narrowings) yield return new(StepKind.Narrow, Facet: n.Facet, Values: n.Values, Excluded: n.Excluded);

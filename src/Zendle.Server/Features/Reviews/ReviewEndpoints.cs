@@ -3,12 +3,13 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
 using Zendle.Server.Features.Decisions;
 using Zendle.Server.Features.Events;
+using Zendle.Server.Features.Gather;
 using Zendle.Server.Identity;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Reviews;
 
-internal sealed record ReviewDto(int Id, string Title, string Question, int BandLow, int BandHigh, string Role, int Kept, int SetAside, DateTimeOffset CreatedAt, int? StepId, IReadOnlyList<TagDto> Tags);
+internal sealed record ReviewDto(int Id, string Title, string Question, int BandLow, int BandHigh, string Role, int Kept, int SetAside, DateTimeOffset CreatedAt, int? StepId, int TrailStepId, int WithText, int NeedYou, IReadOnlyList<TagDto> Tags);
 
 internal sealed record TagDto(string Tag, int Count);
 
@@ -82,7 +83,7 @@ internal static class ReviewEndpoints
 }
 
 /// <summary>Makes reviews and says how they stand.</summary>
-internal sealed class ReviewService(IDbContextFactory<ZendleContext> contexts, DecisionService decisions, TimeProvider clock)
+internal sealed class ReviewService(IDbContextFactory<ZendleContext> contexts, DecisionService decisions, GatherService gather, TimeProvider clock)
 {
     public async Task<int> Create(string title, string question, string account)
     {
@@ -102,9 +103,10 @@ internal sealed class ReviewService(IDbContextFactory<ZendleContext> contexts, D
         await using var context = await contexts.CreateDbContextAsync();
         var review = await context.Reviews.AsNoTracking().SingleAsync(r => r.Id == reviewId);
         var role = await context.Members.Where(m => m.ReviewId == reviewId && m.AccountId == account).Select(m => m.Role).SingleAsync();
-        var step = await context.Places.Where(p => p.ReviewId == reviewId && p.AccountId == account).Select(p => (int?)p.StepId).SingleOrDefaultAsync();
+        var place = await context.Places.AsNoTracking().SingleOrDefaultAsync(p => p.ReviewId == reviewId && p.AccountId == account);
         var facts = await decisions.Facts(reviewId);
-        return new(review.Id, review.Title, review.Question, review.BandLow, review.BandHigh, role.ToString().ToLowerInvariant(), facts.Kept.Count(), facts.SetAside.Count(), review.CreatedAt, step,
+        var (withText, needYou) = await gather.Standing(reviewId);
+        return new(review.Id, review.Title, review.Question, review.BandLow, review.BandHigh, role.ToString().ToLowerInvariant(), facts.Kept.Count(), facts.SetAside.Count(), review.CreatedAt, place?.StepId, place?.TrailStepId ?? 0, withText, needYou,
             [.. facts.Tags.Select(t => new TagDto(t.Key, t.Value.Count())).Where(t => t.Count > 0).OrderBy(t => t.Tag, StringComparer.OrdinalIgnoreCase)]);
     }
 }

@@ -39,13 +39,13 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         // The same act again from the same step leads to the one that is there; a search from nothing always begins a path of its own.
         var json = JsonSerializer.Serialize(act, SearchService.Json);
         var parent = parentId == 0 ? (int?)null : parentId;
-        var same = repeats is not null || parent is null ? null : await context.Steps.FirstOrDefaultAsync(s => s.ReviewId == reviewId && s.ParentId == parent && s.Act == json && !s.Removed && s.Generation == view.Snapshot.Generation);
+        var same = repeats is not null || (parent is null && act.Kind != StepKind.Trail) ? null : await context.Steps.FirstOrDefaultAsync(s => s.ReviewId == reviewId && s.ParentId == parent && s.Act == json && !s.Removed && s.Generation == view.Snapshot.Generation);
         var step = same ?? new StepRow
         {
             ReviewId = reviewId,
             ParentId = parent,
             Act = json,
-            Label = StepLabels.For(act, Namer(view.Snapshot)),
+            Label = StepLabels.For(act, Namer(view.Snapshot), WorkNamer(view.Snapshot)),
             Count = view.Answer.Count,
             Generation = view.Snapshot.Generation,
             AccountId = account,
@@ -58,7 +58,7 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
             await context.SaveChangesAsync();
             context.Runs.Add(Run(reviewId, account, step.Id, view, repeats));
         }
-        await Remember(context, reviewId, account, step.Id);
+        await Remember(context, reviewId, account, step.Id, view.State.Trail is not null);
         await context.SaveChangesAsync();
         await transaction.CommitAsync();
         if (same is null) hub.Tell(new("review", reviewId));
@@ -128,7 +128,7 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         foreach (var child in children) child.ParentId = step.ParentId;
         await context.SaveChangesAsync();
         var waiting = new Queue<StepRow>(children);
-        var parentState = step.ParentId is null ? SearchState.Everything : await StateIn(context, step.ParentId.Value);
+        var parentState = step.ParentId is { } parent ? (await search.StateOf(reviewId, parent))! : SearchState.Everything;
         var states = new Dictionary<int, SearchState> { [step.ParentId ?? 0] = parentState };
         while (waiting.TryDequeue(out var s))
         {
@@ -138,8 +138,12 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
             foreach (var next in await context.Steps.Where(x => x.ReviewId == reviewId && x.ParentId == s.Id && !x.Removed).ToListAsync()) waiting.Enqueue(next);
         }
         var goTo = children.Count > 0 ? children[^1].Id : step.ParentId ?? 0;
-        if (goTo != 0) await Remember(context, reviewId, account, goTo);
-        else await context.Places.Where(p => p.ReviewId == reviewId && p.StepId == stepId).ExecuteDeleteAsync();
+        if (goTo != 0) await Remember(context, reviewId, account, goTo, states[goTo].Trail is not null);
+        else
+        {
+            await context.Places.Where(p => p.ReviewId == reviewId && p.StepId == stepId).ExecuteUpdateAsync(u => u.SetProperty(p => p.StepId, 0));
+            await context.Places.Where(p => p.ReviewId == reviewId && p.TrailStepId == stepId).ExecuteUpdateAsync(u => u.SetProperty(p => p.TrailStepId, 0));
+        }
         await context.SaveChangesAsync();
         await transaction.CommitAsync();
         return goTo;
@@ -148,40 +152,29 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
     /// <summary>Remembers where an account is.</summary>
     public async Task Visit(int reviewId, string account, int stepId)
     {
+        var isTrail = (await search.StateOf(reviewId, stepId))?.Trail is not null;
         await using var context = await contexts.CreateDbContextAsync();
-        await Remember(context, reviewId, account, stepId);
+        await Remember(context, reviewId, account, stepId, isTrail);
         await context.SaveChangesAsync();
     }
 
-    private static async Task Remember(ZendleContext context, int reviewId, string account, int stepId)
+    private static async Task Remember(ZendleContext context, int reviewId, string account, int stepId, bool isTrail)
     {
         var place = await context.Places.SingleOrDefaultAsync(p => p.ReviewId == reviewId && p.AccountId == account);
-        if (place is null) context.Places.Add(new() { ReviewId = reviewId, AccountId = account, StepId = stepId });
+        if (place is null) context.Places.Add(place = new() { ReviewId = reviewId, AccountId = account });
+        if (isTrail) place.TrailStepId = stepId;
         else place.StepId = stepId;
-    }
-
-    private static async Task<SearchState> StateIn(ZendleContext context, int stepId)
-    {
-        var acts = new List<StepAct>();
-        for (int? id = stepId; id is not null;)
-        {
-            var s = await context.Steps.SingleAsync(x => x.Id == id);
-            acts.Insert(0, JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!);
-            id = s.ParentId;
-        }
-        return SearchState.Of(acts);
     }
 
     private RunRow Run(int reviewId, string account, int stepId, SearchView view, int? repeats)
     {
-        var ledger = Ledger.Of(view.Snapshot, view.Answer.Matching, view.State.Databases);
         return new()
         {
             ReviewId = reviewId,
             StepId = stepId,
             Repeats = repeats,
             State = JsonSerializer.Serialize(view.State, SearchService.Json),
-            Ledger = JsonSerializer.Serialize(ledger, SearchService.Json),
+            Ledger = JsonSerializer.Serialize(view.Ledger(), SearchService.Json),
             Count = view.Answer.Count,
             Works = WorkIds.Pack(view.Answer.InView.ToArray()),
             Generation = view.Snapshot.Generation,
@@ -189,6 +182,14 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
             At = clock.GetUtcNow(),
         };
     }
+
+    /// <summary>Names a work by its first person and year.</summary>
+    private static Func<int, string> WorkNamer(CorpusSnapshot snapshot) => id =>
+    {
+        var columns = snapshot.Columns;
+        if ((uint)id >= (uint)columns.WorkSize) return "a work that is gone";
+        return string.Join(' ', new[] { columns.SortPerson[id] ?? "Nobody named", columns.Year[id] is > 0 and var year ? year.ToString(System.Globalization.CultureInfo.InvariantCulture) : null }.OfType<string>());
+    };
 
     private static Func<int, string> Namer(CorpusSnapshot snapshot) => id => snapshot.DatabaseNames.GetValueOrDefault(id, "?");
 }

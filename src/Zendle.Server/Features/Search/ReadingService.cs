@@ -62,7 +62,7 @@ internal sealed class ReadingService(SearchService search)
             notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))]));
         if (reading is { IsSound: true, Root: { } sound }) notices.AddRange(Variants(evaluator, sound, text, state));
         return new(text, reading.IsSound, parts, [.. reading.Problems.Take(6).Select(p => new ProblemPartDto(p.Span.Start, p.Span.Length, p.Sentence, p.Repair?.Label, p.Repair?.Text))],
-            notices, Direct(view, text), reading.Root is null or AllNode ? null : LedgerDto.From(Ledger.Of(view.Snapshot, view.Answer.Matching, state.Databases)), reading.Root is null ? null : view.Answer.Count);
+            notices, Direct(view, text), reading.Root is null or AllNode ? null : view.Ledger(), reading.Root is null ? null : view.Answer.Count);
     }
 
     /// <summary>Other spellings of the line's words, those that would add works, the most first; each with how many it adds.</summary>
@@ -132,7 +132,7 @@ internal sealed class ReadingService(SearchService search)
         var columns = view.Snapshot.Columns;
         DirectDto Dto(int work, string why) => new(work, columns.SortTitle[work] ?? "", columns.Year[work] == 0 ? null : columns.Year[work], why);
         if (Identifiers.Doi(text) is { } doi && text.Trim().Length < doi.Length + 40)
-            return columns.WorkOf(MergeKeys.Doi(doi)) is > 0 and var w ? [Dto(w, "has this DOI")] : [];
+            return columns.References.WithDoi(MergeKeys.Doi(doi)) is > 0 and var w ? [Dto(w, "has this DOI")] : [];
         var bare = text.Replace('"', ' ').Replace('*', ' ').Replace('?', ' ').Trim();
         var words = Folded(bare);
         if (words.Split(' ').Length < 3 || bare.Length > 600) return [];

@@ -1,7 +1,9 @@
 using System.Security.Claims;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
+using Zendle.Core.Trails;
 using Zendle.Index.Questions;
+using Zendle.Server.Features.Decisions;
 using Zendle.Server.Identity;
 using Zendle.Store.Made;
 
@@ -25,10 +27,12 @@ internal sealed record StepViewDto(int StepId, SearchStateDto State, int Count, 
 
 internal sealed record NarrowingDto(Facet Facet, IReadOnlyList<string> Values, IReadOnlyList<string> Excluded);
 
-internal sealed record SearchStateDto(string Expression, IReadOnlyList<int> Databases, int? From, int? To, IReadOnlyList<NarrowingDto> Narrowings, IReadOnlyList<string> Inside)
+internal sealed record SearchStateDto(string Expression, IReadOnlyList<int> Databases, int? From, int? To, IReadOnlyList<NarrowingDto> Narrowings, IReadOnlyList<string> Inside, TrailStateDto? Trail)
 {
-    public static SearchStateDto Of(SearchState s) => new(s.Expression, s.Databases, s.From, s.To, [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded))], s.Inside);
+    public static SearchStateDto Of(SearchState s) => new(s.Expression, s.Databases, s.From, s.To, [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded))], s.Inside, s.Trail is { } t ? new(t.Way, t.AtLeast, t.Seeds.Length) : null);
 }
+
+internal sealed record TrailStateDto(TrailWay Way, int AtLeast, int Seeds);
 
 internal sealed record WorkPageDto(int Total, int Offset, IReadOnlyList<WorkRowDto> Works);
 
@@ -70,9 +74,17 @@ internal static class SearchEndpoints
         return state is null ? NoStep() : TypedResults.Ok(await reading.Read(reviewId, request.Text, state));
     }
 
-    private static async Task<IResult> Take(int reviewId, StepRequest request, PathService paths, ClaimsPrincipal user)
+    private static async Task<IResult> Take(int reviewId, StepRequest request, PathService paths, SearchService search, DecisionService decisions, ClaimsPrincipal user)
     {
         if (Fault(request.Act) is { } fault) return fault;
+        if (request.Act.Kind is StepKind.Way or StepKind.Ties && (await search.StateOf(reviewId, request.ParentId))?.Trail is null) return Problems.Of(400, "There is no trail here to narrow.", "Follow one from a work first.");
+        if (request.Act is { Kind: StepKind.Trail, Seeds: null })
+        {
+            // All kept works of this moment, written down, so that the step means the same tomorrow.
+            var (_, facts) = await decisions.Of(reviewId);
+            request = request with { Act = request.Act with { Seeds = facts.Kept.ToArray() } };
+        }
+        if (request.Act is { Kind: StepKind.Trail, Seeds.Count: 0 }) return Problems.Of(400, "A trail starts from at least one work; none is kept yet.", "Keep a work, or follow a trail from one in the list.");
         return await paths.Take(reviewId, Access.AccountId(user), request.ParentId, request.Act) is { } id ? TypedResults.Ok(new StepTakenDto(id)) : NoStep();
     }
 
@@ -86,6 +98,8 @@ internal static class SearchEndpoints
             if (reading.Root is null) return Problems.Of(400, "There is nothing in the line that could be searched.", "The list is as it was.");
         }
         if (act.Kind == StepKind.Narrow && act.Facet is null) return Problems.Of(400, "A narrowing names its field.");
+        if (act.Seeds?.Count > TrailQuestion.MostSeeds) return Problems.Of(400, $"A trail starts from at most {TrailQuestion.MostSeeds:N0} works; these are {act.Seeds.Count:N0}.", "Choose fewer, by a tag for instance.");
+        if (act.Seeds?.Any(s => s <= 0) == true) return Problems.Of(400, "One of the seeds is no work.");
         if (act.From > act.To) return Problems.Of(400, "The first year lies after the last.");
         return null;
     }
@@ -99,13 +113,13 @@ internal static class SearchEndpoints
         var liftedYears = view.State.From is null && view.State.To is null ? answer.InView : Lifted(view, Facet.Year);
         var missed = view.Facts.Kept.Copy();
         missed.ExceptWith(answer.Before);
-        return TypedResults.Ok(new StepViewDto(stepId, SearchStateDto.Of(view.State), answer.Count, answer.Before.Count(), LedgerDto.From(Ledger.Of(view.Snapshot, answer.Matching, view.State.Databases)),
-            Years(view, liftedYears), [.. answer.Concepts.Select(c => new ConceptDto(c.Letter.ToString(), QueryText.Print(c.Node)))],
+        return TypedResults.Ok(new StepViewDto(stepId, SearchStateDto.Of(view.State), answer.Count, answer.Before.Count(), view.Ledger(),
+            Years(view, liftedYears, answer.InView), [.. answer.Concepts.Select(c => new ConceptDto(c.Letter.ToString(), QueryText.Print(c.Node)))],
             answer.InView.CountWith(view.Facts.Kept), answer.InView.CountWith(view.Facts.SetAside), missed.Count(), [.. answer.Reading.Problems.Select(p => p.Sentence)]));
     }
 
     /// <summary>Works by the year they show, over the whole span: in view, and with the years' own narrowing lifted.</summary>
-    private static List<YearCountDto> Years(SearchView view, Core.Sets.BitSet lifted)
+    public static List<YearCountDto> Years(SearchView view, Core.Sets.BitSet lifted, Core.Sets.BitSet narrowed)
     {
         var columns = view.Snapshot.Columns;
         var (all, inView) = (new SortedDictionary<int, int>(), new Dictionary<int, int>());
@@ -113,25 +127,24 @@ internal static class SearchEndpoints
         {
             if (columns.Year[w] == 0) continue;
             all[columns.Year[w]] = all.GetValueOrDefault(columns.Year[w]) + 1;
-            if (view.Answer.InView.Contains(w)) inView[columns.Year[w]] = inView.GetValueOrDefault(columns.Year[w]) + 1;
+            if (narrowed.Contains(w)) inView[columns.Year[w]] = inView.GetValueOrDefault(columns.Year[w]) + 1;
         }
         if (all.Count == 0) return [];
         var (first, last) = (all.Keys.First(), all.Keys.Last());
         return [.. Enumerable.Range(first, last - first + 1).Select(y => new YearCountDto(y, inView.GetValueOrDefault(y), all.GetValueOrDefault(y)))];
     }
 
-    private static Core.Sets.BitSet Lifted(SearchView view, Facet facet)
+    public static Core.Sets.BitSet Lifted(SearchView view, Facet facet)
     {
-        if (view.Evaluator.Narrowed(view.State, facet, SearchService.Read) is not { } narrowed) return view.Answer.Before;
-        narrowed.IntersectWith(view.Answer.Before);
-        return narrowed;
+        var tied = view.Answer.Trail?.Works(view.State.Trail!.AtLeast) ?? view.Answer.Before;
+        return SearchService.Narrowed(view.Evaluator, view.State, tied, facet);
     }
 
-    private static async Task<IResult> List(int reviewId, int stepId, SortOrder? sort, bool? hideJudged, int? offset, int? limit, SearchService search, WorkRows rows, CancellationToken cancel)
+    private static async Task<IResult> List(int reviewId, int stepId, SortOrder? sort, bool? hideJudged, int? offset, int? limit, TrailWay? side, SearchService search, WorkRows rows, CancellationToken cancel)
     {
         if (await search.View(reviewId, stepId) is not { } view) return NoStep();
         using var _ = view;
-        var order = search.Order(view, sort ?? SortOrder.Relevance, hideJudged ?? false);
+        var order = search.Order(view, sort ?? SortOrder.Relevance, hideJudged ?? false, side ?? TrailWay.Both);
         var from = Math.Clamp(offset ?? 0, 0, order.Length);
         var page = order.AsSpan(from, Math.Min(Math.Clamp(limit ?? 50, 0, LongestPage), order.Length - from)).ToArray();
         return TypedResults.Ok(new WorkPageDto(order.Length, from, await rows.For(view, page, cancel)));

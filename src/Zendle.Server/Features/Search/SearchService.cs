@@ -5,9 +5,11 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
+using Zendle.Core.Trails;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
 using Zendle.Server.Features.Decisions;
+using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Search;
@@ -18,19 +20,43 @@ namespace Zendle.Server.Features.Search;
 /// <param name="Matching">Matching records of all databases.</param>
 /// <param name="Before">Works of the chosen databases, before narrowing.</param>
 /// <param name="InView">Works after narrowing.</param>
-/// <param name="Orders">Orders worked out so far.</param>
-internal sealed record Answer(QueryReading Reading, ImmutableArray<Concept> Concepts, BitSet Matching, BitSet Before, BitSet InView, int Count, ConcurrentDictionary<SortOrder, int[]> Orders);
+/// <param name="Orders">Orders worked out so far, by order and side.</param>
+/// <param name="Trail">The trail that was followed; null for a search.</param>
+internal sealed record Answer(QueryReading Reading, ImmutableArray<Concept> Concepts, BitSet Matching, BitSet Before, BitSet InView, int Count, ConcurrentDictionary<(SortOrder, TrailWay), int[]> Orders, Trail? Trail = null);
 
 /// <summary>A question in view together with everything a request needs to speak about it. Holds a snapshot: dispose of it.</summary>
 internal sealed record SearchView(CorpusSnapshot Snapshot, DecisionFold Fold, ReviewFacts Facts, SearchState State, Answer Answer) : IDisposable
 {
     public QuestionEvaluator Evaluator => new(Snapshot, Facts);
 
+    /// <summary>What each database has of the answer before narrowing: matching records for a search, reported ties for a trail.</summary>
+    public LedgerDto Ledger()
+    {
+        if (Answer.Trail is null) return LedgerDto.From(Index.Questions.Ledger.Of(Snapshot, Answer.Matching, State.Databases));
+        var shares = Answer.Trail.Shares().ToDictionary(s => s.DatabaseId);
+        LedgerLineDto[] lines = [.. Snapshot.DatabaseNames.OrderBy(d => d.Key).Select(d =>
+        {
+            var share = shares.GetValueOrDefault(d.Key);
+            return new LedgerLineDto(d.Key, d.Value, State.Databases.IsEmpty || State.Databases.Contains(d.Key), share.Ties, share.Works, share.OnlyHere);
+        })];
+        var (ties, works) = (lines.Where(l => l.Chosen).Sum(l => l.Records), Answer.Before.Count());
+        return new(lines, ties, works, ties - works);
+    }
+
+    /// <summary>Works in view on one side of a trail; all in view for both sides, and for a search.</summary>
+    public BitSet InView(TrailWay side)
+    {
+        if (Answer.Trail is not { } trail || side == TrailWay.Both) return Answer.InView;
+        var works = (side == TrailWay.Backward ? trail.Past : trail.Future).Works(State.Trail!.AtLeast);
+        works.IntersectWith(Answer.InView);
+        return works;
+    }
+
     public void Dispose() => Snapshot.Dispose();
 }
 
 /// <summary>Answers states of searching. One pipeline for lists, counts, breakdowns, keeping and exports.</summary>
-internal sealed class SearchService(CorpusService corpus, DecisionService decisions, IDbContextFactory<ZendleContext> contexts, TimeProvider clock)
+internal sealed class SearchService(CorpusService corpus, CorpusReader reader, DecisionService decisions, IDbContextFactory<ZendleContext> contexts, TimeProvider clock)
 {
     private const int MostRemembered = 300;
     private readonly ConcurrentDictionary<string, Answer> remembered = new(StringComparer.Ordinal);
@@ -50,12 +76,25 @@ internal sealed class SearchService(CorpusService corpus, DecisionService decisi
     {
         var (fold, facts) = await decisions.Of(reviewId);
         var snapshot = corpus.Snapshot();
-        try { return new(snapshot, fold, facts, state, Answer(reviewId, snapshot, facts, state)); }
+        try
+        {
+            state = await WithSeedsOfToday(snapshot, state);
+            return new(snapshot, fold, facts, state, Answer(reviewId, snapshot, facts, state));
+        }
         catch
         {
             snapshot.Dispose();
             throw;
         }
+    }
+
+    /// <summary>A step keeps its seeds as they were; those that were merged into other works since stand for these.</summary>
+    private async Task<SearchState> WithSeedsOfToday(CorpusSnapshot snapshot, SearchState state)
+    {
+        var columns = snapshot.Columns;
+        if (state.Trail is not { } trail || trail.Seeds.Where(s => s >= columns.WorkSize || columns.WorkFirstRecord[s] == 0).ToArray() is not { Length: > 0 } gone) return state;
+        var today = await reader.Redirects(gone, CancellationToken.None);
+        return state with { Trail = trail with { Seeds = [.. trail.Seeds.Select(s => today.GetValueOrDefault(s, s)).Distinct()] } };
     }
 
     /// <summary>The state a step leads to; null when there is none.</summary>
@@ -75,10 +114,16 @@ internal sealed class SearchService(CorpusService corpus, DecisionService decisi
     }
 
     /// <summary>The works in view in order, those judged left out if asked.</summary>
-    public int[] Order(SearchView view, SortOrder order, bool hideJudged)
+    public int[] Order(SearchView view, SortOrder order, bool hideJudged, TrailWay side = TrailWay.Both)
     {
         var answer = view.Answer;
-        var sorted = answer.Orders.GetOrAdd(order, _ => WorkOrder.Sort(view.Snapshot, answer.InView, order, answer.Concepts, InChosen(view), clock.GetUtcNow().Year));
+        Func<int, int>? ties = answer.Trail is not { } trail ? null : side switch
+        {
+            TrailWay.Backward => trail.Past.Ties,
+            TrailWay.Forward => trail.Future.Ties,
+            _ => w => trail.Past.Ties(w) + trail.Future.Ties(w),
+        };
+        var sorted = answer.Orders.GetOrAdd((order, side), _ => WorkOrder.Sort(view.Snapshot, view.InView(side), order, answer.Concepts, InChosen(view), clock.GetUtcNow().Year, ties));
         return hideJudged ? Array.FindAll(sorted, w => !view.Facts.Kept.Contains(w) && !view.Facts.SetAside.Contains(w)) : sorted;
     }
 
@@ -97,18 +142,37 @@ internal sealed class SearchService(CorpusService corpus, DecisionService decisi
         // Only questions about the review itself depend on its decisions.
         var key = $"{snapshot.Generation}|{(state.AsksReview ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
         if (remembered.TryGetValue(key, out var known)) return known;
+        var answer = state.Trail is { } question ? Followed(snapshot, facts, state, question) : Searched(snapshot, facts, state);
+        if (remembered.Count >= MostRemembered) remembered.Clear();
+        return remembered[key] = answer;
+    }
+
+    private static Answer Searched(CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
+    {
         var evaluator = new QuestionEvaluator(snapshot, facts);
         var reading = QueryReader.Read(state.Expression);
         var matching = reading.Root is null ? new BitSet(snapshot.Columns.RecordSize) : evaluator.Records(reading.Root);
         var before = evaluator.Works(matching, state.Databases);
-        var inView = before;
-        if (evaluator.Narrowed(state, null, Read) is { } narrowed)
-        {
-            narrowed.IntersectWith(before);
-            inView = narrowed;
-        }
-        var answer = new Answer(reading, Concepts.Of(reading.Root), matching, before, inView, inView.Count(), new());
-        if (remembered.Count >= MostRemembered) remembered.Clear();
-        return remembered[key] = answer;
+        var inView = Narrowed(evaluator, state, before, null);
+        return new(reading, Concepts.Of(reading.Root), matching, before, inView, inView.Count(), new());
+    }
+
+    private static Answer Followed(CorpusSnapshot snapshot, ReviewFacts facts, SearchState state, TrailQuestion question)
+    {
+        var evaluator = new QuestionEvaluator(snapshot, facts);
+        var trail = Trail.Follow(snapshot.Columns.Graph, question, state.Databases, snapshot.Columns.WorkSize);
+        var (before, tied) = (trail.Works(1), trail.Works(question.AtLeast));
+        var inView = Narrowed(evaluator, state, tied, null);
+        // Words inside are the only words there are to mark.
+        var marked = state.Inside.IsEmpty ? [] : Concepts.Of(QueryReader.Read(string.Join(" AND ", state.Inside.Select(i => $"({i})"))).Root);
+        return new(QueryReader.Read(""), marked, new BitSet(snapshot.Columns.RecordSize), before, inView, inView.Count(), new(), trail);
+    }
+
+    /// <summary>The works of <paramref name="works"/> that the narrowings of a state leave, one field's own narrowing lifted if asked.</summary>
+    public static BitSet Narrowed(QuestionEvaluator evaluator, SearchState state, BitSet works, Facet? lifted)
+    {
+        if (evaluator.Narrowed(state, lifted, Read) is not { } narrowed) return works;
+        narrowed.IntersectWith(works);
+        return narrowed;
     }
 }

@@ -16,8 +16,16 @@ internal sealed record MarkedTextDto(string Text, IReadOnlyList<MarkDto> Marks);
 /// <summary>How often terms stand in each field of the work's records.</summary>
 internal sealed record HitsDto(int Title, int Keywords, int Abstract);
 
+/// <summary>How a work of a trail is tied to the seeds.</summary>
+/// <param name="Past">How many seeds cite it.</param>
+/// <param name="PastSeeds">Their numbers, at most twelve.</param>
+/// <param name="Future">How many seeds it cites.</param>
+/// <param name="FutureSeeds">Their numbers, at most twelve.</param>
+/// <param name="Seed">Its own number when it is a seed.</param>
+internal sealed record TiesDto(int Past, IReadOnlyList<int> PastSeeds, int Future, IReadOnlyList<int> FutureSeeds, int? Seed);
+
 internal sealed record WorkRowDto(int Id, MarkedTextDto Title, string People, int? Year, string? Venue, string Type, string? Language, MarkedTextDto? Snippet, HitsDto Hits, int Cited, double CitedPerYear,
-    IReadOnlyList<int> Spark, int SparkFrom, string Text, string Stage, string? Reason, IReadOnlyList<string> Tags, int Databases);
+    IReadOnlyList<int> Spark, int SparkFrom, string Text, string Stage, string? Reason, IReadOnlyList<string> Tags, int Databases, TiesDto? Ties);
 
 /// <summary>Makes the rows of the list from the records of works.</summary>
 internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
@@ -47,10 +55,18 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
         return new(id, Mark(chosen.Title.Value, concepts, QueryField.Title), People(chosen.People.Value), year, chosen.Venue.Value?.Title ?? chosen.Publisher.Value, DocumentTypes.Name(chosen.Type.Value),
             chosen.Language.Value is null or "eng" ? null : Languages.Name(chosen.Language.Value), Snippet(chosen.Abstract.Value, concepts), Hits(records, concepts), cited,
             Math.Round(WorkOrder.PerYear(cited, year ?? 0, thisYear), 1), Spark(view, id, thisYear), thisYear - SparkYears + 1, TextAtHand.Words[TextAtHand.Best(chosen.Copies)],
-            Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, records.Select(r => r.DatabaseId).Distinct().Count());
+            Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, records.Select(r => r.DatabaseId).Distinct().Count(), Ties(view, id));
     }
 
-    private static string People(IReadOnlyList<PersonName> people) => people.Count switch
+    private static TiesDto? Ties(SearchView view, int id)
+    {
+        const int MostNumbers = 12;
+        if (view.Answer.Trail is not { } trail) return null;
+        return new(trail.Past.Ties(id), [.. trail.SeedsCiting(id).Take(MostNumbers)], trail.Future.Ties(id), [.. trail.SeedsCitedBy(id).Take(MostNumbers)], trail.NumberOf(id));
+    }
+
+    /// <summary>Family names for one line: up to four, else three and how many more.</summary>
+    public static string People(IReadOnlyList<PersonName> people) => people.Count switch
     {
         0 => "",
         <= 4 => string.Join(", ", people.Select(p => p.Family)),

@@ -1,8 +1,10 @@
 using Microsoft.EntityFrameworkCore;
+using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
@@ -16,7 +18,14 @@ internal sealed record CopyDto(string Address, string Host, string Access, strin
 
 internal sealed record WorkRecordDto(int Id, string Database, string Identifier, DateTimeOffset Datestamp, string Title, bool TitleIsTranslated, int? Year, string Type, string? Version, int? Cited, IReadOnlyList<string> Notes);
 
-internal sealed record EvidenceDto(int First, int Second, string Reason);
+internal sealed record EvidenceDto(int First, int Second, IReadOnlyList<string> For, IReadOnlyList<string> Against, double Score)
+{
+    public static EvidenceDto Of(MatchRow match)
+    {
+        var compared = Comparison.Unpack(match.Compared);
+        return new(match.First, match.Second, EvidenceWords.For(compared), EvidenceWords.Against(compared), Math.Round(match.Score, 1));
+    }
+}
 
 internal sealed record DatabaseCountDto(string Database, int Cited);
 
@@ -24,11 +33,20 @@ internal sealed record YearTieDto(int Year, int Cites, int CitedBy);
 
 internal sealed record JudgementDto(string Stage, string? Reason, IReadOnlyList<string> Tags, string? By, DateTimeOffset? At);
 
+/// <summary>The text of a work that is in hand in the review.</summary>
+internal sealed record InHandDto(int TextId, string? Version, int Pages);
+
+/// <summary>Where the work's journal stands in a subject category.</summary>
+internal sealed record StandingDto(string Category, int Year, int Citations, int Items, double Ratio, int Rank, int Ranked, int Quartile, string? WhyNot);
+
+/// <summary>A tie the records declare: what a correction speaks of, the series of a book.</summary>
+internal sealed record RelatedDto(string Kind, string? Title, string? Doi, int? WorkId);
+
 /// <summary>Everything the pane shows of a work.</summary>
 internal sealed record WorkDto(int Id, MarkedTextDto Title, IReadOnlyList<PersonDto> People, int? Year, string Type, string? Language, string? Venue, string? Volume, string? Issue, string? Pages, string? Issn, string? Publisher,
     string? Doi, string? Isbn, MarkedTextDto Abstract, string? AbstractFrom, IReadOnlyList<MarkedTextDto> Keywords, IReadOnlyList<string> Subjects, IReadOnlyList<string> Funders, IReadOnlyList<CopyDto> Copies,
     IReadOnlyList<WorkRecordDto> Records, IReadOnlyList<EvidenceDto> Evidence, int CitesCount, int CitedCount, double CitedPerYear, IReadOnlyList<DatabaseCountDto> CitedByDatabase, IReadOnlyList<YearTieDto> Ties,
-    HitsDto Hits, JudgementDto Judgement);
+    HitsDto Hits, JudgementDto Judgement, InHandDto? InHand, bool OnlyCited, IReadOnlyList<StandingDto> Standings, IReadOnlyList<string> Contents, IReadOnlyList<RelatedDto> Related);
 
 internal static class WorkEndpoints
 {
@@ -48,18 +66,25 @@ internal static class WorkEndpoints
         var judgement = view.Fold.Of(workId);
         var by = judgement.By is null ? null : await context.Users.Where(u => u.Id == judgement.By).Select(u => u.DisplayName).SingleOrDefaultAsync(cancel);
         var venue = chosen.Venue.Value;
+        var ids = await reader.IdsOf(workId, cancel);
+        var text = await context.Texts.AsNoTracking().ThatCount().Where(t => t.ReviewId == reviewId && ids.Contains(t.WorkId)).OrderBy(t => t.Id).FirstOrDefaultAsync(cancel);
         return TypedResults.Ok(new WorkDto(workId, row.Title, [.. chosen.People.Value.Select(p => new PersonDto(p.Family, p.Given, p.Orcid, p.Affiliation))], chosen.Year.Value, row.Type,
             chosen.Language.Value is { } l ? Languages.Name(l) : null, venue?.Title, venue?.Volume, venue?.Issue, venue?.FirstPage is null ? null : venue.LastPage is null ? venue.FirstPage : $"{venue.FirstPage}–{venue.LastPage}",
             venue?.Issn, chosen.Publisher.Value, chosen.Doi.Value, chosen.Isbn.Value, WorkRows.Mark(chosen.Abstract.Value, concepts, QueryField.Abstract),
             chosen.Abstract.Value.Length == 0 ? null : names[records.First(r => r.RecordId == chosen.Abstract.RecordId).DatabaseId],
             [.. chosen.Keywords.Value.Select(k => WorkRows.Mark(k, concepts, QueryField.Keywords))], chosen.Subjects, [.. records.SelectMany(r => r.Record.Funders).Distinct()],
-            [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free).ThenByDescending(c => c.Version).Select(c => new CopyDto(c.Address, new Uri(c.Address).Authority, c.Access.ToString().ToLowerInvariant(), Version(c.Version)))],
-            [.. records.Select(r => new WorkRecordDto(r.RecordId, names[r.DatabaseId], r.Record.Identifier, r.Record.Datestamp, r.Record.Title, r.Record.TitleIsTranslated, r.Record.Year, DocumentTypes.Name(r.Record.Type), Version(r.Record.Version), r.Record.CitedCount, r.Record.Notes))],
-            [.. (await reader.EvidenceOf(workId, cancel)).Select(e => new EvidenceDto(e.First, e.Second, Reason(e.Reason)))],
+            [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free).ThenBy(c => WorkVersions.Rank(c.Version)).Select(c => new CopyDto(c.Address, new Uri(c.Address).Authority, c.Access.ToString().ToLowerInvariant(), WorkVersions.Name(c.Version)))],
+            [.. records.Select(r => new WorkRecordDto(r.RecordId, names[r.DatabaseId], r.Record.Identifier, r.Record.Datestamp, r.Record.Title, r.Record.TitleIsTranslated, r.Record.Year, DocumentTypes.Name(r.Record.Type), WorkVersions.Name(r.Record.Version), r.Record.CitedCount, r.Record.Notes))],
+            [.. (await reader.MatchesAmong([.. records.Select(r => r.RecordId)], cancel)).Select(EvidenceDto.Of)],
             columns.Graph.Cites(workId).Length, columns.Graph.CitedBy(workId).Length, WorkOrder.PerYear(columns.Graph.CitedBy(workId).Length, chosen.Year.Value ?? 0, clock.GetUtcNow().Year),
             [.. columns.DatabaseCited.Where(d => d.Value[workId] >= 0).OrderBy(d => d.Key).Select(d => new DatabaseCountDto(names[d.Key], d.Value[workId]))], Ties(view.Snapshot, workId), row.Hits,
-            new(Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, by, judgement.At)));
+            new(Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, by, judgement.At), text is null ? null : new(text.Id, WorkVersions.Name(text.Version), text.Pages), columns.OnlyCited.Contains(workId), Standings(columns, workId),
+            [.. records.Select(r => r.Record.Contents).FirstOrDefault(c => c.Count > 0) ?? []],
+            [.. records.SelectMany(r => r.Record.Related).DistinctBy(r => r.Doi ?? r.Title).Select(r => new RelatedDto(r.Kind, r.Title, r.Doi, r.Doi is null ? null : columns.References.WithDoi(MergeKeys.Doi(r.Doi)) is > 0 and var tied ? tied : null))]));
     }
+
+    private static List<StandingDto> Standings(CorpusColumns columns, int work) => columns.WorkVenue[work] is >= 0 and var venue && columns.Standings.TryGetValue(venue, out var standings)
+        ? [.. standings.Select(s => new StandingDto(s.Category, s.Year, s.Citations, s.Items, Math.Round(s.Ratio, 2), s.Rank, s.Ranked, s.Quartile, s.WhyNot))] : [];
 
     private static List<YearTieDto> Ties(CorpusSnapshot snapshot, int work)
     {
@@ -69,19 +94,4 @@ internal static class WorkEndpoints
         foreach (var w in columns.Graph.CitedBy(work)) if (columns.Year[w] is > 0 and var y) years[y] = (years.GetValueOrDefault(y).Cites, years.GetValueOrDefault(y).CitedBy + 1);
         return [.. years.Select(y => new YearTieDto(y.Key, y.Value.Cites, y.Value.CitedBy))];
     }
-
-    private static string? Version(WorkVersion? version) => version switch
-    {
-        WorkVersion.VersionOfRecord => "version of record",
-        WorkVersion.AcceptedManuscript => "accepted manuscript",
-        WorkVersion.SubmittedManuscript => "preprint",
-        _ => null,
-    };
-
-    private static string Reason(MergeReason reason) => reason switch
-    {
-        MergeReason.Doi => "the same DOI",
-        MergeReason.DeclaredVersion => "one declares the other a version",
-        _ => "same title and first person, years agree",
-    };
 }

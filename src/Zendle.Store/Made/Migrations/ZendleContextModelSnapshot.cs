@@ -152,6 +152,54 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("AspNetUsers", (string)null);
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.AttemptRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Milliseconds")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Outcome")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Price")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ReviewId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Round")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Route")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sentence")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ReviewId", "WorkId");
+
+                    b.ToTable("Attempts");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.DecisionRow", b =>
                 {
                     b.Property<long>("Id")
@@ -267,6 +315,9 @@ namespace Zendle.Store.Made.Migrations
                     b.Property<int>("StepId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("TrailStepId")
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("ReviewId", "AccountId");
 
                     b.ToTable("Places");
@@ -366,6 +417,34 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Settings");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.SoughtRow", b =>
+                {
+                    b.Property<int>("ReviewId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Round")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ReviewId", "WorkId");
+
+                    b.ToTable("Sought");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.StepRow", b =>
                 {
                     b.Property<int>("Id")
@@ -413,6 +492,71 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Steps");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.TextRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Bytes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Checks")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Headings")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Pages")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ReviewId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Route")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sentence")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Standing")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Version")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Hash");
+
+                    b.HasIndex("ReviewId", "WorkId");
+
+                    b.ToTable("Texts");
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<string>", b =>
                 {
                     b.HasOne("Zendle.Store.Made.Account", null)
@@ -436,6 +580,15 @@ namespace Zendle.Store.Made.Migrations
                     b.HasOne("Zendle.Store.Made.Account", null)
                         .WithMany()
                         .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.AttemptRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Review", null)
+                        .WithMany()
+                        .HasForeignKey("ReviewId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
@@ -473,7 +626,25 @@ namespace Zendle.Store.Made.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.SoughtRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Review", null)
+                        .WithMany()
+                        .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.StepRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Review", null)
+                        .WithMany()
+                        .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.TextRow", b =>
                 {
                     b.HasOne("Zendle.Store.Made.Review", null)
                         .WithMany()

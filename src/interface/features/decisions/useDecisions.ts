@@ -74,17 +74,19 @@ export function useDecide(place: Place) {
     onError: fault,
     onSettled: () => client.invalidateQueries({ queryKey: ["review", place.reviewId] }),
   });
+  const many = (works: readonly number[], act: Act, value?: string) =>
+    mutation.mutate({
+      act,
+      works: [...works],
+      value: value ?? null,
+      stepId: null,
+      first: null,
+      sort: null,
+      hideJudged: null,
+    });
   return {
-    one: (workId: number, act: Act, value?: string) =>
-      mutation.mutate({
-        act,
-        works: [workId],
-        value: value ?? null,
-        stepId: null,
-        first: null,
-        sort: null,
-        hideJudged: null,
-      }),
+    one: (workId: number, act: Act, value?: string) => many([workId], act, value),
+    many,
     first: (act: Act, first: number | null, value?: string) =>
       mutation.mutate({
         act,

@@ -3,12 +3,13 @@ import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
-import { count, moment } from "../../ui/numbers";
+import { count, moment, works } from "../../ui/numbers";
+import { TextReport } from "./TextReport";
 import { useLog, useMarkRun, useRunAgain } from "./useLog";
 
 type Run = Dto<"RunDto">;
 
-/** Report: so far the search log, written by the act of searching. */
+/** Report: the account of full texts, and the search log, both written by the work itself. */
 export function ReportPage({ reviewId }: { reviewId: number }) {
   const log = useLog(reviewId);
   const [onlyRecord, setOnlyRecord] = useState(false);
@@ -16,6 +17,7 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
   const ofRecord = (log.data ?? []).filter((r) => r.ofRecord).length;
   return (
     <>
+      <TextReport reviewId={reviewId} />
       <div className="flex shrink-0 items-center gap-4 border-b border-line px-[18px] py-2.5">
         <h1 className="font-serif text-[18px] font-semibold">Search log</h1>
         <p className="text-quiet">
@@ -61,6 +63,21 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
   );
 }
 
+/** What a run asked, in words. */
+function question({ state }: Run): string {
+  if (!state.trail) return state.expression || "everything";
+  const seeds = works(state.trail.seeds);
+  const many = state.trail.seeds !== 1;
+  switch (state.trail.way) {
+    case "Backward":
+      return `what ${seeds} ${many ? "cite" : "cites"}`;
+    case "Forward":
+      return `what cites ${seeds}`;
+    default:
+      return `both ways from ${seeds}`;
+  }
+}
+
 function limits(run: Run): string[] {
   const { state, ledger } = run;
   const names = ledger.databases.filter((d) => d.chosen).map((d) => d.name);
@@ -71,6 +88,7 @@ function limits(run: Run): string[] {
       (n) =>
         `${(n.facet ?? "").toLowerCase()} ${[n.values.join(", "), n.excluded.length > 0 ? `not ${n.excluded.join(", ")}` : ""].filter(Boolean).join("; ")}`,
     ),
+    ...(state.trail && state.trail.atLeast > 1 ? [`tied to ${state.trail.atLeast} or more`] : []),
     ...state.inside.map((w) => `inside: ${w}`),
   ];
 }
@@ -87,10 +105,13 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
       <div className="min-w-0">
         <p className="font-serif text-[15px] leading-snug font-semibold break-words">
           {run.stepRemoved ? (
-            run.state.expression || "everything"
+            question(run)
           ) : (
-            <Link to={`/r/${reviewId}/search?step=${run.stepId}`} className="hover:underline">
-              {run.state.expression || "everything"}
+            <Link
+              to={`/r/${reviewId}/${run.state.trail ? "trails" : "search"}?step=${run.stepId}`}
+              className="hover:underline"
+            >
+              {question(run)}
             </Link>
           )}
         </p>
@@ -113,7 +134,7 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
               </tr>
             ))}
           <tr className="text-quiet">
-            <td>duplicates joined</td>
+            <td>{run.state.trail ? "ties told twice or more" : "duplicates joined"}</td>
             <td className="text-right">{count(run.ledger.duplicates)}</td>
             <td />
           </tr>

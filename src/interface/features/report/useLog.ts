@@ -37,3 +37,10 @@ export function useRunAgain(reviewId: number) {
     onError: useSayFault(),
   });
 }
+
+/** What was sought, got, and not got by reason. */
+export const useTextAccount = (reviewId: number) =>
+  useQuery({
+    queryKey: ["review", reviewId, "gather", "account"],
+    queryFn: () => read(api.GET("/api/reviews/{reviewId}/report/texts", { params: { path: { reviewId } } })),
+  });

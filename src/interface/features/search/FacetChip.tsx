@@ -1,5 +1,6 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
+import { PopOver } from "../../ui/PopOver";
 import type { Dto } from "../../api/client";
 import { count } from "../../ui/numbers";
 import { useFacet, useLate, type Facet, type Place, type StepAct } from "./useSearch";
@@ -79,82 +80,70 @@ export function FacetChip({
           names[facet]
         )}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={5}
-          collisionPadding={10}
-          onEscapeKeyDown={(e) => {
-            e.preventDefault();
-            close(false);
-          }}
-          className="z-50 w-[340px] rounded-md border border-line bg-raised p-2.5 shadow-xl"
-          aria-label={`Narrow by ${names[facet].toLowerCase()}`}
-        >
-          {(facetCounts.data?.values ?? 0) > 8 && (
-            <input
-              value={find}
-              onChange={(e) => setFind(e.target.value)}
-              aria-label={`Find in ${names[facet].toLowerCase()}`}
-              placeholder={`Find among ${count(facetCounts.data?.values ?? 0)}`}
-              className="mb-2 h-8 w-full rounded-md border border-edge bg-raised px-2 text-[13px]"
-            />
-          )}
-          <ul className="max-h-[300px] overflow-y-auto" aria-label={names[facet]}>
-            {facetCounts.data?.shown.map((v) => {
-              const out = excluded.includes(v.value);
-              return (
-                <li key={v.value} className="flex min-h-[26px] items-center gap-2 rounded px-1 hover:bg-mist">
-                  <label className="flex min-w-0 flex-1 items-center gap-2">
-                    <input
-                      type="checkbox"
-                      checked={values.includes(v.value)}
-                      onChange={() => flip(values, setValues, excluded, setExcluded, v.value)}
-                      className="accent-[var(--pine)]"
-                    />
-                    <span className={`min-w-0 flex-1 truncate ${out ? "text-aside line-through" : ""}`} title={v.value}>
-                      {v.value}
-                    </span>
-                    <span className="text-right text-quiet">{count(v.count)}</span>
-                  </label>
-                  <button
-                    type="button"
-                    aria-pressed={out}
-                    onClick={() => flip(excluded, setExcluded, values, setValues, v.value)}
-                    className={`h-6 rounded px-1.5 text-[12px] ${out ? "bg-aside text-raised" : "text-faint hover:text-aside"}`}
-                  >
-                    not <span className="sr-only">{v.value}</span>
-                  </button>
-                </li>
-              );
-            })}
-            {facetCounts.data?.shown.length === 0 && (
-              <li className="px-1 py-2 text-quiet">
-                {find ? "No value like that in this set." : "No work in this set has one."}
+      <PopOver label={`Narrow by ${names[facet].toLowerCase()}`} width={340} onEscape={() => close(false)}>
+        {(facetCounts.data?.values ?? 0) > 8 && (
+          <input
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+            aria-label={`Find in ${names[facet].toLowerCase()}`}
+            placeholder={`Find among ${count(facetCounts.data?.values ?? 0)}`}
+            className="mb-2 h-8 w-full rounded-md border border-edge bg-raised px-2 text-[13px]"
+          />
+        )}
+        <ul className="max-h-[300px] overflow-y-auto" aria-label={names[facet]}>
+          {facetCounts.data?.shown.map((v) => {
+            const out = excluded.includes(v.value);
+            return (
+              <li key={v.value} className="flex min-h-[26px] items-center gap-2 rounded px-1 hover:bg-mist">
+                <label className="flex min-w-0 flex-1 items-center gap-2">
+                  <input
+                    type="checkbox"
+                    checked={values.includes(v.value)}
+                    onChange={() => flip(values, setValues, excluded, setExcluded, v.value)}
+                    className="accent-[var(--pine)]"
+                  />
+                  <span className={`min-w-0 flex-1 truncate ${out ? "text-aside line-through" : ""}`} title={v.value}>
+                    {v.value}
+                  </span>
+                  <span className="text-right text-quiet">{count(v.count)}</span>
+                </label>
+                <button
+                  type="button"
+                  aria-pressed={out}
+                  onClick={() => flip(excluded, setExcluded, values, setValues, v.value)}
+                  className={`h-6 rounded px-1.5 text-[12px] ${out ? "bg-aside text-raised" : "text-faint hover:text-aside"}`}
+                >
+                  not <span className="sr-only">{v.value}</span>
+                </button>
               </li>
-            )}
-          </ul>
-          <div className="mt-2 flex justify-between border-t border-line pt-2">
-            <button
-              type="button"
-              className="text-[12.5px] text-quiet underline underline-offset-2"
-              onClick={() => {
-                setValues([]);
-                setExcluded([]);
-              }}
-            >
-              any
-            </button>
-            <button
-              type="button"
-              className="rounded-md bg-pine px-3 py-1 text-[12.5px] font-semibold text-onpine"
-              onClick={() => close(true)}
-            >
-              Narrow
-            </button>
-          </div>
-        </Popover.Content>
-      </Popover.Portal>
+            );
+          })}
+          {facetCounts.data?.shown.length === 0 && (
+            <li className="px-1 py-2 text-quiet">
+              {find ? "No value like that in this set." : "No work in this set has one."}
+            </li>
+          )}
+        </ul>
+        <div className="mt-2 flex justify-between border-t border-line pt-2">
+          <button
+            type="button"
+            className="text-[12.5px] text-quiet underline underline-offset-2"
+            onClick={() => {
+              setValues([]);
+              setExcluded([]);
+            }}
+          >
+            any
+          </button>
+          <button
+            type="button"
+            className="rounded-md bg-pine px-3 py-1 text-[12.5px] font-semibold text-onpine"
+            onClick={() => close(true)}
+          >
+            Narrow
+          </button>
+        </div>
+      </PopOver>
     </Popover.Root>
   );
 }

@@ -1,5 +1,6 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
+import { PopOver } from "../../ui/PopOver";
 import type { StepAct } from "./useSearch";
 
 /** Words searched only inside the set in view. Several hold together; each can be taken out again. */
@@ -19,49 +20,41 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
           "Words inside"
         )}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={5}
-          collisionPadding={10}
-          className="z-50 w-[320px] rounded-md border border-line bg-raised p-2.5 shadow-xl"
-          aria-label="Search inside the set"
+      <PopOver label="Search inside the set" width={320}>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (words.trim() === "") return;
+            take({ kind: "Inside", values: [...inside, words.trim()] });
+            setWords("");
+            setOpen(false);
+          }}
         >
-          <form
-            onSubmit={(e) => {
-              e.preventDefault();
-              if (words.trim() === "") return;
-              take({ kind: "Inside", values: [...inside, words.trim()] });
-              setWords("");
-              setOpen(false);
-            }}
-          >
-            <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="inside">
-              Only those with
-            </label>
-            <input
-              id="inside"
-              value={words}
-              onChange={(e) => setWords(e.target.value)}
-              placeholder="field*"
-              spellCheck={false}
-              className="h-8 w-full rounded-md border border-edge bg-raised px-2 text-[13px]"
-            />
-          </form>
-          {inside.map((w) => (
-            <p key={w} className="mt-2 flex justify-between gap-3">
-              <span className="truncate">{w}</span>
-              <button
-                type="button"
-                className="text-[12.5px] text-quiet underline underline-offset-2"
-                onClick={() => take({ kind: "Inside", values: inside.filter((x) => x !== w) })}
-              >
-                take out
-              </button>
-            </p>
-          ))}
-        </Popover.Content>
-      </Popover.Portal>
+          <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="inside">
+            Only those with
+          </label>
+          <input
+            id="inside"
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            placeholder="field*"
+            spellCheck={false}
+            className="h-8 w-full rounded-md border border-edge bg-raised px-2 text-[13px]"
+          />
+        </form>
+        {inside.map((w) => (
+          <p key={w} className="mt-2 flex justify-between gap-3">
+            <span className="truncate">{w}</span>
+            <button
+              type="button"
+              className="text-[12.5px] text-quiet underline underline-offset-2"
+              onClick={() => take({ kind: "Inside", values: inside.filter((x) => x !== w) })}
+            >
+              take out
+            </button>
+          </p>
+        ))}
+      </PopOver>
     </Popover.Root>
   );
 }

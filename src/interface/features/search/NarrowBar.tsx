@@ -7,7 +7,7 @@ import { FacetChip } from "./FacetChip";
 import { InsideChip } from "./InsideChip";
 import { SortMenu } from "./SortMenu";
 import { YearBrush } from "./YearBrush";
-import type { Facet, Place, StepAct } from "./useSearch";
+import type { Facet, Place, StepAct, TrailWay } from "./useSearch";
 
 const facets: Facet[] = ["Type", "Language", "Subject", "Venue", "Person", "Database", "Text", "Stage", "Tag"];
 
@@ -17,17 +17,27 @@ export function NarrowBar({
   view,
   take,
   decide,
+  trailWay = null,
 }: {
   place: Place;
   view: Dto<"StepViewDto"> | null;
   take: (act: StepAct) => void;
   decide: Decide;
+  /** Which way the trail runs, when the set is one: its list has its own order, its years the colour of that way. */
+  trailWay?: TrailWay | null;
 }) {
   if (!view) return <div className="h-[76px] shrink-0 border-t border-line" aria-busy="true" />;
   const judged = view.kept + view.setAside;
   return (
     <section aria-label="Narrow" className="flex shrink-0 items-end gap-4 border-t border-line px-[18px] py-1.5">
-      <YearBrush key={`${view.stepId}`} years={view.years} from={view.state.from} to={view.state.to} take={take} />
+      <YearBrush
+        key={`${view.stepId}`}
+        years={view.years}
+        from={view.state.from}
+        to={view.state.to}
+        take={take}
+        colour={trailWay === null ? "var(--pine)" : trailWay === "Backward" ? "var(--past)" : "var(--future)"}
+      />
       <div className="flex min-w-0 flex-1 flex-wrap gap-1.5 pb-1">
         {facets.map((facet) => (
           <FacetChip
@@ -58,7 +68,9 @@ export function NarrowBar({
           </span>
         </p>
         <div className="flex gap-1.5">
-          <SortMenu place={place} />
+          {trailWay === null && (
+            <SortMenu sort={place.sort} onSort={(sort) => place.change({ sort: sort === "Relevance" ? null : sort })} />
+          )}
           <KeepFirst total={view.count} decide={decide} />
           <ExportMenu place={place} total={view.count} />
         </div>

@@ -9,7 +9,7 @@ import { change, count, works } from "../../ui/numbers";
 import { useRemoveStep, useRenameStep, type Place } from "./useSearch";
 
 const height = 44;
-const stepWidth = 135;
+const stepWidth = 156;
 
 type Step = Dto<"PathStepDto">;
 

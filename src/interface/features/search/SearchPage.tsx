@@ -1,17 +1,23 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { Navigate } from "react-router";
 import { useKeys } from "../../app/keys";
 import { Fault } from "../../ui/Fault";
-import { AsideSheet } from "../decisions/AsideSheet";
-import { TagSheet } from "../decisions/TagSheet";
-import { useDecide, useUndo } from "../decisions/useDecisions";
+import { DecisionSheets, type DecisionSheet } from "../decisions/DecisionSheets";
+import { useDecide } from "../decisions/useDecisions";
 import { useReview } from "../reviews/useReviews";
+import { useFollow } from "../trails/useTrail";
 import { WorkPane } from "../works/WorkPane";
+import { useWorkKeys } from "../works/useWorkKeys";
 import { Board } from "./Board";
 import { NarrowBar } from "./NarrowBar";
 import { PathStair } from "./PathStair";
 import { SearchLine } from "./SearchLine";
 import { StartHere } from "./StartHere";
+import { NothingFound } from "./NothingFound";
+import { PickedBar } from "./PickedBar";
 import { WorkList, type ListHandle } from "./WorkList";
+import { WorkRow } from "./WorkRow";
+import { usePicked } from "./usePicked";
 import { useLate, usePath, usePlace, useReading, useStepView, useTakeStep, useVisit } from "./useSearch";
 
 /** Search: the path on top, the line with its reading, narrowing, then list and pane side by side. */
@@ -37,10 +43,11 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   const lineRef = useRef<HTMLInputElement>(null);
   const list = useRef<ListHandle>(null);
   const pane = useRef<HTMLElement>(null);
-  const [sheet, setSheet] = useState<"aside" | "tag" | null>(null);
+  const [sheet, setSheet] = useState<DecisionSheet>(null);
   const decide = useDecide(place);
-  const undo = useUndo(reviewId);
   useVisit(reviewId, stepId);
+  const follow = useFollow(reviewId);
+  const picked = usePicked(stepId);
 
   const openWork = useCallback(
     (id: number | null) => change({ work: id === null ? null : String(id) }, true),
@@ -69,39 +76,23 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
     if (stepId === 0) lineRef.current?.focus();
   }, [stepId]);
 
-  const onWork = (act: (id: number) => void) => () => {
-    const id = list.current?.current() ?? workId;
-    if (id === null) return false;
-    act(id);
-    return true;
-  };
+  const onWork = useWorkKeys({
+    reviewId,
+    list: () => list.current,
+    workId,
+    open: openWork,
+    pane,
+    decide,
+    ask: setSheet,
+    follow,
+  });
   useKeys({
     "/": () => {
       lineRef.current?.focus();
       lineRef.current?.select();
       return true;
     },
-    j: () => list.current?.move(1),
-    k: () => list.current?.move(-1),
-    ArrowDown: () => list.current?.move(1),
-    ArrowUp: () => list.current?.move(-1),
-    Enter: onWork((id) => {
-      openWork(id);
-      pane.current?.focus();
-    }),
-    p: onWork((id) => decide.one(id, "Keep")),
-    x: onWork((id) => {
-      openWork(id);
-      setSheet("aside");
-    }),
-    t: onWork((id) => {
-      openWork(id);
-      setSheet("tag");
-    }),
-    u: () => {
-      undo();
-      return true;
-    },
+    " ": onWork((id) => picked.flip(id)),
     b: () => {
       foldBoard();
       return true;
@@ -114,6 +105,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         <Fault error={view.error} again={() => change({ step: "0", work: null })} />
       </div>
     );
+
+  if (current && view.data?.state.trail) return <Navigate to={`/r/${reviewId}/trails?step=${stepId}`} replace />;
 
   const hasBoard = (boardOpen || stepId === 0) && typed.trim() !== "" && reading.data !== undefined;
   return (
@@ -150,11 +143,34 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
             <WorkList
               ref={list}
               place={place}
+              list={{ sort: place.sort, side: null }}
               total={current ? listTotal(view.data, place.hideJudged) : null}
               selected={workId}
               onOpen={openWork}
-              concepts={view.data?.concepts ?? []}
-              onSearchNew={() => change({ step: "0", work: null })}
+              head={
+                picked.ids.length > 0 ? (
+                  <PickedBar reviewId={reviewId} picked={picked} decide={decide} follow={follow} />
+                ) : (
+                  <div className="grid grid-cols-[44px_minmax(0,1fr)_auto] gap-2.5 border-b border-soft bg-paper py-0.5 pr-3.5 pl-[18px] text-[11.5px] text-faint">
+                    <span>year</span>
+                    <span>work</span>
+                    <span>
+                      {(view.data?.concepts.length ?? 0) > 0 ? "cited · words stand in title, key, abstract" : "cited"}
+                    </span>
+                  </div>
+                )
+              }
+              row={(row) => (
+                <WorkRow
+                  row={row}
+                  selected={row.id === workId}
+                  onOpen={() => openWork(row.id)}
+                  picked={picked.has(row.id)}
+                  onPick={() => picked.flip(row.id)}
+                  onCited={() => follow([row.id], "Forward")}
+                />
+              )}
+              empty={<NothingFound place={place} onSearchNew={() => change({ step: "0", work: null })} />}
             />
             <WorkPane
               ref={pane}
@@ -164,30 +180,19 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
               onAside={() => setSheet("aside")}
               onTag={() => setSheet("tag")}
               onSearch={(e) => search(e)}
+              follow={follow}
             />
           </div>
         </>
       )}
-      {workId !== null && (
-        <>
-          <AsideSheet
-            key={`aside ${workId}`}
-            open={sheet === "aside"}
-            close={() => setSheet(null)}
-            reviewId={reviewId}
-            onReason={(reason) => decide.one(workId, "SetAside", reason)}
-          />
-          <TagSheet
-            key={`tag ${workId}`}
-            open={sheet === "tag"}
-            close={() => setSheet(null)}
-            reviewId={reviewId}
-            workId={workId}
-            stepId={stepId}
-            decide={decide}
-          />
-        </>
-      )}
+      <DecisionSheets
+        reviewId={reviewId}
+        stepId={stepId}
+        workId={workId}
+        open={sheet}
+        close={() => setSheet(null)}
+        decide={decide}
+      />
     </>
   );
 }

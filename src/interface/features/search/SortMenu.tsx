@@ -1,5 +1,5 @@
 import { DropdownMenu } from "radix-ui";
-import type { Place, SortOrder } from "./useSearch";
+import type { SortOrder } from "./useSearch";
 
 const orders: [SortOrder, string][] = [
   ["Relevance", "relevance"],
@@ -12,9 +12,20 @@ const orders: [SortOrder, string][] = [
   ["Venue", "venue"],
 ];
 
-/** The order of the list. */
-export function SortMenu({ place }: { place: Place }) {
-  const word = orders.find(([o]) => o === place.sort)?.[1] ?? "relevance";
+const trailOrders: [SortOrder, string][] = [["Ties", "ties"], ...orders.slice(1)];
+
+/** The order of the list; in a trail, ties stand in the place of relevance. */
+export function SortMenu({
+  sort,
+  onSort,
+  inTrail = false,
+}: {
+  sort: SortOrder;
+  onSort: (sort: SortOrder) => void;
+  inTrail?: boolean;
+}) {
+  const offered = inTrail ? trailOrders : orders;
+  const word = offered.find(([o]) => o === sort)?.[1] ?? "relevance";
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink">
@@ -26,11 +37,8 @@ export function SortMenu({ place }: { place: Place }) {
           sideOffset={5}
           className="z-50 min-w-[160px] rounded-md border border-line bg-raised py-1 shadow-xl"
         >
-          <DropdownMenu.RadioGroup
-            value={place.sort}
-            onValueChange={(v) => place.change({ sort: v === "Relevance" ? null : v })}
-          >
-            {orders.map(([order, label]) => (
+          <DropdownMenu.RadioGroup value={sort} onValueChange={(v) => onSort(v as SortOrder)}>
+            {offered.map(([order, label]) => (
               <DropdownMenu.RadioItem
                 key={order}
                 value={order}

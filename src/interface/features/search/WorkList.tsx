@@ -1,10 +1,8 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { forwardRef, useEffect, useImperativeHandle, useMemo, useRef } from "react";
+import { forwardRef, useEffect, useImperativeHandle, useMemo, useRef, type ReactNode } from "react";
 import type { Dto } from "../../api/client";
-import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
-import { WorkRow } from "./WorkRow";
-import { pageSize, useWorkPages, type Place } from "./useSearch";
+import { pageSize, useWorkPages, type ListOf, type Place } from "./useSearch";
 
 /** What keys do with the list. */
 export interface ListHandle {
@@ -16,11 +14,19 @@ export interface ListHandle {
 
 interface Props {
   place: Place;
+  list: ListOf;
+  label?: string;
   total: number | null;
   selected: number | null;
   onOpen: (id: number) => void;
-  concepts: readonly Dto<"ConceptDto">[];
-  onSearchNew: () => void;
+  /** What stands over the rows. */
+  head?: ReactNode;
+  /** One row; the list gives it its place. */
+  row: (row: Dto<"WorkRowDto">) => ReactNode;
+  /** About how high a row is, in pixels, before it is measured. */
+  rowHeight?: number;
+  /** What stands there when nothing is in view. */
+  empty: ReactNode;
 }
 
 /** Where each list was left, so that going back finds it as it was. */
@@ -28,15 +34,15 @@ const positions = new Map<string, { offset: number; work: number | null }>();
 
 /** The list: complete, virtual, moved through by keys. Only the pages in sight are fetched. */
 export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
-  { place, total, selected, onOpen, concepts, onSearchNew },
+  { place, list, label = "Works", total, selected, onOpen, head, row: rowOf, rowHeight = 92, empty },
   ref,
 ) {
   const scroller = useRef<HTMLDivElement>(null);
-  const listKey = `${place.reviewId} ${place.stepId} ${place.sort} ${place.hideJudged}`;
+  const listKey = `${place.reviewId} ${place.stepId} ${list.sort} ${list.side ?? ""} ${place.hideJudged}`;
   const virtual = useVirtualizer({
     count: total ?? 0,
     getScrollElement: () => scroller.current,
-    estimateSize: () => 92,
+    estimateSize: () => rowHeight,
     overscan: 6,
     initialOffset: () => positions.get(listKey)?.offset ?? 0,
   });
@@ -47,9 +53,16 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
     () => Array.from({ length: total === 0 ? 0 : lastPage - firstPage + 1 }, (_, i) => firstPage + i),
     [firstPage, lastPage, total],
   );
-  const results = useWorkPages(place, pages);
+  const results = useWorkPages(place, list, pages);
   const rows = new Map<number, Dto<"WorkRowDto">>();
   results.forEach((r) => r.data?.works.forEach((w, i) => rows.set(r.data.offset + i, w)));
+  // Keys come faster than the page is drawn: the work last gone to counts, not the one last shown.
+  const last = useRef(selected);
+  const onTheWay = useRef(new Set<number>());
+  useEffect(() => {
+    if (selected === last.current) onTheWay.current.clear();
+    else if (selected === null || !onTheWay.current.delete(selected)) last.current = selected;
+  }, [selected]);
   const indexOf = (id: number | null) => {
     for (const [i, w] of rows) if (w.id === id) return i;
     return -1;
@@ -68,15 +81,17 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
   }, [listKey, selected]);
 
   useImperativeHandle(ref, () => ({
-    current: () => selected ?? rows.get(items[0]?.index ?? 0)?.id ?? null,
+    current: () => last.current ?? rows.get(items[0]?.index ?? 0)?.id ?? null,
     move: (by) => {
-      const at = indexOf(selected);
+      const at = indexOf(last.current);
       const next =
         at < 0
           ? (items.find((i) => i.start >= (scroller.current?.scrollTop ?? 0))?.index ?? 0)
           : Math.min((total ?? 1) - 1, Math.max(0, at + by));
       const row = rows.get(next);
       if (!row) return false;
+      last.current = row.id;
+      onTheWay.current.add(row.id);
       onOpen(row.id);
       virtual.scrollToIndex(next, { align: "auto" });
       return true;
@@ -85,12 +100,8 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
 
   const failed = results.find((r) => r.error);
   return (
-    <section aria-label="Works" className="flex min-h-0 flex-col bg-raised">
-      <div className="grid grid-cols-[44px_minmax(0,1fr)_auto] gap-2.5 border-b border-soft bg-paper py-0.5 pr-3.5 pl-[18px] text-[11.5px] text-faint">
-        <span>year</span>
-        <span>work</span>
-        <span>{concepts.length > 0 ? "cited · words stand in title, key, abstract" : "cited"}</span>
-      </div>
+    <section aria-label={label} className="flex min-h-0 flex-1 flex-col bg-raised">
+      {head}
       <div
         ref={scroller}
         className="min-h-0 flex-1 overflow-y-auto"
@@ -102,7 +113,7 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
             <Fault error={failed.error} again={() => void failed.refetch()} />
           </div>
         ) : total === 0 ? (
-          <Nothing place={place} onSearchNew={onSearchNew} />
+          empty
         ) : (
           <ol className="relative" style={{ height: virtual.getTotalSize() }}>
             {items.map((item) => {
@@ -117,11 +128,7 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
                   className="absolute top-0 left-0 w-full"
                   style={{ transform: `translateY(${item.start}px)` }}
                 >
-                  {row ? (
-                    <WorkRow row={row} selected={row.id === selected} onOpen={() => onOpen(row.id)} />
-                  ) : (
-                    <RowShape />
-                  )}
+                  {row ? rowOf(row) : <RowShape />}
                 </li>
               );
             })}
@@ -131,29 +138,6 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
     </section>
   );
 });
-
-function Nothing({ place, onSearchNew }: { place: Place; onSearchNew: () => void }) {
-  return (
-    <div className="p-8">
-      <p className="mb-1 font-serif text-[17px]">
-        {place.hideJudged ? "Every work in this set has been judged." : "No work matches all of this."}
-      </p>
-      <p className="mb-4 max-w-[60ch] text-quiet">
-        {place.hideJudged
-          ? "Show the judged ones, or go on with another search."
-          : "The board (B) shows what each part finds by itself; the part that finds least is the one to loosen. Any step of the path can be gone back to."}
-      </p>
-      <div className="flex gap-2">
-        {place.hideJudged ? (
-          <Button onClick={() => place.change({ judged: null })}>Show the judged ones</Button>
-        ) : (
-          <Button onClick={() => window.history.back()}>Back to the step before</Button>
-        )}
-        <Button onClick={onSearchNew}>A new search</Button>
-      </div>
-    </div>
-  );
-}
 
 function RowShape() {
   return (

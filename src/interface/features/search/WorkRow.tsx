@@ -6,24 +6,48 @@ import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 
 /** One work in the list: year and stage in the margin, then title, who and where, the best sentence; at the right what it weighs and how its text can be had. */
-export function WorkRow({ row, selected, onOpen }: { row: Dto<"WorkRowDto">; selected: boolean; onOpen: () => void }) {
+export function WorkRow({
+  row,
+  selected,
+  onOpen,
+  picked,
+  onPick,
+  onCited,
+}: {
+  row: Dto<"WorkRowDto">;
+  selected: boolean;
+  onOpen: () => void;
+  picked: boolean;
+  onPick: () => void;
+  /** Follows the forward trail. */
+  onCited: () => void;
+}) {
   const aside = row.stage === "set aside";
   return (
     <article
       aria-current={selected ? "true" : undefined}
       data-work={row.id}
-      className={`grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_150px] gap-2.5 border-b border-soft py-2 pr-3.5 pl-[18px] ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
-      onClick={onOpen}
+      className={`group grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_150px] gap-2.5 border-b border-soft py-2 pr-3.5 pl-[18px] ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
+      onClick={(e) => (e.ctrlKey || e.metaKey || e.shiftKey ? onPick() : onOpen())}
     >
       <div className="text-[12.5px] leading-[1.5] text-quiet">
         {row.year ?? "n.d."}
         <span className="mt-1 block">
           <StageMark stage={row.stage} />
         </span>
+        <input
+          type="checkbox"
+          tabIndex={-1}
+          checked={picked}
+          onChange={onPick}
+          onClick={(e) => e.stopPropagation()}
+          aria-label={`Pick ${row.title.text}`}
+          className={`mt-1 h-3.5 w-3.5 accent-[var(--pine)] ${picked ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"}`}
+        />
       </div>
       <div className="min-w-0">
-        <h3 className={`line-clamp-2 font-serif text-[15px] leading-[1.28] font-semibold ${aside ? "text-quiet" : ""}`}>
-          <button type="button" tabIndex={-1} className="text-left" onClick={onOpen}>
+        <h3 className={`font-serif text-[15px] leading-[1.28] font-semibold ${aside ? "text-quiet" : ""}`}>
+          <button type="button" tabIndex={-1} className="line-clamp-3 text-left" onClick={onOpen}>
             {row.title.text ? <Marked text={row.title} /> : <i className="font-normal">without a title</i>}
           </button>
         </h3>
@@ -57,7 +81,22 @@ export function WorkRow({ row, selected, onOpen }: { row: Dto<"WorkRowDto">; sel
             className="text-[14px] leading-none font-bold"
             title={`cited by ${count(row.cited)} works here, ${row.citedPerYear} a year`}
           >
-            {count(row.cited)}
+            {row.cited === 0 ? (
+              0
+            ) : (
+              <button
+                type="button"
+                tabIndex={-1}
+                aria-label={`${count(row.cited)} works cite it: follow them`}
+                onClick={(e) => {
+                  e.stopPropagation();
+                  onCited();
+                }}
+                className="hover:underline"
+              >
+                {count(row.cited)}
+              </button>
+            )}
           </b>
           <Spark counts={row.spark} from={row.sparkFrom} />
         </span>

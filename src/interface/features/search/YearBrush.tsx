@@ -1,10 +1,9 @@
-import { Slider } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Dto } from "../../api/client";
+import { YearHandles } from "../../ui/YearHandles";
 import { count } from "../../ui/numbers";
 import type { StepAct } from "./useSearch";
 
-const width = 300;
 const height = 40;
 
 /** Works by year; two handles, moved by mouse or arrow keys, narrow to a range. Letting go makes the step. */
@@ -13,12 +12,28 @@ export function YearBrush({
   from,
   to,
   take,
+  colour = "var(--pine)",
+  label = "Years",
+  full = false,
 }: {
   years: readonly Dto<"YearCountDto">[];
   from: number | null;
   to: number | null;
   take: (act: StepAct) => void;
+  /** What the bars in range are drawn in: pine for a set, indigo for the past, terracotta for the future. */
+  colour?: string;
+  label?: string;
+  /** Whether it takes the whole width of what it stands in. */
+  full?: boolean;
 }) {
+  const box = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(300);
+  useEffect(() => {
+    if (!full || !box.current) return;
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)));
+    observer.observe(box.current);
+    return () => observer.disconnect();
+  }, [full]);
   const first = years[0]?.year ?? 2000;
   const last = years.at(-1)?.year ?? 2001;
   const low = Math.max(first, from ?? first);
@@ -47,7 +62,7 @@ export function YearBrush({
   };
   const inRange = years.filter((y) => y.year >= range[0] && y.year <= range[1]).reduce((sum, y) => sum + y.before, 0);
   return (
-    <div className="shrink-0" style={{ width }}>
+    <div ref={box} className="shrink-0" style={full ? undefined : { width }}>
       <div className="relative" style={{ height }}>
         <svg width={width} height={height} aria-hidden="true" className="absolute inset-0">
           <rect
@@ -66,35 +81,38 @@ export function YearBrush({
                 width={Math.max(1, slot - 1)}
                 y={height - h}
                 height={h}
-                fill={inside ? "var(--pine)" : "var(--edge)"}
+                fill={inside ? colour : "var(--edge)"}
                 opacity={inside ? 1 : 0.55}
               />
             );
           })}
         </svg>
-        <Slider.Root
-          min={first}
-          max={last}
-          step={1}
-          value={range}
-          onValueChange={(v) => setRange([v[0] ?? first, v[1] ?? last])}
-          onValueCommit={(v) => commit([v[0] ?? first, v[1] ?? last])}
-          aria-label="Years"
-          className="absolute inset-0 flex touch-none items-center select-none"
-        >
-          <Slider.Track className="h-full w-full cursor-ew-resize" />
-          {["First year", "Last year"].map((label) => (
-            <Slider.Thumb
-              key={label}
-              aria-label={label}
-              className="block h-[26px] w-[7px] cursor-ew-resize rounded-sm border border-raised bg-pine"
-            />
-          ))}
-        </Slider.Root>
+        <YearHandles
+          first={first}
+          last={last}
+          range={range}
+          label={label}
+          colour={colour}
+          className="absolute inset-0"
+          onChange={setRange}
+          onCommit={commit}
+        />
       </div>
       <div className="relative h-[17px] text-[11.5px] text-faint">
-        <YearLabel year={range[0]} x={(range[0] - first) * slot} narrowed={range[0] !== first} align="left" />
-        <YearLabel year={range[1]} x={(range[1] - first + 1) * slot} narrowed={range[1] !== last} align="right" />
+        <YearLabel
+          width={width}
+          year={range[0]}
+          x={(range[0] - first) * slot}
+          narrowed={range[0] !== first}
+          align="left"
+        />
+        <YearLabel
+          width={width}
+          year={range[1]}
+          x={(range[1] - first + 1) * slot}
+          narrowed={range[1] !== last}
+          align="right"
+        />
         {(range[0] !== first || range[1] !== last) && (
           <span
             className="absolute -translate-x-1/2"
@@ -110,11 +128,13 @@ export function YearBrush({
 
 /** A year under its handle, kept inside the histogram. */
 function YearLabel({
+  width,
   year,
   x,
   narrowed,
   align,
 }: {
+  width: number;
   year: number;
   x: number;
   narrowed: boolean;

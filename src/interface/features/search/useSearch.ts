@@ -7,6 +7,7 @@ import { useSayFault } from "../../ui/Toasts";
 export type SortOrder = NonNullable<Dto<"SortOrder">>;
 export type Facet = NonNullable<Dto<"Facet">>;
 export type StepAct = Dto<"StepAct">;
+export type TrailWay = NonNullable<Dto<"TrailWay">>;
 
 export const pageSize = 50;
 
@@ -69,18 +70,25 @@ export const useReading = (reviewId: number, stepId: number, text: string, enabl
     enabled: enabled && text.trim().length > 0,
   });
 
+/** Which list of a step: its order and, in a trail, its side. */
+export interface ListOf {
+  sort: SortOrder;
+  side: TrailWay | null;
+}
+
 /** Pages of the list, by their number; only those asked for are fetched. */
-export function useWorkPages(place: Place, pages: number[]) {
-  const { reviewId, stepId, sort, hideJudged } = place;
+export function useWorkPages(place: Place, list: ListOf, pages: number[]) {
+  const { reviewId, stepId, hideJudged } = place;
+  const { sort, side } = list;
   return useQueries({
     queries: pages.map((page) => ({
-      queryKey: ["review", reviewId, "works", stepId, sort, hideJudged, page],
+      queryKey: ["review", reviewId, "works", stepId, sort, side, hideJudged, page],
       queryFn: () =>
         read(
           api.GET("/api/reviews/{reviewId}/steps/{stepId}/works", {
             params: {
               path: { reviewId, stepId },
-              query: { sort, hideJudged, offset: page * pageSize, limit: pageSize },
+              query: { sort, hideJudged, offset: page * pageSize, limit: pageSize, ...(side ? { side } : {}) },
             },
           }),
         ),

@@ -1,4 +1,6 @@
 import { forwardRef, useState } from "react";
+import { Link } from "react-router";
+import { useKeys } from "../../app/keys";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
@@ -6,9 +8,13 @@ import { Marked } from "../../ui/Marked";
 import { StageMark } from "../../ui/StageMark";
 import { count, moment } from "../../ui/numbers";
 import type { Decide } from "../decisions/useDecisions";
+import { useSeek } from "../gather/useGather";
 import type { Place } from "../search/useSearch";
-import { CitationBars } from "./CitationBars";
+import { CiteSheet } from "../cite/CiteSheet";
+import type { Follow } from "../trails/useTrail";
+import { TrailBar } from "./TrailBar";
 import { useWork } from "./useWork";
+import { RecordsSheet } from "./RecordsSheet";
 
 interface Props {
   place: Place;
@@ -17,14 +23,23 @@ interface Props {
   onAside: () => void;
   onTag: () => void;
   onSearch: (expression: string) => void;
+  follow: Follow;
 }
 
 /** The record beside the list. */
 export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
-  { place, workId, decide, onAside, onTag, onSearch },
+  { place, workId, decide, onAside, onTag, onSearch, follow },
   ref,
 ) {
   const work = useWork(place.reviewId, workId, place.stepId);
+  const [citing, setCiting] = useState(false);
+  useKeys({
+    c: () => {
+      if (workId === null) return false;
+      setCiting(true);
+      return true;
+    },
+  });
   return (
     <aside
       ref={ref}
@@ -44,9 +59,15 @@ export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
             className={`min-h-0 flex-1 overflow-y-auto px-[18px] py-3 ${work.isPlaceholderData ? "opacity-60" : ""}`}
             key={work.data.id}
           >
-            <Body work={work.data} onSearch={onSearch} />
+            <Body place={place} work={work.data} onSearch={onSearch} follow={follow} />
           </div>
-          <Acts work={work.data} decide={decide} onAside={onAside} onTag={onTag} />
+          <Acts work={work.data} decide={decide} onAside={onAside} onTag={onTag} onCite={() => setCiting(true)} />
+          <CiteSheet
+            reviewId={place.reviewId}
+            cited={{ works: [work.data.id] }}
+            open={citing}
+            close={() => setCiting(false)}
+          />
         </>
       ) : (
         <div className="p-[18px]" aria-busy="true">
@@ -64,11 +85,13 @@ function Acts({
   decide,
   onAside,
   onTag,
+  onCite,
 }: {
   work: Dto<"WorkDto">;
   decide: Decide;
   onAside: () => void;
   onTag: () => void;
+  onCite: () => void;
 }) {
   const { stage } = work.judgement;
   return (
@@ -96,6 +119,9 @@ function Acts({
       <Button onClick={onTag}>
         Tag <Key k="T" />
       </Button>
+      <Button onClick={onCite}>
+        Cite <Key k="C" />
+      </Button>
     </div>
   );
 }
@@ -104,7 +130,18 @@ function Key({ k }: { k: string }) {
   return <kbd className="rounded border border-current px-1 text-[11.5px] font-normal opacity-80">{k}</kbd>;
 }
 
-function Body({ work, onSearch }: { work: Dto<"WorkDto">; onSearch: (expression: string) => void }) {
+function Body({
+  place,
+  work,
+  onSearch,
+  follow,
+}: {
+  place: Place;
+  work: Dto<"WorkDto">;
+  onSearch: (expression: string) => void;
+  follow: Follow;
+}) {
+  const seek = useSeek(place.reviewId);
   return (
     <>
       <h2 className="font-serif text-[18px] leading-[1.28] font-semibold">
@@ -129,7 +166,7 @@ function Body({ work, onSearch }: { work: Dto<"WorkDto">; onSearch: (expression:
         {work.type}
         {work.language && work.language !== "English" && ` · ${work.language}`}
       </p>
-      <CitationBars work={work} />
+      <TrailBar key={work.id} work={work} follow={follow} />
       <div className="font-serif text-[15px] leading-[1.5]">
         {work.abstract.text ? (
           <Marked text={work.abstract} />
@@ -147,10 +184,17 @@ function Body({ work, onSearch }: { work: Dto<"WorkDto">; onSearch: (expression:
         <Fact n={count(work.citedCount)} word="cited, joined" />
         <Fact n={work.citedPerYear.toFixed(1)} word="a year" />
       </dl>
-      <p className="mt-3 text-[12.5px] text-quiet">
-        Words stand in the title {times(work.hits.title)}, in keywords {times(work.hits.keywords)}, in the abstract{" "}
-        {times(work.hits.abstract)}.
-      </p>
+      {work.hits.title + work.hits.keywords + work.hits.abstract > 0 && (
+        <p className="mt-3 text-[12.5px] text-quiet">
+          Words stand in the title {times(work.hits.title)}, in keywords {times(work.hits.keywords)}, in the abstract{" "}
+          {times(work.hits.abstract)}.
+        </p>
+      )}
+      {work.onlyCited && (
+        <p className="mt-3 text-[12.5px] text-quiet">
+          Known only from the reference lists of other works: no database describes it itself.
+        </p>
+      )}
       {work.judgement.stage !== "found" && (
         <p className="mt-3 flex items-center gap-2 text-[12.5px]">
           <StageMark stage={work.judgement.stage} />
@@ -173,6 +217,30 @@ function Body({ work, onSearch }: { work: Dto<"WorkDto">; onSearch: (expression:
         </p>
       )}
       <Part title="How its text can be had">
+        {work.inHand ? (
+          <p className="mb-1">
+            <Link
+              to={`/r/${place.reviewId}/read/${work.inHand.textId}`}
+              className="font-semibold underline decoration-line underline-offset-2 hover:decoration-ink"
+            >
+              Read it
+            </Link>{" "}
+            <span className="text-quiet">
+              in hand: {work.inHand.version ?? "version not known"}, {work.inHand.pages}{" "}
+              {work.inHand.pages === 1 ? "page" : "pages"}
+            </span>
+          </p>
+        ) : (
+          <p className="mb-1">
+            <button
+              type="button"
+              className="underline decoration-line underline-offset-2 hover:decoration-ink"
+              onClick={() => seek.mutate({ works: [work.id], again: true })}
+            >
+              Gather its text
+            </button>
+          </p>
+        )}
         {work.copies.length === 0 && <p className="text-quiet">No database names a copy.</p>}
         {work.copies.map((c) => (
           <p key={c.address} className="truncate">
@@ -208,6 +276,28 @@ function Body({ work, onSearch }: { work: Dto<"WorkDto">; onSearch: (expression:
           </p>
         </Part>
       )}
+      {work.contents.length > 0 && (
+        <Part title="Contents">
+          <ol className="list-inside list-decimal font-serif text-[13px]">
+            {work.contents.map((c) => (
+              <li key={c}>{c}</li>
+            ))}
+          </ol>
+        </Part>
+      )}
+      {work.related.length > 0 && (
+        <Part title="Tied to">
+          <ul>
+            {work.related.map((r) => (
+              <li key={r.doi ?? r.title}>
+                <span className="text-quiet">{ties[r.kind] ?? r.kind}</span>{" "}
+                <span className="font-serif text-[13px]">{r.title ?? r.doi}</span>
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      <Standings of={work.standings} />
       <Part title="Identity">
         <p>
           {[
@@ -224,6 +314,42 @@ function Body({ work, onSearch }: { work: Dto<"WorkDto">; onSearch: (expression:
       </Part>
       <Records work={work} />
     </>
+  );
+}
+
+const ties: Record<string, string> = {
+  preceding: "speaks of",
+  succeeding: "followed by",
+  original: "first as",
+  series: "in the series",
+  constituent: "with the part",
+  isReferencedBy: "cited by",
+  reviewOf: "reviews",
+};
+
+/** Where the journal stands in its subject categories, with the numbers it comes from. */
+function Standings({ of }: { of: readonly Dto<"StandingDto">[] }) {
+  if (of.length === 0) return null;
+  return (
+    <Part title="The journal among others">
+      {of.map((s) => (
+        <p key={s.category}>
+          {s.quartile > 0 ? (
+            <>
+              <b className="font-semibold">quartile {s.quartile}</b> in {s.category}: {s.rank}. of {s.ranked}{" "}
+              <span className="text-quiet">
+                · {s.ratio.toFixed(2)} citations an item ({count(s.citations)} in {s.year} to {count(s.items)} articles
+                and reviews of the five years before, counted here)
+              </span>
+            </>
+          ) : (
+            <span className="text-quiet">
+              no quartile in {s.category}: {s.whyNot}
+            </span>
+          )}
+        </p>
+      ))}
+    </Part>
   );
 }
 
@@ -290,8 +416,19 @@ function People({
 }
 
 function Records({ work }: { work: Dto<"WorkDto"> }) {
+  const [comparing, setComparing] = useState(false);
   return (
     <Part title={work.records.length === 1 ? "One record describes it" : `${work.records.length} records describe it`}>
+      <p className="mb-1.5">
+        <button
+          type="button"
+          className="underline decoration-line underline-offset-2 hover:decoration-ink"
+          onClick={() => setComparing(true)}
+        >
+          {work.records.length === 1 ? "See it field by field" : "Compare them side by side"}
+        </button>
+      </p>
+      <RecordsSheet workId={work.id} open={comparing} close={() => setComparing(false)} />
       <ul className="space-y-1.5">
         {work.records.map((r) => (
           <li key={r.id}>
@@ -313,7 +450,7 @@ function Records({ work }: { work: Dto<"WorkDto"> }) {
         ))}
       </ul>
       {work.evidence.length > 0 && (
-        <p className="mt-1.5 text-quiet">Joined by {[...new Set(work.evidence.map((e) => e.reason))].join("; ")}.</p>
+        <p className="mt-1.5 text-quiet">Joined by {[...new Set(work.evidence.flatMap((e) => e.for))].join("; ")}.</p>
       )}
     </Part>
   );

@@ -1,0 +1,39 @@
+using System.Globalization;
+using System.Xml;
+using System.Xml.Linq;
+using CsvHelper;
+using Zendle.Connect.Harvest;
+
+namespace Zendle.Bench.Measure;
+
+/// <summary>A record's address in a world: the database's key and the record's identifier there.</summary>
+internal readonly record struct RecordAt(string Database, string Identifier);
+
+/// <summary>Reads a world from disk: the databases' pages, and the truth beside them.</summary>
+internal sealed class WorldFiles(string folder)
+{
+    /// <summary>The databases, the most trusted first.</summary>
+    public IReadOnlyList<string> Databases { get; } = [.. new[] { "meridian", "lifeleaf", "select", "union", "harbour", "farnet" }.Where(d => Directory.Exists(Path.Combine(folder, "databases", d)))];
+
+    /// <summary>The pages of a database, as its service gave them.</summary>
+    public IEnumerable<OaiPage> Pages(string database)
+    {
+        var settings = new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, CheckCharacters = false };
+        foreach (var file in Directory.EnumerateFiles(Path.Combine(folder, "databases", database), "0*.xml").Order(StringComparer.Ordinal))
+        {
+            using var reader = XmlReader.Create(file, settings);
+            yield return OaiClient.Page(XDocument.Load(reader).Root!, DateTimeOffset.UnixEpoch) ?? throw new InvalidDataException($"{file} has no list of records.");
+        }
+    }
+
+    /// <summary>Rows of a table of the truth, without its header.</summary>
+    public IEnumerable<string[]> Truth(string table)
+    {
+        using var reader = new CsvReader(new StreamReader(Path.Combine(folder, "truth", table)), CultureInfo.InvariantCulture);
+        reader.Read();
+        while (reader.Read()) yield return reader.Parser.Record!;
+    }
+
+    /// <summary>The work and version behind each record.</summary>
+    public Dictionary<RecordAt, (int Work, string Version)> Records() => Truth("records.csv").ToDictionary(r => new RecordAt(r[0], r[1]), r => (int.Parse(r[2], CultureInfo.InvariantCulture), r[3]));
+}

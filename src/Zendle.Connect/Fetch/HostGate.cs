@@ -1,0 +1,60 @@
+using System.Collections.Concurrent;
+
+namespace Zendle.Connect.Fetch;
+
+/// <summary>
+/// Keeps requests gentle: at most a few at one host at a time, and none while the host has asked to be left alone. A host is told by
+/// scheme, name and port.
+/// </summary>
+/// <param name="atOnce">Requests at one host at a time.</param>
+/// <param name="clock">For waiting.</param>
+internal sealed class HostGate(int atOnce, TimeProvider clock)
+{
+    private readonly ConcurrentDictionary<string, Host> hosts = new(StringComparer.OrdinalIgnoreCase);
+
+    private sealed class Host(int atOnce)
+    {
+        public SemaphoreSlim Turns { get; } = new(atOnce, atOnce);
+        public long NotBefore;
+    }
+
+    /// <summary>Waits for a turn at a host; dispose of it to give it back.</summary>
+    /// <param name="address">An address of the host.</param>
+    /// <param name="waiting">Told how long the host has asked to be left alone, when it has.</param>
+    /// <param name="cancel">Ends the wait.</param>
+    public async Task<IDisposable> Enter(Uri address, Action<TimeSpan> waiting, CancellationToken cancel)
+    {
+        var host = hosts.GetOrAdd(address.GetLeftPart(UriPartial.Authority), _ => new(atOnce));
+        await host.Turns.WaitAsync(cancel);
+        try
+        {
+            while (Interlocked.Read(ref host.NotBefore) is var until && until > clock.GetUtcNow().UtcTicks)
+            {
+                var left = TimeSpan.FromTicks(until - clock.GetUtcNow().UtcTicks);
+                if (left <= TimeSpan.Zero) break;
+                waiting(left);
+                await Task.Delay(left, clock, cancel);
+            }
+            return new Turn(host.Turns);
+        }
+        catch
+        {
+            host.Turns.Release();
+            throw;
+        }
+    }
+
+    /// <summary>The host asked to be left alone so long.</summary>
+    public void Hold(Uri address, TimeSpan wait)
+    {
+        var host = hosts.GetOrAdd(address.GetLeftPart(UriPartial.Authority), _ => new(atOnce));
+        Interlocked.Exchange(ref host.NotBefore, Math.Max(Interlocked.Read(ref host.NotBefore), clock.GetUtcNow().UtcTicks + wait.Ticks));
+    }
+
+    private sealed class Turn(SemaphoreSlim turns) : IDisposable
+    {
+        private SemaphoreSlim? held = turns;
+
+        public void Dispose() => Interlocked.Exchange(ref held, null)?.Release();
+    }
+}

@@ -1,0 +1,26 @@
+using System.Net;
+
+namespace Zendle.Connect.Fetch;
+
+/// <summary>Makes the clients that everything outside is asked with: no redirects of their own, no cookies, no proxy, connections only where the policy allows.</summary>
+internal static class OutsideHttp
+{
+    /// <summary>A client; limits on time are its user's.</summary>
+    /// <param name="policy">What may be asked; asked again when a name is resolved.</param>
+    /// <param name="purpose">What hosts read of us, in parentheses.</param>
+    public static HttpClient Client(AddressPolicy policy, string purpose)
+    {
+        var http = new HttpClient(new SocketsHttpHandler
+        {
+            AllowAutoRedirect = false,
+            AutomaticDecompression = DecompressionMethods.GZip | DecompressionMethods.Deflate | DecompressionMethods.Brotli,
+            ConnectCallback = policy.Connect,
+            ConnectTimeout = TimeSpan.FromSeconds(10),
+            UseProxy = false,
+            UseCookies = false,
+        })
+        { Timeout = Timeout.InfiniteTimeSpan };
+        http.DefaultRequestHeaders.UserAgent.ParseAdd($"Zendle/0.1 ({purpose})");
+        return http;
+    }
+}

@@ -1,0 +1,31 @@
+namespace Zendle.Core.FullText;
+
+/// <summary>What was read off a document. A pure value: the check asks nothing else.</summary>
+public sealed record DocumentFacts
+{
+    /// <summary>How many pages it has, at least 1.</summary>
+    public required int Pages { get; init; }
+    /// <summary>Lines of its first pages (at most three), top to bottom, page after page.</summary>
+    public required IReadOnlyList<string> FirstLines { get; init; }
+    /// <summary>Lines of the very first page: how many of <see cref="FirstLines"/> they are.</summary>
+    public required int LinesOnFirstPage { get; init; }
+    /// <summary>How many words it has in all.</summary>
+    public required int Words { get; init; }
+    /// <summary>Whether its lines are numbered in the margin.</summary>
+    public bool LineNumbers { get; init; }
+    /// <summary>Headings with their page, from 1, in order.</summary>
+    public IReadOnlyList<DocumentHeading> Headings { get; init; } = [];
+}
+
+/// <summary>A heading in a document.</summary>
+/// <param name="Text">Its words.</param>
+/// <param name="Page">Its page, from 1.</param>
+public sealed record DocumentHeading(string Text, int Page);
+
+/// <summary>What a document is held against: a work as its records know it.</summary>
+/// <param name="Titles">Every title its records give, the chosen one first.</param>
+/// <param name="People">Its people.</param>
+/// <param name="Dois">DOIs of its records and their versions.</param>
+/// <param name="Year">Its year.</param>
+/// <param name="Abstract">Its abstract; empty when unknown.</param>
+public sealed record ExpectedWork(IReadOnlyList<string> Titles, IReadOnlyList<Records.PersonName> People, IReadOnlyList<string> Dois, int? Year, string Abstract);

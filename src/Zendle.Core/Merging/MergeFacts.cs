@@ -1,0 +1,117 @@
+using System.Collections.Immutable;
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
+
+namespace Zendle.Core.Merging;
+
+/// <summary>What merging looks at in a record, brought into forms that compare: folded words, hashed trigrams, keys of names.</summary>
+public sealed record MergeFacts
+{
+    /// <summary>Id in the store, above 0; lower is older.</summary>
+    public required int RecordId { get; init; }
+    /// <summary>A number that follows from database and identifier alone: breaks ties the same way in whatever order records arrive.</summary>
+    public required ulong Stamp { get; init; }
+    /// <summary>Its database.</summary>
+    public required int DatabaseId { get; init; }
+    /// <summary>Normalised DOI; null for none.</summary>
+    public string? Doi { get; init; }
+    /// <summary>ISBN-13 of the document itself; null for none.</summary>
+    public string? Isbn { get; init; }
+    /// <summary>Numbers that databases give ("kind:number"), which an extract shares with what it was taken from.</summary>
+    public IReadOnlyList<string> OwnNumbers { get; init; } = [];
+    /// <summary>DOIs of other versions the record declares.</summary>
+    public IReadOnlyList<string> VersionDois { get; init; } = [];
+    /// <summary>Titles, the shown one first, as folded words joined by blanks.</summary>
+    public required ImmutableArray<string> Titles { get; init; }
+    /// <summary>For each title the hashes of its letter trigrams, ascending, each once.</summary>
+    public required ImmutableArray<int[]> Trigrams { get; init; }
+    /// <summary>The shown title up to its subtitle, as folded words; the whole when there is none.</summary>
+    public required string MainTitle { get; init; }
+    /// <summary>Whether the shown title is a translation.</summary>
+    public bool IsTranslated { get; init; }
+    /// <summary>Numbers in the shown title ("2", "1998", "ii"), in order: parts of a series differ in nothing else.</summary>
+    public required string Numbers { get; init; }
+    /// <summary>What the title announces it to be about another work: "correction", "retraction", "comment", "reply"; empty for none.</summary>
+    public required string Notice { get; init; }
+    /// <summary>Year; null for none.</summary>
+    public int? Year { get; init; }
+    /// <summary>Keys of the family names, in order.</summary>
+    public required ImmutableArray<string> Families { get; init; }
+    /// <summary>First letters of the given names; '\0' where unknown.</summary>
+    public required ImmutableArray<char> Initials { get; init; }
+    /// <summary>ISSN of the venue; null for none.</summary>
+    public string? Issn { get; init; }
+    /// <summary>Folded words of the venue's title; empty for none.</summary>
+    public required ImmutableArray<string> Venue { get; init; }
+    /// <summary>Volume; null for none.</summary>
+    public string? Volume { get; init; }
+    /// <summary>First page; null for none.</summary>
+    public string? FirstPage { get; init; }
+    /// <summary>Kind of document.</summary>
+    public DocumentType Type { get; init; }
+    /// <summary>Whether the record describes a version from before review ended.</summary>
+    public bool IsBeforeReview { get; init; }
+    /// <summary>Whether the record is known from reference lists only.</summary>
+    public bool IsOnlyCited { get; init; }
+
+    private static readonly string[] Romans = ["i", "ii", "iii", "iv", "v", "vi", "vii", "viii", "ix", "x"];
+
+    /// <summary>Takes the facts of a record.</summary>
+    /// <param name="recordId">Its id in the store.</param>
+    /// <param name="databaseId">Its database.</param>
+    /// <param name="record">The record.</param>
+    public static MergeFacts Of(int recordId, int databaseId, Record record)
+    {
+        ImmutableArray<string> titles = [.. record.OtherTitles.Prepend(record.Title).Select(Plain).Where(t => t.Length > 0).Distinct()];
+        var words = titles.Length == 0 ? [] : titles[0].Split(' ');
+        return new()
+        {
+            RecordId = recordId,
+            Stamp = MergeKeys.Of("record", $"{databaseId}\u0001{record.Identifier}"),
+            DatabaseId = databaseId,
+            Doi = record.Doi,
+            Isbn = record.Type == DocumentType.Chapter ? null : record.Isbn,
+            OwnNumbers = record.OwnNumbers,
+            VersionDois = [.. record.Versions.Select(v => v.Doi)],
+            Titles = titles,
+            Trigrams = [.. titles.Select(TrigramsOf)],
+            MainTitle = record.Title.IndexOf(": ", StringComparison.Ordinal) is > 0 and var colon ? Plain(record.Title[..colon]) : titles.Length > 0 ? titles[0] : "",
+            IsTranslated = record.TitleIsTranslated,
+            Numbers = string.Join(' ', words.Where((w, i) => w.All(char.IsAsciiDigit) || (i > 0 && words[i - 1] is "part" or "teil" or "paper" && Romans.Contains(w)))),
+            Notice = NoticeOf(words),
+            Year = record.Year,
+            Families = [.. record.People.Select(p => MergeKeys.PersonKey(p.Family))],
+            Initials = [.. record.People.Select(p => p.Given.Length == 0 ? '\0' : Words.Fold(p.Given[..1]) is { Length: > 0 } f ? f[0] : '\0')],
+            Issn = record.Venue?.Issn,
+            Venue = [.. Words.Of(record.Venue?.Title ?? "").Where(w => !w.IsClosedForm).Select(w => w.Text)],
+            Volume = record.Venue?.Volume,
+            FirstPage = record.Venue?.FirstPage,
+            Type = record.Type,
+            IsBeforeReview = record.Type == DocumentType.Preprint || WorkVersions.IsBeforeReview(record.Version),
+            IsOnlyCited = record.IsOnlyCited,
+        };
+    }
+
+    /// <summary>A title as folded words joined by blanks; empty for none.</summary>
+    public static string Plain(string title) => string.Join(' ', Words.Of(title).Where(w => !w.IsClosedForm).Select(w => w.Text));
+
+    /// <summary>Hashes of the letter trigrams of a plain title, ascending, each once.</summary>
+    public static int[] TrigramsOf(string plain)
+    {
+        var padded = $" {plain} ";
+        var found = new HashSet<int>(padded.Length);
+        for (var i = 0; i + 3 <= padded.Length; i++) found.Add(padded[i] * 31 * 31 * 7919 + padded[i + 1] * 7919 * 31 + padded[i + 2] * 7919);
+        var sorted = found.ToArray();
+        Array.Sort(sorted);
+        return sorted;
+    }
+
+    private static string NoticeOf(string[] words) => words switch
+    {
+        ["correction" or "erratum" or "corrigendum", ..] => "correction",
+        ["retraction" or "retracted", ..] => "retraction",
+        ["comment", "on", ..] or ["reply", "to", ..] or ["response", "to", ..] => words[0],
+        [.., "a", "comment"] => "comment",
+        _ => "",
+    };
+}

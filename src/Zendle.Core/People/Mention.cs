@@ -1,0 +1,66 @@
+using Zendle.Core.Merging;
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
+
+namespace Zendle.Core.People;
+
+/// <summary>A person named on a work, with all that its records tell of that place in the list.</summary>
+/// <param name="WorkId">The work.</param>
+/// <param name="Position">Place in the work's list, from 0.</param>
+/// <param name="Name">The fullest form of the name.</param>
+/// <param name="Given">Given names as folded parts, full words and single letters: ["marisol", "k"].</param>
+/// <param name="Family">Parts of the family name between hyphens, folded, letters only.</param>
+/// <param name="Orcid">ORCID iD; null when no record has one.</param>
+/// <param name="Place">Hash of the affiliation; 0 when not said.</param>
+/// <param name="Affiliation">The affiliation as printed; null when not said.</param>
+/// <param name="CoAuthors">Hashes of the others on the work, as family name and first initial, ascending.</param>
+/// <param name="Year">Year of the work; 0 when unknown.</param>
+/// <param name="Topics">Hashes of the work's subjects, keywords and venue, ascending.</param>
+public sealed record Mention(int WorkId, int Position, PersonName Name, IReadOnlyList<string> Given, IReadOnlyList<string> Family, string? Orcid, int Place, string? Affiliation, int[] CoAuthors, int Year, int[] Topics)
+{
+    /// <summary>The mentions of one work: its chosen list of people, each filled with what other records say of the same person.</summary>
+    /// <param name="workId">The work.</param>
+    /// <param name="records">Its records.</param>
+    /// <param name="chosen">The fields the work shows.</param>
+    public static IReadOnlyList<Mention> Of(int workId, IReadOnlyList<SourcedRecord> records, ChosenFields chosen)
+    {
+        var people = chosen.People.Value;
+        if (people.Count == 0) return [];
+        var keys = people.Select(p => Hash(MergeKeys.PersonKey(p.Family) + Initial(p.Given))).ToArray();
+        int[] topics = [.. chosen.Subjects.Concat(chosen.Keywords.Value).Append(chosen.Venue.Value?.Title ?? "").Where(t => t.Length > 0).Select(t => Hash(Words.Fold(t))).Distinct().Order()];
+        return [.. people.Select((shown, position) =>
+        {
+            var same = records.Select(r => Alike(r.Record.People, people, position)).OfType<PersonName>().ToArray();
+            var fullest = same.Append(shown).OrderByDescending(p => Fullness(p)).ThenBy(p => p.Family, StringComparer.Ordinal).First();
+            var affiliation = same.Select(p => p.Affiliation).FirstOrDefault(a => a is not null) ?? shown.Affiliation;
+            return new Mention(workId, position, fullest, GivenParts(fullest.Given), FamilyParts(fullest.Family), same.Select(p => p.Orcid).FirstOrDefault(o => o is not null) ?? shown.Orcid,
+                affiliation is null ? 0 : Hash(Words.Fold(affiliation)), affiliation, [.. keys.Where((_, i) => i != position).Distinct().Order()], chosen.Year.Value ?? 0, topics);
+        })];
+    }
+
+    /// <summary>The person of another record's list who is the one at a position of the chosen list: same family name and a name that can be the same, nearest in place; null when none is.</summary>
+    public static PersonName? Alike(IReadOnlyList<PersonName> list, IReadOnlyList<PersonName> chosen, int position)
+    {
+        var key = MergeKeys.PersonKey(chosen[position].Family);
+        var given = GivenParts(chosen[position].Given);
+        PersonName? best = null;
+        var distance = int.MaxValue;
+        for (var i = 0; i < list.Count; i++)
+            if (Math.Abs(i - position) < distance && MergeKeys.PersonKey(list[i].Family) == key && GivenNames.Compatible(given, GivenParts(list[i].Given)))
+                (best, distance) = (list[i], Math.Abs(i - position));
+        return best;
+    }
+
+    /// <summary>Given names as folded parts, full words and single letters.</summary>
+    public static IReadOnlyList<string> GivenParts(string given) =>
+        [.. given.Split([' ', '.', '-'], StringSplitOptions.RemoveEmptyEntries).Select(g => string.Concat(Words.Fold(g).Where(char.IsLetter))).Where(g => g.Length > 0)];
+
+    /// <summary>Parts of a family name between hyphens, folded, letters only.</summary>
+    public static IReadOnlyList<string> FamilyParts(string family) => [.. family.Split('-', StringSplitOptions.RemoveEmptyEntries).Select(MergeKeys.PersonKey).Where(f => f.Length > 0)];
+
+    private static int Fullness(PersonName p) => p.Given.Count(char.IsLetter) * 4 + p.Given.Count(c => c > 127) + p.Family.Count(c => c > 127);
+
+    private static string Initial(string given) => GivenParts(given) is [var first, ..] ? first[..1] : "";
+
+    private static int Hash(string text) => unchecked((int)MergeKeys.Of("people", text));
+}

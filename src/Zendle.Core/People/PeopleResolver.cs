@@ -1,0 +1,192 @@
+using Zendle.Core.Merging;
+using Zendle.Core.Records;
+
+namespace Zendle.Core.People;
+
+/// <summary>A person told apart from namesakes.</summary>
+/// <param name="Number">Number among all persons, from 0.</param>
+/// <param name="Label">Name as shown; with a place or years where several persons would be called the same.</param>
+/// <param name="Name">The fullest form of the name.</param>
+/// <param name="Orcid">ORCID iD; null when no record has one.</param>
+/// <param name="Mentions">Where the person is named.</param>
+/// <param name="Doubtful">Numbers of persons that may be the same: their evidence lies just below the threshold.</param>
+public sealed record Person(int Number, string Label, PersonName Name, string? Orcid, IReadOnlyList<Mention> Mentions, IReadOnlyList<int> Doubtful);
+
+/// <summary>
+/// Tells people apart. ORCID iDs decide where they are present and the names can be one. Else names that can be one are weighed with shared co-authors, place,
+/// subjects and years, and groups of mentions are joined, the best pair first, down to a threshold (agglomerative clustering after blocking by name; a survey of
+/// the approach: Ferreira, Gonçalves, Laender 2012). Pairs just below it are kept as doubt. The result depends on the mentions only, not on their order.
+/// </summary>
+/// <remarks>O(n² log n) in each block of one family name; blocks are small.</remarks>
+public static class PeopleResolver
+{
+    /// <summary>Score from which two groups are one person; set on a labelled world, see docs/measures.md.</summary>
+    public const double Threshold = 0;
+
+    /// <summary>How far below the threshold doubt begins.</summary>
+    public const double Doubt = 1.2;
+
+    private const int MostYears = 55;
+
+    /// <summary>Tells the people of some works apart.</summary>
+    public static IReadOnlyList<Person> Resolve(IEnumerable<Mention> mentions)
+    {
+        var all = mentions.OrderBy(m => m.WorkId).ThenBy(m => m.Position).ToArray();
+        var groups = Blocks(all).AsParallel().AsOrdered().SelectMany(OfBlock).OrderBy(g => g.Mentions[0].WorkId).ThenBy(g => g.Mentions[0].Position).ToArray();
+        for (var i = 0; i < groups.Length; i++) groups[i].Number = i;
+        var labels = Labels(groups);
+        return [.. groups.Select((g, i) => new Person(i, labels[i], g.Name, g.Orcid, g.Mentions, [.. g.Doubtful.Select(d => d.Survivor().Number).Where(n => n != i).Distinct().Order()]))];
+    }
+
+    /// <summary>Mentions that may be of one person: those that share a part of a family name, or an ORCID iD (which bridges a change of name).</summary>
+    private static IEnumerable<Mention[]> Blocks(Mention[] all)
+    {
+        var parent = Enumerable.Range(0, all.Length).ToArray();
+        int Root(int i)
+        {
+            while (parent[i] != i) i = parent[i] = parent[parent[i]];
+            return i;
+        }
+        var first = new Dictionary<string, int>();
+        for (var i = 0; i < all.Length; i++)
+            foreach (var key in (all[i].Orcid is { } orcid ? new[] { orcid } : []).Append(all[i].Family.Count > 0 ? all[i].Family[0] : ""))
+                if (first.TryGetValue(key, out var other)) parent[Root(i)] = Root(other);
+                else first[key] = i;
+        return Enumerable.Range(0, all.Length).GroupBy(Root).Select(g => g.Select(i => all[i]).ToArray());
+    }
+
+    private static IEnumerable<Group> OfBlock(Mention[] block)
+    {
+        // Mentions with one ORCID iD are one person from the start, unless their names say that somebody mistyped it.
+        var groups = block.GroupBy(m => m.Orcid ?? $"{m.WorkId}.{m.Position}").SelectMany(g => Group.Start([.. g])).ToList();
+        if (groups.Count == 1) return groups;
+        // The more names that cannot be one stand under a family name, the commoner it is, and the less two that can be one say.
+        var commonness = 0.6 * Math.Log2(groups.Select(g => Fullest(g.Givens)).Select(g => g.Count == 0 ? "" : g[0][..1]).Distinct().Count());
+        var queue = new PriorityQueue<(Group A, Group B, int VersionA, int VersionB), (double, int, int, int, int)>();
+        void Propose(Group a, Group b)
+        {
+            if (Score(a, b) - commonness is var score && score >= Threshold - Doubt) queue.Enqueue((a, b, a.Version, b.Version), (-score, a.Mentions[0].WorkId, a.Mentions[0].Position, b.Mentions[0].WorkId, b.Mentions[0].Position));
+        }
+        for (var i = 0; i < groups.Count; i++)
+            for (var j = i + 1; j < groups.Count; j++)
+                Propose(groups[i], groups[j]);
+        while (queue.TryDequeue(out var pair, out var key))
+        {
+            if (pair.A.Version != pair.VersionA || pair.B.Version != pair.VersionB) continue;
+            if (-key.Item1 < Threshold)
+            {
+                pair.A.Doubtful.Add(pair.B);
+                pair.B.Doubtful.Add(pair.A);
+                continue;
+            }
+            pair.A.Take(pair.B);
+            groups.Remove(pair.B);
+            foreach (var other in groups)
+                if (other != pair.A) Propose(pair.A.Before(other) ? pair.A : other, pair.A.Before(other) ? other : pair.A);
+        }
+        return groups;
+    }
+
+    /// <summary>Log odds of two groups being one person; −∞ when they cannot be.</summary>
+    private static double Score(Group a, Group b)
+    {
+        if (a.Orcid is not null && b.Orcid is not null && a.Orcid != b.Orcid) return double.NegativeInfinity;
+        if (a.Works.Overlaps(b.Works)) return double.NegativeInfinity;
+        if (!FamiliesCanBeOne(a, b) || !a.Givens.All(x => b.Givens.All(y => GivenNames.Compatible(x, y)))) return double.NegativeInfinity;
+        if (a.First > 0 && b.First > 0 && Math.Max(a.Last, b.Last) - Math.Min(a.First, b.First) > MostYears) return double.NegativeInfinity;
+        var score = GivenNames.Worth(Fullest(a.Givens), Fullest(b.Givens)) + 1.8;
+        var shared = a.CoAuthors.Count(b.CoAuthors.Contains);
+        score += shared == 0 ? (a.CoAuthors.Count > 0 && b.CoAuthors.Count > 0 ? -0.5 : 0) : shared == 1 ? 3.2 : 5;
+        if (a.Places.Overlaps(b.Places)) score += 2.4;
+        else if (a.Places.Count > 0 && b.Places.Count > 0) score -= 1.2;
+        var topics = a.Topics.Count(b.Topics.Contains);
+        score += topics == 0 ? (a.Topics.Count > 0 && b.Topics.Count > 0 ? -2.2 : 0) : topics == 1 ? 0.6 : topics == 2 ? 1.4 : 2;
+        var gap = Math.Max(a.First, b.First) - Math.Min(a.Last, b.Last);
+        if (gap > 6) score -= Math.Min(3, (gap - 6) * 0.2);
+        return score;
+    }
+
+    private static IReadOnlyList<string> Fullest(List<IReadOnlyList<string>> givens) => givens.MaxBy(g => g.Sum(p => p.Length) + g.Count)!;
+
+    /// <summary>Same family name, or one of two joined by a hyphen is the other: "Ostberg" and "Ostberg-Lin".</summary>
+    private static bool FamiliesCanBeOne(Group a, Group b) => a.Orcid is not null && a.Orcid == b.Orcid || a.Families.Overlaps(b.Families);
+
+    /// <summary>Labels that no two persons share: the name, then a place, then years, then a number.</summary>
+    private static string[] Labels(Group[] groups)
+    {
+        var labels = groups.Select(g => g.Name.Given.Length == 0 ? g.Name.Family : $"{g.Name.Family}, {g.Name.Given}").ToArray();
+        string[] more(Func<Group, string?> what)
+        {
+            var twice = labels.CountBy(l => l, StringComparer.OrdinalIgnoreCase).Where(c => c.Value > 1).Select(c => c.Key).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            return [.. labels.Select((l, i) => twice.Contains(l) && what(groups[i]) is { } w ? $"{l} ({w})" : l)];
+        }
+        labels = more(g => g.Mentions.Where(m => m.Affiliation is not null).CountBy(m => m.Affiliation!).OrderByDescending(c => c.Value).ThenBy(c => c.Key, StringComparer.Ordinal).Select(c => c.Key).FirstOrDefault());
+        labels = more(g => g.First == 0 ? null : g.First == g.Last ? $"{g.First}" : $"{g.First}–{g.Last}");
+        var seen = new Dictionary<string, int>(StringComparer.OrdinalIgnoreCase);
+        for (var i = 0; i < labels.Length; i++)
+        {
+            seen[labels[i]] = seen.GetValueOrDefault(labels[i]) + 1;
+            if (seen[labels[i]] > 1) labels[i] = $"{labels[i]} ({seen[labels[i]]})";
+        }
+        return labels;
+    }
+
+    private sealed class Group
+    {
+        private Group? into;
+
+        private Group(IReadOnlyList<Mention> mentions)
+        {
+            foreach (var m in mentions) Add(m);
+        }
+
+        public int Number { get; set; }
+        public int Version { get; private set; }
+        public List<Mention> Mentions { get; } = [];
+        public HashSet<int> Works { get; } = [];
+        public HashSet<string> Families { get; } = [];
+        public List<IReadOnlyList<string>> Givens { get; } = [];
+        public HashSet<int> CoAuthors { get; } = [];
+        public HashSet<int> Places { get; } = [];
+        public HashSet<int> Topics { get; } = [];
+        public List<Group> Doubtful { get; } = [];
+        public string? Orcid { get; private set; }
+        public int First { get; private set; }
+        public int Last { get; private set; }
+
+        public PersonName Name => Mentions.OrderByDescending(m => m.Name.Given.Count(char.IsLetter)).ThenByDescending(m => m.Year).ThenBy(m => m.WorkId).First().Name;
+
+        /// <summary>One group, or one for each mention when their names contradict.</summary>
+        public static IEnumerable<Group> Start(Mention[] mentions) =>
+            mentions.All(m => GivenNames.Compatible(mentions[0].Given, m.Given)) && mentions.Select(m => m.WorkId).Distinct().Count() == mentions.Length ? [new(mentions)] : mentions.Select(m => new Group([m]));
+
+        public Group Survivor() => into is null ? this : into.Survivor();
+
+        public bool Before(Group other) => (Mentions[0].WorkId, Mentions[0].Position).CompareTo((other.Mentions[0].WorkId, other.Mentions[0].Position)) < 0;
+
+        public void Take(Group other)
+        {
+            foreach (var m in other.Mentions) Add(m);
+            Mentions.Sort((a, b) => (a.WorkId, a.Position).CompareTo((b.WorkId, b.Position)));
+            Doubtful.AddRange(other.Doubtful);
+            other.into = this;
+            Version++;
+            other.Version++;
+        }
+
+        private void Add(Mention m)
+        {
+            Mentions.Add(m);
+            Works.Add(m.WorkId);
+            Families.UnionWith(m.Family);
+            if (!Givens.Any(g => g.SequenceEqual(m.Given))) Givens.Add(m.Given);
+            CoAuthors.UnionWith(m.CoAuthors);
+            if (m.Place != 0) Places.Add(m.Place);
+            Topics.UnionWith(m.Topics);
+            Orcid ??= m.Orcid;
+            if (m.Year == 0) return;
+            First = First == 0 ? m.Year : Math.Min(First, m.Year);
+            Last = Math.Max(Last, m.Year);
+        }
+    }
+}

@@ -1,0 +1,135 @@
+using System.Collections.Immutable;
+using System.Numerics;
+using System.Runtime.InteropServices;
+using Zendle.Core.Sets;
+
+namespace Zendle.Core.Trails;
+
+/// <summary>
+/// A trail followed: for each work how many seeds are tied to it, in the past and in the future, and which databases say so. The trail
+/// of several seeds is the union of theirs; a seed that another seed cites belongs to it.
+/// </summary>
+public sealed class Trail
+{
+    private readonly CitationGraph graph;
+    private readonly TrailQuestion question;
+    private readonly ulong chosen;
+    private readonly int size;
+    private readonly Dictionary<int, int> number = [];
+
+    private Trail(CitationGraph graph, TrailQuestion question, ulong chosen, int size)
+    {
+        (this.graph, this.question, this.chosen) = (graph, question, chosen);
+        (this.size, Past, Future) = (size, new Side(size), new Side(size));
+        for (var i = 0; i < question.Seeds.Length; i++) number.TryAdd(question.Seeds[i], i + 1);
+        foreach (var seed in number.Keys)
+        {
+            if (question.HasPast) Past.Add(graph, graph.Cites(seed), graph.CitesReported(seed), chosen);
+            if (question.HasFuture) Future.Add(graph, graph.CitedBy(seed), graph.CitedByReported(seed), chosen);
+        }
+    }
+
+    /// <summary>What the seeds cite; empty when the trail runs forward only.</summary>
+    public Side Past { get; }
+
+    /// <summary>What cites the seeds; empty when the trail runs backward only.</summary>
+    public Side Future { get; }
+
+    /// <summary>Follows a trail. O(ties of the seeds).</summary>
+    /// <param name="graph">Who cites whom.</param>
+    /// <param name="question">Seeds and way. Seeds that are not in the graph have no ties.</param>
+    /// <param name="databases">Databases whose reports count; empty for all.</param>
+    /// <param name="size">Work ids are below this.</param>
+    public static Trail Follow(CitationGraph graph, TrailQuestion question, IReadOnlyCollection<int> databases, int size) => new(graph, question, graph.MaskOf(databases), size);
+
+    /// <summary>All works of the trail, both sides, tied to at least so many seeds on one of them.</summary>
+    public BitSet Works(int atLeast)
+    {
+        var works = Past.Works(atLeast);
+        works.UnionWith(Future.Works(atLeast));
+        return works;
+    }
+
+    /// <summary>A seed's number, from 1; null for a work that is none.</summary>
+    public int? NumberOf(int work) => number.TryGetValue(work, out var n) ? n : null;
+
+    /// <summary>Numbers of the seeds that cite a work, ascending. O(works that cite it).</summary>
+    public ImmutableArray<int> SeedsCiting(int work) => question.HasPast ? Numbers(graph.CitedBy(work), graph.CitedByReported(work)) : [];
+
+    /// <summary>Numbers of the seeds that a work cites, ascending. O(works it cites).</summary>
+    public ImmutableArray<int> SeedsCitedBy(int work) => question.HasFuture ? Numbers(graph.Cites(work), graph.CitesReported(work)) : [];
+
+    private ImmutableArray<int> Numbers(ReadOnlySpan<int> works, ReadOnlySpan<ushort> reported)
+    {
+        var found = new List<int>();
+        for (var i = 0; i < works.Length; i++)
+            if ((graph.Mask(reported[i]) & chosen) != 0 && number.TryGetValue(works[i], out var n)) found.Add(n);
+        found.Sort();
+        return [.. found];
+    }
+
+    /// <summary>
+    /// What each database reports of the trail, over all databases whether chosen or not: ties, works, and the works that it alone of
+    /// the chosen ones reports. O(ties of the seeds).
+    /// </summary>
+    public ImmutableArray<TrailShare> Shares()
+    {
+        var all = chosen == ulong.MaxValue ? this : new Trail(graph, question, ulong.MaxValue, size);
+        var (ties, works, only) = (new int[64], new int[64], new int[64]);
+        foreach (var work in all.Past.Members.Union(all.Future.Members))
+        {
+            var mask = all.Past.Reported(work) | all.Future.Reported(work);
+            for (var m = mask; m != 0; m &= m - 1) works[BitOperations.TrailingZeroCount(m)]++;
+            if (BitOperations.PopCount(mask & chosen) == 1) only[BitOperations.TrailingZeroCount(mask & chosen)]++;
+        }
+        foreach (var seed in number.Keys)
+        {
+            if (question.HasPast) Count(graph.CitesReported(seed), ties);
+            if (question.HasFuture) Count(graph.CitedByReported(seed), ties);
+        }
+        return [.. graph.Databases.Select((d, i) => new TrailShare(d, ties[i], works[i], only[i]))];
+    }
+
+    private void Count(ReadOnlySpan<ushort> reported, int[] ties)
+    {
+        foreach (var key in reported)
+            for (var m = graph.Mask(key); m != 0; m &= m - 1) ties[BitOperations.TrailingZeroCount(m)]++;
+    }
+
+    /// <summary>One side of a trail. Only the works that belong to it are held, so that many trails can be remembered.</summary>
+    public sealed class Side
+    {
+        private readonly Dictionary<int, (int Ties, ulong Reported)> works = [];
+        private readonly int size;
+
+        internal Side(int size) => this.size = size;
+
+        internal IEnumerable<int> Members => works.Keys;
+
+        internal ulong Reported(int work) => works.GetValueOrDefault(work).Reported;
+
+        /// <summary>How many seeds a work is tied to on this side.</summary>
+        public int Ties(int work) => works.GetValueOrDefault(work).Ties;
+
+        /// <summary>The works tied to at least so many seeds. O(works of the side).</summary>
+        public BitSet Works(int atLeast) => BitSet.Of(size, works.Where(w => w.Value.Ties >= atLeast).Select(w => w.Key));
+
+        internal void Add(CitationGraph graph, ReadOnlySpan<int> tied, ReadOnlySpan<ushort> reported, ulong chosen)
+        {
+            for (var i = 0; i < tied.Length; i++)
+            {
+                var mask = graph.Mask(reported[i]) & chosen;
+                if (mask == 0) continue;
+                ref var work = ref CollectionsMarshal.GetValueRefOrAddDefault(works, tied[i], out _);
+                work = (work.Ties + 1, work.Reported | mask);
+            }
+        }
+    }
+}
+
+/// <summary>What one database reports of a trail.</summary>
+/// <param name="DatabaseId">The database.</param>
+/// <param name="Ties">Pairs of a seed and a work that it reports.</param>
+/// <param name="Works">The works in them.</param>
+/// <param name="OnlyHere">Works that no other chosen database ties to a seed.</param>
+public readonly record struct TrailShare(int DatabaseId, int Ties, int Works, int OnlyHere);

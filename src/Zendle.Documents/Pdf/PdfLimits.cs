@@ -1,0 +1,41 @@
+namespace Zendle.Documents.Pdf;
+
+/// <summary>What a PDF may cost before it is given up.</summary>
+/// <param name="Pages">Most pages.</param>
+/// <param name="Time">Most time for reading it.</param>
+public sealed record PdfLimits(int Pages, TimeSpan Time)
+{
+    /// <summary>The usual limits: more pages than any thesis has, more time than any of them takes.</summary>
+    public static PdfLimits Usual { get; } = new(2_000, TimeSpan.FromSeconds(30));
+}
+
+/// <summary>A file that is no readable PDF; the message is a sentence for a person.</summary>
+/// <param name="fault">What is wrong with it.</param>
+/// <param name="sentence">The sentence.</param>
+/// <param name="inner">What the engine said.</param>
+public sealed class PdfFaultException(PdfFault fault, string sentence, Exception? inner = null) : Exception(sentence, inner)
+{
+    /// <summary>What is wrong with it.</summary>
+    public PdfFault Fault { get; } = fault;
+}
+
+/// <summary>What can be wrong with a PDF.</summary>
+public enum PdfFault
+{
+    /// <summary>Nothing in it.</summary>
+    Empty,
+    /// <summary>It does not begin as a PDF does.</summary>
+    NotPdf,
+    /// <summary>It is cut off or broken.</summary>
+    Damaged,
+    /// <summary>It asks for a password.</summary>
+    Encrypted,
+    /// <summary>It holds no letters.</summary>
+    NoLetters,
+    /// <summary>It carries a script.</summary>
+    Scripted,
+    /// <summary>It has more pages than allowed.</summary>
+    TooManyPages,
+    /// <summary>Reading it took too long.</summary>
+    TooSlow,
+}

@@ -1,0 +1,82 @@
+using System.Globalization;
+using Zendle.Outside.World;
+using Zendle.Outside.World.Databases;
+
+namespace Zendle.Outside.Documents;
+
+/// <summary>How a text looks on its pages.</summary>
+public enum Look
+{
+    /// <summary>As the publisher sets it: two columns, running head, dates received and accepted, DOI.</summary>
+    Typeset,
+    /// <summary>As accepted: the repository's cover sheet, then wide lines with line numbers.</summary>
+    Manuscript,
+    /// <summary>As first put out: a banner, wide lines with line numbers.</summary>
+    Preprint,
+}
+
+/// <summary>A heading with its paragraphs.</summary>
+public sealed record Section(string Heading, IReadOnlyList<string> Paragraphs);
+
+/// <summary>A table of the results: seasons against lit and dark.</summary>
+public sealed record CountTable(IReadOnlyList<(string Season, int Dark, int Lit)> Rows);
+
+/// <summary>All that is printed of a work, in one of its looks.</summary>
+public sealed record Paper
+{
+    /// <summary>The work.</summary>
+    public required Work Work { get; init; }
+    /// <summary>The look.</summary>
+    public required Look Look { get; init; }
+    /// <summary>Title as printed.</summary>
+    public required string Title { get; init; }
+    /// <summary>Sections of running text.</summary>
+    public required IReadOnlyList<Section> Sections { get; init; }
+    /// <summary>References as printed.</summary>
+    public required IReadOnlyList<string> References { get; init; }
+    /// <summary>Counts for the table and the figure.</summary>
+    public required CountTable Counts { get; init; }
+    /// <summary>DOI printed; null for none.</summary>
+    public string? Doi { get; init; }
+    /// <summary>Received and accepted, as printed.</summary>
+    public required string Dates { get; init; }
+
+    /// <summary>Writes the text of a work. The same work and look give the same text.</summary>
+    /// <param name="work">The work.</param>
+    /// <param name="works">All works, for the references.</param>
+    /// <param name="scenario">Words and sentences.</param>
+    /// <param name="look">The look.</param>
+    /// <param name="otherTitle">Whether the title is an earlier one, that shares only a part of its words.</param>
+    public static Paper Of(Work work, IReadOnlyList<Work> works, Scenario scenario, Look look, bool otherTitle = false)
+    {
+        var dice = new Dice(9).For("text", work.Id);
+        var prose = new Prose(scenario, work.Topic, work.Study, work.Year, dice);
+        var frames = scenario.Sections;
+        var sections = work.Type is "editorial" or "letter"
+            ? new List<Section> { new("Comment", prose.Paragraphs(frames.Discussion, 4)) }
+            :
+            [
+                new("Introduction", prose.Paragraphs(frames.Introduction, 5)), new("Methods", prose.Paragraphs(frames.Methods, 4)),
+                new("Results", [.. prose.Paragraphs(frames.Results, 5), work.Abstract.Length > 0 ? work.Abstract : "The counts are given in full."]), new("Discussion", prose.Paragraphs(frames.Discussion, 5)),
+            ];
+        var accepted = new DateOnly(work.Year, 1, 1).AddDays(Math.Max(0, work.Day - 40));
+        return new()
+        {
+            Work = work,
+            Look = look,
+            Title = otherTitle ? Earlier(work.Title) : work.Title,
+            Sections = sections,
+            References = [.. Enumerable.Range(0, work.Cites.Length + work.Strays).Select(i => PrintedReferences.Of(work, i, i < work.Cites.Length ? works[work.Cites[i]] : null))],
+            Counts = new([.. Enumerable.Range(0, 4).Select(i => ((work.Year - 5 + i).ToString(CultureInfo.InvariantCulture), dice.Between(40, 320), dice.Between(20, 200)))]),
+            Doi = look == Look.Preprint ? work.PreprintDoi ?? work.Doi : work.Doi,
+            Dates = string.Create(CultureInfo.InvariantCulture, $"Received {accepted.AddDays(-120):d MMMM yyyy} · Accepted {accepted:d MMMM yyyy}"),
+        };
+    }
+
+    /// <summary>The title a study had before: its second half was worded anew.</summary>
+    private static string Earlier(string title)
+    {
+        var words = title.Split(' ');
+        return string.Join(' ', words.Take((words.Length * 2 + 2) / 3)).TrimEnd(',', ':', ';', '.') + ", a first account";
+    }
+}

@@ -1,0 +1,108 @@
+using System.Diagnostics;
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Zendle.Connect.Fetch;
+using Zendle.Core.FullText;
+using Zendle.Server.Jobs;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Features.Gather;
+
+/// <summary>
+/// Gets the texts of a review's waiting works: for each work its routes in order until one gives the text. Several works at once, each
+/// host gently. A work is written down when it is done with, so a stop or a kill loses at most what was on its way.
+/// </summary>
+internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, RouteChain chain, DocumentFetcher fetcher, TextIntake intake, GatherProgress progress, TimeProvider clock) : IJob
+{
+    private const int AtOnce = 10;
+
+    public async Task Run(JobRow job, Func<Task> save, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var got = 0;
+        using var saving = new SemaphoreSlim(1, 1);
+        (job.Done, job.Total) = (0, 0);
+        // Works asked for while the job runs are taken along.
+        for (var tried = new HashSet<int>(); ;)
+        {
+            var waiting = (await context.Sought.AsNoTracking().Where(s => s.ReviewId == job.Subject && s.State == SoughtState.Waiting).ToListAsync(cancel)).Where(s => tried.Add(s.WorkId)).ToArray();
+            if (waiting.Length == 0) break;
+            job.Total += waiting.Length;
+            await save();
+            await Parallel.ForEachAsync(waiting, new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = cancel }, async (sought, stop) =>
+            {
+                var state = await Gather(sought, stop);
+                if (state == SoughtState.InHand) Interlocked.Increment(ref got);
+                await saving.WaitAsync(stop);
+                try
+                {
+                    job.Done++;
+                    job.Changed = got;
+                    job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done} of {job.Total} tried, {got} in hand.");
+                    await save();
+                }
+                finally { saving.Release(); }
+            });
+        }
+        job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done} tried, {got} in hand.");
+        progress.Tell(job.Subject, always: true);
+    }
+
+    private async Task<SoughtState> Gather(SoughtRow sought, CancellationToken cancel)
+    {
+        var (review, work) = (sought.ReviewId, sought.WorkId);
+        try
+        {
+            progress.Say(review, work, new("begins"));
+            if (await intake.Expect(work, cancel) is not { } known) return await End(sought, [], SoughtState.NotFound, cancel);
+            var (attempts, doubtful) = (new List<AttemptRow>(), false);
+            foreach (var stop in chain.Stops(known.Sought))
+            {
+                var attempt = await Try(sought, stop, known.Expected, cancel);
+                attempts.Add(attempt);
+                if (attempt.Outcome == AttemptOutcome.Got) return await End(sought, attempts, SoughtState.InHand, cancel);
+                doubtful |= attempt.Outcome == AttemptOutcome.Doubtful;
+            }
+            return await End(sought, attempts, doubtful ? SoughtState.ToLookAt : SoughtState.NotFound, cancel);
+        }
+        finally { progress.End(review, work); }
+    }
+
+    private async Task<AttemptRow> Try(SoughtRow sought, RouteStop stop, ExpectedWork expected, CancellationToken cancel)
+    {
+        var watch = Stopwatch.StartNew();
+        var name = AttemptWords.Of(stop.Route);
+        var fetched = await fetcher.Fetch(stop.Address, p => progress.Say(sought.ReviewId, sought.WorkId, p with { Sentence = $"{name}: {p.Sentence}" }), cancel);
+        var (outcome, sentence) = (fetched.Outcome ?? AttemptOutcome.Got, fetched.Sentence);
+        if (fetched.Bytes is { } bytes)
+        {
+            progress.Say(sought.ReviewId, sought.WorkId, new($"{name}: checks what came"));
+            var taken = await Task.Run(() => intake.Take(sought.ReviewId, sought.WorkId, expected, bytes, stop.Route, fetched.Address.AbsoluteUri, stop.Version, null, cancel), cancel);
+            (outcome, sentence) = (taken.Outcome, taken.Sentence);
+        }
+        return new()
+        {
+            ReviewId = sought.ReviewId,
+            WorkId = sought.WorkId,
+            Round = sought.Round,
+            Route = stop.Route,
+            Address = fetched.Address.AbsoluteUri,
+            Outcome = outcome,
+            Sentence = sentence,
+            Price = fetched.Price,
+            At = clock.GetUtcNow(),
+            Milliseconds = (int)watch.ElapsedMilliseconds,
+        };
+    }
+
+    private async Task<SoughtState> End(SoughtRow sought, List<AttemptRow> attempts, SoughtState state, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        context.Attempts.AddRange(attempts);
+        var row = await context.Sought.SingleAsync(s => s.ReviewId == sought.ReviewId && s.WorkId == sought.WorkId, cancel);
+        // A person may have brought the text meanwhile.
+        if (row.State == SoughtState.Waiting) row.State = state;
+        await context.SaveChangesAsync(cancel);
+        return row.State;
+    }
+}

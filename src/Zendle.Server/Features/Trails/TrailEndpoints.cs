@@ -1,0 +1,94 @@
+using System.Globalization;
+using Zendle.Core.Sets;
+using Zendle.Core.Trails;
+using Zendle.Server.Features.Search;
+
+namespace Zendle.Server.Features.Trails;
+
+/// <summary>A seed with its number and what it weighs.</summary>
+internal sealed record SeedDto(int Number, int WorkId, string Title, string People, int? Year, string Stage, int Cites, int Cited);
+
+/// <summary>How many works of a side are tied to at least so many seeds, all narrowings but this one kept.</summary>
+internal sealed record TieLevelDto(int AtLeast, int Works);
+
+/// <summary>One side of a trail.</summary>
+/// <param name="InView">Works in view.</param>
+/// <param name="Whole">Works before narrowing.</param>
+/// <param name="Years">Works by year.</param>
+/// <param name="Levels">Works by ties.</param>
+internal sealed record TrailSideDto(int InView, int Whole, IReadOnlyList<YearCountDto> Years, IReadOnlyList<TieLevelDto> Levels);
+
+/// <summary>What stands around the lists of a trail: the seeds, and each side's measures.</summary>
+internal sealed record TrailDto(TrailWay Way, int AtLeast, int SeedCount, IReadOnlyList<SeedDto> Seeds, TrailSideDto? Past, TrailSideDto? Future);
+
+/// <summary>A reference that matches no record, as a database prints it, with the numbers of the seeds that list it.</summary>
+internal sealed record UnmatchedDto(string Text, string? Doi, int? Year, IReadOnlyList<int> Seeds, IReadOnlyList<string> Databases);
+
+internal sealed record UnmatchedListDto(int Total, IReadOnlyList<UnmatchedDto> References);
+
+internal static class TrailEndpoints
+{
+    private const int MostSeedsShown = 60;
+    private const int MostUnmatchedShown = 500;
+    private const int FewSeeds = 9; // so few that "all of them" is worth a bar of its own
+    private static readonly int[] Steps = [1, 2, 3, 5, 10, 20, 50];
+
+    public static void MapTrails(this RouteGroupBuilder review)
+    {
+        review.MapGet("/steps/{stepId:int}/trail", Get).Produces<TrailDto>();
+        review.MapGet("/steps/{stepId:int}/unmatched", Unmatched).Produces<UnmatchedListDto>();
+    }
+
+    private static IResult NoTrail() => Problems.Of(404, "This step follows no trail.", "Follow one from a work: [ for what it cites, ] for what cites it.");
+
+    private static async Task<IResult> Get(int reviewId, int stepId, SearchService search, WorkRows rows, CancellationToken cancel)
+    {
+        using var view = await search.View(reviewId, stepId);
+        if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail) return NoTrail();
+        var graph = view.Snapshot.Columns.Graph;
+        var shown = await rows.For(view, [.. question.Seeds.Take(MostSeedsShown)], cancel);
+        return TypedResults.Ok(new TrailDto(question.Way, question.AtLeast, question.Seeds.Length,
+            [.. shown.Select(s => new SeedDto(trail.NumberOf(s.Id)!.Value, s.Id, s.Title.Text, s.People, s.Year, s.Stage, graph.Cites(s.Id).Length, graph.CitedBy(s.Id).Length))],
+            question.HasPast ? Side(view, trail.Past, TrailWay.Backward) : null, question.HasFuture ? Side(view, trail.Future, TrailWay.Forward) : null));
+    }
+
+    private static TrailSideDto Side(SearchView view, Trail.Side side, TrailWay way)
+    {
+        var question = view.State.Trail!;
+        var withoutYears = SearchService.Narrowed(view.Evaluator, view.State, side.Works(question.AtLeast), Core.Reviews.Facet.Year);
+        var inView = view.InView(way);
+        var levels = Steps.Append(question.Seeds.Length <= FewSeeds ? question.Seeds.Length : 1).Where(n => n <= question.Seeds.Length).Distinct().Order()
+            .Select(n => new TieLevelDto(n, Count(view, side.Works(n)))).TakeWhile(l => l.AtLeast == 1 || l.Works > 0);
+        return new(inView.Count(), side.Works(1).Count(), SearchEndpoints.Years(view, withoutYears, inView), [.. levels]);
+    }
+
+    private static int Count(SearchView view, BitSet works) => SearchService.Narrowed(view.Evaluator, view.State, works, null).Count();
+
+    /// <summary>References of the seeds that match no record; one that several databases print stands once, by its DOI, title or text.</summary>
+    private static async Task<IResult> Unmatched(int reviewId, int stepId, SearchService search, Store.Corpus.CorpusReader reader, CancellationToken cancel)
+    {
+        using var view = await search.View(reviewId, stepId);
+        if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail) return NoTrail();
+        if (!question.HasPast) return TypedResults.Ok(new UnmatchedListDto(0, []));
+        var columns = view.Snapshot.Columns;
+        var found = new List<(Core.Records.Reference Reference, SortedSet<int> Seeds, SortedSet<int> Databases)>();
+        var known = new Dictionary<string, int>();
+        foreach (var (work, database, reference, doi, title) in await reader.ReferencesOf(question.Seeds, cancel))
+        {
+            if (!view.State.Databases.IsEmpty && !view.State.Databases.Contains(database)) continue;
+            if (columns.References.Match(reference).Work != 0) continue;
+            string?[] names = [doi == 0 ? null : string.Create(CultureInfo.InvariantCulture, $"doi {doi}"), title == 0 ? null : string.Create(CultureInfo.InvariantCulture, $"title {title}"), doi == 0 && title == 0 ? reference.Text : null];
+            var at = names.OfType<string>().Select(n => known.TryGetValue(n, out var i) ? i : -1).FirstOrDefault(i => i >= 0, -1);
+            if (at < 0)
+            {
+                at = found.Count;
+                found.Add((reference, [], []));
+            }
+            foreach (var name in names.OfType<string>()) known.TryAdd(name, at);
+            found[at].Seeds.Add(trail.NumberOf(work)!.Value);
+            found[at].Databases.Add(database);
+        }
+        return TypedResults.Ok(new UnmatchedListDto(found.Count, [.. found.OrderByDescending(f => f.Seeds.Count).ThenBy(f => f.Reference.Text, StringComparer.OrdinalIgnoreCase).Take(MostUnmatchedShown)
+            .Select(f => new UnmatchedDto(f.Reference.Text, f.Reference.Doi, f.Reference.Year, [.. f.Seeds], [.. f.Databases.Select(d => view.Snapshot.DatabaseNames.GetValueOrDefault(d, "?"))]))]));
+    }
+}

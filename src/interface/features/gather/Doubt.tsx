@@ -1,0 +1,73 @@
+import { lazy, Suspense } from "react";
+import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Fault } from "../../ui/Fault";
+import { fileOf, useText } from "./useGather";
+
+const PagePicture = lazy(() => import("../read/PagePicture"));
+
+type Answer = NonNullable<Dto<"SettleAnswer">>;
+
+/** What came, against the record; one key settles it. */
+export function Doubt({
+  reviewId,
+  textId,
+  settle,
+}: {
+  reviewId: number;
+  textId: number;
+  settle: (answer: Answer) => void;
+}) {
+  const text = useText(reviewId, textId);
+  if (text.error) return <Fault error={text.error} />;
+  if (!text.data) return <div className="shape h-60 w-full" aria-busy="true" />;
+  return (
+    <>
+      <h2 className="font-serif text-[17px] font-semibold">Is this the work?</h2>
+      <p className="mb-2 text-[12.5px] text-quiet">{text.data.sentence} It counts as gathered only when you say so.</p>
+      <table className="mb-3 w-full table-fixed text-[12.5px]">
+        <thead className="text-[11.5px] text-faint">
+          <tr>
+            <th className="w-[52px]" />
+            <th className="text-left font-normal">record</th>
+            <th className="text-left font-normal">document</th>
+          </tr>
+        </thead>
+        <tbody>
+          {text.data.checks.map((c) => (
+            <tr key={c.name} className="align-top">
+              <th className="py-0.5 pr-2 text-left font-normal text-quiet">{c.name}</th>
+              <td className="py-0.5 pr-2 break-words">{c.record}</td>
+              <td
+                className={`py-0.5 break-words ${c.agrees === true ? "text-pine" : c.agrees === false ? "text-futuretext" : "text-quiet"}`}
+              >
+                {c.document}
+                <span className="sr-only">
+                  {c.agrees === true ? ", agrees" : c.agrees === false ? ", differs" : ", not said"}
+                </span>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Suspense fallback={<div className="shape h-60 w-full" />}>
+        <PagePicture file={fileOf(reviewId, textId)} label={`First page of what came from ${text.data.source}`} />
+      </Suspense>
+      <div className="sticky bottom-0 flex flex-wrap gap-2 bg-paper py-2.5">
+        <Button kind="primary" onClick={() => settle("OtherVersion")}>
+          Another version <Key k="V" />
+        </Button>
+        <Button onClick={() => settle("This")}>
+          It is this <Key k="Y" />
+        </Button>
+        <Button onClick={() => settle("Not")}>
+          It is not <Key k="N" />
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function Key({ k }: { k: string }) {
+  return <kbd className="rounded border border-current px-1 text-[11.5px] font-normal opacity-80">{k}</kbd>;
+}

@@ -1,0 +1,253 @@
+import { useState } from "react";
+import { useNavigate, useSearchParams } from "react-router";
+import { useKeys } from "../../app/keys";
+import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Fault } from "../../ui/Fault";
+import { count } from "../../ui/numbers";
+import { GatherPane } from "./GatherPane";
+import { GatherRow, documentOf } from "./GatherRow";
+import { useBring, useGather, useSeek, useSettle, useStopGather } from "./useGather";
+
+type Row = Dto<"GatherRowDto">;
+
+const groups: { title: string; hint: string; states: string[] }[] = [
+  { title: "Need you", hint: "each has one next act", states: ["to look at", "not found"] },
+  { title: "On their way", hint: "two requests at a host, each asked gently", states: ["waiting"] },
+  { title: "In hand", hint: "", states: ["in hand"] },
+  { title: "Not sought yet", hint: "", states: ["not sought"] },
+];
+
+/** Gather: the kept works by how their texts stand, what needs a person on top; the work in view beside it. */
+export function GatherPage({ reviewId }: { reviewId: number }) {
+  const gather = useGather(reviewId);
+  const seek = useSeek(reviewId);
+  const stop = useStopGather(reviewId);
+  const settle = useSettle(reviewId);
+  const bring = useBring(reviewId);
+  const navigate = useNavigate();
+  const [params, setParams] = useSearchParams();
+  const [over, setOver] = useState(false);
+  const rows = gather.data?.works ?? [];
+  const selected = Number(params.get("work") ?? 0) || null;
+  const row = rows.find((r) => r.workId === selected) ?? null;
+  const open = (id: number) =>
+    setParams(
+      (old) => {
+        const p = new URLSearchParams(old);
+        p.set("work", String(id));
+        return p;
+      },
+      { replace: true },
+    );
+  const move = (by: number) => {
+    const at = rows.findIndex((r) => r.workId === selected);
+    const next = rows[at < 0 ? 0 : Math.min(rows.length - 1, Math.max(0, at + by))];
+    if (!next) return false;
+    open(next.workId);
+    document.querySelector(`li[data-work="${next.workId}"]`)?.scrollIntoView({ block: "nearest" });
+    return true;
+  };
+  const answer = (said: NonNullable<Dto<"SettleAnswer">>) => () => {
+    const text = row?.state === "to look at" ? documentOf(row) : null;
+    if (!text) return false;
+    settle.mutate({ textId: text.id, answer: said });
+    return true;
+  };
+  useKeys({
+    j: () => move(1),
+    k: () => move(-1),
+    ArrowDown: () => move(1),
+    ArrowUp: () => move(-1),
+    Enter: () => {
+      const text = row?.state === "in hand" ? documentOf(row) : null;
+      if (!text) return false;
+      void navigate(`/r/${reviewId}/read/${text.id}`);
+      return true;
+    },
+    v: answer("OtherVersion"),
+    y: answer("This"),
+    n: answer("Not"),
+  });
+
+  if (gather.error)
+    return (
+      <div className="p-8">
+        <Fault error={gather.error} again={() => void gather.refetch()} />
+      </div>
+    );
+  const data = gather.data;
+  const running = data?.job?.state === "running" || data?.job?.state === "waiting";
+  const stopped = !running && (data?.onTheirWay ?? 0) > 0;
+  const inVain = rows.filter((r) => r.state === "not found").length;
+  return (
+    <div
+      className="flex min-h-0 flex-1 flex-col"
+      onDragOver={(e) => {
+        if (!e.dataTransfer.types.includes("Files")) return;
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(e) => {
+        if (e.currentTarget === e.target) setOver(false);
+      }}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        const target = e.target instanceof Element ? e.target.closest("li[data-work]") : null;
+        const workId = target ? Number(target.getAttribute("data-work")) : null;
+        for (const file of e.dataTransfer.files) bring.mutate({ file, workId });
+      }}
+    >
+      <header className="flex shrink-0 items-center gap-8 border-b border-line px-[18px] py-2.5">
+        {data && (
+          <>
+            <Measure n={data.needYou} word="need you" colour="var(--aside)" />
+            <Measure n={data.onTheirWay} word="on their way" colour="var(--kept)" />
+            <Measure n={data.inHand} word="in hand" colour="var(--pine)" />
+            <Measure n={data.notSought} word="not yet sought" colour="var(--edge)" />
+          </>
+        )}
+        <span className="ml-auto" />
+        <label
+          className={`flex h-9 cursor-pointer items-center rounded-md border border-dashed px-3 text-[13px] ${over ? "border-pine bg-mist font-semibold" : "border-edge text-quiet hover:border-ink"}`}
+        >
+          {bring.isPending ? "looking at it …" : over ? "let go to recognise it" : "drop PDFs here"}
+          <input
+            type="file"
+            accept="application/pdf"
+            multiple
+            className="sr-only"
+            aria-label="PDFs to recognise"
+            onChange={(e) => {
+              for (const file of e.target.files ?? []) bring.mutate({ file, workId: null });
+              e.target.value = "";
+            }}
+          />
+        </label>
+        {inVain > 0 && !running && (
+          <Button className="h-9" onClick={() => seek.mutate({ works: null, again: true })}>
+            Try {inVain === 1 ? "the failed one" : `the ${count(inVain)} failed`} again
+          </Button>
+        )}
+        {running ? (
+          <Button className="h-9" onClick={() => stop.mutate()}>
+            Stop
+          </Button>
+        ) : stopped ? (
+          <Button kind="primary" className="h-9" onClick={() => seek.mutate({ works: [], again: false })}>
+            Go on with {count(data?.onTheirWay ?? 0)}
+          </Button>
+        ) : (
+          <Button
+            kind="primary"
+            className="h-9"
+            disabled={(data?.notSought ?? 0) === 0 || seek.isPending}
+            onClick={() => seek.mutate({ works: null, again: false })}
+          >
+            Gather the {count(data?.notSought ?? 0)}
+          </Button>
+        )}
+      </header>
+      {running && data.job && <Progress job={data.job} />}
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_400px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px]">
+        <section aria-label="Texts" className="min-h-0 overflow-y-auto bg-raised">
+          {!data ? (
+            <div className="p-6" aria-busy="true">
+              <div className="shape h-64 w-full" />
+            </div>
+          ) : rows.length === 0 ? (
+            <div className="p-8">
+              <p className="mb-1 font-serif text-[17px]">No work is kept yet.</p>
+              <p className="mb-4 text-quiet">
+                Keep works in Search or Trails; their full texts are gathered here. A PDF you already have can be
+                dropped on this page and finds its work by itself.
+              </p>
+              <Button onClick={() => void navigate(`/r/${reviewId}/search`)}>To the search</Button>
+            </div>
+          ) : (
+            groups.map((g) => (
+              <Group
+                key={g.title}
+                {...g}
+                rows={rows.filter((r) => g.states.includes(r.state))}
+                reviewId={reviewId}
+                selected={selected}
+                open={open}
+              />
+            ))
+          )}
+        </section>
+        <aside aria-label="Text" className="min-h-0 overflow-y-auto border-l border-line">
+          <GatherPane key={row?.workId ?? 0} reviewId={reviewId} row={row} />
+        </aside>
+      </div>
+    </div>
+  );
+}
+
+function Group({
+  title,
+  hint,
+  rows,
+  reviewId,
+  selected,
+  open,
+}: {
+  title: string;
+  hint: string;
+  rows: readonly Row[];
+  reviewId: number;
+  selected: number | null;
+  open: (id: number) => void;
+}) {
+  if (rows.length === 0) return null;
+  return (
+    <section aria-label={title}>
+      <h2 className="sticky top-0 z-10 flex items-baseline gap-2 border-b border-line bg-paper px-[18px] py-1.5 text-[13px] font-semibold">
+        {title} <span className="font-normal text-quiet">{count(rows.length)}</span>
+        {hint && <span className="font-normal text-quiet">· {hint}</span>}
+      </h2>
+      <ul>
+        {rows.map((r) => (
+          <GatherRow
+            key={r.workId}
+            row={r}
+            reviewId={reviewId}
+            selected={r.workId === selected}
+            onOpen={() => open(r.workId)}
+          />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Measure({ n, word, colour }: { n: number; word: string; colour: string }) {
+  return (
+    <p className="border-l-[3px] pl-2.5" style={{ borderColor: colour }}>
+      <b className="block text-[20px] leading-none font-bold">{count(n)}</b>
+      <span className="text-[12px] whitespace-nowrap text-quiet">{word}</span>
+    </p>
+  );
+}
+
+function Progress({ job }: { job: Dto<"JobDto"> }) {
+  const share = job.total ? job.done / job.total : 0;
+  return (
+    <div
+      role="progressbar"
+      aria-label="Gathering"
+      aria-valuenow={job.done}
+      aria-valuemin={0}
+      aria-valuemax={job.total ?? 0}
+      aria-valuetext={job.message}
+      className="flex shrink-0 items-center gap-3 border-b border-line px-[18px] py-1 text-[12px] text-quiet"
+    >
+      <span className="h-[5px] flex-1 overflow-hidden rounded-full bg-soft">
+        <span className="block h-full bg-kept" style={{ width: `${100 * share}%` }} />
+      </span>
+      {job.message}
+    </div>
+  );
+}

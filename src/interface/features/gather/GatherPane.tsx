@@ -1,0 +1,126 @@
+import { useRef } from "react";
+import { Link } from "react-router";
+import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { moment } from "../../ui/numbers";
+import { OutcomeMark } from "./Chain";
+import { Doubt } from "./Doubt";
+import { documentOf } from "./GatherRow";
+import { fileOf, useBring, useSeek, useSettle } from "./useGather";
+
+type Row = Dto<"GatherRowDto">;
+
+/** All about the text of one work: what was tried, what came, what can be done. */
+export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | null }) {
+  const seek = useSeek(reviewId);
+  const settle = useSettle(reviewId);
+  const bring = useBring(reviewId);
+  const chooser = useRef<HTMLInputElement>(null);
+  if (!row)
+    return (
+      <p className="p-[18px] text-quiet">
+        J and K go through the works; what was tried for each, and what came, stands here.
+      </p>
+    );
+  const document = documentOf(row);
+  return (
+    <div className="px-[18px] py-3">
+      {row.state === "to look at" && document ? (
+        <Doubt
+          reviewId={reviewId}
+          textId={document.id}
+          settle={(answer) => settle.mutate({ textId: document.id, answer })}
+        />
+      ) : (
+        <>
+          <h2 className="font-serif text-[17px] leading-[1.3] font-semibold">{row.title || "Without a title"}</h2>
+          <p className="mb-3 text-[12.5px] text-quiet">
+            {[row.people, row.year, row.venue].filter(Boolean).join(" · ")}
+          </p>
+        </>
+      )}
+      {row.state === "in hand" && document && (
+        <div className="mb-3 border-l-[3px] border-pine pl-3">
+          <p>
+            <b className="font-semibold">{document.version ?? "version not known"}</b>, {document.pages}{" "}
+            {document.pages === 1 ? "page" : "pages"}
+          </p>
+          <p className="text-[12.5px] break-words text-quiet">
+            {document.sentence} From {document.source}, {moment(document.at)}.
+          </p>
+          <div className="mt-2 flex gap-2">
+            <Link
+              to={`/r/${reviewId}/read/${document.id}`}
+              className="inline-flex h-8 items-center rounded-md border border-pine bg-pine px-3 text-[13px] font-semibold text-onpine"
+            >
+              Read
+            </Link>
+            <a
+              href={`${fileOf(reviewId, document.id)}?download=true`}
+              className="inline-flex h-8 items-center rounded-md border border-edge bg-raised px-3 text-[13px] hover:border-ink"
+            >
+              Save the file
+            </a>
+          </div>
+        </div>
+      )}
+      {row.state === "not found" && (
+        <div className="mb-3 border-l-[3px] border-aside pl-3">
+          <p className="font-semibold">No route gave its text.</p>
+          <p className="text-[12.5px] text-quiet">
+            {row.sentence}. If you have it, or can get it, bring the file: drop it here.
+          </p>
+        </div>
+      )}
+      {row.state !== "in hand" && row.state !== "waiting" && (
+        <div className="mb-3 flex gap-2">
+          <Button
+            kind={row.state === "not sought" ? "primary" : "plain"}
+            onClick={() => seek.mutate({ works: [row.workId], again: true })}
+          >
+            {row.state === "not sought" ? "Gather this one" : "Try again"}
+          </Button>
+          <Button onClick={() => chooser.current?.click()}>Bring the file …</Button>
+          <input
+            ref={chooser}
+            type="file"
+            accept="application/pdf"
+            className="hidden"
+            aria-label="The file of this work"
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file) bring.mutate({ file, workId: row.workId });
+              e.target.value = "";
+            }}
+          />
+        </div>
+      )}
+      {row.attempts.length > 0 && (
+        <section className="border-t border-line pt-2">
+          <h3 className="mb-1 text-[12.5px] font-semibold">What was tried</h3>
+          <ol className="space-y-2 text-[12.5px]">
+            {row.attempts.map((a, i) => (
+              <li key={i} className="grid grid-cols-[16px_minmax(0,1fr)] gap-1.5">
+                <span className="pt-[3px]">
+                  <OutcomeMark outcome={a.outcome} />
+                </span>
+                <div>
+                  <p>
+                    <b className="font-semibold">{a.route}</b> — {a.sentence}
+                  </p>
+                  <p className="text-[12px] break-all text-quiet">
+                    {a.address} · {moment(a.at)}
+                    {a.milliseconds > 0 && ` · ${(a.milliseconds / 1000).toFixed(1)} s`}
+                  </p>
+                </div>
+              </li>
+            ))}
+          </ol>
+        </section>
+      )}
+      {row.attempts.length === 0 && row.state === "not found" && (
+        <p className="text-[12.5px] text-quiet">No database names a copy of it, and it has no DOI to follow.</p>
+      )}
+    </div>
+  );
+}

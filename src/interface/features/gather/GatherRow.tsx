@@ -1,0 +1,78 @@
+import { Link } from "react-router";
+import type { Dto } from "../../api/client";
+import { Chain } from "./Chain";
+
+type Row = Dto<"GatherRowDto">;
+
+/** The document of a row that counts, or the one to look at. */
+export const documentOf = (row: Row): Dto<"TextDto"> | null =>
+  row.state === "to look at"
+    ? (row.texts.find((t) => t.standing === "doubtful") ?? null)
+    : (row.texts.find((t) => t.standing !== "doubtful") ?? null);
+
+/** One kept work: what it is, what was tried for its text, how it stands. */
+export function GatherRow({
+  row,
+  reviewId,
+  selected,
+  onOpen,
+}: {
+  row: Row;
+  reviewId: number;
+  selected: boolean;
+  onOpen: () => void;
+}) {
+  const document = documentOf(row);
+  return (
+    <li
+      data-work={row.workId}
+      aria-current={selected ? "true" : undefined}
+      onClick={onOpen}
+      className={`grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_200px] gap-2.5 px-[18px] py-2 [contain-intrinsic-size:auto_72px] [content-visibility:auto] ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine),inset_0_-1px_0_var(--soft)]" : "bg-raised shadow-[inset_0_-1px_0_var(--soft)] hover:bg-paper"}`}
+    >
+      <span className="text-[12.5px] leading-[1.6] text-quiet">{row.year ?? "n.d."}</span>
+      <div className="min-w-0">
+        <h3 className="font-serif text-[15px] leading-[1.28] font-semibold">
+          <button type="button" tabIndex={-1} className="line-clamp-2 text-left" onClick={onOpen}>
+            {row.title || <i className="font-normal">without a title</i>}
+          </button>
+        </h3>
+        <p className="truncate text-[12.5px] text-quiet">
+          {[row.people || "no people named", row.venue].filter(Boolean).join(" · ")}
+        </p>
+        <Chain attempts={row.attempts} going={row.going} />
+      </div>
+      <div className="text-right text-[12px] text-quiet">
+        {row.state === "in hand" && document ? (
+          <>
+            <b className="block text-[12.5px] font-semibold text-ink">{document.version ?? "version not known"}</b>
+            {document.pages} {document.pages === 1 ? "page" : "pages"} ·{" "}
+            {document.standing === "confirmed" ? "settled by hand" : "all checks agree"}
+            <Link
+              to={`/r/${reviewId}/read/${document.id}`}
+              onClick={(e) => e.stopPropagation()}
+              className="mt-0.5 block text-ink underline decoration-line underline-offset-2 hover:decoration-ink"
+            >
+              read
+            </Link>
+          </>
+        ) : row.state === "waiting" ? (
+          row.share !== null ? (
+            <b className="font-semibold text-ink">fetching {Math.round(row.share * 100)} %</b>
+          ) : row.going ? null : (
+            "waits its turn"
+          )
+        ) : row.state === "not sought" ? (
+          "not sought yet"
+        ) : (
+          <>
+            <b className="block text-[12.5px] font-semibold text-ink">
+              {row.state === "to look at" ? "look side by side" : "bring it by hand"}
+            </b>
+            {row.sentence}
+          </>
+        )}
+      </div>
+    </li>
+  );
+}

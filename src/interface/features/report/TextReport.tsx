@@ -1,0 +1,90 @@
+import { Link } from "react-router";
+import type { Dto } from "../../api/client";
+import { useSay, useSayFault } from "../../ui/Toasts";
+import { count } from "../../ui/numbers";
+import { useTextAccount } from "./useLog";
+
+type Account = Dto<"TextAccount">;
+
+/** The account as sentences of a written report. */
+export function inSentences(a: Account): string {
+  const list = (tallies: readonly Dto<"Tally">[]) => tallies.map((t) => `${t.word} (n = ${count(t.count)})`).join("; ");
+  return [
+    `Reports sought for retrieval: n = ${count(a.sought)}.`,
+    `Reports retrieved: n = ${count(a.got)}${a.got > 0 ? `: ${list(a.byVersion)}` : ""}.`,
+    `Reports not retrieved: n = ${count(a.notGot)}${a.notGot > 0 ? `: ${list(a.byReason)}` : ""}.`,
+    ...(a.waiting > 0 ? [`Still to be tried: n = ${count(a.waiting)}.`] : []),
+  ].join(" ");
+}
+
+/** Full texts in the report: what was sought, got, and not got by reason. */
+export function TextReport({ reviewId }: { reviewId: number }) {
+  const account = useTextAccount(reviewId).data;
+  const say = useSay();
+  const fault = useSayFault();
+  if (!account || account.sought === 0) return null;
+  return (
+    <section aria-label="Full texts" className="shrink-0 border-b border-line px-[18px] py-2.5">
+      <div className="mb-1.5 flex items-baseline gap-4">
+        <h2 className="font-serif text-[18px] font-semibold">Full texts</h2>
+        <Link
+          to={`/r/${reviewId}/gather`}
+          className="text-[12.5px] text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
+        >
+          work by work, in Gather
+        </Link>
+        <button
+          type="button"
+          className="ml-auto text-[12.5px] underline decoration-line underline-offset-2 hover:decoration-ink"
+          onClick={() =>
+            void navigator.clipboard.writeText(inSentences(account)).then(() => say("The sentences are copied."), fault)
+          }
+        >
+          Copy as sentences
+        </button>
+      </div>
+      <div className="grid grid-cols-[110px_minmax(0,1fr)_minmax(0,1.2fr)] gap-x-8 text-[12.5px]">
+        <div>
+          <Number n={account.sought} word="sought" />
+          {account.waiting > 0 && <Number n={account.waiting} word="still to be tried" />}
+        </div>
+        <div>
+          <Number n={account.got} word="got" />
+          <Bars tallies={account.byVersion} most={account.sought} colour="var(--pine)" />
+        </div>
+        <div>
+          <Number n={account.notGot} word="not got" />
+          <Bars tallies={account.byReason} most={account.sought} colour="var(--aside)" />
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function Number({ n, word }: { n: number; word: string }) {
+  return (
+    <p className="flex items-baseline gap-1.5">
+      <b className="text-[18px] leading-tight font-bold">{count(n)}</b>
+      <span className="text-quiet">{word}</span>
+    </p>
+  );
+}
+
+function Bars({ tallies, most, colour }: { tallies: readonly Dto<"Tally">[]; most: number; colour: string }) {
+  return (
+    <ul>
+      {tallies.map((t) => (
+        <li key={t.word} className="grid grid-cols-[36px_110px_minmax(0,1fr)] items-center gap-2">
+          <b className="text-right font-semibold">{count(t.count)}</b>
+          <span aria-hidden="true" className="h-[5px] rounded-sm bg-soft">
+            <span
+              className="block h-full rounded-sm"
+              style={{ width: `${(100 * t.count) / most}%`, background: colour }}
+            />
+          </span>
+          <span className="text-quiet">{t.word}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,81 @@
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import { PopOver } from "../../ui/PopOver";
+import type { Dto } from "../../api/client";
+import { count } from "../../ui/numbers";
+import type { StepAct } from "../search/useSearch";
+
+/** Whose references the trail follows: what each database reports, and a switch for each. Closing makes the step. */
+export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act: StepAct) => void }) {
+  const lines = view.ledger.databases;
+  const now = lines.filter((d) => d.chosen).map((d) => d.databaseId);
+  const [chosen, setChosen] = useState<number[] | null>(null);
+  const on = chosen ?? now;
+  const close = () => {
+    setChosen(null);
+    if (chosen && chosen.length > 0 && chosen.join() !== now.join())
+      take({ kind: "Databases", databases: chosen.length === lines.length ? [] : chosen });
+  };
+  return (
+    <Popover.Root onOpenChange={(open) => (open ? setChosen(now) : close())}>
+      <Popover.Trigger className="h-[26px] shrink-0 rounded-md border border-edge/70 bg-raised px-2.5 whitespace-nowrap text-quiet hover:border-ink">
+        by{" "}
+        <b className="font-semibold text-ink">
+          {now.length === lines.length
+            ? "all databases"
+            : lines
+                .filter((d) => d.chosen)
+                .map((d) => d.name)
+                .join(", ")}
+        </b>
+      </Popover.Trigger>
+      <PopOver label="Whose references are followed" width={400} align="end">
+        <table className="w-full text-[13px]">
+          <thead className="text-[11.5px] text-faint">
+            <tr>
+              <th className="text-left font-normal">reported by</th>
+              <th className="text-right font-normal">ties</th>
+              <th className="text-right font-normal">works</th>
+              <th className="text-right font-normal">only here</th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((d) => (
+              <tr key={d.databaseId}>
+                <td>
+                  <label className="flex items-center gap-2 py-0.5">
+                    <input
+                      type="checkbox"
+                      checked={on.includes(d.databaseId)}
+                      onChange={() =>
+                        setChosen(
+                          lines
+                            .map((l) => l.databaseId)
+                            .filter((id) => (id === d.databaseId ? !on.includes(id) : on.includes(id))),
+                        )
+                      }
+                      className="accent-[var(--pine)]"
+                    />
+                    {d.name}
+                  </label>
+                </td>
+                <td className="text-right">{count(d.records)}</td>
+                <td className="text-right">{count(d.works)}</td>
+                <td className="text-right text-quiet">{count(d.onlyHere)}</td>
+              </tr>
+            ))}
+            <tr className="border-t border-line">
+              <td className="pt-1 font-semibold">joined</td>
+              <td className="pt-1 text-right">{count(view.ledger.records)}</td>
+              <td className="pt-1 text-right font-bold">{count(view.ledger.works)}</td>
+              <td />
+            </tr>
+          </tbody>
+        </table>
+        <p className="mt-2 text-[12px] text-quiet">
+          A tie is a seed and a work, as a database's record of the citing one tells it.
+        </p>
+      </PopOver>
+    </Popover.Root>
+  );
+}

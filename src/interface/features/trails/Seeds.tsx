@@ -1,0 +1,76 @@
+import type { Dto } from "../../api/client";
+import { StageMark } from "../../ui/StageMark";
+import { count } from "../../ui/numbers";
+import { SeedMark } from "./TieMarks";
+
+/** The seeds in the middle, between their past and their future. */
+export function Seeds({
+  trail,
+  onOpen,
+  onDrop,
+  onAllKept,
+  kept,
+}: {
+  trail: Dto<"TrailDto">;
+  onOpen: (id: number) => void;
+  /** Follows the trail without one of the seeds. */
+  onDrop: (id: number) => void;
+  onAllKept: () => void;
+  kept: number;
+}) {
+  return (
+    <section aria-label="Seeds" className="flex min-h-0 flex-col border-x border-line bg-raised">
+      <div className="flex shrink-0 items-baseline justify-between px-3.5 pt-2.5 pb-1">
+        <h2 className="font-serif text-[16px] font-semibold">{trail.seedCount === 1 ? "Seed" : "Seeds"}</h2>
+        <b className="text-[19px] leading-none font-bold">{count(trail.seedCount)}</b>
+      </div>
+      <ol className="min-h-0 flex-1 divide-y divide-line overflow-y-auto px-3.5">
+        {trail.seeds.map((s) => (
+          <li key={s.workId} className="group grid grid-cols-[auto_minmax(0,1fr)_auto] gap-x-2 py-2">
+            <span className="pt-[2px]">
+              <SeedMark n={s.number} />
+            </span>
+            <button type="button" className="min-w-0 text-left" onClick={() => onOpen(s.workId)}>
+              <span className="flex items-center gap-1.5 text-[12.5px] font-semibold">
+                <span className="truncate">{s.people || "No people named"}</span>
+                <span className="shrink-0">{s.year ?? "n.d."}</span>
+                {s.stage !== "found" && <StageMark stage={s.stage} />}
+              </span>
+              <span className="line-clamp-3 font-serif text-[14px] leading-[1.3]">{s.title || "without a title"}</span>
+              <span className="text-[12px] text-quiet">
+                {count(s.cites)} it cites · {count(s.cited)} {s.cited === 1 ? "cites" : "cite"} it
+              </span>
+            </button>
+            {trail.seedCount > 1 && (
+              <button
+                type="button"
+                aria-label={`Leave out seed ${s.number}`}
+                title="Leave this seed out"
+                onClick={() => onDrop(s.workId)}
+                className="h-6 w-6 rounded text-faint opacity-40 group-hover:opacity-100 hover:bg-soft hover:text-ink focus-visible:opacity-100"
+              >
+                ×
+              </button>
+            )}
+          </li>
+        ))}
+        {trail.seedCount > trail.seeds.length && (
+          <li className="py-2 text-[12.5px] text-quiet">
+            and {count(trail.seedCount - trail.seeds.length)} more, all followed
+          </li>
+        )}
+      </ol>
+      {kept > 0 && (
+        <div className="shrink-0 border-t border-line px-3.5 py-2">
+          <button
+            type="button"
+            className="text-[12.5px] underline decoration-line underline-offset-2 hover:decoration-ink"
+            onClick={onAllKept}
+          >
+            Follow all {count(kept)} kept instead
+          </button>
+        </div>
+      )}
+    </section>
+  );
+}

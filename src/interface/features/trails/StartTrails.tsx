@@ -1,0 +1,31 @@
+import { useNavigate } from "react-router";
+import { Button } from "../../ui/Button";
+import { works } from "../../ui/numbers";
+import type { Follow } from "./useTrail";
+
+/** What stands in Trails before one is followed. */
+export function StartTrails({ reviewId, kept, follow }: { reviewId: number; kept: number; follow: Follow }) {
+  const navigate = useNavigate();
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto bg-raised px-[18px] py-10">
+      <div className="mx-auto max-w-[640px]">
+        <h1 className="mb-2 font-serif text-[19px] font-semibold">Trails start from works</h1>
+        <p className="mb-5 text-[14px] text-quiet">
+          What a work cites lies in its past, what cites it in its future. From one work or from many, both are sets
+          like any other: narrow them, keep from them, export them.
+        </p>
+        <div className="flex gap-2">
+          <Button kind="primary" disabled={kept === 0} onClick={() => follow(null, "Both")}>
+            Follow {kept === 0 ? "the kept works" : `the ${works(kept)} kept`}
+          </Button>
+          <Button onClick={() => void navigate(`/r/${reviewId}/search`)}>Pick works in Search</Button>
+        </div>
+        <p className="mt-5 text-quiet">
+          In a list, <kbd className="rounded border border-line px-1">[</kbd> follows the work in view into its past,{" "}
+          <kbd className="rounded border border-line px-1">]</kbd> into its future;{" "}
+          <kbd className="rounded border border-line px-1">Space</kbd> picks several.
+        </p>
+      </div>
+    </div>
+  );
+}

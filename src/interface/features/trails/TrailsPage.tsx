@@ -1,0 +1,241 @@
+import { useCallback, useRef, useState } from "react";
+import { Navigate } from "react-router";
+import { useKeys } from "../../app/keys";
+import type { Dto } from "../../api/client";
+import { Fault } from "../../ui/Fault";
+import { DecisionSheets, type DecisionSheet } from "../decisions/DecisionSheets";
+import { KeepFirst } from "../decisions/KeepFirst";
+import { useDecide } from "../decisions/useDecisions";
+import { ExportMenu } from "../export/ExportMenu";
+import { useReview } from "../reviews/useReviews";
+import { FacetChip } from "../search/FacetChip";
+import { InsideChip } from "../search/InsideChip";
+import { NarrowBar } from "../search/NarrowBar";
+import { PathStair } from "../search/PathStair";
+import type { ListHandle } from "../search/WorkList";
+import { usePath, usePlace, useStepView, useTakeStep, useVisit, type Facet, type SortOrder } from "../search/useSearch";
+import { WorkPane } from "../works/WorkPane";
+import { useWorkKeys } from "../works/useWorkKeys";
+import { CountsBy } from "./CountsBy";
+import { Seeds } from "./Seeds";
+import { StartTrails } from "./StartTrails";
+import { TrailSide } from "./TrailSide";
+import { useFollow, useTrail } from "./useTrail";
+
+const facets: Facet[] = ["Type", "Subject", "Venue", "Person", "Text", "Stage", "Tag"];
+
+/** Trails: past on the left, seeds in the middle, future on the right; the pane of a work takes the seeds' place. */
+export function TrailsPage({ reviewId }: { reviewId: number }) {
+  const review = useReview(reviewId).data;
+  const place = usePlace(reviewId, review?.trailStepId ?? null);
+  const { stepId, workId, change } = place;
+  const path = usePath(reviewId, stepId);
+  const view = useStepView(reviewId, stepId);
+  const current = view.data?.stepId === stepId;
+  const isTrail = current && view.data?.state.trail !== null;
+  const trail = useTrail(reviewId, stepId, isTrail);
+  const take = useTakeStep(place);
+  const follow = useFollow(reviewId);
+  const decide = useDecide(place);
+  const [sheet, setSheet] = useState<DecisionSheet>(null);
+  const [sorts, setSorts] = useState<Record<"Backward" | "Forward", SortOrder>>({ Backward: "Ties", Forward: "Ties" });
+  const lists = { Backward: useRef<ListHandle>(null), Forward: useRef<ListHandle>(null) };
+  const [side, setSide] = useState<"Backward" | "Forward">("Backward");
+  const pane = useRef<HTMLElement>(null);
+  useVisit(reviewId, stepId);
+
+  const openWork = useCallback(
+    (id: number | null) => change({ work: id === null ? null : String(id) }, true),
+    [change],
+  );
+  const active = () => lists[side].current ?? lists.Backward.current ?? lists.Forward.current;
+  useWorkKeys({ reviewId, list: active, workId, open: openWork, pane, decide, ask: setSheet, follow });
+  const toSide = (to: "Backward" | "Forward") => () => {
+    if (!lists[to].current) return false;
+    setSide(to);
+    return lists[to].current.move(0);
+  };
+  useKeys({
+    ArrowLeft: toSide("Backward"),
+    ArrowRight: toSide("Forward"),
+    Escape: () => {
+      if (workId === null) return false;
+      openWork(null);
+      return true;
+    },
+  });
+
+  if (view.error)
+    return (
+      <div className="p-8">
+        <Fault error={view.error} again={() => change({ step: "0", work: null })} />
+      </div>
+    );
+  if (stepId === 0) return <StartTrails reviewId={reviewId} kept={review?.kept ?? 0} follow={follow} />;
+  if (current && view.data?.state.trail === null)
+    return <Navigate to={`/r/${reviewId}/search?step=${stepId}`} replace />;
+
+  const data = trail.data;
+  const state = view.data?.state;
+  const both = data?.way === "Both";
+  const sideOf = (way: "Backward" | "Forward", measures: Dto<"TrailSideDto"> | null | undefined) =>
+    data &&
+    state &&
+    measures && (
+      <TrailSide
+        key={way}
+        ref={lists[way]}
+        way={way}
+        alone={!both}
+        place={place}
+        trail={data}
+        side={measures}
+        state={state}
+        sort={sorts[way]}
+        onSort={(sort) => setSorts((s) => ({ ...s, [way]: sort }))}
+        selected={workId}
+        onOpen={(id) => {
+          setSide(way);
+          openWork(id);
+        }}
+        take={(act) => take.mutate({ act })}
+      />
+    );
+  const middle = workId ? (
+    <div className="flex min-h-0 flex-col border-x border-line">
+      <button
+        type="button"
+        className="shrink-0 border-b border-line px-[18px] py-1 text-left text-[12.5px] text-quiet hover:text-ink"
+        onClick={() => openWork(null)}
+      >
+        ‹ back to the {data?.seedCount === 1 ? "seed" : "seeds"} (Esc)
+      </button>
+      <div className="flex min-h-0 flex-1 flex-col [&>aside]:flex-1 [&>aside]:border-l-0">
+        <WorkPane
+          ref={pane}
+          place={place}
+          workId={workId}
+          decide={decide}
+          onAside={() => setSheet("aside")}
+          onTag={() => setSheet("tag")}
+          onSearch={(expression) => take.mutate({ act: { kind: "Search", expression }, from: 0 })}
+          follow={follow}
+        />
+      </div>
+    </div>
+  ) : (
+    data && (
+      <Seeds
+        trail={data}
+        kept={review?.kept ?? 0}
+        onOpen={openWork}
+        onDrop={(id) =>
+          follow(
+            data.seeds.map((s) => s.workId).filter((s) => s !== id),
+            data.way ?? "Both",
+          )
+        }
+        onAllKept={() => follow(null, data.way ?? "Both")}
+      />
+    )
+  );
+  return (
+    <>
+      {review && <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} />}
+      {!data || !view.data || !state ? (
+        <div className="p-8" aria-busy="true">
+          <div className="shape h-40 w-full" />
+        </div>
+      ) : (
+        <>
+          <div className="flex shrink-0 items-center gap-2 border-b border-line px-[18px] py-1.5 text-[12.5px]">
+            <Ways
+              way={data.way ?? "Both"}
+              one={data.seedCount === 1}
+              go={(way) => take.mutate({ act: { kind: "Way", way } })}
+            />
+            <span className="flex-1" />
+            {both && (
+              <div className="flex flex-wrap justify-end gap-1.5">
+                {facets.map((facet) => (
+                  <FacetChip
+                    key={facet}
+                    facet={facet}
+                    place={place}
+                    narrowing={state.narrowings.find((n) => n.facet === facet) ?? null}
+                    take={(act) => take.mutate({ act })}
+                  />
+                ))}
+                <InsideChip inside={state.inside} take={(act) => take.mutate({ act })} />
+              </div>
+            )}
+            <CountsBy view={view.data} take={(act) => take.mutate({ act })} />
+            {both && (
+              <>
+                <KeepFirst total={view.data.count} decide={decide} />
+                <ExportMenu place={place} total={view.data.count} />
+              </>
+            )}
+          </div>
+          {!both && (
+            <NarrowBar
+              place={place}
+              view={view.data}
+              take={(act) => take.mutate({ act })}
+              decide={decide}
+              trailWay={data.way ?? null}
+            />
+          )}
+          <div
+            className={`grid min-h-0 flex-1 ${both ? (workId ? "grid-cols-[minmax(0,1fr)_minmax(360px,420px)_minmax(0,1fr)]" : "grid-cols-[minmax(0,1fr)_290px_minmax(0,1fr)] max-[1100px]:grid-cols-[minmax(0,1fr)_230px_minmax(0,1fr)]") : "grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]"}`}
+          >
+            {data.way === "Forward" ? (
+              <>
+                {sideOf("Forward", data.future)}
+                {middle}
+              </>
+            ) : (
+              <>
+                {sideOf("Backward", data.past)}
+                {middle}
+                {both && sideOf("Forward", data.future)}
+              </>
+            )}
+          </div>
+        </>
+      )}
+      <DecisionSheets
+        reviewId={reviewId}
+        stepId={stepId}
+        workId={workId}
+        open={sheet}
+        close={() => setSheet(null)}
+        decide={decide}
+      />
+    </>
+  );
+}
+
+/** Which way the trail runs; the others are one press away. */
+function Ways({ way, one, go }: { way: string; one: boolean; go: (way: "Backward" | "Forward" | "Both") => void }) {
+  const words = [
+    ["Backward", one ? "◂ what it cites" : "◂ what they cite", "text-past"],
+    ["Both", "both ways", "text-ink"],
+    ["Forward", one ? "what cites it ▸" : "what cites them ▸", "text-futuretext"],
+  ] as const;
+  return (
+    <div role="group" aria-label="Which way" className="flex shrink-0 items-center gap-1 whitespace-nowrap">
+      {words.map(([w, label, colour]) => (
+        <button
+          key={w}
+          type="button"
+          aria-pressed={w === way}
+          onClick={() => w !== way && go(w)}
+          className={`rounded px-1.5 py-0.5 ${w === way ? `font-semibold ${colour} bg-soft` : "text-quiet hover:bg-soft"}`}
+        >
+          {label}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,62 @@
+using Zendle.Core.Merging;
+using Zendle.Core.Records;
+
+namespace Zendle.Core.Tests.Merging;
+
+public sealed class ReferenceMatcherTests
+{
+    private static readonly ReferenceMatcher Matcher = Filled();
+
+    private static ReferenceMatcher Filled()
+    {
+        var matcher = new ReferenceMatcher();
+        void Add(int work, string title, string family, int year, string? doi = null, string? volume = null, string? page = null, string? other = null)
+        {
+            var record = new Core.Records.Record { Identifier = "w" + work, Title = title, OtherTitles = other is null ? [] : [other], Year = year, Doi = doi, People = [new(family, "Mei K."), new("Ilo", "T.")], Venue = new("Journal of Hedge Ecology", null, volume, null, page) };
+            matcher.AddKeys(work, MergeKeys.Doi(doi), MergeKeys.TitleAndPerson(title, family), year);
+            matcher.AddWords(work, MergeFacts.Of(work, 1, record));
+        }
+        Add(1, "Night visits to campion under sodium lamps: a field trial", "Berg", 1998, "10.5555/n.1", "12", "118");
+        Add(2, "Night visits to campion", "Berg", 1996); // the conference paper before it
+        Add(3, "Pollen transport by settling moths", "Ostström-Lin", 2004, null, "31", "7");
+        Add(4, "Pollen transport by settling moths", "Ostström-Lin", 2006, null, "33", "90"); // the same title, two years on
+        Add(5, "Nachtfalter an Straßenlampen", "Voss", 1987, null, "4", "55", "Moths at street lamps");
+        Add(6, "Correction to: Pollen transport by settling moths", "Ostström-Lin", 2004);
+        return matcher;
+    }
+
+    private static (int, ReferenceEvidence) Found(string text)
+    {
+        var match = Matcher.Match(PrintedReference.Read(text));
+        return (match.Work, match.Evidence);
+    }
+
+    [Theory]
+    [InlineData("somebody. something. doi:10.5555/N.1", 1, ReferenceEvidence.Doi)]
+    [InlineData("Berg, M. K. & Ilo, T. (1998). Night visits to campion under sodium lamps: a field trial. Journal of Hedge Ecology 12, 118–131.", 1, ReferenceEvidence.TitleAndPerson)]
+    [InlineData("Berg MK, Ilo T. Night visits to campion under sodium lanps: a field trial. J. Hedge Ecol. 1998;12:118-131.", 1, ReferenceEvidence.Words)] // a misprint
+    [InlineData("Berg, M. K., T. Ilo: Night visits to campion under sodium lamps. In: J. Hedge Ecol. 12 (1998) 118-131.", 1, ReferenceEvidence.Words)] // the subtitle lost
+    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1998).", 1, ReferenceEvidence.Place)] // no title printed
+    [InlineData("Berg, M. K. (1999). Night visits to campion under sodium lamps: a field trial.", 1, ReferenceEvidence.TitleAndPerson)] // a year off
+    [InlineData("Ostström-Lin, M. (2006). Pollen transport by settling moths. J. Hedge Ecol. 33, 90.", 4, ReferenceEvidence.TitleAndPerson)] // the year decides
+    [InlineData("Voss, M. (1987). Moths at street lamps. J. Hedge Ecol. 4, 55.", 5, ReferenceEvidence.TitleAndPerson)] // by its other title
+    public void A_reference_finds_the_work_it_means(string text, int work, ReferenceEvidence evidence) => Assert.Equal((work, evidence), Found(text));
+
+    [Theory]
+    [InlineData("Berg, M. K. (1961). Night visits to campion under sodium lamps: a field trial.")] // another century of lamps
+    [InlineData("Maravel Office K. Leaflet on lamps and gardens, Vessmark. 1998.")]
+    [InlineData("Berg, M. K. (1998). Bats in old barns of the coast. Journal of Hedge Ecology 12, 301–310.")]
+    [InlineData("Ostström-Lin, M. Pollen transport by settling moths. J. Hedge Ecol.")] // two works fit alike
+    [InlineData("")]
+    [InlineData("10.5555/nobody.has.this")]
+    public void A_reference_that_means_no_work_or_two_alike_finds_none(string text) => Assert.Equal((0, ReferenceEvidence.None), Found(text));
+
+    [Fact]
+    public void Confidence_says_how_well_it_fits()
+    {
+        double Confidence(string text) => Matcher.Match(PrintedReference.Read(text)).Confidence;
+        Assert.Equal(1, Confidence("doi:10.5555/n.1"));
+        Assert.InRange(Confidence("Berg MK, Ilo T. Night visits to campion under sodium lanps: a field trial. J. Hedge Ecol. 1998;12:118-131."), 0.9, 1);
+        Assert.Equal(0.75, Confidence("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1998)."));
+    }
+}

@@ -1,0 +1,78 @@
+extern alias outside;
+using System.Text;
+using outside::Zendle.Outside.Documents;
+using outside::Zendle.Outside.World;
+using Zendle.Core.FullText;
+using Zendle.Core.Records;
+using Zendle.Documents.Pdf;
+
+namespace Zendle.Server.Tests;
+
+public sealed class PdfTextTests
+{
+    private static readonly Scenario Scenario = Scenario.Read(Path.Combine(Root.Folder, "demo"));
+    private static readonly IReadOnlyList<Work> Works = WorldMaker.Make(Scenario, 5, 400);
+    private static readonly Work Study = Works.Last(w => w is { Type: "article", Language: "eng", Journal: not null, Doi: not null, PreprintDoi: not null });
+
+    private static byte[] Print(Look look) => PaperPrinter.Print(Paper.Of(Study, Works, Scenario, look));
+
+    private static PdfFault FaultOf(byte[] bytes, PdfLimits? limits = null) => Assert.Throws<PdfFaultException>(() => PdfText.Read(bytes, limits ?? PdfLimits.Usual)).Fault;
+
+    private static ExpectedWork Expected(Work w) => new([w.Title], [.. w.People.Select(p => new PersonName(p.Family, p.Given))], [w.Doi!, w.PreprintDoi!], w.Year, w.Abstract);
+
+    [Theory]
+    [InlineData(Look.Typeset, WorkVersion.VersionOfRecord, false)]
+    [InlineData(Look.Manuscript, WorkVersion.AcceptedManuscript, true)]
+    [InlineData(Look.Preprint, WorkVersion.SubmittedManuscript, true)]
+    public void A_printed_study_is_read_and_known_by_its_looks(Look look, WorkVersion version, bool numbered)
+    {
+        var facts = PdfText.Read(Print(look), PdfLimits.Usual);
+        Assert.Equal(numbered, facts.LineNumbers);
+        Assert.True(facts.Pages >= 2);
+        Assert.InRange(facts.Words, 700, 5_000);
+        Assert.Equal(["Introduction", "Methods", "Results", "Discussion", "References"], facts.Headings.Select(h => h.Text).Where(h => h != "Abstract"));
+        Assert.True(facts.Headings.Zip(facts.Headings.Skip(1)).All(h => h.First.Page <= h.Second.Page));
+        var check = DocumentCheck.Of(facts, Expected(Study));
+        Assert.Equal((DocumentVerdict.Agrees, version), (check.Verdict, check.Version));
+    }
+
+    [Fact]
+    public void Another_study_is_refused_and_an_earlier_title_doubted()
+    {
+        var other = Works.Last(w => w.Type == "article" && w.Topic != Study.Topic && w.People.All(p => !Study.People.Contains(p)));
+        Assert.Equal(DocumentVerdict.Refused, DocumentCheck.Of(PdfText.Read(PaperPrinter.Print(Paper.Of(other, Works, Scenario, Look.Typeset)), PdfLimits.Usual), Expected(Study)).Verdict);
+        Assert.Equal(DocumentVerdict.Doubtful, DocumentCheck.Of(PdfText.Read(PaperPrinter.Print(Paper.Of(Study, Works, Scenario, Look.Manuscript, otherTitle: true)), PdfLimits.Usual), Expected(Study)).Verdict);
+    }
+
+    [Fact]
+    public void The_same_study_is_the_same_bytes() => Assert.Equal(Print(Look.Typeset), Print(Look.Typeset));
+
+    [Fact]
+    public void A_file_that_is_no_readable_pdf_says_why()
+    {
+        var whole = Print(Look.Typeset);
+        Assert.Equal(PdfFault.Empty, FaultOf([]));
+        Assert.Equal(PdfFault.NotPdf, FaultOf(Encoding.UTF8.GetBytes("<html>Sign in</html>")));
+        Assert.Equal(PdfFault.Damaged, FaultOf(whole[..(whole.Length / 2)]));
+        Assert.Equal(PdfFault.Damaged, FaultOf([.. "%PDF-1.4\n"u8, .. new byte[5_000], .. "%%EOF"u8]));
+        Assert.Equal(PdfFault.Encrypted, FaultOf(OddFiles.Encrypted()));
+        Assert.Equal(PdfFault.Scripted, FaultOf(OddFiles.Scripted()));
+        Assert.Equal(PdfFault.NoLetters, FaultOf(OddFiles.Scanned()));
+        Assert.Equal(PdfFault.TooManyPages, FaultOf(OddFiles.Pages(30), new(20, TimeSpan.FromSeconds(30))));
+        Assert.Equal(PdfFault.TooSlow, FaultOf(whole, new(2_000, TimeSpan.Zero)));
+    }
+
+    [Fact]
+    public void Bytes_changed_at_random_never_break_the_reader()
+    {
+        var whole = Print(Look.Preprint);
+        var random = new Random(7);
+        for (var round = 0; round < 12; round++)
+        {
+            var bytes = (byte[])whole.Clone();
+            for (var i = 0; i < 200; i++) bytes[random.Next(bytes.Length)] = (byte)random.Next(256);
+            try { Assert.True(PdfText.Read(bytes, PdfLimits.Usual).Pages > 0); }
+            catch (PdfFaultException) { }
+        }
+    }
+}
