@@ -48,12 +48,12 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     public async Task<Visitor> Visit()
     {
         var visitor = new Visitor(CreateClient(new() { AllowAutoRedirect = false }));
-        for (var i = 0; i < 600; i++)
+        for (var i = 0; i < 1_800; i++)
         {
             if ((await visitor.Http.GetAsync("/health")).IsSuccessStatusCode) return visitor;
             await Task.Delay(100);
         }
-        throw new TimeoutException("Zendle was not ready in a minute.");
+        throw new TimeoutException("Zendle was not ready in three minutes.");
     }
 
     /// <summary>The curator: the first account, made by the one-time code.</summary>
@@ -131,13 +131,13 @@ public sealed class Visitor(HttpClient http)
     /// <summary>Waits until a database's last job has ended.</summary>
     public async Task<JsonNode> Ended(int database)
     {
-        for (var i = 0; i < 600; i++)
+        for (var i = 0; i < 1_800; i++)
         {
             var listed = (await Get("/api/databases"))["databases"]!.AsArray().First(d => d!.Int("id") == database)!;
             if (listed["job"]!["endedAt"] is not null) return listed;
             await Task.Delay(100);
         }
-        throw new TimeoutException("The harvest did not end in a minute.");
+        throw new TimeoutException("The harvest did not end in three minutes.");
     }
 }
 

@@ -96,7 +96,7 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
         Assert.Contains("hello", await reader.ReadLineAsync(), StringComparison.Ordinal);
         await Decide(Ann, review, "Keep", [work]);
         string? line;
-        do { line = await reader.ReadLineAsync().WaitAsync(TimeSpan.FromSeconds(10)); } while (line is not null && !line.Contains($"\"reviewId\":{review}", StringComparison.Ordinal));
+        do { line = await reader.ReadLineAsync().WaitAsync(TimeSpan.FromSeconds(60)); } while (line is not null && !line.Contains($"\"reviewId\":{review}", StringComparison.Ordinal));
         Assert.Contains("\"kind\":\"review\"", line, StringComparison.Ordinal);
     }
 

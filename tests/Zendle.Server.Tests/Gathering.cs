@@ -62,13 +62,13 @@ public sealed class Gathering : IAsyncLifetime
 
     public async Task<Dictionary<int, JsonNode>> Settled(int review)
     {
-        for (var i = 0; i < 900; i++)
+        for (var i = 0; i < 3_600; i++)
         {
             var all = await Ann.Get($"/api/reviews/{review}/gather");
             if (all["job"] is null || all["job"]!["endedAt"] is not null) return all.List("works").ToDictionary(w => w.Int("workId"));
             await Task.Delay(50);
         }
-        throw new TimeoutException("Gathering did not end in 45 seconds.");
+        throw new TimeoutException("Gathering did not end in three minutes.");
     }
 
     public async ValueTask DisposeAsync()

@@ -118,7 +118,7 @@ public sealed class SmallPartsTests
         (await gate.Enter(Other, _ => { }, default)).Dispose();
         first.Dispose();
         first.Dispose(); // twice is once
-        await third.WaitAsync(TimeSpan.FromSeconds(5));
+        await third.WaitAsync(TimeSpan.FromSeconds(60));
         Assert.False(gate.Enter(Host, _ => { }, default).IsCompleted);
         second.Dispose();
     }
@@ -136,7 +136,7 @@ public sealed class SmallPartsTests
         await Task.Delay(30);
         Assert.False(entering.IsCompleted);
         clock.Move(TimeSpan.FromSeconds(3));
-        await entering.WaitAsync(TimeSpan.FromSeconds(5));
+        await entering.WaitAsync(TimeSpan.FromSeconds(60));
         Assert.Equal(8, said[0]);
         Assert.True(gate.Enter(Other, _ => { }, default).IsCompleted);
     }
@@ -159,7 +159,7 @@ public sealed class SmallPartsTests
         await again.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => given);
         clock.Move(TimeSpan.FromSeconds(2));
-        (await free.Enter(Host, _ => { }, default).WaitAsync(TimeSpan.FromSeconds(5))).Dispose();
+        (await free.Enter(Host, _ => { }, default).WaitAsync(TimeSpan.FromSeconds(60))).Dispose();
     }
 
     [Fact]
