@@ -108,6 +108,7 @@ var review = signedIn.MapGroup("/reviews/{reviewId:int}").RequireMember();
 signedIn.MapReviews(review);
 review.MapSearch();
 review.MapWorks();
+review.MapReferences();
 review.MapTrails();
 review.MapGather();
 review.MapRead();

@@ -121,7 +121,8 @@ public readonly record struct Comparison(IdentifierLevel Identifier, TitleLevel 
     /// <summary>
     /// Whether two records can never be one work, whatever else agrees: a notice and what it speaks of, titles that are alike but differ in a number
     /// (part 1 and part 2), two identifiers of one kind that no version explains. Without an identifier in common, titles or people that differ or cannot be compared need the
-    /// same page of the same venue, and years more than three apart are two works: what people publish together each year looks alike in all else.
+    /// same page of the same venue, and years more than three apart are two works: what people publish together each year looks alike in all else. A title that
+    /// says little ("Editorial") or has nothing beside it needs that page too, or several people and the year.
     /// </summary>
     /// <param name="a">One record.</param>
     /// <param name="b">The other.</param>
@@ -132,6 +133,8 @@ public readonly record struct Comparison(IdentifierLevel Identifier, TitleLevel 
         if (compared.Identifier is IdentifierLevel.Same or IdentifierLevel.DeclaredVersion) return false;
         if (compared.Year == YearLevel.Different) return true;
         if (compared.Place != PlaceLevel.Same && (compared.People == PeopleLevel.None || compared.Title is TitleLevel.Unknown or TitleLevel.Loose or TitleLevel.Different)) return true;
+        if (compared.Place != PlaceLevel.Same && compared.Year != YearLevel.Same && compared.People == PeopleLevel.Unknown) return true;
+        if (compared.Place != PlaceLevel.Same && (SaysLittle(a) || SaysLittle(b)) && !(compared.Year == YearLevel.Same && compared.People == PeopleLevel.Same)) return true;
         return compared.Title switch
         {
             TitleLevel.VeryClose or TitleLevel.Close or TitleLevel.Loose => a.Numbers != b.Numbers && !a.IsTranslated && !b.IsTranslated,
@@ -139,6 +142,8 @@ public readonly record struct Comparison(IdentifierLevel Identifier, TitleLevel 
             _ => false,
         };
     }
+
+    private static bool SaysLittle(MergeFacts facts) => facts.Titles.Length == 0 || facts.Titles.All(t => t.Count(c => c == ' ') < 2);
 
     private static bool IsPart(string a, string b)
     {

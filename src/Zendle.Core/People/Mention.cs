@@ -18,6 +18,9 @@ namespace Zendle.Core.People;
 /// <param name="Topics">Hashes of the work's subjects, keywords and venue, ascending.</param>
 public sealed record Mention(int WorkId, int Position, PersonName Name, IReadOnlyList<string> Given, IReadOnlyList<string> Family, string? Orcid, int Place, string? Affiliation, int[] CoAuthors, int Year, int[] Topics)
 {
+    /// <summary>A list of more names than this ties nobody to anybody: those who sign it need not know each other.</summary>
+    private const int MostCoAuthors = 100;
+
     /// <summary>The mentions of one work: its chosen list of people, each filled with what other records say of the same person.</summary>
     /// <param name="workId">The work.</param>
     /// <param name="records">Its records.</param>
@@ -26,11 +29,12 @@ public sealed record Mention(int WorkId, int Position, PersonName Name, IReadOnl
     {
         var people = chosen.People.Value;
         if (people.Count == 0) return [];
-        var keys = people.Select(p => Hash(MergeKeys.PersonKey(p.Family) + Initial(p.Given))).ToArray();
+        var keys = people.Count > MostCoAuthors ? [] : people.Select(p => Hash(MergeKeys.PersonKey(p.Family) + Initial(p.Given))).ToArray();
+        var (own, lists) = (Folded(people), records.Select(r => (r.Record.People, Folded: Folded(r.Record.People))).ToArray());
         int[] topics = [.. chosen.Subjects.Concat(chosen.Keywords.Value).Append(chosen.Venue.Value?.Title ?? "").Where(t => t.Length > 0).Select(t => Hash(Words.Fold(t))).Distinct().Order()];
         return [.. people.Select((shown, position) =>
         {
-            var same = records.Select(r => Alike(r.Record.People, people, position)).OfType<PersonName>().ToArray();
+            var same = lists.Select(l => Alike(l.People, l.Folded, own[position], position)).OfType<PersonName>().ToArray();
             var fullest = same.Append(shown).OrderByDescending(p => Fullness(p)).ThenBy(p => p.Family, StringComparer.Ordinal).First();
             var affiliation = same.Select(p => p.Affiliation).FirstOrDefault(a => a is not null) ?? shown.Affiliation;
             return new Mention(workId, position, fullest, GivenParts(fullest.Given), FamilyParts(fullest.Family), same.Select(p => p.Orcid).FirstOrDefault(o => o is not null) ?? shown.Orcid,
@@ -39,17 +43,21 @@ public sealed record Mention(int WorkId, int Position, PersonName Name, IReadOnl
     }
 
     /// <summary>The person of another record's list who is the one at a position of the chosen list: same family name and a name that can be the same, nearest in place; null when none is.</summary>
-    public static PersonName? Alike(IReadOnlyList<PersonName> list, IReadOnlyList<PersonName> chosen, int position)
+    public static PersonName? Alike(IReadOnlyList<PersonName> list, IReadOnlyList<PersonName> chosen, int position) => Alike(list, Folded(list), Folded(chosen)[position], position);
+
+    private static PersonName? Alike(IReadOnlyList<PersonName> list, FoldedName[] folded, FoldedName wanted, int position)
     {
-        var key = MergeKeys.PersonKey(chosen[position].Family);
-        var given = GivenParts(chosen[position].Given);
         PersonName? best = null;
         var distance = int.MaxValue;
         for (var i = 0; i < list.Count; i++)
-            if (Math.Abs(i - position) < distance && MergeKeys.PersonKey(list[i].Family) == key && GivenNames.Compatible(given, GivenParts(list[i].Given)))
+            if (Math.Abs(i - position) < distance && folded[i].Family == wanted.Family && GivenNames.Compatible(wanted.Given, folded[i].Given))
                 (best, distance) = (list[i], Math.Abs(i - position));
         return best;
     }
+
+    private static FoldedName[] Folded(IReadOnlyList<PersonName> people) => [.. people.Select(p => new FoldedName(MergeKeys.PersonKey(p.Family), GivenParts(p.Given)))];
+
+    private readonly record struct FoldedName(string Family, IReadOnlyList<string> Given);
 
     /// <summary>Given names as folded parts, full words and single letters.</summary>
     public static IReadOnlyList<string> GivenParts(string given) =>

@@ -15,9 +15,19 @@ public static class DublinCoreReader
     public static Record Read(XElement dc, string identifier, DateTimeOffset datestamp)
     {
         List<string> Values(string name) => [.. dc.Elements(Dc + name).Select(e => PlainText.Clean(e.Value)).Where(v => v.Length > 0)];
+        var notes = new List<string>();
         var title = Values("title").FirstOrDefault("");
         var inside = PlainText.InsideBrackets(title);
         var identifiers = Values("identifier");
+        if (title.Length == 0) notes.Add("The record has no title.");
+        var year = Values("date").Select(ModsReader.ReadYear).FirstOrDefault(y => y is not null);
+        if (year is null && Values("date").FirstOrDefault() is { } date) notes.Add($"The date “{(date.Length > 40 ? date[..40] + "…" : date)}” is not plausible and was left out.");
+        var people = Values("creator").SelectMany(c =>
+        {
+            var names = NameLists.Split(c);
+            if (names.Count > 1) notes.Add(NameLists.Note);
+            return names;
+        }).Take(ModsReader.MostPeople).Where(n => n.Family.Length > 0).Select(n => new PersonName(n.Family, n.Given)).ToArray();
         return new()
         {
             Identifier = identifier,
@@ -25,11 +35,11 @@ public static class DublinCoreReader
             Title = inside ?? title,
             TitleIsTranslated = inside is not null,
             OtherTitles = [.. Values("title").Skip(1).Where(t => t != title).Distinct()],
-            Abstract = Values("description").FirstOrDefault(""),
+            Abstract = ModsReader.LongText(dc.Elements(Dc + "description").Select(d => d.Value).FirstOrDefault(d => !string.IsNullOrWhiteSpace(d)), "abstract", notes),
             OtherAbstracts = [.. Values("description").Skip(1)],
             Keywords = [.. Values("subject").Where(s => s.Length < 300)],
-            People = [.. Values("creator").SelectMany(c => c.Contains(';', StringComparison.Ordinal) ? c.Split(';').Select(PlainText.Clean) : [c]).Take(2_000).Select(ModsReader.SplitName).Where(n => n.Family.Length > 0).Select(n => new PersonName(n.Family, n.Given))],
-            Year = Values("date").Select(ModsReader.ReadYear).FirstOrDefault(y => y is not null),
+            People = people,
+            Year = year,
             Date = Values("date").Select(ModsReader.ReadDate).OfType<string>().MaxBy(d => d.Length),
             Type = Values("type").Select(DocumentTypes.Read).FirstOrDefault(t => t != DocumentType.Other),
             Language = Values("language").Select(Languages.Code).FirstOrDefault(c => c is not null),
@@ -39,6 +49,7 @@ public static class DublinCoreReader
             Isbn = identifiers.Select(Identifiers.Isbn).FirstOrDefault(i => i is not null),
             Copies = [.. identifiers.Where(i => Uri.TryCreate(i, UriKind.Absolute, out var u) && (u.Scheme is "http" or "https")).Select(i => new Copy(i, CopyAccess.Unknown))],
             References = [.. Values("relation").Select(r => (Text: r, Doi: Identifiers.Doi(r))).Where(r => r.Doi is not null).Select(r => new Reference(r.Text, r.Doi))],
+            Notes = notes,
         };
     }
 }

@@ -15,7 +15,8 @@ public static partial class ModsReader
     /// <summary>Namespace of MODS 3.</summary>
     public static readonly XNamespace Mods = "http://www.loc.gov/mods/v3";
 
-    private const int MostPeople = 2_000;
+    /// <summary>So many people are kept of one record.</summary>
+    internal const int MostPeople = 2_000;
 
     /// <summary>Reads one <c>mods</c> element.</summary>
     /// <param name="mods">The element.</param>
@@ -107,12 +108,15 @@ public static partial class ModsReader
     private static IEnumerable<PersonName> PeopleIn(XElement name, string? role, List<string> notes)
     {
         var parts = name.Elements(Mods + "namePart").ToArray();
-        if (parts.Length == 1 && parts[0].Attribute("type") is null && parts[0].Value.Contains(';', StringComparison.Ordinal))
+        if (parts.Length == 1 && parts[0].Attribute("type") is null && NameLists.Split(PlainText.Clean(parts[0].Value)) is { Count: > 1 } list)
         {
-            notes.Add("All people stood in one field; they were told apart by semicolons.");
-            return parts[0].Value.Split(';').Select(PlainText.Clean).Where(n => n.Length > 0).Select(SplitName).Where(n => n.Family.Length > 0).Select(n => new PersonName(n.Family, n.Given, Role: role));
+            notes.Add(NameLists.Note);
+            return list.Select(n => new PersonName(n.Family, n.Given, Role: role));
         }
-        return Person(name) is { } person ? [person with { Role = role }] : [];
+        if (Person(name) is not { } person) return [];
+        foreach (var given in name.Elements(Mods + "nameIdentifier").Where(i => person.Orcid is null && (string?)i.Attribute("type") == "orcid"))
+            notes.Add($"The ORCID iD “{Brief(given.Value)}” of {person.Short} has a wrong check digit and was left out.");
+        return [person with { Role = role }];
     }
 
     private static PersonName? Person(XElement name)
@@ -122,22 +126,11 @@ public static partial class ModsReader
         if (family.Length == 0)
         {
             var whole = PlainText.Clean(string.Join(' ', name.Elements(Mods + "namePart").Where(p => p.Attribute("type") is null).Select(p => p.Value)));
-            (family, given) = SplitName(whole);
+            (family, given) = NameLists.SplitOne(whole);
         }
         if (family.Length == 0) return null;
         var orcid = name.Elements(Mods + "nameIdentifier").Select(i => Identifiers.Orcid(i.Value)).FirstOrDefault(o => o is not null);
         return new(family, given, orcid, NullIfEmpty(PlainText.Clean(name.Element(Mods + "affiliation")?.Value)));
-    }
-
-    /// <summary>Splits "Family, Given"; a name without a comma is taken as family name last.</summary>
-    internal static (string Family, string Given) SplitName(string whole)
-    {
-        // Catalogues add the years of a life: "Family, Given, 1961-2020".
-        whole = LifeYears().Replace(whole, "").TrimEnd(' ', ',');
-        var comma = whole.IndexOf(',', StringComparison.Ordinal);
-        if (comma > 0) return (whole[..comma].Trim(), whole[(comma + 1)..].Trim());
-        var space = whole.LastIndexOf(' ');
-        return space > 0 ? (whole[(space + 1)..], whole[..space]) : (whole, "");
     }
 
     private static int? YearOf(XElement mods, XElement? host, List<string> notes)
@@ -262,7 +255,7 @@ public static partial class ModsReader
         return copies;
     }
 
-    private static string LongText(string? text, string what, List<string> notes)
+    internal static string LongText(string? text, string what, List<string> notes)
     {
         if (text is not null && text.Length > PlainText.Longest) notes.Add($"The {what} has {text.Length.ToString("N0", CultureInfo.InvariantCulture)} characters; {PlainText.Longest.ToString("N0", CultureInfo.InvariantCulture)} are kept.");
         return PlainText.Clean(text);
@@ -274,9 +267,6 @@ public static partial class ModsReader
     private static string? NullIfEmpty(string text) => text.Length == 0 ? null : text;
 
     private static string Brief(string text) => PlainText.Clean(text) is { Length: > 40 } longer ? longer[..40] + "…" : PlainText.Clean(text);
-
-    [GeneratedRegex(@",?\s*\(?[12]\d{3}\s*[-–]\s*([12]\d{3})?\)?\.?$", RegexOptions.CultureInvariant)]
-    private static partial Regex LifeYears();
 
     [GeneratedRegex(@"(?<!\d)[12]\d{3}-([01]\d)(-[0-3]\d)?(?!\d)", RegexOptions.CultureInvariant)]
     private static partial Regex IsoDate();

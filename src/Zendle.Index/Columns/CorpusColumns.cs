@@ -16,6 +16,7 @@ namespace Zendle.Index.Columns;
 public sealed class CorpusColumns
 {
     private readonly Dictionary<Facet, FacetColumn> facets;
+    private readonly Dictionary<string, Person> doubtful;
 
     private CorpusColumns(Builder b)
     {
@@ -38,6 +39,7 @@ public sealed class CorpusColumns
         Standings = b.Standings;
         WorkVenue = b.WorkVenue;
         People = b.People;
+        doubtful = b.People.Where(p => p.Doubtful.Count > 0).ToDictionary(p => p.Label, StringComparer.OrdinalIgnoreCase);
         Graph = b.BuildGraph();
         DatabaseCited = b.DatabaseCited;
     }
@@ -90,6 +92,9 @@ public sealed class CorpusColumns
 
     /// <summary>The people told apart, by number; empty when they were not.</summary>
     public IReadOnlyList<Person> People { get; }
+
+    /// <summary>Labels of the people who may be the same as one: what speaks for it lies just below what would join them.</summary>
+    public IReadOnlyList<string> PerhapsSame(string person) => doubtful.TryGetValue(person, out var one) ? [.. one.Doubtful.Select(n => People[n].Label)] : [];
 
     /// <summary>Collects rows and builds the columns. Rows may come in any order; each record once.</summary>
     public sealed class Builder

@@ -18,8 +18,6 @@ public enum Look
 /// <summary>A heading with its paragraphs.</summary>
 public sealed record Section(string Heading, IReadOnlyList<string> Paragraphs);
 
-/// <summary>A table of the results: seasons against lit and dark.</summary>
-public sealed record CountTable(IReadOnlyList<(string Season, int Dark, int Lit)> Rows);
 
 /// <summary>All that is printed of a work, in one of its looks.</summary>
 public sealed record Paper
@@ -38,6 +36,8 @@ public sealed record Paper
     public required CountTable Counts { get; init; }
     /// <summary>DOI printed; null for none.</summary>
     public string? Doi { get; init; }
+    /// <summary>How the work is laid out: a thesis and a book have front pages of their own, a chapter names its book.</summary>
+    public bool HasTitlePage => Work.Type is "thesis" or "book" or "report";
     /// <summary>Received and accepted, as printed.</summary>
     public required string Dates { get; init; }
 
@@ -50,27 +50,47 @@ public sealed record Paper
     public static Paper Of(Work work, IReadOnlyList<Work> works, Scenario scenario, Look look, bool otherTitle = false)
     {
         var dice = new Dice(9).For("text", work.Id);
-        var prose = new Prose(scenario, work.Topic, work.Study, work.Year, dice);
-        var frames = scenario.Sections;
-        var sections = work.Type is "editorial" or "letter"
-            ? new List<Section> { new("Comment", prose.Paragraphs(frames.Discussion, 4)) }
-            :
-            [
-                new("Introduction", prose.Paragraphs(frames.Introduction, 5)), new("Methods", prose.Paragraphs(frames.Methods, 4)),
-                new("Results", [.. prose.Paragraphs(frames.Results, 5), work.Abstract.Length > 0 ? work.Abstract : "The counts are given in full."]), new("Discussion", prose.Paragraphs(frames.Discussion, 5)),
-            ];
+        var counts = CountTable.Of(work, look);
         var accepted = new DateOnly(work.Year, 1, 1).AddDays(Math.Max(0, work.Day - 40));
         return new()
         {
             Work = work,
             Look = look,
             Title = otherTitle ? Earlier(work.Title) : work.Title,
-            Sections = sections,
+            Sections = SectionsOf(work, scenario, look, counts, dice),
             References = [.. Enumerable.Range(0, work.Cites.Length + work.Strays).Select(i => PrintedReferences.Of(work, i, i < work.Cites.Length ? works[work.Cites[i]] : null))],
-            Counts = new([.. Enumerable.Range(0, 4).Select(i => ((work.Year - 5 + i).ToString(CultureInfo.InvariantCulture), dice.Between(40, 320), dice.Between(20, 200)))]),
+            Counts = counts,
             Doi = look == Look.Preprint ? work.PreprintDoi ?? work.Doi : work.Doi,
             Dates = string.Create(CultureInfo.InvariantCulture, $"Received {accepted.AddDays(-120):d MMMM yyyy} · Accepted {accepted:d MMMM yyyy}"),
         };
+    }
+
+    /// <summary>
+    /// The running text. Studies of the scenario have frames of their own; others are told in the sentences of their kind of study. A preprint says what it lacks,
+    /// the version of record ends with thanks, money and data.
+    /// </summary>
+    private static List<Section> SectionsOf(Work work, Scenario scenario, Look look, CountTable counts, Dice dice)
+    {
+        var prose = new Prose(scenario, work.Topic, work.Study, work.Year, dice);
+        var frames = work.Topic.Core ? scenario.Sections : FramesOf(work.Topic, scenario.Kinds[work.Topic.Kind]);
+        if (work.Type is "editorial" or "letter") return [new("Comment", prose.Paragraphs(frames.Discussion, 4))];
+        var sections = new List<Section>
+        {
+            new("Introduction", prose.Paragraphs(frames.Introduction, 5)),
+            new("Methods", [.. prose.Paragraphs(frames.Methods, 4), .. look == Look.Preprint ? new[] { "The last season had not been counted when this version was written; those counts will be added after review." } : []]),
+            new("Results", [counts.Sentence(work.Study), .. prose.Paragraphs(frames.Results, 5), work.Abstract.Length > 0 ? work.Abstract : "The counts are given in full."]),
+            new("Discussion", prose.Paragraphs(frames.Discussion, 5)),
+        };
+        if (look == Look.Typeset)
+            sections.Add(new("Acknowledgements and data", [$"We thank those who kept the sites open and two reviewers for their doubts. {(work.Funder is { } funder ? $"The work was paid for by {funder}." : "The work had no money of its own.")} All counts lie with {work.People[0].Institute}."]));
+        return sections;
+    }
+
+    private static SectionFrames FramesOf(Topic topic, KindFrames kind)
+    {
+        // Marks of years belong to abstracts; running text takes what suits any.
+        static string[] Plain(IEnumerable<string> frames) => [.. frames.Where(f => f[0] is not ('<' or '>'))];
+        return new(Plain([.. topic.Aims, .. kind.Aims]), Plain(kind.Methods), Plain([.. topic.Findings, .. kind.Findings]), Plain(kind.Meanings));
     }
 
     /// <summary>The title a study had before: its second half was worded anew.</summary>

@@ -52,6 +52,7 @@ public sealed class PaperPrinter : IDisposable
     private void Print()
     {
         if (paper.Look == Look.Manuscript) CoverSheet();
+        else if (paper.HasTitlePage) TitlePage();
         NewPage();
         FrontMatter();
         foreach (var section in paper.Sections)
@@ -94,6 +95,35 @@ public sealed class PaperPrinter : IDisposable
         document.EndPage();
     }
 
+    /// <summary>The front of a thesis, a report or a book: whose it is, where and when, and what it holds.</summary>
+    private void TitlePage()
+    {
+        canvas = document.BeginPage(Width, Height);
+        var w = paper.Work;
+        var at = 150f;
+        void Middle(string text, SKTypeface face, float points, float after)
+        {
+            foreach (var row in Lines(text, face, points, 420)) { Centred(row, face, points, at); at += points * 1.35f; }
+            at += after;
+        }
+        Middle(w.Type == "book" ? w.Publisher ?? "" : w.People[0].Institute, plain, 12, 60);
+        Middle(paper.Title, bold, 21, 24);
+        Middle(string.Join(", ", w.People.Select(p => $"{p.Given} {p.Family}")), plain, 13, 30);
+        Middle(w.Type switch { "thesis" => "A thesis submitted for the degree of doctor", "report" => "Report", _ => w.Proceedings ?? "" }, italic, 12, 40);
+        Middle(w.Year.ToString(CultureInfo.InvariantCulture), plain, 12, 60);
+        if (paper.Doi is { } doi) Middle("https://doi.org/" + doi, plain, 10, 30);
+        if (w.Isbn is { } isbn) Middle("ISBN " + isbn, plain, 10, 30);
+        Middle("Contents", bold, 12, 4);
+        for (var i = 0; i < paper.Sections.Count; i++) Middle(string.Create(CultureInfo.InvariantCulture, $"{i + 1}  {paper.Sections[i].Heading}"), plain, 11, 0);
+        document.EndPage();
+    }
+
+    private void Centred(string text, SKTypeface face, float points, float baseline)
+    {
+        using var font = new SKFont(face, points) { Subpixel = true };
+        canvas.DrawText(text, Width / 2, baseline, SKTextAlign.Center, font, ink);
+    }
+
     private void NewPage()
     {
         if (page > 0) document.EndPage();
@@ -103,8 +133,9 @@ public sealed class PaperPrinter : IDisposable
         var w = paper.Work;
         if (typeset)
         {
-            var number = w.FirstPage + page - 1;
-            var head = string.Create(CultureInfo.InvariantCulture, $"{w.Journal?.Title ?? w.People[0].Institute} {w.Volume} ({w.Issue}) {w.Year}, {w.FirstPage}–{w.LastPage}");
+            var number = paper.HasTitlePage ? page : w.FirstPage + page - 1;
+            var head = string.Create(CultureInfo.InvariantCulture, $"{(w.Journal is { } journal ? $"{journal.Title} {w.Volume} ({w.Issue}) {w.Year}, {w.FirstPage}–{w.LastPage}"
+                : w.Book is { } book ? $"In: {book.Title}, {book.Year}, {w.FirstPage}–{w.LastPage}" : w.Proceedings is { } proceedings && w.Type != "book" ? $"{proceedings}, {w.Year}, {w.FirstPage}–{w.LastPage}" : $"{w.People[0].Family}, {w.Year}")}");
             Text(head, italic, 8.5f, left, 46);
             Text(number.ToString(CultureInfo.InvariantCulture), plain, 8.5f, Width - 70, 46);
             canvas.DrawLine(left, 52, Width - left, 52, ink);
@@ -127,8 +158,7 @@ public sealed class PaperPrinter : IDisposable
         foreach (var row in Lines(string.Join("; ", w.People.Select(p => p.Institute).Distinct().Take(3)), italic, 9, wide)) { Text(row, italic, 9, left, y + 8); y += 13; }
         if (typeset)
         {
-            Text(paper.Dates, plain, 8.5f, left, y + 10);
-            y += 14;
+            if (!paper.HasTitlePage) { Text(paper.Dates, plain, 8.5f, left, y + 10); y += 14; }
             if (paper.Doi is { } doi) { Text("https://doi.org/" + doi, plain, 8.5f, left, y + 10); y += 14; }
             if (w.Journal is { Open: true }) { Text("Open access under a Creative Commons Attribution licence.", plain, 8.5f, left, y + 10); y += 14; }
         }
@@ -189,9 +219,9 @@ public sealed class PaperPrinter : IDisposable
         Need(lead * 7 + 20);
         Text("Table 1. Counts by season.", bold, size, X, y + size);
         y += lead + 2;
-        Row("season", "dark", "lit", bold);
+        Row("season", paper.Counts.Without, paper.Counts.With, bold);
         canvas.DrawLine(X, y + 1, X + columnWidth, y + 1, ink);
-        foreach (var (season, dark, lit) in paper.Counts.Rows) Row(season, dark.ToString(CultureInfo.InvariantCulture), lit.ToString(CultureInfo.InvariantCulture), plain);
+        foreach (var row in paper.Counts.Rows) Row(row.Season, row.Without.ToString(CultureInfo.InvariantCulture), row.With.ToString(CultureInfo.InvariantCulture), plain);
         canvas.DrawLine(X, y + 2, X + columnWidth, y + 2, ink);
         y += 12;
 
@@ -207,21 +237,21 @@ public sealed class PaperPrinter : IDisposable
     private void Figure()
     {
         Need(140);
-        var most = paper.Counts.Rows.Max(r => Math.Max(r.Dark, r.Lit));
+        var most = paper.Counts.Rows.Max(r => Math.Max(r.Without, r.With));
         using var dark = new SKPaint { Color = new SKColor(60, 60, 60) };
         using var lit = new SKPaint { Color = new SKColor(190, 170, 110) };
         var slot = columnWidth / paper.Counts.Rows.Count;
         for (var i = 0; i < paper.Counts.Rows.Count; i++)
         {
             var row = paper.Counts.Rows[i];
-            var (a, b) = (90f * row.Dark / most, 90f * row.Lit / most);
+            var (a, b) = (90f * row.Without / most, 90f * row.With / most);
             canvas.DrawRect(X + i * slot + slot * 0.15f, y + 96 - a, slot * 0.3f, a, dark);
             canvas.DrawRect(X + i * slot + slot * 0.5f, y + 96 - b, slot * 0.3f, b, lit);
             Text(row.Season, plain, 7.5f, X + i * slot + slot * 0.3f, y + 106);
         }
         canvas.DrawLine(X, y + 96, X + columnWidth, y + 96, ink);
         y += 112;
-        Paragraph("Figure 1. Counts at dark (dark bars) and lit (pale bars) sites by season.", italic, size - 0.6f);
+        Paragraph($"Figure 1. Counts {paper.Counts.Without} (dark bars) and {paper.Counts.With} (pale bars) by season.", italic, size - 0.6f);
     }
 
     private void Text(string text, SKTypeface face, float points, float x, float baseline)

@@ -50,13 +50,23 @@ public static class OaiEndpoint
     public static void MapControls(this WebApplication app, OutsideClock clock, Faults faults, IReadOnlyDictionary<string, OaiService> services)
     {
         app.MapGet("/clock", () => Results.Text(clock.Now.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ssZ", CultureInfo.InvariantCulture)));
-        app.MapPost("/clock", (double days) =>
+        app.MapPost("/clock", async (HttpContext http, double? days) =>
         {
-            if (days is <= 0 or > 3660) return Results.BadRequest("Days are above 0 and at most 3660.");
-            clock.Move(TimeSpan.FromDays(days));
-            return Results.Text(clock.Now.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ssZ", CultureInfo.InvariantCulture));
+            // From the outside's own page the number comes as a form, and the answer is that page again.
+            if (http.Request.HasFormContentType && (await http.Request.ReadFormAsync())["days"].ToString() is { Length: > 0 } typed && double.TryParse(typed, NumberStyles.Float, CultureInfo.InvariantCulture, out var read)) days = read;
+            if (days is null or <= 0 or > 3660) return Results.BadRequest("Days are above 0 and at most 3660.");
+            clock.Move(TimeSpan.FromDays(days.Value));
+            return http.Request.HasFormContentType ? Results.Redirect("/") : Results.Text(clock.Now.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ssZ", CultureInfo.InvariantCulture));
         });
-        app.MapPost("/faults", (string database, string kind, int? times) =>
-            services.ContainsKey(database) && faults.Set(database, kind, times ?? 1) ? Results.Ok() : Results.BadRequest("Unknown database or kind of fault."));
+        app.MapPost("/faults", async (HttpContext http, string? database, string? kind, int? times) =>
+        {
+            if (http.Request.HasFormContentType)
+            {
+                var form = await http.Request.ReadFormAsync();
+                (database, kind, times) = (form["database"], form["kind"], int.TryParse(form["times"], NumberStyles.None, CultureInfo.InvariantCulture, out var typed) ? typed : 1);
+            }
+            if (database is null || kind is null || !services.ContainsKey(database) || !faults.Set(database, kind, times ?? 1)) return Results.BadRequest("Unknown database or kind of fault.");
+            return http.Request.HasFormContentType ? Results.Redirect("/") : Results.Ok();
+        });
     }
 }

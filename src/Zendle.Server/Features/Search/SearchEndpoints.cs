@@ -36,7 +36,13 @@ internal sealed record TrailStateDto(TrailWay Way, int AtLeast, int Seeds);
 
 internal sealed record WorkPageDto(int Total, int Offset, IReadOnlyList<WorkRowDto> Works);
 
-internal sealed record FacetValueDto(string Value, int Count, bool Chosen, bool Excluded);
+/// <summary>A value of a field with its count.</summary>
+/// <param name="Value">The value.</param>
+/// <param name="Count">Works of the set that have it.</param>
+/// <param name="Chosen">Whether the step asks for it.</param>
+/// <param name="Excluded">Whether the step leaves it out.</param>
+/// <param name="Perhaps">Of a person: others who may be the same.</param>
+internal sealed record FacetValueDto(string Value, int Count, bool Chosen, bool Excluded, IReadOnlyList<string> Perhaps);
 
 internal sealed record FacetDto(Facet Facet, int Values, IReadOnlyList<FacetValueDto> Shown);
 
@@ -168,7 +174,7 @@ internal static class SearchEndpoints
         var fitting = values.Where(v => v.Count > 0 || chosen.Contains(v.Value) || excluded.Contains(v.Value)).ToArray();
         var shown = fitting.Where(v => folded.Length == 0 || Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal))
             .OrderByDescending(v => chosen.Contains(v.Value) || excluded.Contains(v.Value)).ThenByDescending(v => v.Count).ThenBy(v => v.Value, StringComparer.OrdinalIgnoreCase)
-            .Take(MostFacetValues).Select(v => new FacetValueDto(v.Value, v.Count, chosen.Contains(v.Value), excluded.Contains(v.Value)));
+            .Take(MostFacetValues).Select(v => new FacetValueDto(v.Value, v.Count, chosen.Contains(v.Value), excluded.Contains(v.Value), facet == Facet.Person ? view.Snapshot.Columns.PerhapsSame(v.Value) : []));
         return TypedResults.Ok(new FacetDto(facet, fitting.Length, [.. shown]));
     }
 }

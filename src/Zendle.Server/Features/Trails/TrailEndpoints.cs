@@ -1,4 +1,4 @@
-using System.Globalization;
+using Zendle.Core.Merging;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Server.Features.Search;
@@ -71,24 +71,9 @@ internal static class TrailEndpoints
         if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail) return NoTrail();
         if (!question.HasPast) return TypedResults.Ok(new UnmatchedListDto(0, []));
         var columns = view.Snapshot.Columns;
-        var found = new List<(Core.Records.Reference Reference, SortedSet<int> Seeds, SortedSet<int> Databases)>();
-        var known = new Dictionary<string, int>();
-        foreach (var (work, database, reference, doi, title) in await reader.ReferencesOf(question.Seeds, cancel))
-        {
-            if (!view.State.Databases.IsEmpty && !view.State.Databases.Contains(database)) continue;
-            if (columns.References.Match(reference).Work != 0) continue;
-            string?[] names = [doi == 0 ? null : string.Create(CultureInfo.InvariantCulture, $"doi {doi}"), title == 0 ? null : string.Create(CultureInfo.InvariantCulture, $"title {title}"), doi == 0 && title == 0 ? reference.Text : null];
-            var at = names.OfType<string>().Select(n => known.TryGetValue(n, out var i) ? i : -1).FirstOrDefault(i => i >= 0, -1);
-            if (at < 0)
-            {
-                at = found.Count;
-                found.Add((reference, [], []));
-            }
-            foreach (var name in names.OfType<string>()) known.TryAdd(name, at);
-            found[at].Seeds.Add(trail.NumberOf(work)!.Value);
-            found[at].Databases.Add(database);
-        }
-        return TypedResults.Ok(new UnmatchedListDto(found.Count, [.. found.OrderByDescending(f => f.Seeds.Count).ThenBy(f => f.Reference.Text, StringComparer.OrdinalIgnoreCase).Take(MostUnmatchedShown)
-            .Select(f => new UnmatchedDto(f.Reference.Text, f.Reference.Doi, f.Reference.Year, [.. f.Seeds], [.. f.Databases.Select(d => view.Snapshot.DatabaseNames.GetValueOrDefault(d, "?"))]))]));
+        var references = (await reader.ReferencesOf(question.Seeds, cancel)).Where(r => view.State.Databases.IsEmpty || view.State.Databases.Contains(r.Database));
+        var found = ReferenceList.Join(references, columns.References).Where(j => j.Match.Work == 0).ToArray();
+        return TypedResults.Ok(new UnmatchedListDto(found.Length, [.. found.OrderByDescending(f => f.Citing.Count).ThenBy(f => f.Reference.Text, StringComparer.OrdinalIgnoreCase).Take(MostUnmatchedShown)
+            .Select(f => new UnmatchedDto(f.Reference.Text, f.Reference.Doi, f.Reference.Year, [.. f.Citing.Select(w => trail.NumberOf(w)!.Value).Order()], [.. f.Databases.Select(d => view.Snapshot.DatabaseNames.GetValueOrDefault(d, "?"))]))]));
     }
 }

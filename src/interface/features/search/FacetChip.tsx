@@ -104,6 +104,11 @@ export function FacetChip({
                   />
                   <span className={`min-w-0 flex-1 truncate ${out ? "text-aside line-through" : ""}`} title={v.value}>
                     {v.value}
+                    {v.perhaps.length > 0 && (
+                      <span className="block truncate text-[11.5px] text-quiet" title={v.perhaps.join("; ")}>
+                        perhaps also {v.perhaps.join("; ")}
+                      </span>
+                    )}
                   </span>
                   <span className="text-right text-quiet">{count(v.count)}</span>
                 </label>

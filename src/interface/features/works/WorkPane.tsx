@@ -15,6 +15,7 @@ import type { Follow } from "../trails/useTrail";
 import { TrailBar } from "./TrailBar";
 import { useWork } from "./useWork";
 import { RecordsSheet } from "./RecordsSheet";
+import { ReferencesSheet } from "./ReferencesSheet";
 
 interface Props {
   place: Place;
@@ -298,6 +299,7 @@ function Body({
         </Part>
       )}
       <Standings of={work.standings} />
+      <ReferencesSheet reviewId={place.reviewId} work={work} />
       <Part title="Identity">
         <p>
           {[

@@ -1,6 +1,15 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, read } from "../../api/client";
 
+/** The references of a work as printed, with the works they mean; asked for when they are to be shown. */
+export const useReferences = (reviewId: number, workId: number, shown: boolean) =>
+  useQuery({
+    queryKey: ["review", reviewId, "references", workId],
+    queryFn: () =>
+      read(api.GET("/api/reviews/{reviewId}/works/{workId}/references", { params: { path: { reviewId, workId } } })),
+    enabled: shown,
+  });
+
 /** Everything about one work, its words marked by the question of a step. */
 export const useWork = (reviewId: number, workId: number | null, stepId: number) =>
   useQuery({

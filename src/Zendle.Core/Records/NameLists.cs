@@ -1,0 +1,47 @@
+using System.Text.RegularExpressions;
+
+namespace Zendle.Core.Records;
+
+/// <summary>Takes names apart that stand in one field: one name into family and given, a whole list into its names.</summary>
+internal static partial class NameLists
+{
+    /// <summary>What a reader notes when it took a list apart.</summary>
+    public const string Note = "All people stood in one field; they were told apart by what stands between them.";
+
+    /// <summary>Splits "Family, Given"; a name without a comma is taken as family name last.</summary>
+    public static (string Family, string Given) SplitOne(string whole)
+    {
+        // Catalogues add the years of a life: "Family, Given, 1961-2020".
+        whole = LifeYears().Replace(whole, "").TrimEnd(' ', ',');
+        var comma = whole.IndexOf(',', StringComparison.Ordinal);
+        if (comma > 0) return (whole[..comma].Trim(), whole[(comma + 1)..].Trim());
+        var space = whole.LastIndexOf(' ');
+        return space > 0 ? (whole[(space + 1)..], whole[..space]) : (whole, "");
+    }
+
+    /// <summary>
+    /// The names of a list in one string: between semicolons, or between commas and an "and" where it is beyond doubt what is a name:
+    /// "Mei Berg, Per Lind and Ola Moe", "Berg, M., Lind, P. and Moe, O.". Anything else is one name.
+    /// </summary>
+    public static IReadOnlyList<(string Family, string Given)> Split(string text)
+    {
+        if (text.Contains(';', StringComparison.Ordinal)) return [.. text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(SplitOne).Where(n => n.Family.Length > 0)];
+        var last = And().Match(text);
+        var before = (last.Success ? text[..last.Index] : text).Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        string[] parts = last.Success ? [.. before, .. text[(last.Index + last.Length)..].Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)] : before;
+        // "Berg, M., Lind, P.": family names and initials take turns.
+        if (parts.Length >= 4 && parts.Length % 2 == 0 && parts.Where((_, i) => i % 2 == 1).All(p => Initials().IsMatch(p)) && parts.Where((_, i) => i % 2 == 0).All(p => !Initials().IsMatch(p)))
+            return [.. parts.Chunk(2).Select(p => (p[0], p[1]))];
+        // "Mei Berg, Per Lind and Ola Moe": without the "and", "Berg, Mei Anna" would look alike.
+        return last.Success && parts.All(p => p.Contains(' ', StringComparison.Ordinal)) ? [.. parts.Select(SplitOne)] : [SplitOne(text)];
+    }
+
+    [GeneratedRegex(@",?\s*\(?[12]\d{3}\s*[-–]\s*([12]\d{3})?\)?\.?$", RegexOptions.CultureInvariant)]
+    private static partial Regex LifeYears();
+
+    [GeneratedRegex(@",?\s+(?:and|&)\s+", RegexOptions.CultureInvariant | RegexOptions.RightToLeft)]
+    private static partial Regex And();
+
+    [GeneratedRegex(@"^(?:\p{Lu}\.?[\s-]?){1,4}$", RegexOptions.CultureInvariant)]
+    private static partial Regex Initials();
+}
