@@ -1,11 +1,11 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|trails|documents|gather|cite] [--works N] [--seed N]; without a name, all of them. Milliseconds on shared
+// ./zendle bench [search|trails|documents|gather|cite|corpus] [--works N] [--seed N] [--cache DIR]; without a name, all of them. Milliseconds on shared
 // machines only orient; the ratios, measured side by side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", ..]) return await Zendle.Bench.Measure.MeasureCommand.Run(args[1..]);
-string[] all = ["search", "trails", "documents", "gather", "cite"];
+string[] all = ["search", "trails", "documents", "gather", "cite", "corpus"];
 var named = args.Length > 0 && !args[0].StartsWith('-') ? args[..1] : all;
 var works = Option("--works", 100_000);
 var seed = Option("--seed", 1);
@@ -15,7 +15,8 @@ if (!all.Contains(named[0]))
     return 1;
 }
 var folder = Directory.CreateTempSubdirectory("zendle-bench-").FullName;
-var needed = works * 6_000L;
+var cache = Text("--cache") ?? Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".cache", "zendle-bench");
+var needed = works * (named.Contains("corpus") ? 25_000L : 6_000L);
 if (new DriveInfo(folder).AvailableFreeSpace < needed)
 {
     Console.Error.WriteLine($"The bench needs about {needed / 1_000_000} MB free in {folder}; choose fewer works with --works.");
@@ -33,6 +34,7 @@ try
             case "trails": TrailBench.Run(own, works, seed); break;
             case "documents": DocumentBench.Run(seed); break;
             case "gather": await GatherBench.Run(own, seed); break;
+            case "corpus": await CorpusBench.Run(own, cache, works, seed); break;
             case "cite": await CiteBench.Run(seed); break;
         }
     }
@@ -40,4 +42,6 @@ try
 }
 finally { Directory.Delete(folder, recursive: true); }
 
-int Option(string name, int otherwise) => Array.IndexOf(args, name) is >= 0 and var at && at + 1 < args.Length && int.TryParse(args[at + 1], out var value) ? value : otherwise;
+int Option(string name, int otherwise) => int.TryParse(Text(name), out var value) ? value : otherwise;
+
+string? Text(string name) => Array.IndexOf(args, name) is >= 0 and var at && at + 1 < args.Length ? args[at + 1] : null;

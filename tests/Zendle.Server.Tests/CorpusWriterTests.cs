@@ -1,7 +1,5 @@
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.DependencyInjection;
 using Zendle.Core.Merging;
-using Zendle.Store;
 using Zendle.Store.Corpus;
 using Record = Zendle.Core.Records.Record;
 
@@ -10,31 +8,19 @@ namespace Zendle.Server.Tests;
 /// <summary>Pages written one after another, on a real SQLite file, give the works that merging all records at once gives.</summary>
 public sealed class CorpusWriterTests : IAsyncLifetime
 {
-    private static readonly HarvestMark Mark = new("more", DateTimeOffset.UnixEpoch);
-    private readonly string folder = Directory.CreateTempSubdirectory("zendle-store-").FullName;
-    private ServiceProvider services = null!;
+    private readonly SmallStore store = new();
     private CorpusWriter writer = null!;
     private CorpusReader reader = null!;
 
     public async ValueTask InitializeAsync()
     {
-        services = new ServiceCollection().AddZendleStore(folder).BuildServiceProvider();
-        (writer, reader) = (services.GetRequiredService<CorpusWriter>(), services.GetRequiredService<CorpusReader>());
-        await using var context = Context();
-        await context.Database.MigrateAsync();
-        foreach (var name in new[] { "one", "two" })
-            context.Databases.Add(new() { Name = name, Address = "http://x.example/" + name, Format = "mods", Granularity = "YYYY-MM-DD" });
-        await context.SaveChangesAsync();
+        await store.Open();
+        (writer, reader) = (store.NewWriter(), store.Reader);
     }
 
-    public async ValueTask DisposeAsync()
-    {
-        await services.DisposeAsync();
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(folder, recursive: true);
-    }
+    public ValueTask DisposeAsync() => store.DisposeAsync();
 
-    private CorpusContext Context() => services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContext();
+    private CorpusContext Context() => store.Context();
 
     private static HarvestedRecord Harvested(string id, string? doi, string title, int year = 2000, bool deleted = false, string? version = null)
     {
@@ -42,7 +28,7 @@ public sealed class CorpusWriterTests : IAsyncLifetime
         return new(id, DateTimeOffset.UnixEpoch, deleted ? null : record, $"{id}|{doi}|{title}|{year}|{deleted}|{version}");
     }
 
-    private Task<PageResult> Write(int database, params HarvestedRecord[] page) => writer.Write(database, page, Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+    private Task<PageResult> Write(int database, params HarvestedRecord[] page) => writer.Write(database, page, SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
 
     /// <summary>The works as sets of identifiers, whatever their ids.</summary>
     private async Task<string> Works()
@@ -138,7 +124,7 @@ public sealed class CorpusWriterTests : IAsyncLifetime
         await using var context = Context();
         await context.Database.ExecuteSqlRawAsync("DELETE FROM Records; DELETE FROM RecordKeys; DELETE FROM Matches; DELETE FROM Works; DELETE FROM Rulings;");
         // A writer that remembers what is gone would be none.
-        writer = ActivatorUtilities.CreateInstance<CorpusWriter>(services);
+        writer = store.NewWriter();
     }
 
     [Fact]

@@ -20,10 +20,11 @@ internal static class PeopleMeasure
         foreach (var e in entries)
         {
             var chosen = works[e.WorkId].Chosen.People.Value;
+            var folded = chosen.Select(p => (Family: MergeKeys.PersonKey(p.Family), Given: Mention.GivenParts(p.Given))).ToArray();
             for (var i = 0; i < e.Record.People.Count; i++)
             {
                 // A record's person is the one of the work's list who has that name; one who is not in the list stands alone.
-                var position = Enumerable.Range(0, chosen.Count).Where(c => Mention.Alike([e.Record.People[i]], chosen, c) is not null).OrderBy(c => Math.Abs(c - i)).Select(c => (int?)c).FirstOrDefault();
+                var position = Enumerable.Range(0, chosen.Count).Where(c => folded[c].Family == MergeKeys.PersonKey(e.Record.People[i].Family) && GivenNames.Compatible(folded[c].Given, Mention.GivenParts(e.Record.People[i].Given))).OrderBy(c => Math.Abs(c - i)).Select(c => (int?)c).FirstOrDefault();
                 if (truth.TryGetValue((e.At, i), out var person)) pairs.Add((position is { } p ? of[(e.WorkId, p)] : -e.Id * 1000 - i, person));
             }
         }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Runtime.InteropServices;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
@@ -69,10 +70,35 @@ public sealed class ReferenceMatcher
             described.Add(new(work, Hashes(title.Split(' ')), main, first, facts.Year, facts.Volume, facts.FirstPage, facts.Notice.Length > 0));
             if (title != facts.Titles[0]) AddKeys(work, 0, MergeKeys.TitleAndPerson(title, first), facts.Year ?? 0);
             if (first.Length > 0 && facts.Year is { } year) Put(byWords, MergeKeys.PersonAndYear(first, year), at);
-            if (facts.Volume is not null && facts.FirstPage is not null && facts.Year is { } y) Put(byWords, MergeKeys.Of("vpy", $"{facts.Volume}\u0001{facts.FirstPage}\u0001{y}"), at);
+            Put(byWords, Place(facts), at);
             if (title.Count(c => c == ' ') >= 4) Put(byWords, MergeKeys.Of("title", title), at);
         }
     }
+
+    /// <summary>
+    /// The keys under which a record can be found by a reference. As long as no record comes, changes or goes that has one of the keys a reference asks for
+    /// (<see cref="AskedBy"/>), the reference means what it meant.
+    /// </summary>
+    /// <param name="facts">What merging knows of the record.</param>
+    /// <param name="doi"><see cref="MergeKeys.Doi"/> of it; 0 for none.</param>
+    /// <param name="title"><see cref="MergeKeys.TitleAndPerson"/> of it; 0 for none.</param>
+    public static IEnumerable<ulong> KeysOf(MergeFacts facts, ulong doi, ulong title)
+    {
+        if (doi != 0) yield return doi;
+        if (title != 0) yield return title;
+        var first = facts.Families.Length > 0 ? facts.Families[0] : "";
+        if (first.Length > 0 && facts.Year is { } year) yield return MergeKeys.PersonAndYear(first, year);
+        if (Place(facts) is not 0 and var place) yield return place;
+        foreach (var other in facts.Titles)
+        {
+            if (other != facts.Titles[0] && MergeKeys.TitleAndPerson(other, first) is not 0 and var key) yield return key;
+            if (other.Count(c => c == ' ') >= 4) yield return MergeKeys.Of("title", other);
+        }
+    }
+
+    /// <summary>The keys a reference asks for.</summary>
+    public static ulong[] AskedBy(Reference reference) =>
+        [.. new[] { MergeKeys.Doi(reference.Doi), MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson) }.Where(k => k != 0).Concat(Proposing(reference, new Text(reference)))];
 
     /// <summary>The work that has a DOI; 0 for none.</summary>
     /// <param name="doi"><see cref="MergeKeys.Doi"/> of it.</param>
@@ -122,18 +148,24 @@ public sealed class ReferenceMatcher
     private HashSet<int> Proposed(Reference reference, Text text)
     {
         var proposed = new HashSet<int>();
-        void Take(ulong key)
-        {
+        foreach (var key in Proposing(reference, text))
             if (byWords.TryGetValue(key, out var there) && there.Count <= 400) proposed.UnionWith(there);
-        }
-        if (reference.Year is { } year)
-        {
-            if (reference.FirstPerson is { } family) for (var y = year - 1; y <= year + 1; y++) Take(MergeKeys.PersonAndYear(MergeKeys.PersonKey(family), y));
-            foreach (var (volume, page) in text.NumberPairs()) Take(MergeKeys.Of("vpy", $"{volume}\u0001{page}\u0001{year}"));
-        }
-        if (reference.Title is { } title) Take(MergeKeys.Of("title", MergeFacts.Plain(title)));
         return proposed;
     }
+
+    private static IEnumerable<ulong> Proposing(Reference reference, Text text)
+    {
+        if (reference.Year is { } year)
+        {
+            if (reference.FirstPerson is { } family) for (var y = year - 1; y <= year + 1; y++) yield return MergeKeys.PersonAndYear(MergeKeys.PersonKey(family), y);
+            foreach (var (volume, page) in text.NumberPairs()) yield return Place(volume, page, year);
+        }
+        if (reference.Title is { } title) yield return MergeKeys.Of("title", MergeFacts.Plain(title));
+    }
+
+    private static ulong Place(MergeFacts facts) => facts.Volume is { } volume && facts.FirstPage is { } page && facts.Year is { } year ? Place(volume, page, year) : 0;
+
+    private static ulong Place(string volume, string page, int year) => MergeKeys.Of("vpy", string.Create(CultureInfo.InvariantCulture, $"{volume}\u0001{page}\u0001{year}"));
 
     /// <summary>How well a text fits a work; no work when it does not.</summary>
     private static ReferenceMatch Fit(Described work, Text text)

@@ -43,8 +43,6 @@ public sealed record Mention(int WorkId, int Position, PersonName Name, IReadOnl
     }
 
     /// <summary>The person of another record's list who is the one at a position of the chosen list: same family name and a name that can be the same, nearest in place; null when none is.</summary>
-    public static PersonName? Alike(IReadOnlyList<PersonName> list, IReadOnlyList<PersonName> chosen, int position) => Alike(list, Folded(list), Folded(chosen)[position], position);
-
     private static PersonName? Alike(IReadOnlyList<PersonName> list, FoldedName[] folded, FoldedName wanted, int position)
     {
         PersonName? best = null;

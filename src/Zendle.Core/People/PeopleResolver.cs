@@ -17,8 +17,8 @@ public sealed record Person(int Number, string Label, PersonName Name, string? O
 /// subjects and years, and groups of mentions are joined, the best pair first, down to a threshold (agglomerative clustering after blocking by name; a survey of
 /// the approach: Ferreira, Gonçalves, Laender 2012). Pairs just below it are kept as doubt. The result depends on the mentions only, not on their order.
 /// </summary>
-/// <remarks>O(n² log n) in each block of one family name; blocks are small.</remarks>
-public static class PeopleResolver
+/// <remarks>O(n² log n) in each block of one family name; blocks are small. A resolver remembers its blocks: asked again, it works only on those whose mentions are others.</remarks>
+public sealed class PeopleResolver
 {
     /// <summary>Score from which two groups are one person; set on a labelled world, see docs/measures.md.</summary>
     public const double Threshold = 0;
@@ -28,11 +28,18 @@ public static class PeopleResolver
 
     private const int MostYears = 55;
 
+    private Dictionary<(int, int), (Mention[] Block, List<Group> Groups)> known = [];
+
     /// <summary>Tells the people of some works apart.</summary>
-    public static IReadOnlyList<Person> Resolve(IEnumerable<Mention> mentions)
+    public static IReadOnlyList<Person> Resolve(IEnumerable<Mention> mentions) => new PeopleResolver().Again(mentions);
+
+    /// <summary>Tells the people of some works apart; blocks that hold the very mentions they held before are not looked at again.</summary>
+    public IReadOnlyList<Person> Again(IEnumerable<Mention> mentions)
     {
         var all = mentions.OrderBy(m => m.WorkId).ThenBy(m => m.Position).ToArray();
-        var groups = Blocks(all).AsParallel().AsOrdered().SelectMany(OfBlock).OrderBy(g => g.Mentions[0].WorkId).ThenBy(g => g.Mentions[0].Position).ToArray();
+        var blocks = Blocks(all).AsParallel().AsOrdered().Select(b => known.TryGetValue((b[0].WorkId, b[0].Position), out var before) && before.Block.AsSpan().SequenceEqual(b, ReferenceEqualityComparer.Instance) ? before : (Block: b, Groups: OfBlock(b))).ToArray();
+        known = blocks.ToDictionary(b => (b.Block[0].WorkId, b.Block[0].Position));
+        var groups = blocks.SelectMany(b => b.Groups).OrderBy(g => g.Mentions[0].WorkId).ThenBy(g => g.Mentions[0].Position).ToArray();
         for (var i = 0; i < groups.Length; i++) groups[i].Number = i;
         var labels = Labels(groups);
         return [.. groups.Select((g, i) => new Person(i, labels[i], g.Name, g.Orcid, g.Mentions, [.. g.Doubtful.Select(d => d.Survivor().Number).Where(n => n != i).Distinct().Order()]))];
@@ -55,7 +62,7 @@ public static class PeopleResolver
         return Enumerable.Range(0, all.Length).GroupBy(Root).Select(g => g.Select(i => all[i]).ToArray());
     }
 
-    private static IEnumerable<Group> OfBlock(Mention[] block)
+    private static List<Group> OfBlock(Mention[] block)
     {
         // Mentions with one ORCID iD are one person from the start, unless their names say that somebody mistyped it.
         var groups = block.GroupBy(m => m.Orcid ?? $"{m.WorkId}.{m.Position}").SelectMany(g => Group.Start([.. g])).ToList();

@@ -1,5 +1,3 @@
-using Zendle.Core.FullText;
-using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Records;
 using Zendle.Core.Venues;
@@ -9,77 +7,75 @@ using Zendle.Store.Corpus;
 namespace Zendle.Server.Corpus;
 
 /// <summary>
-/// Builds the columns of all works from the store: facets and sort keys, venues and people told apart, references led to their works, standings of journals.
-/// All of it follows from the records alone, so it is the same whatever happened before.
+/// Builds the columns of all works: facets and sort keys, venues and people told apart, references led to their works, standings of journals. All of it follows
+/// from the records alone, so it is the same whatever happened before; but what follows from one work, one name or one reference is kept, and made again only
+/// where records changed (see docs/decisions/0009).
 /// </summary>
+/// <remarks>One build at a time.</remarks>
 public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock)
 {
-    /// <summary>Up to so many works people are told apart; beyond it the printed names stand for them (see docs/decisions/0008).</summary>
-    private const int MostWorksForPeople = 200_000;
+    /// <summary>Up to so many works people are told apart and parts are kept; beyond it printed names stand for people, and each build reads the store.</summary>
+    public const int MostKept = 200_000;
 
-    /// <summary>Open references are remembered by record, so that a refresh reads only those of records that changed; so many at most.</summary>
-    private const int MostRemembered = 400_000;
+    private readonly WorkParts parts = new(reader);
+    private readonly OpenReferences openReferences = new(reader);
+    private PeopleResolver people = new();
 
-    private readonly Dictionary<int, (long Sequence, IReadOnlyList<Reference> References)> remembered = [];
-
-    /// <summary>Builds the columns of everything up to a change sequence. O(records + references).</summary>
+    /// <summary>Builds the columns of everything up to a change sequence. Reads what changed; O(works + records + ties) beside it.</summary>
     public async Task<CorpusColumns> Build(long sequence, IReadOnlyList<DatabaseRow> databases, CancellationToken cancel)
     {
         var trust = databases.ToDictionary(d => d.Id, d => d.Trust);
         var (records, works) = await reader.Sizes(cancel);
-        var builder = new CorpusColumns.Builder(records, works, databases.ToDictionary(d => d.Id, d => d.Name));
-        var (mentions, named, venueWorks, sequences) = (new List<Mention>(), new List<(int Work, VenuePart Venue)>(), new VenueWork[works], new Dictionary<int, long>());
-        Array.Fill(venueWorks, new(-1, 0, false, []));
-        var ofWork = new List<SourcedRecord>();
-        var current = 0;
-        void Finish()
+        var all = new Gathered(new(records, works, databases.ToDictionary(d => d.Id, d => d.Name)), works);
+        HashSet<ulong>? changed = null;
+        if (works <= MostKept)
         {
-            if (ofWork.Count == 0) return;
-            var chosen = ChosenFields.From(ofWork);
-            if (works <= MostWorksForPeople) mentions.AddRange(Mention.Of(current, ofWork, chosen));
-            if (chosen.Venue.Value is { } venue) named.Add((current, venue));
-            venueWorks[current] = new(-1, chosen.Year.Value ?? 0, chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview, chosen.Subjects);
-            ofWork.Clear();
+            changed = await parts.Renew(sequence, works, records, trust, cancel);
+            foreach (var part in parts.All) all.Add(part);
+            all.Builder.TakePeople(people.Again(all.Mentions));
         }
-        await foreach (var stored in reader.All(sequence, cancel))
+        else
         {
-            if (stored.Id >= records || stored.WorkId >= works) continue;
-            if (stored.WorkId != current) Finish();
-            current = stored.WorkId;
-            ofWork.Add(new(stored.Id, stored.DatabaseId, trust[stored.DatabaseId], stored.Record));
-            sequences[stored.Id] = stored.Sequence;
-            builder.Add(Row(stored, trust[stored.DatabaseId]));
-            builder.Matcher.AddWords(stored.WorkId, MergeFacts.Of(stored.Id, stored.DatabaseId, stored.Record));
+            parts.Forget();
+            people = new();
+            await foreach (var part in WorkParts.Of(reader.All(sequence, cancel), trust, withPeople: false, cancel)) all.Add(part);
         }
-        Finish();
-        var venues = new VenueResolver(named.Select(n => n.Venue));
-        var ofWorks = named.Select(n => (n.Work, Venue: venues.Of(n.Venue)!)).ToArray();
-        builder.TakeVenues(ofWorks);
-        if (works <= MostWorksForPeople) builder.TakePeople(PeopleResolver.Resolve(mentions));
-        builder.AddTies(await InWords(builder, sequences, cancel));
-        foreach (var (work, venue) in ofWorks) venueWorks[work] = venueWorks[work] with { Venue = venue.Number };
-        var graph = builder.BuildGraph();
-        builder.TakeStandings(Quartiles.Of(venueWorks, work => graph.Cites(work).ToArray(), clock.GetUtcNow().Year - 1));
-        return builder.Build();
+        var venues = new VenueResolver(all.Named.Select(n => n.Venue));
+        var ofWorks = all.Named.Select(n => (n.Work, Venue: venues.Of(n.Venue)!)).ToArray();
+        all.Builder.TakeVenues(ofWorks);
+        all.Builder.AddTies(await openReferences.Match(all.Builder.FollowKeys(), all.Sequences, all.Builder.Matcher, changed, works <= MostKept, cancel));
+        foreach (var (work, venue) in ofWorks) all.Standings[work] = all.Standings[work] with { Venue = venue.Number };
+        var graph = all.Builder.BuildGraph();
+        all.Builder.TakeStandings(Quartiles.Of(all.Standings, work => graph.Cites(work).ToArray(), clock.GetUtcNow().Year - 1));
+        return all.Builder.Build();
     }
 
-    /// <summary>Holds the text of references that no key leads home against the works they may mean.</summary>
-    private async Task<IEnumerable<(int, byte, int)>> InWords(CorpusColumns.Builder builder, Dictionary<int, long> sequences, CancellationToken cancel)
+    /// <summary>The parts of all works laid together.</summary>
+    private sealed class Gathered
     {
-        var open = builder.FollowKeys();
-        if (remembered.Count > MostRemembered) remembered.Clear();
-        var missing = open.Select(o => o.Record).Distinct().Where(r => !remembered.TryGetValue(r, out var known) || known.Sequence != sequences[r]).ToArray();
-        foreach (var (record, references) in await reader.ReferencesIn(missing, cancel)) remembered[record] = (sequences[record], references);
-        // A harvest may go on meanwhile: a record that changed since its keys were read is left to the refresh that follows it.
-        return open.AsParallel().AsOrdered().WithCancellation(cancel)
-            .Select(o => (o.Work, o.Database, Cited: remembered.TryGetValue(o.Record, out var known) && o.Place < known.References.Count ? builder.Matcher.Match(known.References[o.Place]).Work : 0))
-            .Where(t => t.Cited != 0).ToArray();
-    }
+        public Gathered(CorpusColumns.Builder builder, int works)
+        {
+            (Builder, Standings) = (builder, new VenueWork[works]);
+            Array.Fill(Standings, new(-1, 0, false, []));
+        }
 
-    private static ColumnRow Row(StoredRecord s, int trust)
-    {
-        var r = s.Record;
-        return new(s.Id, s.WorkId, s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
-            [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects, TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), s.TitleKey, s.ReferenceKeys, r.IsOnlyCited);
+        public CorpusColumns.Builder Builder { get; }
+        public VenueWork[] Standings { get; }
+        public List<Mention> Mentions { get; } = [];
+        public List<(int Work, VenuePart Venue)> Named { get; } = [];
+        public Dictionary<int, long> Sequences { get; } = [];
+
+        public void Add(WorkPart part)
+        {
+            foreach (var (row, facts, sequence) in part.Rows)
+            {
+                Builder.Add(row);
+                Builder.Matcher.AddWords(part.Work, facts);
+                Sequences[row.RecordId] = sequence;
+            }
+            Mentions.AddRange(part.Mentions);
+            if (part.Venue is not null) Named.Add((part.Work, part.Venue));
+            Standings[part.Work] = part.Standing;
+        }
     }
 }

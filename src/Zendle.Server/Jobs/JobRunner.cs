@@ -88,11 +88,20 @@ internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServ
         if (job.State is not (JobState.Waiting or JobState.Running)) return;
         using var source = CancellationTokenSource.CreateLinkedTokenSource(stopping);
         running[id] = source;
+        // A job may tell how it stands from several tasks at once; the row is written by one at a time.
+        using var saving = new SemaphoreSlim(1, 1);
+        async Task Save()
+        {
+            await saving.WaitAsync(CancellationToken.None);
+            try { await context.SaveChangesAsync(CancellationToken.None); }
+            finally { saving.Release(); }
+            Tell(job);
+        }
         try
         {
             (job.State, job.Message) = (JobState.Running, "Begins.");
-            await Save(context, job);
-            await services.GetRequiredKeyedService<IJob>(job.Kind).Run(job, () => Save(context, job), source.Token);
+            await Save();
+            await services.GetRequiredKeyedService<IJob>(job.Kind).Run(job, Save, source.Token);
             job.State = JobState.Done;
         }
         catch (OperationCanceledException) when (stopping.IsCancellationRequested)
@@ -110,14 +119,8 @@ internal sealed class JobRunner(IDbContextFactory<ZendleContext> contexts, IServ
         }
         finally { running.TryRemove(id, out _); }
         job.EndedAt = clock.GetUtcNow();
-        await Save(context, job);
+        await Save();
         if (ends.TryRemove(id, out var end)) end.TrySetResult();
-    }
-
-    private async Task Save(ZendleContext context, JobRow job)
-    {
-        await context.SaveChangesAsync();
-        Tell(job);
     }
 
     private void Tell(JobRow job) => hub.Tell(new("job", null, JobDto.Of(job)));

@@ -1,4 +1,5 @@
 using System.Runtime.CompilerServices;
+using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
@@ -41,13 +42,29 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     }
 
     /// <summary>All records that are not deleted, up to a sequence, those of one work together. Streams; O(records).</summary>
-    public async IAsyncEnumerable<StoredRecord> All(long upTo, [EnumeratorCancellation] CancellationToken cancel)
+    public IAsyncEnumerable<StoredRecord> All(long upTo, CancellationToken cancel) => Stored("WorkId > 0 AND Sequence <= $0", upTo, "", cancel);
+
+    /// <summary>The records of some works that are not deleted, up to a sequence, those of one work together. Streams.</summary>
+    public IAsyncEnumerable<StoredRecord> Some(IReadOnlyCollection<int> works, long upTo, CancellationToken cancel) =>
+        Stored("WorkId > 0 AND WorkId IN (SELECT value FROM json_each($1)) AND Sequence <= $0", upTo, JsonSerializer.Serialize(works), cancel);
+
+    /// <summary>The records that changed after a sequence, up to another, deleted ones too, each with its work (0 for none).</summary>
+    public async Task<List<(int Id, int WorkId)>> Touched(long after, long upTo, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return [.. (await context.Records.AsNoTracking().Where(r => r.Sequence > after && r.Sequence <= upTo).Select(r => new { r.Id, r.WorkId }).ToListAsync(cancel)).Select(r => (r.Id, r.WorkId))];
+    }
+
+    private async IAsyncEnumerable<StoredRecord> Stored(string which, long upTo, string works, [EnumeratorCancellation] CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         await context.Database.OpenConnectionAsync(cancel);
         await using var command = ((SqliteConnection)context.Database.GetDbConnection()).CreateCommand();
-        command.CommandText = "SELECT Id, WorkId, DatabaseId, Sequence, TitleKey, Facts, ReferenceKeys FROM Records WHERE WorkId > 0 AND Sequence <= $0 ORDER BY WorkId, Id";
+#pragma warning disable CA2100 // one of two constants of ours; values travel as parameters
+        command.CommandText = $"SELECT Id, WorkId, DatabaseId, Sequence, TitleKey, Facts, ReferenceKeys FROM Records WHERE {which} ORDER BY WorkId, Id";
+#pragma warning restore CA2100
         command.Parameters.AddWithValue("$0", upTo);
+        command.Parameters.AddWithValue("$1", works);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (reader.Read())
             yield return new(reader.GetInt32(0), reader.GetInt32(1), reader.GetInt32(2), reader.GetInt64(3), unchecked((ulong)reader.GetInt64(4)),

@@ -49,7 +49,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     private PageResult Write(SqlSession sql, int databaseId, Prepared[] page, HarvestMark mark, DateTimeOffset now)
     {
         var sequence = NextSequence(sql);
-        var joiner = new WorkJoiner(sql, facts, filter);
+        var joiner = new WorkJoiner(sql, facts, filter, sequence);
         var changed = new Dictionary<int, Record?>();
         foreach (var item in page)
             if (Upsert(sql, joiner, databaseId, item, sequence) is { } id) changed[id] = item.Item.Record;
@@ -66,7 +66,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         foreach (var part in ids.Chunk(RejoinAtOnce))
             await InTransaction(sql =>
             {
-                var joiner = new WorkJoiner(sql, facts, filter);
+                var joiner = new WorkJoiner(sql, facts, filter, NextSequence(sql));
                 foreach (var id in part) joiner.Changed((int)id, Read(sql, (int)id), isNew: false);
                 return joiner.Join().Count;
             }, cancel);
@@ -85,7 +85,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     /// <param name="without">Pairs whose rulings would no longer hold.</param>
     /// <param name="cancel">Stops.</param>
     public Task<IReadOnlyList<MergedWork>> Preview(IReadOnlyCollection<Ruling> rulings, IReadOnlyCollection<(int First, int Second)> without, CancellationToken cancel) =>
-        InTransaction(sql => new WorkJoiner(sql, facts, filter).Preview(rulings.SelectMany(r => new[] { r.First, r.Second }), rulings, without), cancel);
+        InTransaction(sql => new WorkJoiner(sql, facts, filter, 0).Preview(rulings.SelectMany(r => new[] { r.First, r.Second }), rulings, without), cancel);
 
     /// <summary>Writes down what a curator ruled, in one act, and makes works accordingly.</summary>
     /// <param name="rulings">The pairs, the older record first; <c>Same</c> null takes an earlier ruling back.</param>
@@ -98,10 +98,10 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         foreach (var (first, second, same) in rulings)
             sql.Run("INSERT INTO Rulings (First, Second, Same, Act, By, At) VALUES ($0, $1, $2, $3, $4, $5)", first, second, same, act.ToString().ToUpperInvariant(), by, Moment(now));
         int[] records = [.. rulings.SelectMany(r => new[] { r.First, r.Second }).Distinct()];
-        var moved = new WorkJoiner(sql, facts, filter).Rejoin(records);
-        // Works changed, so the corpus is of a new generation: whoever counts must see it.
+        // The corpus is of a new generation, whatever became of the works: whoever counts must see it.
         var sequence = NextSequence(sql);
-        foreach (var record in moved.Union(records)) sql.Run("UPDATE Records SET Sequence = $0 WHERE Id = $1", sequence, record);
+        foreach (var record in records) sql.Run("UPDATE Records SET Sequence = $0 WHERE Id = $1", sequence, record);
+        new WorkJoiner(sql, facts, filter, sequence).Rejoin(records);
         return 0;
     }, cancel);
 

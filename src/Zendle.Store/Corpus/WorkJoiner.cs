@@ -9,7 +9,8 @@ namespace Zendle.Store.Corpus;
 /// <param name="sql">The transaction.</param>
 /// <param name="facts">Facts of records by id that were read before; filled further.</param>
 /// <param name="filter">Keys that may be held by some record; filled further.</param>
-internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> facts, KeyFilter filter)
+/// <param name="sequence">Change sequence that records get whose work becomes another.</param>
+internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> facts, KeyFilter filter, long sequence)
 {
     /// <summary>
     /// A key that more records share than this proposes no pairs: it says "Editorial", not "this work". When a key passes the mark in either direction, all its
@@ -128,7 +129,7 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
             foreach (var record in merged.Records)
                 if (before[record] != work)
                 {
-                    sql.Run("UPDATE Records SET WorkId = $0 WHERE Id = $1", work, record);
+                    sql.Run("UPDATE Records SET WorkId = $0, Sequence = $2 WHERE Id = $1", work, record, sequence);
                     moved.Add(record);
                 }
         }

@@ -26,6 +26,14 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
         var (token, started) = (database.Token, database.RunStarted);
         (job.Done, job.Changed) = (database.RunDone, database.RunChanged);
         var (restarts, shown, pause, seen) = (0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
+        // While one page is written the next is on its way, read into records; a stop leaves it behind.
+        using var ahead = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        Task<(OaiPage Page, HarvestedRecord[] Records)>? coming = null;
+        async Task<(OaiPage, HarvestedRecord[])> Fetch(string? at)
+        {
+            var page = await oai.Records(new(database.Address), database.Format, database.SetName, from, at, wait => { job.Message = wait; _ = save(); }, ahead.Token);
+            return (page, [.. page.Records.Select(Harvested)]);
+        }
         try
         {
             do
@@ -33,16 +41,18 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
                 cancel.ThrowIfCancellationRequested();
                 if (token is not null && !seen.Add(token)) throw new JobFaultException($"{database.Name} gives the same resumption token again and again. What came is kept; try again later.");
                 OaiPage page;
-                try { page = await oai.Records(new(database.Address), database.Format, database.SetName, from, token, wait => { job.Message = wait; _ = save(); }, cancel); }
+                HarvestedRecord[] records;
+                try { (page, records) = await (coming ?? Fetch(token)); }
                 catch (HarvestFaultException e) when (e.Code == "badResumptionToken" && token is not null && restarts++ < MostRestarts)
                 {
-                    (token, started) = (null, null);
+                    (token, started, coming) = (null, null, null);
                     seen.Clear();
                     job.Message = $"{database.Name} no longer knows where we were; the list is asked for from its start.";
                     continue;
                 }
                 started ??= page.ResponseDate;
-                var result = await writer.Write(database.Id, [.. page.Records.Select(Harvested)], new(page.Token, started.Value), clock.GetUtcNow(), cancel);
+                coming = page.Token is { } following && !seen.Contains(following) ? Task.Run(() => Fetch(following), cancel) : null;
+                var result = await writer.Write(database.Id, records, new(page.Token, started.Value), clock.GetUtcNow(), cancel);
                 corpus.Put(result.Changed);
                 job.Done += page.Records.Count;
                 job.Changed += result.Changed.Count;
@@ -62,7 +72,12 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
             while (token is not null || started is null);
         }
         catch (HarvestFaultException e) { throw new JobFaultException($"{e.Message} What came is kept; the harvest can go on from here.", e); }
-        finally { await Show(CancellationToken.None); }
+        finally
+        {
+            await ahead.CancelAsync();
+            if (coming is not null) await coming.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
+            await Show(CancellationToken.None);
+        }
         job.Message = job.Changed == 0 ? "Nothing has changed since the last harvest." : string.Create(CultureInfo.InvariantCulture, $"{job.Changed:N0} records new or changed.");
     }
 

@@ -1,0 +1,89 @@
+using System.Diagnostics;
+using System.Xml.Linq;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging.Abstractions;
+using Zendle.Connect.Harvest;
+using Zendle.Core.Records;
+using Zendle.Server;
+using Zendle.Server.Corpus;
+using Zendle.Store;
+using Zendle.Store.Corpus;
+
+namespace Zendle.Bench;
+
+/// <summary>From files to answers: parse, merge and store; the index from nothing; what a harvest of a thousand records costs until it is seen; memory; a later start.</summary>
+internal static class CorpusBench
+{
+    private const int Harvested = 1_000;
+
+    public static async Task Run(string folder, string cache, int works, int seed)
+    {
+        var files = new CorpusFiles(cache, works, seed);
+        var watch = Stopwatch.StartNew();
+        var count = files.Write();
+        Console.WriteLine($"{works:N0} works, {count:N0} records, {files.Megabytes:N0} MB of pages in {cache} ({watch.Elapsed.TotalSeconds:N0} s)");
+
+        await using var services = new ServiceCollection().AddZendleStore(folder).BuildServiceProvider();
+        await using (var context = services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContext())
+        {
+            await context.Database.MigrateAsync();
+            foreach (var (id, name) in SyntheticCorpus.Databases.OrderBy(d => d.Key)) context.Databases.Add(new() { Id = id, Name = name, Address = "http://bench.example/" + name, Format = "mods", Granularity = "YYYY-MM-DD", Trust = id });
+            await context.SaveChangesAsync();
+        }
+        var writer = services.GetRequiredService<CorpusWriter>();
+        watch.Restart();
+        var (done, mark) = (0, TimeSpan.Zero);
+        // As in the harvest, the next page is read while one is written.
+        var all = SyntheticCorpus.Databases.Keys.Order().SelectMany(d => files.Pages(d).Select(p => (Database: d, File: p))).ToArray();
+        var next = Task.Run(() => Read(all[0].File));
+        for (var i = 0; i < all.Length; i++)
+        {
+            var page = await next;
+            if (i + 1 < all.Length) next = Task.Run(() => Read(all[i + 1].File));
+            done += (await writer.Write(all[i].Database, page.Records, page.Mark, DateTimeOffset.UnixEpoch, default)).Changed.Count;
+            if (done >= count / 2 && mark == TimeSpan.Zero) mark = watch.Elapsed;
+        }
+        var seconds = watch.Elapsed.TotalSeconds;
+        Console.WriteLine($"parse + merge + store: {seconds:N0} s, {done / seconds:N0} records/s (second half {(done - count / 2) / (watch.Elapsed - mark).TotalSeconds:N0}/s); {Measures.Megabytes(folder):N0} MB on disk; at most {Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000:N0} MB of memory");
+
+        var options = new ZendleOptions { Data = folder };
+        watch.Restart();
+        var corpus = Service(services, options);
+        await corpus.Start(default);
+        Console.WriteLine($"index and columns from nothing: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}");
+
+        // A thousand records again, each with another title.
+        var changed = files.Pages(1).First();
+        for (var round = 1; round <= 3; round++)
+        {
+            var text = (await File.ReadAllTextAsync(changed)).Replace("<titleInfo><title>", $"<titleInfo><title>Round{round} ", StringComparison.Ordinal);
+            var path = Path.Combine(folder, "changed.xml");
+            await File.WriteAllTextAsync(path, text);
+            watch.Restart();
+            var page = Read(path);
+            var result = await writer.Write(1, page.Records, page.Mark, DateTimeOffset.UnixEpoch, default);
+            var written = watch.Elapsed;
+            corpus.Put(result.Changed);
+            await corpus.Refresh(default);
+            Console.WriteLine($"{result.Changed.Count:N0} of {Harvested:N0} harvested records changed: written in {written.TotalSeconds:N1} s, seen after {watch.Elapsed.TotalSeconds:N1} s");
+        }
+        corpus.Dispose();
+        watch.Restart();
+        using (var again = Service(services, options))
+        {
+            await again.Start(default);
+            Console.WriteLine($"a later start: {watch.Elapsed.TotalSeconds:N1} s; serving, {Measures.Memory()}");
+        }
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+    }
+
+    private static CorpusService Service(ServiceProvider services, ZendleOptions options) =>
+        new(services.GetRequiredService<CorpusReader>(), new ColumnsBuild(services.GetRequiredService<CorpusReader>(), TimeProvider.System), options, NullLogger<CorpusService>.Instance);
+
+    private static (HarvestedRecord[] Records, HarvestMark Mark) Read(string file)
+    {
+        var page = OaiClient.Page(XDocument.Load(file).Root!, DateTimeOffset.UnixEpoch)!;
+        return ([.. page.Records.AsParallel().AsOrdered().Select(r => new HarvestedRecord(r.Identifier, r.Datestamp, RecordReader.Read(r), r.Metadata?.ToString(SaveOptions.DisableFormatting) ?? ""))], new(page.Token, page.ResponseDate));
+    }
+}

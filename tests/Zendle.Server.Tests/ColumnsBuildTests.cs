@@ -1,0 +1,122 @@
+using System.Globalization;
+using Zendle.Core.Records;
+using Zendle.Core.Reviews;
+using Zendle.Index.Columns;
+using Zendle.Server.Corpus;
+using Zendle.Store.Corpus;
+using Record = Zendle.Core.Records.Record;
+
+namespace Zendle.Server.Tests;
+
+/// <summary>Columns that follow the store change by change are those that are built from nothing.</summary>
+public sealed class ColumnsBuildTests : IAsyncLifetime
+{
+    private readonly SmallStore store = new();
+    private CorpusWriter writer = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        await store.Open();
+        writer = store.NewWriter();
+    }
+
+    public ValueTask DisposeAsync() => store.DisposeAsync();
+
+    private Task Write(int database, params (string Id, Record? Record)[] page) => writer.Write(database, [.. page.Select(p => new HarvestedRecord(p.Id, DateTimeOffset.UnixEpoch, p.Record, $"{p.Id} {Guid.NewGuid()}"))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+
+    private async Task<CorpusColumns> Built(ColumnsBuild build) =>
+        await build.Build(await store.Reader.Sequence(CancellationToken.None), await store.Reader.Databases(CancellationToken.None), CancellationToken.None);
+
+    private ColumnsBuild NewBuild() => new(store.Reader, TimeProvider.System);
+
+    /// <summary>All that columns say, work by work.</summary>
+    private static string Told(CorpusColumns c) => string.Join('\n', Enumerable.Range(0, c.WorkSize).Where(w => c.WorkFirstRecord[w] > 0).Select(w =>
+        string.Create(CultureInfo.InvariantCulture, $"{w}: {c.WorkFirstRecord[w]} {c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.SortVenue[w]} | cites {string.Join(',', c.Graph.Cites(w).ToArray())} | cited {string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited {c.OnlyCited.Contains(w)}")
+        + string.Concat(new[] { Facet.Type, Facet.Person, Facet.Venue, Facet.Subject, Facet.Database, Facet.Year, Facet.Text }.Select(f => $" | {string.Join(';', c.Of(f).Of(w).ToArray().Select(v => c.Of(f).Names[v]).Order(StringComparer.Ordinal))}"))));
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public async Task Any_changes_give_the_columns_that_a_build_from_nothing_gives(int seed)
+    {
+        var random = new Random(seed);
+        var kept = NewBuild();
+        string[] people = ["Berg", "Lind", "Moe-Berg", "Voss"];
+        string Title(int n) => $"Moths and lamps along the lit verge number {n} of a long coast";
+        Record Any(string id)
+        {
+            var n = random.Next(8);
+            Reference Cited(int m) => random.Next(4) switch
+            {
+                0 => new($"10.5555/w{m}", $"10.5555/w{m}"),
+                1 => new($"Berg, M. (200{m}). {Title(m)}. Verge Studies {m}, {m}0-{m}9.", null, Title(m), "Berg", 2000 + m),
+                2 => PrintedReference.Read($"Berg, M. (200{m}). {Title(m)}. Verge Studies {m}, {m}0-{m}9."),
+                _ => PrintedReference.Read($"Berg M. Verge Studies {m}: {m}0 (200{m})"),
+            };
+            return new()
+            {
+                Identifier = id,
+                Title = random.Next(6) == 0 ? "" : Title(n),
+                Year = random.Next(8) == 0 ? null : 2000 + n,
+                Doi = random.Next(3) == 0 ? null : $"10.5555/w{n}",
+                People = [new("Berg", "Mei", Affiliation: "Cordrey College"), new(people[random.Next(4)], random.Next(2) == 0 ? "A." : "Anna")],
+                Venue = new(random.Next(3) == 0 ? "Verge Stud." : "Verge Studies", Volume: $"{n}", FirstPage: $"{n}0"),
+                Type = random.Next(5) == 0 ? DocumentType.Preprint : DocumentType.Article,
+                Subjects = ["Plant ecology"],
+                IsOnlyCited = random.Next(6) == 0,
+                References = [.. Enumerable.Range(0, random.Next(5)).Select(_ => Cited(random.Next(8)))],
+            };
+        }
+        var database = new Dictionary<string, int>();
+        for (var round = 0; round < 25; round++)
+        {
+            var page = Enumerable.Range(0, random.Next(1, 4)).Select(_ => "r" + random.Next(20)).Distinct().ToArray();
+            foreach (var id in page)
+            {
+                if (!database.TryGetValue(id, out var at)) database[id] = at = random.Next(1, 3);
+                await Write(at, (id, random.Next(5) == 0 ? null : Any(id)));
+            }
+            Assert.Equal(Told(await Built(NewBuild())), Told(await Built(kept)));
+        }
+        Assert.Contains("cites", Told(await Built(kept)), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_reference_finds_its_work_when_the_record_arrives_and_loses_it_when_it_goes()
+    {
+        var kept = NewBuild();
+        var citing = new Record { Identifier = "a", Title = "A paper that cites what nobody has yet", Year = 2010, People = [new("Lind", "Per")], References = [PrintedReference.Read("Berg, M. (2001). Moths and lamps along the lit verge of a coast. Verge Studies 4, 10-19.")] };
+        await Write(1, ("a", citing));
+        var before = await Built(kept);
+        Assert.Equal(0, before.Graph.Ties);
+        await Write(2, ("b", new Record { Identifier = "b", Title = "Moths and lamps along the lit verge of a coast", Year = 2001, People = [new("Berg", "Mei")] }));
+        var after = await Built(kept);
+        Assert.Equal([2], after.Graph.Cites(1).ToArray());
+        Assert.Equal(0, before.Graph.Ties); // what was handed out does not change
+        await Write(2, ("b", null));
+        Assert.Equal(0, (await Built(kept)).Graph.Ties);
+    }
+
+    [Fact]
+    public async Task A_work_that_cites_itself_is_tied_to_nobody()
+    {
+        await Write(1, ("a", new Record { Identifier = "a", Title = "A paper that cites itself at length", Year = 2010, Doi = "10.5555/a", People = [new("Lind", "Per")], References = [new("itself", "10.5555/a")] }));
+        Assert.Equal(0, (await Built(NewBuild())).Graph.Ties);
+    }
+
+    [Fact]
+    public async Task Another_order_of_trust_is_seen_without_any_record_changed()
+    {
+        await Write(1, ("a", new Record { Identifier = "a", Title = "MOTHS AND LAMPS OF A COAST", Year = 2010, Doi = "10.5555/a", People = [new("Lind", "Per")] }));
+        await Write(2, ("b", new Record { Identifier = "b", Title = "Moths and lamps of a coast", Year = 2010, Doi = "10.5555/a", People = [new("Lind", "Per")] }));
+        var kept = NewBuild();
+        Assert.Equal("MOTHS AND LAMPS OF A COAST", (await Built(kept)).SortTitle[1]);
+        await using (var context = store.Context())
+        {
+            context.Databases.Single(d => d.Id == 1).Trust = 5;
+            await context.SaveChangesAsync();
+        }
+        Assert.Equal("Moths and lamps of a coast", (await Built(kept)).SortTitle[1]);
+    }
+}
