@@ -59,6 +59,36 @@ public sealed class AgainstPlainScanTests : IDisposable
     }
 
     [Fact]
+    public void Board_and_expression_are_two_views_of_one_search()
+    {
+        Question.Sample(line =>
+        {
+            var root = QueryReader.Read(line).Root!;
+            var board = SearchBoard.Of(root);
+            var again = QueryReader.Read(board.Expression);
+            Assert.True(again.IsSound, board.Expression);
+            Assert.Equal(PlainScan.Records(corpus.Records, root).Order(), PlainScan.Records(corpus.Records, again.Root!).Order());
+            Assert.Equal(board.Expression, SearchBoard.Of(again.Root).Expression);
+            // Concepts have their letters in the order of the cards.
+            Assert.Equal(Concepts.Of(again.Root).Length, board.Cards.Count(c => c.Kind is CardKind.Concept or CardKind.Block));
+        }, iter: 1_000);
+    }
+
+    [Fact]
+    public void A_term_that_moves_there_and_back_changes_nothing()
+    {
+        Gen.Select(Leaf, Leaf, Leaf).Sample((a, b, c) =>
+        {
+            if (new[] { a, b, c }.Any(t => t.StartsWith("year", StringComparison.Ordinal) || t.StartsWith("type", StringComparison.Ordinal)) || a == b || b == c || a == c) return;
+            var before = SearchBoard.Of(QueryReader.Read($"({a} OR {b}) AND ({c} OR unheard)").Root);
+            var there = before.With(new(BoardEditKind.Move, 0, 1, To: 1), out _)!;
+            var back = there.With(new(BoardEditKind.Move, 1, there.Cards[1].Terms.Length - 1, To: 0), out _)!;
+            IEnumerable<int> Found(SearchBoard board) => PlainScan.Records(corpus.Records, QueryReader.Read(board.Expression).Root!).Order();
+            Assert.Equal(Found(before), Found(back));
+        }, iter: 1_000);
+    }
+
+    [Fact]
     public void A_database_switched_off_leaves_the_union_but_keeps_its_line()
     {
         using var snapshot = corpus.Index.Snapshot();

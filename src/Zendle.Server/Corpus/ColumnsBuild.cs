@@ -15,7 +15,7 @@ namespace Zendle.Server.Corpus;
 public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock)
 {
     /// <summary>Up to so many works people are told apart and parts are kept; beyond it printed names stand for people, and each build reads the store.</summary>
-    public const int MostKept = 200_000;
+    public const int MostKept = 120_000;
 
     private readonly WorkParts parts = new(reader);
     private readonly OpenReferences openReferences = new(reader);

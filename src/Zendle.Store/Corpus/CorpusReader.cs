@@ -84,12 +84,12 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         return found;
     }
 
-    /// <summary>Records changed after a sequence, up to another; null for deleted ones.</summary>
-    public async IAsyncEnumerable<(int Id, Record? Record)> Changed(long after, long upTo, [EnumeratorCancellation] CancellationToken cancel)
+    /// <summary>Records changed after a sequence, up to another, as <see cref="RecordCodec.Facts(byte[])"/> reads them; null for deleted ones.</summary>
+    public async IAsyncEnumerable<(int Id, byte[]? Facts)> Changed(long after, long upTo, [EnumeratorCancellation] CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var rows = context.Records.AsNoTracking().Where(r => r.Sequence > after && r.Sequence <= upTo).OrderBy(r => r.Id).Select(r => new { r.Id, r.Deleted, r.Facts });
-        await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(cancel)) yield return (row.Id, row.Deleted ? null : RecordCodec.Facts(row.Facts));
+        await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(cancel)) yield return (row.Id, row.Deleted ? null : row.Facts);
     }
 
     /// <summary>The records of some works, by work id, without references.</summary>
