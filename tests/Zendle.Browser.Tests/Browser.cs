@@ -8,7 +8,7 @@ namespace Zendle.Browser.Tests;
 /// <summary>Debian's headless Chromium, with the few moves a researcher makes. Waits are for what is awaited, never for time alone.</summary>
 public sealed class Browser : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(90);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
     private readonly ChromeDriver driver;
     private readonly Uri home;
 

@@ -36,7 +36,7 @@ internal sealed record LedgerDto(IReadOnlyList<LedgerLineDto> Databases, int Rec
 
 /// <summary>How a line was read, with counts of everything in it.</summary>
 internal sealed record ReadingDto(string Text, bool IsSound, IReadOnlyList<ReadingPartDto> Parts, IReadOnlyList<ProblemPartDto> Problems, IReadOnlyList<NoticeDto> Notices,
-    IReadOnlyList<DirectDto> Direct, LedgerDto? Ledger, int? InView);
+    IReadOnlyList<DirectDto> Direct, LedgerDto? Ledger, int? InView, IReadOnlyList<BoardCardDto> Board);
 
 /// <summary>Reads a line while it is typed and counts every part of it. Commits nothing.</summary>
 internal sealed class ReadingService(SearchService search)
@@ -62,7 +62,8 @@ internal sealed class ReadingService(SearchService search)
             notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))]));
         if (reading is { IsSound: true, Root: { } sound }) notices.AddRange(Variants(evaluator, sound, text, state));
         return new(text, reading.IsSound, parts, [.. reading.Problems.Take(6).Select(p => new ProblemPartDto(p.Span.Start, p.Span.Length, p.Sentence, p.Repair?.Label, p.Repair?.Text))],
-            notices, Direct(view, text), reading.Root is null or AllNode ? null : view.Ledger(), reading.Root is null ? null : view.Answer.Count);
+            notices, Direct(view, text), reading.Root is null or AllNode ? null : view.Ledger(), reading.Root is null ? null : view.Answer.Count,
+            reading.Root is null or AllNode ? [] : new BoardView(evaluator, state, reading.Root, view.Facts.Kept).Cards());
     }
 
     /// <summary>Other spellings of the line's words, those that would add works, the most first; each with how many it adds.</summary>

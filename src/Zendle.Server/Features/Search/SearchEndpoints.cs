@@ -54,6 +54,8 @@ internal static class SearchEndpoints
     public static void MapSearch(this RouteGroupBuilder review)
     {
         review.MapPost("/reading", Read).Produces<ReadingDto>();
+        review.MapPost("/reading/board", IResult (int reviewId, BoardRequest request) => SearchBoard.Of(QueryReader.Read(request.Text).Root).With(request.Edit, out var whyNot) is { } board ? TypedResults.Ok(new BoardEditedDto(board.Expression))
+            : Problems.Of(400, whyNot!, "The board is as it was.")).Produces<BoardEditedDto>();
         review.MapGet("/paths", (int reviewId, PathService paths) => paths.Paths(reviewId));
         review.MapGet("/steps/{stepId:int}/path", async Task<IResult> (int reviewId, int stepId, PathService paths) => await paths.Path(reviewId, stepId) is { } path ? TypedResults.Ok(path) : NoStep()).Produces<PathDto>();
         review.MapPost("/steps", Take).Require(Role.Screener).Produces<StepTakenDto>();

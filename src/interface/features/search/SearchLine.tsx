@@ -98,13 +98,22 @@ export const SearchLine = forwardRef<HTMLInputElement, Props>(function SearchLin
 function CountAhead({ reading, late, editing, view }: Pick<Props, "reading" | "late" | "editing" | "view">) {
   if (editing && reading)
     return (
-      <span className={`text-[12.5px] whitespace-nowrap text-quiet ${late ? "opacity-50" : ""}`}>
+      <span
+        className={`flex items-center gap-2 text-[12.5px] whitespace-nowrap text-quiet ${late ? "opacity-50" : ""}`}
+      >
         {reading.inView === null ? (
           "nothing to search"
         ) : (
           <>
-            {reading.isSound ? "Enter: " : "so far: "}
-            <b className="text-[14px] font-bold text-ink">{count(reading.inView)}</b> in view
+            <span>
+              <b className="text-[14px] font-bold text-ink">{count(reading.inView)}</b>{" "}
+              {reading.isSound ? "to come" : "so far"}
+            </span>
+            {reading.isSound && (
+              <button type="submit" className="h-7 rounded-md bg-pine px-2.5 font-semibold text-onpine">
+                Search <kbd className="font-normal opacity-80">Enter</kbd>
+              </button>
+            )}
           </>
         )}
       </span>

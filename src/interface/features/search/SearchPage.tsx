@@ -8,7 +8,7 @@ import { useReview } from "../reviews/useReviews";
 import { useFollow } from "../trails/useTrail";
 import { WorkPane } from "../works/WorkPane";
 import { useWorkKeys } from "../works/useWorkKeys";
-import { Board } from "./Board";
+import { Board } from "./board/Board";
 import { NarrowBar } from "./NarrowBar";
 import { PathStair } from "./PathStair";
 import { SearchLine } from "./SearchLine";
@@ -127,6 +127,10 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
       />
       {hasBoard && (
         <Board
+          key={stepId}
+          reviewId={reviewId}
+          line={text}
+          onLine={(t) => setLine({ step: stepId, text: t })}
           reading={reading.data}
           state={view.data?.state ?? null}
           missed={editing ? 0 : (view.data?.keptMissed ?? 0)}

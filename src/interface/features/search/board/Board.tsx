@@ -1,0 +1,225 @@
+import { useState } from "react";
+import type { Dto } from "../../../api/client";
+import { count } from "../../../ui/numbers";
+import type { StepAct } from "../useSearch";
+import { AddTerm } from "./AddTerm";
+import { CardHead } from "./CardHead";
+import { LedgerCard } from "./LedgerCard";
+import { TermRow, columns, dragType } from "./TermRow";
+import { useBoard, without, type BoardActs, type Card, type OffTerm } from "./useBoard";
+
+/** The board: each concept with its terms, what each finds and what only it brings in; what must not stand; limits; the ledger of databases at the right end. */
+export function Board({
+  reviewId,
+  reading,
+  line,
+  state,
+  missed,
+  late,
+  take,
+  onLine,
+}: {
+  reviewId: number;
+  reading: Dto<"ReadingDto">;
+  /** The line as it stands now; the reading may still be of an older one. */
+  line: string;
+  state: Dto<"SearchStateDto"> | null;
+  missed: number;
+  late: boolean;
+  take: (act: StepAct) => void;
+  onLine: (text: string) => void;
+}) {
+  const cards = reading.board;
+  const { acts, off } = useBoard(reviewId, reading, line, onLine);
+  const concepts = cards.flatMap((card, index) =>
+    card.kind === "Concept" || card.kind === "Block" ? [{ card, index }] : [],
+  );
+  return (
+    <section
+      aria-label="Board"
+      className={`flex max-h-[200px] shrink-0 items-stretch gap-2 overflow-x-auto px-[18px] pt-0.5 pb-2.5 ${late ? "opacity-60" : ""}`}
+    >
+      {concepts.map(({ card, index }, i) => (
+        <div key={index} className="flex min-w-[190px] flex-1 items-stretch gap-1.5">
+          {i > 0 && <span className="self-center text-[11.5px] text-quiet">and</span>}
+          <ConceptCard cards={cards} card={card} index={index} acts={acts} off={off.filter((o) => o.card === index)} />
+        </div>
+      ))}
+      <SideCard
+        cards={cards}
+        acts={acts}
+        off={off.filter((o) => o.card === null || cards[o.card]?.kind !== "Concept")}
+      />
+      {reading.ledger && <LedgerCard ledger={reading.ledger} state={state} missed={missed} take={take} />}
+    </section>
+  );
+}
+
+/** Takes a row that is dropped on it. */
+function useDrop(acts: BoardActs, to: number) {
+  const [over, setOver] = useState(false);
+  return {
+    over,
+    on: {
+      onDragOver: (e: React.DragEvent) => {
+        if (!e.dataTransfer.types.includes(dragType)) return;
+        e.preventDefault();
+        setOver(true);
+      },
+      onDragLeave: () => setOver(false),
+      onDrop: (e: React.DragEvent) => {
+        setOver(false);
+        const row = e.dataTransfer.getData(dragType);
+        if (!row) return;
+        e.preventDefault();
+        const { card, term } = JSON.parse(row) as { card: number; term: number };
+        if (card !== to) acts.move(card, term, to);
+      },
+    },
+  };
+}
+
+function ConceptCard({
+  cards,
+  card,
+  index,
+  acts,
+  off,
+}: {
+  cards: readonly Card[];
+  card: Card;
+  index: number;
+  acts: BoardActs;
+  off: readonly OffTerm[];
+}) {
+  const most = Math.max(1, ...card.rows.map((t) => t.count));
+  const drop = useDrop(acts, index);
+  return (
+    <div
+      {...(card.kind === "Concept" ? drop.on : {})}
+      className={`flex min-w-0 flex-1 flex-col overflow-hidden rounded-md border bg-raised px-2 py-1.5 ${drop.over ? "border-pine" : "border-line"}`}
+    >
+      <CardHead card={card} index={index} acts={acts} />
+      <div className={`${columns} text-right text-[11.5px] text-faint`} aria-hidden="true">
+        <span />
+        <span />
+        <span>works</span>
+        <span className="whitespace-nowrap">only it</span>
+      </div>
+      <ul className="min-h-0 flex-1 overflow-y-auto" aria-label={`Terms of ${card.letter ?? "the block"}`}>
+        {off.map((o) => (
+          <OffRow key={o.text} term={o} acts={acts} />
+        ))}
+        {card.rows.map((row, term) => (
+          <TermRow key={row.text} cards={cards} card={index} term={term} row={row} most={most} acts={acts} />
+        ))}
+        {card.kind === "Concept" && (
+          <li className={`${columns} h-6`}>
+            <span aria-hidden="true" className="text-center text-faint">
+              +
+            </span>
+            <div className="col-span-3">
+              <AddTerm
+                label={`Add a term to ${card.letter ?? ""}`}
+                placeholder="or …"
+                onAdd={(text) => acts.add(index, text)}
+              />
+            </div>
+          </li>
+        )}
+      </ul>
+    </div>
+  );
+}
+
+/** A term that is switched off for a look. */
+function OffRow({ term, acts }: { term: OffTerm; acts: BoardActs }) {
+  return (
+    <li className={`${columns} h-6 text-[12.5px] text-faint`}>
+      <input
+        type="checkbox"
+        checked={false}
+        onChange={() => acts.switchOn(term)}
+        aria-label={`${term.text} is switched off; tick to take it back in`}
+        className="size-[13px] accent-[var(--pine)]"
+      />
+      <span className="col-span-3 truncate">{term.text}, switched off</span>
+    </li>
+  );
+}
+
+/** At the right of the concepts: one more concept, what must not stand, limits, and terms whose card was switched off with them. */
+function SideCard({ cards, acts, off }: { cards: readonly Card[]; acts: BoardActs; off: readonly OffTerm[] }) {
+  const drop = useDrop(acts, without);
+  const refused = cards.findIndex((c) => c.kind === "Without");
+  const limits = cards.flatMap((card, index) => (card.kind === "Limit" ? [{ card, index }] : []));
+  const card = cards[refused];
+  const stays = card?.rows.reduce((sum, r) => sum + r.stays, 0) ?? 0;
+  const hit = card?.rows.reduce((sum, r) => sum + r.keptHit, 0) ?? 0;
+  return (
+    <div
+      {...drop.on}
+      className={`flex w-[172px] shrink-0 flex-col overflow-y-auto rounded-md border bg-raised px-2.5 py-1.5 text-[12.5px] ${drop.over ? "border-aside" : "border-line"}`}
+    >
+      <div className="flex items-center gap-1.5">
+        <span className="text-[11.5px] whitespace-nowrap text-quiet">and also</span>
+        <AddTerm label="Add a concept" placeholder="a concept" onAdd={(text) => acts.add(cards.length, text)} />
+      </div>
+      <h3 className="mt-1 flex items-baseline justify-between border-t border-line pt-1 text-[13px] font-semibold text-aside">
+        without{" "}
+        {card && (
+          <b className="text-[14px]">
+            {card.count > 0 && "−"}
+            {count(card.count)}
+          </b>
+        )}
+      </h3>
+      <ul aria-label="Terms that must not stand">
+        {card?.rows.map((row, term) => (
+          <TermRow
+            key={row.text}
+            cards={cards}
+            card={refused}
+            term={term}
+            row={row}
+            most={Math.max(1, ...card.rows.map((r) => r.count))}
+            acts={acts}
+          />
+        ))}
+        <li>
+          <AddTerm
+            label="Add a term that must not stand"
+            placeholder="not …"
+            onAdd={(text) => acts.add(without, text)}
+          />
+        </li>
+      </ul>
+      {(hit > 0 || stays > 0) && (
+        <p className="text-[11.5px] text-quiet">
+          {hit > 0 && <span className="font-semibold text-aside">takes {count(hit)} kept away </span>}
+          {stays > 0 && <>{count(stays)} stay through another record</>}
+        </p>
+      )}
+      {(limits.length > 0 || off.length > 0) && (
+        <ul aria-label="Limits" className="mt-1 border-t border-line pt-1">
+          {limits.map(({ card: limit, index }) =>
+            limit.rows.map((row, term) => (
+              <TermRow
+                key={row.text}
+                cards={cards}
+                card={index}
+                term={term}
+                row={row}
+                most={Math.max(1, row.count)}
+                acts={acts}
+              />
+            )),
+          )}
+          {off.map((o) => (
+            <OffRow key={o.text} term={o} acts={acts} />
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

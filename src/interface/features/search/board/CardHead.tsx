@@ -1,0 +1,99 @@
+import { Popover } from "radix-ui";
+import { PopOver } from "../../../ui/PopOver";
+import { count } from "../../../ui/numbers";
+import type { BoardActs, Card } from "./useBoard";
+
+const scopes: [string, string, string][] = [
+  ["about", "About", "title, abstract, keywords"],
+  ["title", "Title", "title"],
+  ["abstract", "Abstract", "abstract"],
+  ["keywords", "Keywords", "keywords"],
+  ["anywhere", "Anywhere", "anywhere in the record"],
+  ["author", "Author", "people"],
+  ["venue", "Venue", "venue"],
+];
+
+/** Letter, how the terms count and where they are looked for, and the concept's own count. A click on the middle changes it. */
+export function CardHead({ card, index, acts }: { card: Card; index: number; acts: BoardActs }) {
+  const where = scopes.find(([name]) => name === card.scope)?.[2] ?? card.scope;
+  const how =
+    card.kind === "Block"
+      ? "as one block"
+      : card.near !== null
+        ? `within ${card.near} words, ${where}`
+        : card.rows.length === 1
+          ? `in ${where}`
+          : `any of ${card.rows.length}, ${where}`;
+  return (
+    <h3 className="flex items-baseline gap-2 text-[13px] font-semibold">
+      <span className={`concept concept-${card.letter ?? ""}`}>{card.letter}</span>
+      {card.kind === "Concept" ? (
+        <Popover.Root>
+          <Popover.Trigger
+            className="min-w-0 flex-1 truncate text-left font-normal text-quiet underline decoration-line decoration-dotted underline-offset-2 hover:decoration-ink"
+            title="Where and how its terms are looked for"
+          >
+            {how}
+          </Popover.Trigger>
+          <PopOver label={`Where and how the terms of ${card.letter ?? ""} are looked for`} width={330}>
+            <fieldset>
+              <legend className="mb-1 text-[12px] text-quiet">Its terms stand in</legend>
+              {scopes.map(([name, value, words]) => (
+                <label key={name} className="flex h-[26px] items-center gap-2 text-[13px]">
+                  <input
+                    type="radio"
+                    name="scope"
+                    checked={card.scope === name}
+                    onChange={() => acts.scope(index, value)}
+                    className="accent-[var(--pine)]"
+                  />
+                  {words}
+                </label>
+              ))}
+            </fieldset>
+            <fieldset className="mt-2 border-t border-line pt-2">
+              <legend className="sr-only">How its terms count</legend>
+              <label className="flex h-[26px] items-center gap-2 text-[13px]">
+                <input
+                  type="radio"
+                  name="near"
+                  checked={card.near === null}
+                  onChange={() => acts.near(index, null)}
+                  className="accent-[var(--pine)]"
+                />
+                any of them is enough
+              </label>
+              <label
+                className={`flex h-[26px] items-center gap-2 text-[13px] ${card.rows.length < 2 ? "text-faint" : ""}`}
+              >
+                <input
+                  type="radio"
+                  name="near"
+                  checked={card.near !== null}
+                  disabled={card.rows.length < 2}
+                  onChange={() => acts.near(index, 5)}
+                  className="accent-[var(--pine)]"
+                />
+                all near each other, within
+                <input
+                  type="number"
+                  min={0}
+                  max={50}
+                  value={card.near ?? 5}
+                  disabled={card.near === null}
+                  onChange={(e) => acts.near(index, Math.max(0, Math.min(50, Number(e.target.value))))}
+                  aria-label="words between neighbours"
+                  className="h-[24px] w-[52px] rounded border border-edge bg-raised px-1 disabled:opacity-50"
+                />
+                words
+              </label>
+            </fieldset>
+          </PopOver>
+        </Popover.Root>
+      ) : (
+        <span className="min-w-0 flex-1 truncate font-normal text-quiet">{how}</span>
+      )}
+      <b className="text-[14px] font-bold">{count(card.count)}</b>
+    </h3>
+  );
+}

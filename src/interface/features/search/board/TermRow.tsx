@@ -1,0 +1,156 @@
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { count } from "../../../ui/numbers";
+import { AddTerm } from "./AddTerm";
+import { without, type BoardActs, type Card, type Row } from "./useBoard";
+
+export const columns = "grid grid-cols-[15px_minmax(0,1fr)_38px_38px] items-center gap-1";
+
+/** A limit or a block has nothing that only it brings in; its words take that room. */
+const wide = "grid grid-cols-[15px_minmax(0,1fr)_38px] items-center gap-1";
+
+/** A row that is dragged, as the browser carries it. */
+export const dragType = "application/x-zendle-term";
+
+/**
+ * A term on its card: switched on or off, written anew in place, moved, taken out. By key on the term: Enter writes, Delete takes out, Space switches off,
+ * Alt with an arrow moves it to the card beside.
+ */
+export function TermRow({
+  cards,
+  card,
+  term,
+  row,
+  most,
+  acts,
+}: {
+  cards: readonly Card[];
+  card: number;
+  term: number;
+  row: Row;
+  most: number;
+  acts: BoardActs;
+}) {
+  const [writing, setWriting] = useState(false);
+  const own = cards[card];
+  const isWithout = own?.kind === "Without";
+  const places = [
+    ...cards.flatMap((c, i) => (c.kind === "Concept" && i !== card ? [{ to: i, name: `to ${c.letter ?? ""}` }] : [])),
+    ...((own?.rows.length ?? 0) > 1 || isWithout ? [{ to: cards.length, name: "to a concept of its own" }] : []),
+    ...(isWithout ? [] : [{ to: without, name: "to “without”" }]),
+  ];
+  if (writing)
+    return (
+      <li className={`${columns} h-6`}>
+        <span />
+        <div className="col-span-3">
+          <AddTerm
+            label={`Write ${row.text} anew`}
+            placeholder=""
+            initial={row.text}
+            focus
+            onAdd={(text) => {
+              setWriting(false);
+              if (text !== row.text) acts.change(card, term, text);
+            }}
+            onLeave={() => setWriting(false)}
+          />
+        </div>
+      </li>
+    );
+  return (
+    <li
+      className={`${row.onlyIt === null ? wide : columns} group relative h-6 text-[12.5px]`}
+      draggable
+      onDragStart={(e) => {
+        e.dataTransfer.setData(dragType, JSON.stringify({ card, term }));
+        e.dataTransfer.effectAllowed = "move";
+      }}
+    >
+      <input
+        type="checkbox"
+        checked
+        onChange={() => acts.switchOff(card, term)}
+        aria-label={`${row.text} counts; untick to look without it`}
+        className="size-[13px] accent-[var(--pine)]"
+      />
+      <button
+        type="button"
+        onClick={() => setWriting(true)}
+        onKeyDown={(e) => {
+          const beside = e.altKey ? { ArrowLeft: card - 1, ArrowRight: card + 1 }[e.key] : undefined;
+          if (beside !== undefined && cards[beside]?.kind === "Concept") acts.move(card, term, beside);
+          else if (e.altKey && e.key === "ArrowRight") acts.move(card, term, cards.length);
+          else if (e.altKey && e.key === "ArrowDown") acts.move(card, term, without);
+          else if (e.key === "Delete") acts.remove(card, term);
+          else if (e.key === " ") acts.switchOff(card, term);
+          else return;
+          e.preventDefault();
+          e.stopPropagation();
+        }}
+        title={row.meaning}
+        className={`relative truncate pb-[3px] text-left leading-[18px] ${isWithout ? "text-aside" : ""}`}
+      >
+        {isWithout ? <s>{row.text}</s> : row.text}
+        <i
+          aria-hidden="true"
+          className="absolute bottom-0 left-0 h-[2.5px] rounded-sm bg-measure"
+          style={{ width: `${(100 * row.count) / most}%` }}
+        />
+      </button>
+      <span className="text-right">{count(row.count)}</span>
+      {row.onlyIt !== null && (
+        <span
+          className={`text-right ${row.keptHit > 0 ? "font-semibold text-aside" : "text-quiet"}`}
+          title={
+            isWithout
+              ? `${count(row.onlyIt)} works are taken away by it alone, ${count(row.keptHit)} of them kept; ${count(row.stays)} stay through another record`
+              : undefined
+          }
+        >
+          {isWithout && row.onlyIt > 0 && "−"}
+          {count(row.onlyIt)}
+        </span>
+      )}
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`What to do with ${row.text}`}
+          className={`absolute ${row.onlyIt === null ? "right-[40px]" : "right-[82px]"} h-[19px] w-[17px] rounded bg-raised text-quiet opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 data-[state=open]:opacity-100`}
+        >
+          ⋮
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="end"
+            sideOffset={2}
+            className="z-50 min-w-[190px] rounded-md border border-line bg-raised py-1 text-[13px] shadow-xl"
+          >
+            <Act onSelect={() => setTimeout(() => setWriting(true))} keys="Enter">
+              Write it anew
+            </Act>
+            {places.map((p) => (
+              <Act key={p.to} onSelect={() => acts.move(card, term, p.to)}>
+                Move {p.name}
+              </Act>
+            ))}
+            <Act onSelect={() => acts.remove(card, term)} keys="Delete">
+              Take it out
+            </Act>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </li>
+  );
+}
+
+function Act({ onSelect, keys, children }: { onSelect: () => void; keys?: string; children: React.ReactNode }) {
+  return (
+    <DropdownMenu.Item
+      onSelect={onSelect}
+      className="flex justify-between gap-4 px-3 py-1 outline-none data-[highlighted]:bg-mist"
+    >
+      {children}
+      {keys && <kbd className="text-[11.5px] text-faint">{keys}</kbd>}
+    </DropdownMenu.Item>
+  );
+}

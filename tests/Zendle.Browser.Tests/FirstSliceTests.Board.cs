@@ -1,0 +1,88 @@
+using System.Globalization;
+using OpenQA.Selenium;
+
+namespace Zendle.Browser.Tests;
+
+/// <summary>The board by mouse and by key, on real counts.</summary>
+public sealed partial class FirstSliceTests
+{
+    private const string Line = "[aria-label='Search the databases']";
+
+    private static string LineOf(Browser b) => b.Find(Line).GetDomProperty("value") ?? "";
+
+    /// <summary>The terms of a card with their own counts.</summary>
+    private static (string Term, int Count)[] Rows(Browser b, string list) => [.. b.All($"ul[aria-label='{list}'] li").Where(l => l.FindElements(By.CssSelector("button[title]")).Count > 0).Select(l => (l.FindElement(By.CssSelector("button[title]")).Text, Number(l.FindElements(By.TagName("span"))[0].Text)))];
+
+    private static IWebElement Term(Browser b, string term)
+    {
+        IWebElement? found = null;
+        b.Until(() => (found = b.All("section[aria-label=Board] li button[title]").FirstOrDefault(e => e.Text == term)) is not null, $"the term {term}");
+        return found!;
+    }
+
+    private static int ToCome(Browser b)
+    {
+        var count = 0;
+        b.Until(() => b.All("section[aria-label='Search line'] form b") is [var n, ..] && n.FindElement(By.XPath("..")).Text.Contains("to come", StringComparison.Ordinal) && (count = Number(n.Text)) >= 0, "the count to come");
+        return count;
+    }
+
+    [Fact]
+    public void A_search_is_laid_out_changed_and_searched_on_the_board()
+    {
+        using var b = world.SignedIn();
+        b.Click("new path");
+        b.Fill(Line, "moth* AND light*");
+        b.Until(() => Rows(b, "Terms of A") is [("moth*", > 0)] && Rows(b, "Terms of B") is [("light*", > 0)], "two concepts");
+        var before = ToCome(b);
+
+        // Terms are added where they belong; the line follows, counts stand before anything is searched.
+        b.Fill("[aria-label='Add a term to A']", "bat* OR bats");
+        b.Type(Keys.Enter);
+        b.Until(() => LineOf(b) == "(moth* OR bat* OR bats) AND light*", "the line to follow");
+        b.Until(() => Rows(b, "Terms of A").Length == 3, "three rows");
+        Assert.True(ToCome(b) >= before);
+        b.Fill("[aria-label='Add a concept']", "street light");
+        b.Type(Keys.Enter);
+        b.Until(() => LineOf(b).EndsWith("AND \"street light\"", StringComparison.Ordinal), "a concept of its own, its words in a row");
+        b.Fill("[aria-label='Add a term that must not stand']", "bird*");
+        b.Type(Keys.Enter);
+        b.Until(() => LineOf(b).EndsWith("AND NOT bird*", StringComparison.Ordinal), "what must not stand");
+        b.Until(() => Rows(b, "Terms that must not stand") is [("bird*", > 0)], "its count");
+
+        // What is no row is refused with a sentence, and nothing is lost.
+        b.Fill("[aria-label='Add a term to B']", "lamp AND pole");
+        b.Type(Keys.Enter);
+        b.Sees("A row holds one term");
+
+        // By key on a term: Delete takes out, Alt with an arrow moves, Space switches off for a look, Enter writes anew.
+        Term(b, "bats").SendKeys(Keys.Delete);
+        b.Until(() => LineOf(b).StartsWith("(moth* OR bat*) AND light*", StringComparison.Ordinal), "the term to go");
+        Term(b, "bat*").SendKeys(Keys.Alt + Keys.ArrowRight);
+        b.Until(() => LineOf(b).StartsWith("moth* AND (light* OR bat*)", StringComparison.Ordinal), "the term on the next card");
+        Term(b, "bat*").SendKeys(" ");
+        b.Until(() => LineOf(b).StartsWith("moth* AND light* AND", StringComparison.Ordinal), "the line without it");
+        b.Sees("bat*, switched off");
+        b.Until(() => { b.Find("[aria-label^='bat* is switched off']").Click(); return true; }, "to switch it on");
+        b.Until(() => LineOf(b).StartsWith("moth* AND (light* OR bat*)", StringComparison.Ordinal), "the term back on its card");
+        Term(b, "bat*").SendKeys(Keys.Enter);
+        b.Fill("[aria-label='Write bat* anew']", "lamp*");
+        b.Type(Keys.Enter);
+        b.Until(() => LineOf(b).StartsWith("moth* AND (light* OR lamp*)", StringComparison.Ordinal), "the row written anew");
+
+        // Scope at the card.
+        b.Click("any of 2, title, abstract, keywords");
+        b.Click("title");
+        b.Until(() => LineOf(b).StartsWith("moth* AND title:(light* OR lamp*)", StringComparison.Ordinal), "the scope in the line");
+        b.Type(Keys.Escape);
+        Term(b, "\"street light\"").SendKeys(Keys.Delete);
+        b.Until(() => LineOf(b) == "moth* AND title:(light* OR lamp*) AND NOT bird*", "the concept to go with its only term");
+
+        // Searched, the count is the one that was to come.
+        b.Until(() => b.All("section[aria-label=Board].opacity-60").Count == 0, "counts of the line as it stands");
+        var come = ToCome(b);
+        b.Find("section[aria-label='Search line'] button[type=submit]").Click();
+        b.Until(() => b.All("section[aria-label=Path] [aria-current=step]").Count == 1 && b.Find("section[aria-label=Path] [aria-current=step]").Text.Contains(come.ToString("N0", CultureInfo.InvariantCulture), StringComparison.Ordinal), "the step with that count");
+        Assert.Empty(b.Complaints());
+    }
+}
