@@ -13,17 +13,14 @@ public sealed partial class FirstSliceTests
     /// <summary>The terms of a card with their own counts.</summary>
     private static (string Term, int Count)[] Rows(Browser b, string list) => [.. b.All($"ul[aria-label='{list}'] li").Where(l => l.FindElements(By.CssSelector("button[title]")).Count > 0).Select(l => (l.FindElement(By.CssSelector("button[title]")).Text, Number(l.FindElements(By.TagName("span"))[0].Text)))];
 
-    private static IWebElement Term(Browser b, string term)
-    {
-        IWebElement? found = null;
-        b.Until(() => (found = b.All("section[aria-label=Board] li button[title]").FirstOrDefault(e => e.Text == term)) is not null, $"the term {term}");
-        return found!;
-    }
+    /// <summary>Presses keys on a term of the board; again when the board was drawn anew under it.</summary>
+    private static void OnTerm(Browser b, string term, string keys) =>
+        b.Until(() => { b.All("section[aria-label=Board] li button[title]").First(e => e.Text == term).SendKeys(keys); return true; }, $"the term {term}");
 
     private static int ToCome(Browser b)
     {
         var count = 0;
-        b.Until(() => b.All("section[aria-label='Search line'] form b") is [var n, ..] && n.FindElement(By.XPath("..")).Text.Contains("to come", StringComparison.Ordinal) && (count = Number(n.Text)) >= 0, "the count to come");
+        b.Until(() => b.All("section[aria-label='Search line'] form .opacity-50").Count == 0 && b.All("section[aria-label='Search line'] form b") is [var n, ..] && n.FindElement(By.XPath("..")).Text.Contains("to come", StringComparison.Ordinal) && (count = Number(n.Text)) >= 0, "the count to come");
         return count;
     }
 
@@ -56,16 +53,16 @@ public sealed partial class FirstSliceTests
         b.Sees("A row holds one term");
 
         // By key on a term: Delete takes out, Alt with an arrow moves, Space switches off for a look, Enter writes anew.
-        Term(b, "bats").SendKeys(Keys.Delete);
+        OnTerm(b, "bats", Keys.Delete);
         b.Until(() => LineOf(b).StartsWith("(moth* OR bat*) AND light*", StringComparison.Ordinal), "the term to go");
-        Term(b, "bat*").SendKeys(Keys.Alt + Keys.ArrowRight);
+        OnTerm(b, "bat*", Keys.Alt + Keys.ArrowRight);
         b.Until(() => LineOf(b).StartsWith("moth* AND (light* OR bat*)", StringComparison.Ordinal), "the term on the next card");
-        Term(b, "bat*").SendKeys(" ");
+        OnTerm(b, "bat*", " ");
         b.Until(() => LineOf(b).StartsWith("moth* AND light* AND", StringComparison.Ordinal), "the line without it");
         b.Sees("bat*, switched off");
         b.Until(() => { b.Find("[aria-label^='bat* is switched off']").Click(); return true; }, "to switch it on");
         b.Until(() => LineOf(b).StartsWith("moth* AND (light* OR bat*)", StringComparison.Ordinal), "the term back on its card");
-        Term(b, "bat*").SendKeys(Keys.Enter);
+        OnTerm(b, "bat*", Keys.Enter);
         b.Fill("[aria-label='Write bat* anew']", "lamp*");
         b.Type(Keys.Enter);
         b.Until(() => LineOf(b).StartsWith("moth* AND (light* OR lamp*)", StringComparison.Ordinal), "the row written anew");
@@ -75,11 +72,11 @@ public sealed partial class FirstSliceTests
         b.Click("title");
         b.Until(() => LineOf(b).StartsWith("moth* AND title:(light* OR lamp*)", StringComparison.Ordinal), "the scope in the line");
         b.Type(Keys.Escape);
-        Term(b, "\"street light\"").SendKeys(Keys.Delete);
+        OnTerm(b, "\"street light\"", Keys.Delete);
         b.Until(() => LineOf(b) == "moth* AND title:(light* OR lamp*) AND NOT bird*", "the concept to go with its only term");
 
         // Searched, the count is the one that was to come.
-        b.Until(() => b.All("section[aria-label=Board].opacity-60").Count == 0, "counts of the line as it stands");
+        b.Until(() => b.All("ul[aria-label='Terms of C']").Count == 0, "the board of the line as it stands");
         var come = ToCome(b);
         b.Find("section[aria-label='Search line'] button[type=submit]").Click();
         b.Until(() => b.All("section[aria-label=Path] [aria-current=step]").Count == 1 && b.Find("section[aria-label=Path] [aria-current=step]").Text.Contains(come.ToString("N0", CultureInfo.InvariantCulture), StringComparison.Ordinal), "the step with that count");
