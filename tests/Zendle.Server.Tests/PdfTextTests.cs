@@ -30,7 +30,9 @@ public sealed class PdfTextTests
         Assert.Equal(numbered, facts.LineNumbers);
         Assert.True(facts.Pages >= 2);
         Assert.InRange(facts.Words, 700, 5_000);
-        Assert.Equal(["Introduction", "Methods", "Results", "Discussion", "References"], facts.Headings.Select(h => h.Text).Where(h => h != "Abstract"));
+        // Only the version of record thanks, names who paid and where the data lie.
+        string[] thanks = look == Look.Typeset ? ["Acknowledgements and data"] : [];
+        Assert.Equal(["Introduction", "Methods", "Results", "Discussion", .. thanks, "References"], facts.Headings.Select(h => h.Text).Where(h => h != "Abstract"));
         Assert.True(facts.Headings.Zip(facts.Headings.Skip(1)).All(h => h.First.Page <= h.Second.Page));
         var check = DocumentCheck.Of(facts, Expected(Study));
         Assert.Equal((DocumentVerdict.Agrees, version), (check.Verdict, check.Version));
@@ -42,6 +44,16 @@ public sealed class PdfTextTests
         var other = Works.Last(w => w.Type == "article" && w.Topic != Study.Topic && w.People.All(p => !Study.People.Contains(p)));
         Assert.Equal(DocumentVerdict.Refused, DocumentCheck.Of(PdfText.Read(PaperPrinter.Print(Paper.Of(other, Works, Scenario, Look.Typeset)), PdfLimits.Usual), Expected(Study)).Verdict);
         Assert.Equal(DocumentVerdict.Doubtful, DocumentCheck.Of(PdfText.Read(PaperPrinter.Print(Paper.Of(Study, Works, Scenario, Look.Manuscript, otherTitle: true)), PdfLimits.Usual), Expected(Study)).Verdict);
+    }
+
+    [Fact]
+    public void A_preprint_lacks_the_last_season_and_counted_the_first_otherwise()
+    {
+        var (preprint, manuscript, record) = (CountTable.Of(Study, Look.Preprint).Rows, CountTable.Of(Study, Look.Manuscript).Rows, CountTable.Of(Study, Look.Typeset).Rows);
+        Assert.Equal(record, manuscript);
+        Assert.Equal(record.Select(r => r.Season).SkipLast(1), preprint.Select(r => r.Season));
+        Assert.Equal((record[0].Without, true), (preprint[0].Without, preprint[0].With > record[0].With));
+        Assert.Equal(record.Skip(1).SkipLast(1), preprint.Skip(1));
     }
 
     [Fact]

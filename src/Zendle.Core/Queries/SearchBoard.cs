@@ -105,6 +105,10 @@ public sealed record SearchBoard(ImmutableArray<BoardCard> Cards)
                 case FieldNode f when !Concepts.IsText(f.Field):
                     cards.Add(new(CardKind.Limit, QueryField.About, null, [QueryText.Print(f)]));
                     break;
+                case OrNode or NearNode when !Concepts.Terms(node, scope).Any(t => Concepts.IsText(t.Field)):
+                    // Years or types with OR between them say nothing in words: a limit, not a concept.
+                    cards.Add(new(CardKind.Limit, QueryField.About, null, [Row(node, QueryField.About)]));
+                    break;
                 case FieldNode f:
                     cards.Add(Card(f.Part, f.Field) ?? Block(f, QueryField.About));
                     break;

@@ -76,14 +76,17 @@ public sealed record Paper
         if (work.Type is "editorial" or "letter") return [new("Comment", prose.Paragraphs(frames.Discussion, 4))];
         var sections = new List<Section>
         {
-            new("Introduction", prose.Paragraphs(frames.Introduction, 5)),
-            new("Methods", [.. prose.Paragraphs(frames.Methods, 4), .. look == Look.Preprint ? new[] { "The last season had not been counted when this version was written; those counts will be added after review." } : []]),
-            new("Results", [counts.Sentence(work.Study), .. prose.Paragraphs(frames.Results, 5), work.Abstract.Length > 0 ? work.Abstract : "The counts are given in full."]),
-            new("Discussion", prose.Paragraphs(frames.Discussion, 5)),
+            new("Introduction", Running(frames.Introduction)),
+            new("Methods", [.. Running(frames.Methods), .. look == Look.Preprint ? new[] { "The last season had not been counted when this version was written; those counts will be added after review." } : []]),
+            new("Results", [counts.Sentence(work.Study), .. Running(frames.Results), work.Abstract.Length > 0 ? work.Abstract : "The counts are given in full."]),
+            new("Discussion", Running(frames.Discussion)),
         };
         if (look == Look.Typeset)
             sections.Add(new("Acknowledgements and data", [$"We thank those who kept the sites open and two reviewers for their doubts. {(work.Funder is { } funder ? $"The work was paid for by {funder}." : "The work had no money of its own.")} All counts lie with {work.People[0].Institute}."]));
         return sections;
+
+        // Kinds of study have fewer sentences than the scenario; they are told twice, with other numbers.
+        IReadOnlyList<string> Running(string[] sentences) => work.Topic.Core ? prose.Paragraphs(sentences, 5) : [.. prose.Paragraphs(sentences, 5), .. prose.Paragraphs(sentences, 5)];
     }
 
     private static SectionFrames FramesOf(Topic topic, KindFrames kind)

@@ -28,6 +28,7 @@ public sealed class SearchBoardTests
     [InlineData("(moth OR bee) NEAR/4 lamp", "Block: ((moth OR bee) NEAR/4 lamp)")]
     [InlineData("NOT (moth AND lamp)", "Without: (moth AND lamp)")]
     [InlineData("author:berg AND doi:10.5555/a", "Concept author: berg / Limit: doi:10.5555/a")]
+    [InlineData("moth AND (year:1992 OR type:review)", "Concept: moth / Limit: (year:1992 OR type:review)")]
     [InlineData("", "")]
     public void An_expression_is_laid_out_as_cards(string line, string cards) => Assert.Equal(cards, Told(Board(line)));
 

@@ -55,8 +55,8 @@ export function LedgerCard({
         <tbody>
           {ledger.databases.map((d) => (
             <tr key={d.databaseId} className={d.chosen ? "" : "text-faint"}>
-              <td className="relative h-6">
-                <label className="flex h-[23px] items-center gap-1.5">
+              <td className="relative h-[25px]">
+                <label className="flex h-[24px] items-center gap-1.5">
                   <input
                     type="checkbox"
                     checked={d.chosen}
