@@ -62,17 +62,24 @@ public sealed class ReferenceMatcher
     /// <param name="facts">What merging knows of the record.</param>
     public void AddWords(int work, MergeFacts facts)
     {
-        var first = facts.Families.Length > 0 ? facts.Families[0] : "";
+        var first = FirstPerson(facts);
         foreach (var title in facts.Titles)
         {
-            var at = described.Count;
             var main = title == facts.Titles[0] ? facts.MainTitle.Count(c => c == ' ') + 1 : int.MaxValue;
-            described.Add(new(work, Hashes(title.Split(' ')), main, first, facts.Year, facts.Volume, facts.FirstPage, facts.Notice.Length > 0));
             if (title != facts.Titles[0]) AddKeys(work, 0, MergeKeys.TitleAndPerson(title, first), facts.Year ?? 0);
-            if (first.Length > 0 && facts.Year is { } year) Put(byWords, MergeKeys.PersonAndYear(first, year), at);
-            Put(byWords, Place(facts), at);
-            if (title.Count(c => c == ' ') >= 4) Put(byWords, MergeKeys.Of("title", title), at);
+            foreach (var key in WordKeys(facts, title)) Put(byWords, key, described.Count);
+            described.Add(new(work, Hashes(title.Split(' ')), main, first, facts.Year, facts.Volume, facts.FirstPage, facts.Notice.Length > 0));
         }
+    }
+
+    private static string FirstPerson(MergeFacts facts) => facts.Families.Length > 0 ? facts.Families[0] : "";
+
+    /// <summary>The keys under which a record's account with one of its titles is proposed.</summary>
+    private static IEnumerable<ulong> WordKeys(MergeFacts facts, string title)
+    {
+        if (FirstPerson(facts) is { Length: > 0 } first && facts.Year is { } year) yield return MergeKeys.PersonAndYear(first, year);
+        if (Place(facts) is not 0 and var place) yield return place;
+        if (title.Count(c => c == ' ') >= 4) yield return MergeKeys.Of("title", title);
     }
 
     /// <summary>
@@ -82,19 +89,8 @@ public sealed class ReferenceMatcher
     /// <param name="facts">What merging knows of the record.</param>
     /// <param name="doi"><see cref="MergeKeys.Doi"/> of it; 0 for none.</param>
     /// <param name="title"><see cref="MergeKeys.TitleAndPerson"/> of it; 0 for none.</param>
-    public static IEnumerable<ulong> KeysOf(MergeFacts facts, ulong doi, ulong title)
-    {
-        if (doi != 0) yield return doi;
-        if (title != 0) yield return title;
-        var first = facts.Families.Length > 0 ? facts.Families[0] : "";
-        if (first.Length > 0 && facts.Year is { } year) yield return MergeKeys.PersonAndYear(first, year);
-        if (Place(facts) is not 0 and var place) yield return place;
-        foreach (var other in facts.Titles)
-        {
-            if (other != facts.Titles[0] && MergeKeys.TitleAndPerson(other, first) is not 0 and var key) yield return key;
-            if (other.Count(c => c == ' ') >= 4) yield return MergeKeys.Of("title", other);
-        }
-    }
+    public static IEnumerable<ulong> KeysOf(MergeFacts facts, ulong doi, ulong title) =>
+        new[] { doi, title }.Concat(facts.Titles.Skip(1).Select(t => MergeKeys.TitleAndPerson(t, FirstPerson(facts)))).Concat(facts.Titles.SelectMany(t => WordKeys(facts, t))).Where(k => k != 0);
 
     /// <summary>The keys a reference asks for.</summary>
     public static ulong[] AskedBy(Reference reference) =>
@@ -189,7 +185,6 @@ public sealed class ReferenceMatcher
 
     private static void Put(Dictionary<ulong, List<int>> index, ulong key, int at)
     {
-        if (key == 0) return;
         ref var list = ref CollectionsMarshal.GetValueRefOrAddDefault(index, key, out _);
         (list ??= []).Add(at);
     }

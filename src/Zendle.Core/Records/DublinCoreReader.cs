@@ -19,13 +19,13 @@ public static class DublinCoreReader
         var title = Values("title").FirstOrDefault("");
         var inside = PlainText.InsideBrackets(title);
         var identifiers = Values("identifier");
-        if (title.Length == 0) notes.Add("The record has no title.");
+        if (title.Length == 0) notes.Add(ReaderNotes.NoTitle);
         var year = Values("date").Select(ModsReader.ReadYear).FirstOrDefault(y => y is not null);
-        if (year is null && Values("date").FirstOrDefault() is { } date) notes.Add($"The date “{(date.Length > 40 ? date[..40] + "…" : date)}” is not plausible and was left out.");
+        if (year is null && Values("date").FirstOrDefault() is { } date) notes.Add(ReaderNotes.Implausible(date));
         var people = Values("creator").SelectMany(c =>
         {
             var names = NameLists.Split(c);
-            if (names.Count > 1) notes.Add(NameLists.Note);
+            if (names.Count > 1) notes.Add(ReaderNotes.NamesInOneField);
             return names;
         }).Take(ModsReader.MostPeople).Where(n => n.Family.Length > 0).Select(n => new PersonName(n.Family, n.Given)).ToArray();
         return new()

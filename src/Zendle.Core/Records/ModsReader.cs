@@ -26,7 +26,7 @@ public static partial class ModsReader
     {
         var notes = new List<string>();
         var (title, translated) = Title(mods);
-        if (title.Length == 0) notes.Add("The record has no title.");
+        if (title.Length == 0) notes.Add(ReaderNotes.NoTitle);
         var host = mods.Elements(Mods + "relatedItem").FirstOrDefault(r => (string?)r.Attribute("type") is "host");
         return new()
         {
@@ -94,7 +94,7 @@ public static partial class ModsReader
             if (role is not (null or "aut" or "author" or "edt" or "editor" or "cre" or "creator")) continue;
             foreach (var person in PeopleIn(name, role is "edt" or "editor" ? "editor" : null, notes))
             {
-                if (people.Count == MostPeople) { notes.Add($"The record names more than {MostPeople} people; the rest is left out."); return people; }
+                if (people.Count == MostPeople) { notes.Add(ReaderNotes.TooManyPeople(MostPeople)); return people; }
                 people.Add(person);
             }
         }
@@ -110,12 +110,12 @@ public static partial class ModsReader
         var parts = name.Elements(Mods + "namePart").ToArray();
         if (parts.Length == 1 && parts[0].Attribute("type") is null && NameLists.Split(PlainText.Clean(parts[0].Value)) is { Count: > 1 } list)
         {
-            notes.Add(NameLists.Note);
+            notes.Add(ReaderNotes.NamesInOneField);
             return list.Select(n => new PersonName(n.Family, n.Given, Role: role));
         }
         if (Person(name) is not { } person) return [];
         foreach (var given in name.Elements(Mods + "nameIdentifier").Where(i => person.Orcid is null && (string?)i.Attribute("type") == "orcid"))
-            notes.Add($"The ORCID iD “{Brief(given.Value)}” of {person.Short} has a wrong check digit and was left out.");
+            notes.Add(ReaderNotes.WrongCheckDigit("ORCID iD", given.Value, $" of {person.Short}"));
         return [person with { Role = role }];
     }
 
@@ -141,7 +141,7 @@ public static partial class ModsReader
         {
             var year = ReadYear(date);
             if (year is not null) return year;
-            if (date.Trim().Length > 0) notes.Add($"The date “{Brief(date)}” is not plausible and was left out.");
+            if (date.Trim().Length > 0) notes.Add(ReaderNotes.Implausible(date));
         }
         return null;
     }
@@ -179,7 +179,7 @@ public static partial class ModsReader
     private static string? Isbn(XElement mods, XElement? host, List<string> notes)
     {
         foreach (var id in mods.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "isbn" && i.Value.Any(char.IsAsciiDigit)))
-            notes.Add($"The ISBN “{Brief(id.Value)}” has a wrong check digit and was left out.");
+            notes.Add(ReaderNotes.WrongCheckDigit("ISBN", id.Value));
         return host?.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "isbn").Select(i => Identifiers.Isbn(i.Value)).FirstOrDefault(i => i is not null);
     }
 
@@ -198,7 +198,7 @@ public static partial class ModsReader
         foreach (var id in host.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "issn"))
         {
             issn ??= Identifiers.Issn(id.Value);
-            if (issn is null) notes.Add($"The ISSN “{Brief(id.Value)}” has a wrong check digit and was left out.");
+            if (issn is null) notes.Add(ReaderNotes.WrongCheckDigit("ISSN", id.Value));
         }
         var part = host.Element(Mods + "part");
         string? Detail(string type) => NullIfEmpty(PlainText.Clean(part?.Elements(Mods + "detail").FirstOrDefault(d => (string?)d.Attribute("type") == type)?.Element(Mods + "number")?.Value));
@@ -214,7 +214,7 @@ public static partial class ModsReader
         foreach (var id in mods.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") is "doi" or "uri"))
         {
             if (Identifiers.Doi(id.Value) is { } doi) return doi;
-            if ((string?)id.Attribute("type") == "doi") notes.Add($"“{Brief(id.Value)}” is not a DOI and was left out.");
+            if ((string?)id.Attribute("type") == "doi") notes.Add(ReaderNotes.NoDoi(id.Value));
         }
         return null;
     }
@@ -257,7 +257,7 @@ public static partial class ModsReader
 
     internal static string LongText(string? text, string what, List<string> notes)
     {
-        if (text is not null && text.Length > PlainText.Longest) notes.Add($"The {what} has {text.Length.ToString("N0", CultureInfo.InvariantCulture)} characters; {PlainText.Longest.ToString("N0", CultureInfo.InvariantCulture)} are kept.");
+        if (text is not null && text.Length > PlainText.Longest) notes.Add(ReaderNotes.Cut(what, text.Length));
         return PlainText.Clean(text);
     }
 
@@ -265,8 +265,6 @@ public static partial class ModsReader
         [.. elements.Select(e => PlainText.Clean(e.Value)).Where(v => v.Length is > 0 and < 300).Distinct(StringComparer.OrdinalIgnoreCase).Take(200)];
 
     private static string? NullIfEmpty(string text) => text.Length == 0 ? null : text;
-
-    private static string Brief(string text) => PlainText.Clean(text) is { Length: > 40 } longer ? longer[..40] + "…" : PlainText.Clean(text);
 
     [GeneratedRegex(@"(?<!\d)[12]\d{3}-([01]\d)(-[0-3]\d)?(?!\d)", RegexOptions.CultureInvariant)]
     private static partial Regex IsoDate();

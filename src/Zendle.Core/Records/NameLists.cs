@@ -5,9 +5,6 @@ namespace Zendle.Core.Records;
 /// <summary>Takes names apart that stand in one field: one name into family and given, a whole list into its names.</summary>
 internal static partial class NameLists
 {
-    /// <summary>What a reader notes when it took a list apart.</summary>
-    public const string Note = "All people stood in one field; they were told apart by what stands between them.";
-
     /// <summary>Splits "Family, Given"; a name without a comma is taken as family name last.</summary>
     public static (string Family, string Given) SplitOne(string whole)
     {

@@ -106,6 +106,7 @@ public sealed class CorpusColumns
         private readonly int[] textRank;
         private readonly bool[] described;
         private readonly FacetBuilder printedVenues = new(), printedPeople = new();
+        private CitationGraph? graph;
         private bool hasVenues, hasPeople;
 
         /// <summary>Starts columns for record and work ids below the given sizes.</summary>
@@ -214,6 +215,7 @@ public sealed class CorpusColumns
         /// <summary>Follows the keys of all references; tells those that no key led home, by record and place in its list.</summary>
         public IReadOnlyList<(int Record, int Work, byte Database, int Place)> FollowKeys()
         {
+            if (references.Count > 0) graph = null;
             var open = new List<(int, int, byte, int)>();
             foreach (var (record, work, database, place, doi, title) in references)
                 if (Matcher.ByKeys(doi, title, null).Work is > 0 and var cited) ties.Add((work, database, cited));
@@ -223,13 +225,17 @@ public sealed class CorpusColumns
         }
 
         /// <summary>Adds ties that were found in words.</summary>
-        public void AddTies(IEnumerable<(int Work, byte Database, int Cited)> found) => ties.AddRange(found);
+        public void AddTies(IEnumerable<(int Work, byte Database, int Cited)> found)
+        {
+            ties.AddRange(found);
+            graph = null;
+        }
 
         /// <summary>The citation graph of the ties so far.</summary>
         public CitationGraph BuildGraph()
         {
             FollowKeys();
-            return CitationGraph.Build([.. ties.Select(t => (long)t.Work << 32 | (uint)t.Cited)], [.. ties.Select(t => t.Database)], WorkSize, Databases);
+            return graph ??= CitationGraph.Build([.. ties.Select(t => (long)t.Work << 32 | (uint)t.Cited)], [.. ties.Select(t => t.Database)], WorkSize, Databases);
         }
 
         /// <summary>The finished columns.</summary>

@@ -15,6 +15,7 @@ import type { Dto } from "../api/client";
 import { useReviews } from "../features/reviews/useReviews";
 import { useOpenKept } from "../features/search/useSearch";
 import { Logo } from "../ui/Logo";
+import { MenuFrame, MenuItem, MenuLine } from "../ui/Menu";
 import { count } from "../ui/numbers";
 import { KeysSheet } from "./KeysSheet";
 import { Palette } from "./Palette";
@@ -126,31 +127,15 @@ function ReviewMenu({ review }: { review: Dto<"ReviewDto"> | null }) {
         <span className="sr-only">, switch reviews</span>
         <ChevronDown size={14} className="shrink-0 text-faint" aria-hidden="true" />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={6}
-          className="z-50 min-w-[280px] rounded-md border border-line bg-raised py-1 shadow-xl"
-        >
-          {reviews.data?.map((r) => (
-            <DropdownMenu.Item
-              key={r.id}
-              onSelect={() => void navigate(`/r/${r.id}/search`)}
-              className="flex items-baseline justify-between gap-6 px-3 py-1.5 text-[13px] outline-none data-[highlighted]:bg-mist"
-            >
-              <span className={r.id === review?.id ? "font-semibold" : ""}>{r.title}</span>
-              <span className="text-[12px] text-quiet">{count(r.kept)} kept</span>
-            </DropdownMenu.Item>
-          ))}
-          <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          <DropdownMenu.Item
-            onSelect={() => void navigate("/reviews")}
-            className="px-3 py-1.5 text-[13px] outline-none data-[highlighted]:bg-mist"
-          >
-            All reviews, or a new one
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuFrame width={280}>
+        {reviews.data?.map((r) => (
+          <MenuItem key={r.id} onSelect={() => void navigate(`/r/${r.id}/search`)} aside={`${count(r.kept)} kept`}>
+            <span className={r.id === review?.id ? "font-semibold" : ""}>{r.title}</span>
+          </MenuItem>
+        ))}
+        <MenuLine />
+        <MenuItem onSelect={() => void navigate("/reviews")}>All reviews, or a new one</MenuItem>
+      </MenuFrame>
     </DropdownMenu.Root>
   );
 }

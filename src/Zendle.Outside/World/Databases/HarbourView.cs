@@ -16,7 +16,7 @@ internal static class HarbourView
                 Datestamp = share.Stamp(d, w),
                 Work = w,
                 Type = w.Type,
-                Title = d.Chance(0.04 * share.Noise) ? Slips.Misspelt(w.Title, d) : w.Title,
+                Title = Slips.Letter(w.Title, d, 0.04 * share.Noise),
                 People = w.People,
                 Names = d.Chance(0.3) ? NameForm.Whole : NameForm.Full,
                 Year = Slips.Year(w.Year, d, 0.05 * share.Noise),

@@ -19,7 +19,7 @@ public static class PrintedReferences
         if (cited is null) return Stray(d, from, style);
         var w = cited;
         var title = w.Translated is not null && d.Chance(0.3) ? w.Translated : w.Title;
-        if (d.Chance(0.05 * noise)) title = Slips.Misspelt(title, d);
+        title = Slips.Letter(title, d, 0.05 * noise);
         if (d.Chance(0.03 * noise)) title = title.Replace(" of ", " on ", StringComparison.Ordinal);
         if (d.Chance(0.03 * noise) && title.IndexOf(": ", StringComparison.Ordinal) is > 20 and var colon) title = title[..colon];
         var year = Slips.Year(w.Year, d, 0.025 * noise);

@@ -21,6 +21,9 @@ internal static class Slips
         return title;
     }
 
+    /// <summary>A title in which, now and then, one letter is wrong.</summary>
+    public static string Letter(string title, Dice d, double chance) => d.Chance(chance) ? Misspelt(title, d) : title;
+
     /// <summary>One letter misread, dropped or doubled.</summary>
     public static string Misspelt(string text, Dice d)
     {

@@ -17,8 +17,7 @@ internal static class UnionView
                 Datestamp = share.Stamp(d, w),
                 Work = w,
                 Type = w.Type,
-                // Catalogues write titles as sentences, with a slash of their own kind left out here.
-                Title = d.Chance(0.08 * share.Noise) ? Slips.Misspelt(w.Title, d) : w.Title,
+                Title = Slips.Letter(w.Title, d, 0.08 * share.Noise),
                 People = w.People,
                 Names = NameForm.Catalogue,
                 Year = Slips.Year(w.Year, d, 0.02 * share.Noise),

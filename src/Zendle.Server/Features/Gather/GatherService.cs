@@ -59,7 +59,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
     {
         var (_, facts) = await decisions.Of(reviewId);
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        await using var moment = await context.OneMoment(cancel);
+        await using var moment = await ReadMoment.Of(context, cancel);
         var (sought, today) = await Sought(context, reviewId, cancel);
         var attempts = (await context.Attempts.AsNoTracking().Where(a => a.ReviewId == reviewId).OrderBy(a => a.Id).ToListAsync(cancel)).ToLookup(a => today(a.WorkId));
         var texts = (await context.Texts.AsNoTracking().Where(t => t.ReviewId == reviewId && t.Standing != TextStanding.Refused).OrderBy(t => t.Id).ToListAsync(cancel)).ToLookup(t => today(t.WorkId));
@@ -84,7 +84,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
     public async Task<TextAccount> Account(int reviewId, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        await using var moment = await context.OneMoment(cancel);
+        await using var moment = await ReadMoment.Of(context, cancel);
         var (sought, today) = await Sought(context, reviewId, cancel);
         var attempts = (await context.Attempts.AsNoTracking().Where(a => a.ReviewId == reviewId).OrderBy(a => a.Id).Select(a => new { a.WorkId, a.Round, a.Outcome }).ToListAsync(cancel)).ToLookup(a => (a.WorkId, a.Round), a => a.Outcome);
         var texts = (await context.Texts.AsNoTracking().ThatCount().Where(t => t.ReviewId == reviewId).OrderBy(t => t.Id).ToListAsync(cancel)).ToLookup(t => today(t.WorkId));

@@ -1,7 +1,5 @@
 using Zendle.Core.Queries;
-using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
-using Zendle.Index.Questions;
 
 namespace Zendle.Server.Features.Search;
 
@@ -20,8 +18,10 @@ internal sealed record BoardRowDto(string Text, string Meaning, int Count, int? 
 /// <param name="Scope">Name of the field its terms are looked for in.</param>
 /// <param name="Near">At most so many words between its terms; null when any is enough.</param>
 /// <param name="Count">Works it finds; under "without", works it takes away.</param>
+/// <param name="KeptHit">Under "without": kept works among those it takes away.</param>
+/// <param name="Stays">Under "without": works that stay although one of its terms stands in one of their records, through another record.</param>
 /// <param name="Rows">Its rows.</param>
-internal sealed record BoardCardDto(CardKind Kind, string? Letter, string Scope, int? Near, int Count, IReadOnlyList<BoardRowDto> Rows);
+internal sealed record BoardCardDto(CardKind Kind, string? Letter, string Scope, int? Near, int Count, int KeptHit, int Stays, IReadOnlyList<BoardRowDto> Rows);
 
 /// <summary>Asks for what an act on the board makes of a line.</summary>
 internal sealed record BoardRequest(string Text, BoardEdit Edit);
@@ -30,48 +30,62 @@ internal sealed record BoardRequest(string Text, BoardEdit Edit);
 internal sealed record BoardEditedDto(string Text);
 
 /// <summary>Counts the rows of a board. What a row alone brings in is asked of the very node it was printed from.</summary>
-internal sealed class BoardView(QuestionEvaluator evaluator, SearchState state, QueryNode root, BitSet kept)
+internal sealed class BoardView(PartCounts counts, BitSet kept)
 {
     private const int MostRows = 80;
     private int rows;
 
-    private BitSet Works(BitSet records) => evaluator.Works(records, state.Databases);
-
     /// <summary>The cards with their counts.</summary>
     public IReadOnlyList<BoardCardDto> Cards()
     {
-        var whole = Works(evaluator.Records(root));
-        var concepts = Concepts.Of(root);
-        var (next, cards) = (0, new List<BoardCardDto>());
-        foreach (var card in SearchBoard.Of(root).Cards)
+        var board = SearchBoard.Of(counts.Root);
+        var concepts = new Queue<Concept>(Concepts.Of(counts.Root));
+        return [.. board.Cards.Select(card => card.Kind switch
         {
-            var concept = card.Kind is CardKind.Concept or CardKind.Block && next < concepts.Length ? concepts[next++] : null;
-            var nodes = card.Kind == CardKind.Without ? Refused(root).ToArray() : concept is null ? [] : [.. concept.Terms.Select(t => t.Term)];
-            var asked = QueryReader.Read(card.Kind == CardKind.Without ? card.Expression[4..] : card.Expression).Root!;
-            var count = card.Kind == CardKind.Without ? Gone(asked, whole) : Works(evaluator.Records(asked)).Count();
-            cards.Add(new(card.Kind, concept?.Letter.ToString(), QueryFields.Name(card.Scope), card.Near, count, [.. card.Terms.TakeWhile(_ => rows++ < MostRows).Select(t => Row(card, t, nodes, whole))]));
-        }
-        return cards;
+            CardKind.Without => Without(card, board),
+            CardKind.Limit => Card(card, null),
+            _ => Card(card, concepts.Dequeue()),
+        })];
     }
 
-    private BoardRowDto Row(BoardCard card, string text, TermNode[] nodes, BitSet whole)
+    private BoardCardDto Card(BoardCard card, Concept? concept)
     {
-        var asked = QueryReader.Read(text).Root!;
-        var node = nodes.FirstOrDefault(n => QueryText.Print(n) == (asked is FieldNode { Part: TermNode inner } ? QueryText.Print(inner) : text));
-        var found = Works(evaluator.Records(asked, card.Scope));
-        if (node is null) return new(text, QueryText.Meaning(asked, card.Scope), found.Count(), null, 0, 0);
-        var others = ReferenceEquals(node, root) ? new BitSet(whole.Size) : Works(evaluator.Records(root, QueryField.About, without: node));
-        if (card.Kind != CardKind.Without) return new(text, QueryText.Meaning(asked, card.Scope), found.Count(), Less(whole, others).Count(), 0, 0);
-        var gone = Less(others, whole);
-        return new(text, QueryText.Meaning(asked, card.Scope), found.Count(), gone.Count(), gone.CountWith(kept), found.CountWith(whole));
+        TermNode[] nodes = concept is null ? [] : [.. concept.Terms.Select(t => t.Term)];
+        return new(card.Kind, concept?.Letter.ToString(), QueryFields.Name(card.Scope), card.Near, counts.Works(Read(card.Expression)).Count(), 0, 0, [.. Shown(card).Select(text => Row(card, text, nodes))]);
     }
 
-    /// <summary>Works that the rest of the line finds and the card takes away.</summary>
-    private int Gone(QueryNode asked, BitSet whole)
+    private BoardRowDto Row(BoardCard card, string text, TermNode[] nodes)
     {
-        var rest = string.Join(" AND ", SearchBoard.Of(root).Cards.Where(c => c.Kind != CardKind.Without).Select(c => c.Expression));
-        var found = rest.Length == 0 ? Works(evaluator.Records(asked)) : Works(evaluator.Records(QueryReader.Read(rest).Root!));
-        return Less(found, whole).Count();
+        var asked = Read(text);
+        var node = NodeOf(asked, nodes);
+        return new(text, QueryText.Meaning(asked, card.Scope), node is null || asked is FieldNode ? counts.Works(asked, card.Scope).Count() : counts.Count(node, card.Scope), node is null ? null : counts.OnlyIt(node), 0, 0);
+    }
+
+    private BoardCardDto Without(BoardCard card, SearchBoard board)
+    {
+        var (refused, rest) = (counts.Works(Read(card.Expression["NOT ".Length..])), new SearchBoard(board.Cards.Remove(card)).Expression);
+        var gone = Less(rest.Length == 0 ? refused : counts.Works(Read(rest)), counts.Whole);
+        var nodes = Refused(counts.Root).ToArray();
+        return new(card.Kind, null, QueryFields.Name(card.Scope), null, gone.Count(), gone.CountWith(kept), refused.CountWith(counts.Whole), [.. Shown(card).Select(text => RefusedRow(text, nodes))]);
+    }
+
+    private BoardRowDto RefusedRow(string text, TermNode[] nodes)
+    {
+        var asked = Read(text);
+        var (node, found) = (NodeOf(asked, nodes), counts.Works(asked));
+        var gone = node is null ? null : Less(counts.Without(node), counts.Whole);
+        return new(text, QueryText.Meaning(asked), found.Count(), gone?.Count(), gone?.CountWith(kept) ?? 0, found.CountWith(counts.Whole));
+    }
+
+    private IEnumerable<string> Shown(BoardCard card) => card.Terms.TakeWhile(_ => rows++ < MostRows);
+
+    private static QueryNode Read(string expression) => QueryReader.Read(expression).Root!;
+
+    /// <summary>The term of the line that a row was printed from; null for a row that is no term.</summary>
+    private static TermNode? NodeOf(QueryNode asked, TermNode[] nodes)
+    {
+        var text = QueryText.Print(asked is FieldNode { Part: TermNode inner } ? inner : asked);
+        return Array.Find(nodes, n => QueryText.Print(n) == text);
     }
 
     private static BitSet Less(BitSet from, BitSet what)

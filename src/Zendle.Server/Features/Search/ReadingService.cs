@@ -52,18 +52,14 @@ internal sealed class ReadingService(SearchService search)
         using var view = await search.View(reviewId, next with { Expression = text.Trim() });
         var evaluator = view.Evaluator;
         var (parts, notices) = (new List<ReadingPartDto>(), new List<NoticeDto>());
-        if (reading.Root is { } root)
-        {
-            var concepts = Concepts.Of(root);
-            var whole = evaluator.Works(evaluator.Records(root), state.Databases).Count();
-            AddParts(root, new(evaluator, state, root, whole, concepts, parts), 0, QueryField.About, null);
-        }
+        var counts = reading.Root is { } root ? new PartCounts(evaluator, state, root) : null;
+        if (counts is not null) AddParts(counts.Root, new(counts, Concepts.Of(counts.Root), parts), 0, QueryField.About, null);
         foreach (var notice in reading.Notices.Take(4))
             notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))]));
         if (reading is { IsSound: true, Root: { } sound }) notices.AddRange(Variants(evaluator, sound, text, state));
         return new(text, reading.IsSound, parts, [.. reading.Problems.Take(6).Select(p => new ProblemPartDto(p.Span.Start, p.Span.Length, p.Sentence, p.Repair?.Label, p.Repair?.Text))],
             notices, Direct(view, text), reading.Root is null or AllNode ? null : view.Ledger(), reading.Root is null ? null : view.Answer.Count,
-            reading.Root is null or AllNode ? [] : new BoardView(evaluator, state, reading.Root, view.Facts.Kept).Cards());
+            counts?.Root is null or AllNode ? [] : new BoardView(counts, view.Facts.Kept).Cards());
     }
 
     /// <summary>Other spellings of the line's words, those that would add works, the most first; each with how many it adds.</summary>
@@ -88,20 +84,15 @@ internal sealed class ReadingService(SearchService search)
     private static int Count(QuestionEvaluator evaluator, string line, SearchState state) =>
         QueryReader.Read(line).Root is { } root ? evaluator.Works(evaluator.Records(root), state.Databases).Count() : 0;
 
-    private sealed record Walk(QuestionEvaluator Evaluator, SearchState State, QueryNode Root, int Whole, IReadOnlyList<Concept> Concepts, List<ReadingPartDto> Parts);
+    private sealed record Walk(PartCounts Counts, IReadOnlyList<Concept> Concepts, List<ReadingPartDto> Parts);
 
     private static void AddParts(QueryNode node, Walk walk, int depth, QueryField field, string? letter)
     {
         if (walk.Parts.Count >= MostParts) return;
         letter ??= walk.Concepts.FirstOrDefault(c => ReferenceEquals(c.Node, node))?.Letter.ToString();
-        int Works(BitSet records) => walk.Evaluator.Works(records, walk.State.Databases).Count();
-        var count = Works(walk.Evaluator.Records(node, field));
-        int? only = null;
-        if (node is TermNode && !ReferenceEquals(node, walk.Root))
-            only = Math.Abs(walk.Whole - Works(walk.Evaluator.Records(walk.Root, QueryField.About, without: node)));
-        else if (node is TermNode) only = count;
+        int? only = node is TermNode term ? walk.Counts.OnlyIt(term) : null;
         var text = QueryText.Print(node);
-        walk.Parts.Add(new(node.Span.Start, node.Span.Length, depth, Kind(node), text, QueryText.Meaning(node, field), count, only, letter));
+        walk.Parts.Add(new(node.Span.Start, node.Span.Length, depth, Kind(node), text, QueryText.Meaning(node, field), walk.Counts.Count(node, field), only, letter));
         var children = node switch
         {
             AndNode a => a.Parts,

@@ -1,6 +1,7 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { CiteSheet } from "../cite/CiteSheet";
+import { MenuFrame, MenuItem, MenuLabel, MenuLine, menuItem } from "../../ui/Menu";
 import { works } from "../../ui/numbers";
 import type { Place } from "../search/useSearch";
 
@@ -23,39 +24,24 @@ export function ExportMenu({ place, total }: { place: Place; total: number }) {
         >
           Export
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            sideOffset={5}
-            className="z-50 min-w-[230px] rounded-md border border-line bg-raised py-1 shadow-xl"
-          >
-            <DropdownMenu.Label className="px-3 py-1 text-[12px] text-quiet">
-              {works(total)}, in the order of the list
-            </DropdownMenu.Label>
-            {formats.map(([format, name, use]) => (
-              <DropdownMenu.Item
-                key={format}
-                asChild
-                className="flex justify-between gap-6 px-3 py-1.5 text-[13px] outline-none data-[highlighted]:bg-mist"
+        <MenuFrame width={230} align="end">
+          <MenuLabel>{works(total)}, in the order of the list</MenuLabel>
+          {formats.map(([format, name, use]) => (
+            <DropdownMenu.Item key={format} asChild className={menuItem}>
+              <a
+                href={`/api/reviews/${place.reviewId}/export?stepId=${place.stepId}&sort=${place.sort}&format=${format}`}
+                download
               >
-                <a
-                  href={`/api/reviews/${place.reviewId}/export?stepId=${place.stepId}&sort=${place.sort}&format=${format}`}
-                  download
-                >
-                  <span>{name}</span>
-                  <span className="text-quiet">{use}</span>
-                </a>
-              </DropdownMenu.Item>
-            ))}
-            <DropdownMenu.Item
-              onSelect={() => setCiting(true)}
-              className="flex justify-between gap-6 border-t border-line px-3 py-1.5 text-[13px] outline-none data-[highlighted]:bg-mist"
-            >
-              <span>Bibliography …</span>
-              <span className="text-quiet">in any style</span>
+                <span>{name}</span>
+                <span className="text-[12px] text-quiet">{use}</span>
+              </a>
             </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+          ))}
+          <MenuLine />
+          <MenuItem onSelect={() => setCiting(true)} aside="in any style">
+            Bibliography …
+          </MenuItem>
+        </MenuFrame>
       </DropdownMenu.Root>
       <CiteSheet
         reviewId={place.reviewId}

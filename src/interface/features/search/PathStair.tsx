@@ -4,6 +4,7 @@ import { useLayoutEffect, useRef, useState } from "react";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { MenuFrame, MenuItem, MenuLabel, MenuLine } from "../../ui/Menu";
 import { Sheet } from "../../ui/Sheet";
 import { change, count, works } from "../../ui/numbers";
 import { useRemoveStep, useRenameStep, type Place } from "./useSearch";
@@ -152,41 +153,26 @@ function StepBlock({
         >
           {step.branches.length > 0 ? <GitBranch size={12} /> : <span aria-hidden="true">⋮</span>}
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="start"
-            sideOffset={4}
-            className="z-50 min-w-[230px] rounded-md border border-line bg-raised py-1 text-[13px] shadow-xl"
-          >
-            {step.branches.length > 0 && (
-              <>
-                <DropdownMenu.Label className="px-3 py-1 text-[12px] text-quiet">
-                  Also tried from the step before
-                </DropdownMenu.Label>
-                {step.branches.map((b) => (
-                  <DropdownMenu.Item
-                    key={b.id}
-                    onSelect={() => place.change({ step: String(b.id), work: null })}
-                    className="flex justify-between gap-6 px-3 py-1.5 outline-none data-[highlighted]:bg-mist"
-                  >
-                    <span className="max-w-[260px] truncate">{b.label}</span>
-                    <span className="text-quiet">{count(b.count)}</span>
-                  </DropdownMenu.Item>
-                ))}
-                <DropdownMenu.Separator className="my-1 h-px bg-line" />
-              </>
-            )}
-            <DropdownMenu.Item onSelect={goHere} className="px-3 py-1.5 outline-none data-[highlighted]:bg-mist">
-              Go on from here
-            </DropdownMenu.Item>
-            <DropdownMenu.Item onSelect={onName} className="px-3 py-1.5 outline-none data-[highlighted]:bg-mist">
-              Name this step
-            </DropdownMenu.Item>
-            <DropdownMenu.Item onSelect={onRemove} className="px-3 py-1.5 outline-none data-[highlighted]:bg-mist">
-              Take this step out
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+        <MenuFrame width={230}>
+          {step.branches.length > 0 && (
+            <>
+              <MenuLabel>Also tried from the step before</MenuLabel>
+              {step.branches.map((b) => (
+                <MenuItem
+                  key={b.id}
+                  onSelect={() => place.change({ step: String(b.id), work: null })}
+                  aside={count(b.count)}
+                >
+                  <span className="max-w-[260px] truncate">{b.label}</span>
+                </MenuItem>
+              ))}
+              <MenuLine />
+            </>
+          )}
+          <MenuItem onSelect={goHere}>Go on from here</MenuItem>
+          <MenuItem onSelect={onName}>Name this step</MenuItem>
+          <MenuItem onSelect={onRemove}>Take this step out</MenuItem>
+        </MenuFrame>
       </DropdownMenu.Root>
     </li>
   );

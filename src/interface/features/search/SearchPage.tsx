@@ -1,13 +1,11 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Navigate } from "react-router";
 import { useKeys } from "../../app/keys";
 import { Fault } from "../../ui/Fault";
-import { DecisionSheets, type DecisionSheet } from "../decisions/DecisionSheets";
-import { useDecide } from "../decisions/useDecisions";
+import { DecisionSheets } from "../decisions/DecisionSheets";
 import { useReview } from "../reviews/useReviews";
-import { useFollow } from "../trails/useTrail";
 import { WorkPane } from "../works/WorkPane";
-import { useWorkKeys } from "../works/useWorkKeys";
+import { useWorkInView } from "../works/useWorkInView";
 import { Board } from "./board/Board";
 import { NarrowBar } from "./NarrowBar";
 import { PathStair } from "./PathStair";
@@ -42,17 +40,9 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   const [boardOpen, setBoardOpen] = useState(() => localStorage.getItem("zendle.board") === "open");
   const lineRef = useRef<HTMLInputElement>(null);
   const list = useRef<ListHandle>(null);
-  const pane = useRef<HTMLElement>(null);
-  const [sheet, setSheet] = useState<DecisionSheet>(null);
-  const decide = useDecide(place);
   useVisit(reviewId, stepId);
-  const follow = useFollow(reviewId);
   const picked = usePicked(stepId);
 
-  const openWork = useCallback(
-    (id: number | null) => change({ work: id === null ? null : String(id) }, true),
-    [change],
-  );
   const search = (expressionText: string) => {
     if (expressionText.trim() === expression.trim() && stepId !== 0) return;
     take.mutate(
@@ -76,23 +66,15 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
     if (stepId === 0) lineRef.current?.focus();
   }, [stepId]);
 
-  const onWork = useWorkKeys({
-    reviewId,
-    list: () => list.current,
-    workId,
-    open: openWork,
-    pane,
-    decide,
-    ask: setSheet,
-    follow,
-  });
+  const inView = useWorkInView(place, () => list.current, search);
+  const { decide, follow, openWork } = inView;
   useKeys({
     "/": () => {
       lineRef.current?.focus();
       lineRef.current?.select();
       return true;
     },
-    " ": onWork((id) => picked.flip(id)),
+    " ": inView.onWork((id) => picked.flip(id)),
     b: () => {
       foldBoard();
       return true;
@@ -176,27 +158,11 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
               )}
               empty={<NothingFound place={place} onSearchNew={() => change({ step: "0", work: null })} />}
             />
-            <WorkPane
-              ref={pane}
-              place={place}
-              workId={workId}
-              decide={decide}
-              onAside={() => setSheet("aside")}
-              onTag={() => setSheet("tag")}
-              onSearch={(e) => search(e)}
-              follow={follow}
-            />
+            <WorkPane ref={inView.paneRef} {...inView.pane} />
           </div>
         </>
       )}
-      <DecisionSheets
-        reviewId={reviewId}
-        stepId={stepId}
-        workId={workId}
-        open={sheet}
-        close={() => setSheet(null)}
-        decide={decide}
-      />
+      <DecisionSheets {...inView.sheets} />
     </>
   );
 }

@@ -1,4 +1,5 @@
 import { DropdownMenu } from "radix-ui";
+import { MenuFrame, menuItem } from "../../ui/Menu";
 import type { SortOrder } from "./useSearch";
 
 const orders: [SortOrder, string][] = [
@@ -31,25 +32,15 @@ export function SortMenu({
       <DropdownMenu.Trigger className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink">
         by <b className="font-semibold text-ink">{word}</b>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={5}
-          className="z-50 min-w-[160px] rounded-md border border-line bg-raised py-1 shadow-xl"
-        >
-          <DropdownMenu.RadioGroup value={sort} onValueChange={(v) => onSort(v as SortOrder)}>
-            {offered.map(([order, label]) => (
-              <DropdownMenu.RadioItem
-                key={order}
-                value={order}
-                className="px-3 py-1 text-[13px] outline-none data-[highlighted]:bg-mist data-[state=checked]:font-semibold"
-              >
-                {label}
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuFrame width={160} align="end">
+        <DropdownMenu.RadioGroup value={sort} onValueChange={(v) => onSort(v as SortOrder)}>
+          {offered.map(([order, label]) => (
+            <DropdownMenu.RadioItem key={order} value={order} className={menuItem}>
+              {label}
+            </DropdownMenu.RadioItem>
+          ))}
+        </DropdownMenu.RadioGroup>
+      </MenuFrame>
     </DropdownMenu.Root>
   );
 }

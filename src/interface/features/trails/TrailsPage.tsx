@@ -1,11 +1,10 @@
-import { useCallback, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { Navigate } from "react-router";
 import { useKeys } from "../../app/keys";
 import type { Dto } from "../../api/client";
 import { Fault } from "../../ui/Fault";
-import { DecisionSheets, type DecisionSheet } from "../decisions/DecisionSheets";
+import { DecisionSheets } from "../decisions/DecisionSheets";
 import { KeepFirst } from "../decisions/KeepFirst";
-import { useDecide } from "../decisions/useDecisions";
 import { ExportMenu } from "../export/ExportMenu";
 import { useReview } from "../reviews/useReviews";
 import { FacetChip } from "../search/FacetChip";
@@ -15,12 +14,12 @@ import { PathStair } from "../search/PathStair";
 import type { ListHandle } from "../search/WorkList";
 import { usePath, usePlace, useStepView, useTakeStep, useVisit, type Facet, type SortOrder } from "../search/useSearch";
 import { WorkPane } from "../works/WorkPane";
-import { useWorkKeys } from "../works/useWorkKeys";
+import { useWorkInView } from "../works/useWorkInView";
 import { CountsBy } from "./CountsBy";
 import { Seeds } from "./Seeds";
 import { StartTrails } from "./StartTrails";
 import { TrailSide } from "./TrailSide";
-import { useFollow, useTrail } from "./useTrail";
+import { useTrail } from "./useTrail";
 
 const facets: Facet[] = ["Type", "Subject", "Venue", "Person", "Text", "Stage", "Tag"];
 
@@ -35,21 +34,16 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const isTrail = current && view.data?.state.trail !== null;
   const trail = useTrail(reviewId, stepId, isTrail);
   const take = useTakeStep(place);
-  const follow = useFollow(reviewId);
-  const decide = useDecide(place);
-  const [sheet, setSheet] = useState<DecisionSheet>(null);
   const [sorts, setSorts] = useState<Record<"Backward" | "Forward", SortOrder>>({ Backward: "Ties", Forward: "Ties" });
   const lists = { Backward: useRef<ListHandle>(null), Forward: useRef<ListHandle>(null) };
   const [side, setSide] = useState<"Backward" | "Forward">("Backward");
-  const pane = useRef<HTMLElement>(null);
   useVisit(reviewId, stepId);
 
-  const openWork = useCallback(
-    (id: number | null) => change({ work: id === null ? null : String(id) }, true),
-    [change],
-  );
   const active = () => lists[side].current ?? lists.Backward.current ?? lists.Forward.current;
-  useWorkKeys({ reviewId, list: active, workId, open: openWork, pane, decide, ask: setSheet, follow });
+  const inView = useWorkInView(place, active, (expression) =>
+    take.mutate({ act: { kind: "Search", expression }, from: 0 }),
+  );
+  const { decide, follow, openWork } = inView;
   const toSide = (to: "Backward" | "Forward") => () => {
     if (!lists[to].current) return false;
     setSide(to);
@@ -111,16 +105,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
         ‹ back to the {data?.seedCount === 1 ? "seed" : "seeds"} (Esc)
       </button>
       <div className="flex min-h-0 flex-1 flex-col [&>aside]:flex-1 [&>aside]:border-l-0">
-        <WorkPane
-          ref={pane}
-          place={place}
-          workId={workId}
-          decide={decide}
-          onAside={() => setSheet("aside")}
-          onTag={() => setSheet("tag")}
-          onSearch={(expression) => take.mutate({ act: { kind: "Search", expression }, from: 0 })}
-          follow={follow}
-        />
+        <WorkPane ref={inView.paneRef} {...inView.pane} />
       </div>
     </div>
   ) : (
@@ -204,14 +189,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
           </div>
         </>
       )}
-      <DecisionSheets
-        reviewId={reviewId}
-        stepId={stepId}
-        workId={workId}
-        open={sheet}
-        close={() => setSheet(null)}
-        decide={decide}
-      />
+      <DecisionSheets {...inView.sheets} />
     </>
   );
 }

@@ -5,7 +5,7 @@ import type { StepAct } from "../useSearch";
 import { AddTerm } from "./AddTerm";
 import { CardHead } from "./CardHead";
 import { LedgerCard } from "./LedgerCard";
-import { TermRow, columns, dragType } from "./TermRow";
+import { TermRows, columns, dragType } from "./TermRow";
 import { useBoard, without, type BoardActs, type Card, type OffTerm } from "./useBoard";
 
 /** The board: each concept with its terms, what each finds and what only it brings in; what must not stand; limits; the ledger of databases at the right end. */
@@ -92,7 +92,6 @@ function ConceptCard({
   acts: BoardActs;
   off: readonly OffTerm[];
 }) {
-  const most = Math.max(1, ...card.rows.map((t) => t.count));
   const drop = useDrop(acts, index);
   return (
     <div
@@ -110,9 +109,7 @@ function ConceptCard({
         {off.map((o) => (
           <OffRow key={o.text} term={o} acts={acts} />
         ))}
-        {card.rows.map((row, term) => (
-          <TermRow key={row.text} cards={cards} card={index} term={term} row={row} most={most} acts={acts} />
-        ))}
+        <TermRows cards={cards} card={index} acts={acts} />
         {card.kind === "Concept" && (
           <li className={`${columns} h-6`}>
             <span aria-hidden="true" className="text-center text-faint">
@@ -152,10 +149,8 @@ function OffRow({ term, acts }: { term: OffTerm; acts: BoardActs }) {
 function SideCard({ cards, acts, off }: { cards: readonly Card[]; acts: BoardActs; off: readonly OffTerm[] }) {
   const drop = useDrop(acts, without);
   const refused = cards.findIndex((c) => c.kind === "Without");
-  const limits = cards.flatMap((card, index) => (card.kind === "Limit" ? [{ card, index }] : []));
+  const limits = cards.flatMap((card, index) => (card.kind === "Limit" ? [index] : []));
   const card = cards[refused];
-  const stays = card?.rows.reduce((sum, r) => sum + r.stays, 0) ?? 0;
-  const hit = card?.rows.reduce((sum, r) => sum + r.keptHit, 0) ?? 0;
   return (
     <div
       {...drop.on}
@@ -175,17 +170,7 @@ function SideCard({ cards, acts, off }: { cards: readonly Card[]; acts: BoardAct
         )}
       </h3>
       <ul aria-label="Terms that must not stand">
-        {card?.rows.map((row, term) => (
-          <TermRow
-            key={row.text}
-            cards={cards}
-            card={refused}
-            term={term}
-            row={row}
-            most={Math.max(1, ...card.rows.map((r) => r.count))}
-            acts={acts}
-          />
-        ))}
+        <TermRows cards={cards} card={refused} acts={acts} />
         <li>
           <AddTerm
             label="Add a term that must not stand"
@@ -194,27 +179,17 @@ function SideCard({ cards, acts, off }: { cards: readonly Card[]; acts: BoardAct
           />
         </li>
       </ul>
-      {(hit > 0 || stays > 0) && (
+      {card && (card.keptHit > 0 || card.stays > 0) && (
         <p className="text-[11.5px] text-quiet">
-          {hit > 0 && <span className="font-semibold text-aside">takes {count(hit)} kept away </span>}
-          {stays > 0 && <>{count(stays)} stay through another record</>}
+          {card.keptHit > 0 && <span className="font-semibold text-aside">takes {count(card.keptHit)} kept away </span>}
+          {card.stays > 0 && <>{count(card.stays)} stay through another record</>}
         </p>
       )}
       {(limits.length > 0 || off.length > 0) && (
         <ul aria-label="Limits" className="mt-1 border-t border-line pt-1">
-          {limits.map(({ card: limit, index }) =>
-            limit.rows.map((row, term) => (
-              <TermRow
-                key={row.text}
-                cards={cards}
-                card={index}
-                term={term}
-                row={row}
-                most={Math.max(1, row.count)}
-                acts={acts}
-              />
-            )),
-          )}
+          {limits.map((index) => (
+            <TermRows key={index} cards={cards} card={index} acts={acts} />
+          ))}
           {off.map((o) => (
             <OffRow key={o.text} term={o} acts={acts} />
           ))}

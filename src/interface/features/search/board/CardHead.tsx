@@ -39,41 +39,27 @@ export function CardHead({ card, index, acts }: { card: Card; index: number; act
             <fieldset>
               <legend className="mb-1 text-[12px] text-quiet">Its terms stand in</legend>
               {scopes.map(([name, value, words]) => (
-                <label key={name} className="flex h-[26px] items-center gap-2 text-[13px]">
-                  <input
-                    type="radio"
-                    name="scope"
-                    checked={card.scope === name}
-                    onChange={() => acts.scope(index, value)}
-                    className="accent-[var(--pine)]"
-                  />
+                <Choice
+                  key={name}
+                  group="scope"
+                  checked={card.scope === name}
+                  onChoose={() => acts.scope(index, value)}
+                >
                   {words}
-                </label>
+                </Choice>
               ))}
             </fieldset>
             <fieldset className="mt-2 border-t border-line pt-2">
               <legend className="sr-only">How its terms count</legend>
-              <label className="flex h-[26px] items-center gap-2 text-[13px]">
-                <input
-                  type="radio"
-                  name="near"
-                  checked={card.near === null}
-                  onChange={() => acts.near(index, null)}
-                  className="accent-[var(--pine)]"
-                />
+              <Choice group="near" checked={card.near === null} onChoose={() => acts.near(index, null)}>
                 any of them is enough
-              </label>
-              <label
-                className={`flex h-[26px] items-center gap-2 text-[13px] ${card.rows.length < 2 ? "text-faint" : ""}`}
+              </Choice>
+              <Choice
+                group="near"
+                checked={card.near !== null}
+                disabled={card.rows.length < 2}
+                onChoose={() => acts.near(index, 5)}
               >
-                <input
-                  type="radio"
-                  name="near"
-                  checked={card.near !== null}
-                  disabled={card.rows.length < 2}
-                  onChange={() => acts.near(index, 5)}
-                  className="accent-[var(--pine)]"
-                />
                 all near each other, within
                 <input
                   type="number"
@@ -86,7 +72,7 @@ export function CardHead({ card, index, acts }: { card: Card; index: number; act
                   className="h-[24px] w-[52px] rounded border border-edge bg-raised px-1 disabled:opacity-50"
                 />
                 words
-              </label>
+              </Choice>
             </fieldset>
           </PopOver>
         </Popover.Root>
@@ -95,5 +81,33 @@ export function CardHead({ card, index, acts }: { card: Card; index: number; act
       )}
       <b className="text-[14px] font-bold">{count(card.count)}</b>
     </h3>
+  );
+}
+
+function Choice({
+  group,
+  checked,
+  disabled = false,
+  onChoose,
+  children,
+}: {
+  group: string;
+  checked: boolean;
+  disabled?: boolean;
+  onChoose: () => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <label className={`flex h-[26px] items-center gap-2 text-[13px] ${disabled ? "text-faint" : ""}`}>
+      <input
+        type="radio"
+        name={group}
+        checked={checked}
+        disabled={disabled}
+        onChange={onChoose}
+        className="accent-[var(--pine)]"
+      />
+      {children}
+    </label>
   );
 }

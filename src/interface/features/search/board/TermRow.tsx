@@ -1,5 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
+import { MenuFrame, MenuItem } from "../../../ui/Menu";
 import { count } from "../../../ui/numbers";
 import { AddTerm } from "./AddTerm";
 import { without, type BoardActs, type Card, type Row } from "./useBoard";
@@ -16,7 +17,7 @@ export const dragType = "application/x-zendle-term";
  * A term on its card: switched on or off, written anew in place, moved, taken out. By key on the term: Enter writes, Delete takes out, Space switches off,
  * Alt with an arrow moves it to the card beside.
  */
-export function TermRow({
+function TermRow({
   cards,
   card,
   term,
@@ -119,38 +120,29 @@ export function TermRow({
         >
           ⋮
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            sideOffset={2}
-            className="z-50 min-w-[190px] rounded-md border border-line bg-raised py-1 text-[13px] shadow-xl"
-          >
-            <Act onSelect={() => setTimeout(() => setWriting(true))} keys="Enter">
-              Write it anew
-            </Act>
-            {places.map((p) => (
-              <Act key={p.to} onSelect={() => acts.move(card, term, p.to)}>
-                Move {p.name}
-              </Act>
-            ))}
-            <Act onSelect={() => acts.remove(card, term)} keys="Delete">
-              Take it out
-            </Act>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+        <MenuFrame width={190} align="end">
+          <MenuItem onSelect={() => setTimeout(() => setWriting(true))} aside="Enter">
+            Write it anew
+          </MenuItem>
+          {places.map((p) => (
+            <MenuItem key={p.to} onSelect={() => acts.move(card, term, p.to)}>
+              Move {p.name}
+            </MenuItem>
+          ))}
+          <MenuItem onSelect={() => acts.remove(card, term)} aside="Delete">
+            Take it out
+          </MenuItem>
+        </MenuFrame>
       </DropdownMenu.Root>
     </li>
   );
 }
 
-function Act({ onSelect, keys, children }: { onSelect: () => void; keys?: string; children: React.ReactNode }) {
-  return (
-    <DropdownMenu.Item
-      onSelect={onSelect}
-      className="flex justify-between gap-4 px-3 py-1 outline-none data-[highlighted]:bg-mist"
-    >
-      {children}
-      {keys && <kbd className="text-[11.5px] text-faint">{keys}</kbd>}
-    </DropdownMenu.Item>
-  );
+/** The terms of a card, each measured against the one that finds most. */
+export function TermRows({ cards, card, acts }: { cards: readonly Card[]; card: number; acts: BoardActs }) {
+  const rows = cards[card]?.rows ?? [];
+  const most = Math.max(1, ...rows.map((r) => r.count));
+  return rows.map((row, term) => (
+    <TermRow key={row.text} cards={cards} card={card} term={term} row={row} most={most} acts={acts} />
+  ));
 }

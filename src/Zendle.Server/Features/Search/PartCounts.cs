@@ -1,0 +1,36 @@
+using Zendle.Core.Queries;
+using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
+using Zendle.Index.Questions;
+
+namespace Zendle.Server.Features.Search;
+
+/// <summary>Counts the parts of one line in the chosen databases; whoever asks, each is counted once.</summary>
+internal sealed class PartCounts(QuestionEvaluator evaluator, SearchState state, QueryNode root)
+{
+    private readonly Dictionary<QueryNode, int> counts = new(ReferenceEqualityComparer.Instance);
+    private readonly Dictionary<QueryNode, BitSet> without = new(ReferenceEqualityComparer.Instance);
+    private BitSet? whole;
+
+    /// <summary>The line's tree.</summary>
+    public QueryNode Root => root;
+
+    /// <summary>Works that the whole line finds.</summary>
+    public BitSet Whole => whole ??= Works(root);
+
+    /// <summary>Works that a tree finds, also one that is no part of the line.</summary>
+    public BitSet Works(QueryNode node, QueryField field = QueryField.About) => evaluator.Works(evaluator.Records(node, field), state.Databases);
+
+    /// <summary>How many works a part finds by itself.</summary>
+    public int Count(QueryNode part, QueryField field) => counts.TryGetValue(part, out var known) ? known : counts[part] = Works(part, field).Count();
+
+    /// <summary>Works that the line finds when a term is taken out of it; none for a line of that term alone.</summary>
+    public BitSet Without(TermNode term)
+    {
+        if (without.TryGetValue(term, out var known)) return known;
+        return without[term] = ReferenceEquals(term, root) ? new(Whole.Size) : evaluator.Works(evaluator.Records(root, QueryField.About, without: term), state.Databases);
+    }
+
+    /// <summary>How many works only a term brings in; of a term under NOT, how many only it takes away.</summary>
+    public int OnlyIt(TermNode term) => Math.Abs(Whole.Count() - Without(term).Count());
+}

@@ -1,0 +1,38 @@
+import { useCallback, useRef, useState } from "react";
+import type { DecisionSheet } from "../decisions/DecisionSheets";
+import { useDecide } from "../decisions/useDecisions";
+import type { ListHandle } from "../search/WorkList";
+import type { Place } from "../search/useSearch";
+import { useFollow } from "../trails/useTrail";
+import { useWorkKeys } from "./useWorkKeys";
+
+/** What stands beside any list of works: the pane, the sheets that ask for a reason or a tag, and the keys that act on the work in view. */
+export function useWorkInView(place: Place, list: () => ListHandle | null, onSearch: (expression: string) => void) {
+  const { reviewId, stepId, workId, change } = place;
+  const decide = useDecide(place);
+  const follow = useFollow(reviewId);
+  const [sheet, setSheet] = useState<DecisionSheet>(null);
+  const paneRef = useRef<HTMLElement>(null);
+  const openWork = useCallback(
+    (id: number | null) => change({ work: id === null ? null : String(id) }, true),
+    [change],
+  );
+  const onWork = useWorkKeys({ reviewId, list, workId, open: openWork, pane: paneRef, decide, ask: setSheet, follow });
+  return {
+    decide,
+    follow,
+    openWork,
+    onWork,
+    paneRef,
+    pane: {
+      place,
+      workId,
+      decide,
+      follow,
+      onSearch,
+      onAside: () => setSheet("aside"),
+      onTag: () => setSheet("tag"),
+    },
+    sheets: { reviewId, stepId, workId, open: sheet, close: () => setSheet(null), decide },
+  };
+}
