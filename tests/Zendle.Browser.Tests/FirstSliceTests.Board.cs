@@ -82,4 +82,54 @@ public sealed partial class FirstSliceTests
         b.Until(() => b.All("section[aria-label=Path] [aria-current=step]").Count == 1 && b.Find("section[aria-label=Path] [aria-current=step]").Text.Contains(come.ToString("N0", CultureInfo.InvariantCulture), StringComparison.Ordinal), "the step with that count");
         Assert.Empty(b.Complaints());
     }
+
+    [Fact]
+    public void Rows_are_moved_by_the_mouse_and_by_their_menu()
+    {
+        using var b = world.SignedIn();
+        b.Click("new path");
+        b.Fill(Line, "(moth* OR bat*) AND light*");
+        b.Until(() => Rows(b, "Terms of A").Length == 2 && Rows(b, "Terms of B").Length == 1, "the board");
+
+        // The menu shows itself where the mouse is; here it is opened by key.
+        b.Until(() => { b.Script("document.querySelector(\"[aria-label='What to do with bat*']\").focus()"); return true; }, "the menu's button");
+        b.Type(Keys.Enter);
+        b.Click("Move to B");
+        b.Until(() => LineOf(b) == "moth* AND (light* OR bat*)", "the row on the other card");
+        b.Until(() => Rows(b, "Terms of B").Length == 2, "the board to follow");
+
+        // Dragged: the browser carries the row, the card it falls on takes it.
+        b.Until(() =>
+        {
+            b.Script("""
+                const row = [...document.querySelectorAll("ul[aria-label='Terms of B'] li")].find(l => l.textContent.startsWith("bat*"));
+                const to = document.querySelector("ul[aria-label='Terms that must not stand']").parentElement;
+                const data = new DataTransfer();
+                row.dispatchEvent(new DragEvent("dragstart", { bubbles: true, dataTransfer: data }));
+                to.dispatchEvent(new DragEvent("dragover", { bubbles: true, cancelable: true, dataTransfer: data }));
+                to.dispatchEvent(new DragEvent("drop", { bubbles: true, cancelable: true, dataTransfer: data }));
+                """);
+            return true;
+        }, "to drag");
+        b.Until(() => LineOf(b) == "moth* AND light* AND NOT bat*", "the row under without");
+        b.Until(() => Rows(b, "Terms that must not stand") is [("bat*", > 0)], "its count there");
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void The_references_of_a_work_stand_as_printed_with_what_each_means()
+    {
+        using var b = world.SignedIn();
+        b.Click("new path");
+        Search(b, "moth* AND review");
+        b.Press("j");
+        b.Click("Its references as printed");
+        b.Until(() => System.Text.RegularExpressions.Regex.IsMatch(b.Find("[role=dialog]").Text, @"\d+ references?, \d+ lead to a work here|^References"), "the list");
+        var sheet = b.Find("[role=dialog]").Text;
+        if (!sheet.StartsWith("References", StringComparison.Ordinal))
+            Assert.Matches(@"by (the same DOI|the same title and first person|the words of its title|no title printed)|no record fits", sheet);
+        Assert.Empty(b.AxeFindings());
+        b.Type(Keys.Escape);
+        b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet to close");
+    }
 }

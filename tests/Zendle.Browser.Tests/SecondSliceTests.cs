@@ -133,6 +133,8 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         // 5. Reading: outline, find with count, page and zoom in the address, the record beside it.
         b.Until(() => { b.Find($"li[data-work='{chosen["manuscript"].Work}'] a").Click(); return true; }, "to read");
         b.Until(() => b.All(".textLayer span").Count > 10, "the text");
+        // What is selected and found lies where it is seen.
+        Assert.Equal(true, b.Script("const r = s => document.querySelector('.pdfViewer .page ' + s).getBoundingClientRect(), c = r('canvas'), t = r('.textLayer'); return Math.abs(c.width - t.width) < 1.5 && Math.abs(c.height - t.height) < 1.5 && Math.abs(c.x - t.x) < 1.5;"));
         Assert.Contains("accepted manuscript", b.Find("section[aria-label=Text]").Text, StringComparison.OrdinalIgnoreCase);
         b.Fill("[aria-label='Find in the text']", "study");
         b.Until(() => Regex.IsMatch(b.Find("section[aria-label=Text] [role=status]").Text, @"^1 of \d+$") || b.Find("section[aria-label=Text] [role=status]").Text == "not found", "how often it stands there");

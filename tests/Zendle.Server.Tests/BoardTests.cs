@@ -91,4 +91,42 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
         }
         Assert.Equal(400, (await Ann.Send("POST", $"/api/reviews/{review}/reading/board", new { text = "moth*", edit = new { kind = "Nothing" } })).Status);
     }
+
+    [Fact]
+    public async Task The_without_card_counts_a_work_once_however_many_of_its_terms_take_it()
+    {
+        var review = await Ann.Review();
+        // Both terms stand in every work about street lights, so neither takes a work away alone and the card takes them all.
+        const string line = "moth* AND NOT (street* OR \"street light*\" OR lamp*)";
+        var (all, left) = (await Works(review, "moth*"), await Works(review, line));
+        var gone = all.Except(left).ToArray();
+        var kept = gone.Take(5).ToArray();
+        await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = kept });
+        var card = (await Board(review, line))[^1];
+        Assert.Equal((gone.Length, kept.Length), (card.Int("count"), card.Int("keptHit")));
+        var rows = card.List("rows").ToArray();
+        Assert.Equal(0, rows.Single(r => r.Text("text") == "\"street light*\"").Int("onlyIt"));
+        Assert.True(rows.Sum(r => r.Int("keptHit")) <= card.Int("keptHit"));
+        Assert.Equal((await Works(review, "street* OR \"street light*\" OR lamp*")).Intersect(left).Count(), card.Int("stays"));
+    }
+
+    [Fact]
+    public async Task A_board_of_nothing_but_without_counts_from_everything()
+    {
+        var review = await Ann.Review();
+        var card = (await Board(review, "NOT moth*")).Single();
+        // Of the works with such a record those stay that another record describes without the word.
+        Assert.Equal(("Without", await Found(review, "moth*") - card.Int("stays")), (card.Text("kind"), card.Int("count")));
+        Assert.Equal(await Found(review, "") - card.Int("count"), await Found(review, "NOT moth*"));
+    }
+
+    [Fact]
+    public async Task Ninety_terms_are_laid_out_and_the_first_eighty_are_counted()
+    {
+        var review = await Ann.Review();
+        var line = string.Join(" OR ", Enumerable.Range(0, 90).Select(i => $"word{i}").Prepend("moth*"));
+        var card = (await Board(review, line)).Single();
+        Assert.Equal((await Found(review, "moth*"), 80), (card.Int("count"), card.List("rows").Count()));
+        Assert.Equal(card.Int("count"), card.List("rows").First().Int("onlyIt"));
+    }
 }

@@ -230,7 +230,7 @@ public static partial class ModsReader
             var person = related.Elements(Mods + "name").Select(Person).FirstOrDefault(p => p is not null);
             var year = related.Elements(Mods + "originInfo").Elements(Mods + "dateIssued").Select(d => ReadYear(d.Value)).FirstOrDefault(y => y is not null);
             var printed = PlainText.Clean(related.Elements(Mods + "note").FirstOrDefault()?.Value);
-            var text = printed.Length > 0 ? printed : string.Join(". ", new[] { person?.Short, year?.ToString(CultureInfo.InvariantCulture), title }.OfType<string>());
+            var text = printed.Length > 0 ? printed : string.Join(". ", new[] { person?.Short.TrimEnd('.'), year?.ToString(CultureInfo.InvariantCulture), title }.OfType<string>());
             references.Add(new(text, DoiIn(related), title, person?.Family, year));
         }
         foreach (var note in mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "citation/reference"))

@@ -26,9 +26,13 @@ export function Sheet({
           style={{ maxWidth: width }}
           aria-describedby={undefined}
         >
-          <Dialog.Title className="font-serif text-[18px] leading-tight font-semibold">{title}</Dialog.Title>
+          <Dialog.Title className="pr-16 font-serif text-[18px] leading-tight font-semibold">{title}</Dialog.Title>
           {hint && <p className="mt-1 text-[13px] text-quiet">{hint}</p>}
           <div className="mt-4">{children}</div>
+          {/* Last in order, so that the first field has the focus; first in sight. A sheet without fields can be scrolled from it. */}
+          <Dialog.Close className="absolute top-4 right-4 h-7 rounded-md px-2 text-[12.5px] text-quiet hover:bg-soft hover:text-ink">
+            close <kbd className="text-[11.5px] text-faint">Esc</kbd>
+          </Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

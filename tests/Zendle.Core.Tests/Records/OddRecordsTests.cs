@@ -1,4 +1,5 @@
 using System.Xml.Linq;
+using CsCheck;
 using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Records;
@@ -189,5 +190,31 @@ public sealed class OddRecordsTests
     {
         Assert.Equal(("", "The record has no title."), (Mods("").Title, Mods("").Notes.Single()));
         Assert.Equal(("", "The record has no title."), (Dc("").Title, Dc("").Notes.Single()));
+    }
+
+    [Fact]
+    public void No_field_of_names_breaks_its_reader_and_nobody_has_an_empty_name()
+    {
+        var piece = Gen.OneOf("Berg", "Mei", "M.", "P.-K.", "and", "&", ",", ";", " ", "Å", "1961-2020", "(ed.)", "O'Lind", "..", "-");
+        Check.Sample(Gen.Select(piece.Array[0, 12], Gen.Bool), row =>
+        {
+            var field = new XText(string.Join(row.Item2 ? " " : "", row.Item1)).ToString();
+            foreach (var read in new[] { Mods($"<name><namePart>{field}</namePart></name>"), Dc($"<dc:creator>{field}</dc:creator>") })
+                Assert.All(read.People, p => Assert.NotEqual("", p.Family.Trim()));
+        }, iter: 3_000);
+    }
+
+    [Fact]
+    public void A_long_fault_is_told_briefly()
+    {
+        var note = Mods($"<originInfo><dateIssued>{new string('x', 500)}</dateIssued></originInfo>").Notes.Single(n => n.StartsWith("The date", StringComparison.Ordinal));
+        Assert.Equal($"The date “{new string('x', 40)}…” is not plausible and was left out.", note);
+    }
+
+    [Fact]
+    public void A_reference_in_parts_is_put_together_without_a_double_stop()
+    {
+        var read = Mods("<relatedItem type='references'><titleInfo><title>Old lamps</title></titleInfo><name><namePart type='family'>Berg</namePart><namePart type='given'>Mei K.</namePart></name><originInfo><dateIssued>1988</dateIssued></originInfo></relatedItem>");
+        Assert.Equal("Berg, M. K. 1988. Old lamps", Assert.Single(read.References).Text);
     }
 }

@@ -1,3 +1,4 @@
+using CsCheck;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Venues;
@@ -84,5 +85,29 @@ public sealed class VenueTests
         Assert.Equal((0, "not enough journals: 7 ranked in this category, 8 are asked for"), (few[0][0].Quartile, few[0][0].WhyNot));
         var small = Standings(8, [1, 2, 3, 4, 5, 6, 7, 8], articles: 9);
         Assert.Equal((0, 0, "not enough items: 9 articles and reviews in five years, 10 are asked for"), (small[0][0].Quartile, small[0][0].Rank, small[0][0].WhyNot));
+    }
+
+    [Fact]
+    public void Standings_are_what_counting_by_hand_gives()
+    {
+        var work = Gen.Select(Gen.Int[-1, 9], Gen.Int[2015, 2024], Gen.Bool, Gen.OneOf("Ecology", "Botany", "Physics").Array[0, 2], Gen.Int[0, 400].Array[0, 6]);
+        Check.Sample(work.Array[0, 400], rows =>
+        {
+            var works = rows.Select(r => new VenueWork(r.Item1, r.Item2, r.Item3, [.. r.Item4.Distinct()])).ToArray();
+            int[] Cites(int w) => [.. rows[w].Item5.Where(c => c < works.Length)];
+            var standings = Quartiles.Of(works, w => Cites(w), 2023);
+            bool Item(VenueWork w, int venue) => w.Venue == venue && w.Counts && w.Year is >= 2018 and < 2023;
+            foreach (var (venue, of) in standings)
+                foreach (var s in of)
+                {
+                    Assert.Equal(works.Count(w => Item(w, venue)), s.Items);
+                    Assert.Equal(Enumerable.Range(0, works.Length).Where(w => works[w].Year == 2023).SelectMany(Cites).Count(c => Item(works[c], venue)), s.Citations);
+                    Assert.Equal(s.Quartile == 0, s.WhyNot is not null);
+                    Assert.InRange(s.Quartile, 0, 4);
+                    // Whoever is cited more for each item does not stand lower.
+                    foreach (var other in standings.Values.SelectMany(o => o).Where(o => o.Category == s.Category && o.Rank > 0 && s.Rank > 0))
+                        Assert.Equal(Math.Sign(other.Ratio.CompareTo(s.Ratio)), -Math.Sign(other.Rank.CompareTo(s.Rank)));
+                }
+        }, iter: 60);
     }
 }

@@ -118,10 +118,11 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
     /// <summary>All databases with what their records show.</summary>
     public async Task<DatabasesDto> List(CancellationToken cancel)
     {
-        using var snapshot = corpus.Snapshot();
-        var columns = snapshot.Columns;
+        // The jobs are read before the corpus: what a harvest that is told as ended brought is then in the counts beside it.
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var lastJobs = (await context.Jobs.AsNoTracking().Where(j => j.Kind == "harvest").ToListAsync(cancel)).GroupBy(j => j.Subject).ToDictionary(g => g.Key, g => g.MaxBy(j => j.Id)!);
+        using var snapshot = corpus.Snapshot();
+        var columns = snapshot.Columns;
         var fields = await Fields(snapshot.Generation);
         var databases = await reader.Databases(cancel);
         var sets = databases.ToDictionary(d => d.Id, _ => new Core.Sets.BitSet(columns.WorkSize));

@@ -24,11 +24,11 @@ export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dt
         onOpenChange={setOpen}
         width={820}
         title={
-          found.data
+          found.data && all.length > 0
             ? `${count(all.length)} ${all.length === 1 ? "reference" : "references"}, ${count(found.data.matched)} lead to a work here`
             : "References"
         }
-        hint="As the first database prints each, what it was matched to, and by what."
+        {...(all.length > 0 ? { hint: "As the first database prints each, what it was matched to, and by what." } : {})}
       >
         {found.error && <Fault error={found.error} />}
         {found.data && all.length === 0 && <p className="text-quiet">No database has the references of this work.</p>}

@@ -262,7 +262,7 @@ function Body({
       </Part>
       {work.keywords.length > 0 && (
         <Part title="Keywords">
-          <p className="flex flex-wrap gap-x-3 gap-y-0.5">
+          <p className="flex flex-wrap gap-x-3 gap-y-[7px]">
             {work.keywords.map((k) => (
               <button
                 key={k.text}
