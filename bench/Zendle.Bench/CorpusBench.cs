@@ -28,11 +28,23 @@ internal static class CorpusBench
         await using (var context = services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContext())
         {
             await context.Database.MigrateAsync();
-            foreach (var (id, name) in SyntheticCorpus.Databases.OrderBy(d => d.Key)) context.Databases.Add(new() { Id = id, Name = name, Address = "http://bench.example/" + name, Format = "mods", Granularity = "YYYY-MM-DD", Trust = id });
+            if (!await context.Databases.AnyAsync()) foreach (var (id, name) in SyntheticCorpus.Databases.OrderBy(d => d.Key)) context.Databases.Add(new() { Id = id, Name = name, Address = "http://bench.example/" + name, Format = "mods", Granularity = "YYYY-MM-DD", Trust = id });
             await context.SaveChangesAsync();
         }
         var writer = services.GetRequiredService<CorpusWriter>();
-        watch.Restart();
+        var stored = Path.Combine(folder, "stored");
+        if (!File.Exists(stored))
+        {
+            await Store(writer, files, count, folder);
+            await File.WriteAllTextAsync(stored, "");
+        }
+        await Serve(services, writer, files, count, folder);
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+    }
+
+    private static async Task Store(CorpusWriter writer, CorpusFiles files, int count, string folder)
+    {
+        var watch = Stopwatch.StartNew();
         var (done, mark) = (0, TimeSpan.Zero);
         // As in the harvest, the next page is read while one is written.
         var all = SyntheticCorpus.Databases.Keys.Order().SelectMany(d => files.Pages(d).Select(p => (Database: d, File: p))).ToArray();
@@ -46,18 +58,23 @@ internal static class CorpusBench
         }
         var seconds = watch.Elapsed.TotalSeconds;
         Console.WriteLine($"parse + merge + store: {seconds:N0} s, {done / seconds:N0} records/s (second half {(done - count / 2) / (watch.Elapsed - mark).TotalSeconds:N0}/s); {Measures.Megabytes(folder):N0} MB on disk; at most {Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000:N0} MB of memory");
+    }
 
+    private static async Task Serve(ServiceProvider services, CorpusWriter writer, CorpusFiles files, int count, string folder)
+    {
         var options = new ZendleOptions { Data = folder };
-        watch.Restart();
+        if (Directory.Exists(Path.Combine(folder, "index"))) Directory.Delete(Path.Combine(folder, "index"), recursive: true);
+        var watch = Stopwatch.StartNew();
         var corpus = Service(services, options);
         await corpus.Start(default);
         Console.WriteLine($"index and columns from nothing: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}");
 
-        // A thousand records again, each with another title.
+        // A thousand records again, each with a title that a kept store has not seen either.
+        var salt = DateTime.UtcNow.Ticks;
         var changed = files.Pages(1).First();
         for (var round = 1; round <= 3; round++)
         {
-            var text = (await File.ReadAllTextAsync(changed)).Replace("<titleInfo><title>", $"<titleInfo><title>Round{round} ", StringComparison.Ordinal);
+            var text = (await File.ReadAllTextAsync(changed)).Replace("<titleInfo><title>", $"<titleInfo><title>Round{round} {salt} ", StringComparison.Ordinal);
             var path = Path.Combine(folder, "changed.xml");
             await File.WriteAllTextAsync(path, text);
             watch.Restart();
@@ -75,7 +92,6 @@ internal static class CorpusBench
             await again.Start(default);
             Console.WriteLine($"a later start: {watch.Elapsed.TotalSeconds:N1} s; serving, {Measures.Memory()}");
         }
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
     }
 
     private static CorpusService Service(ServiceProvider services, ZendleOptions options) =>

@@ -1,7 +1,7 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|trails|documents|gather|cite|corpus] [--works N] [--seed N] [--cache DIR]; without a name, all of them. Milliseconds on shared
+// ./zendle bench [search|trails|documents|gather|cite|corpus] [--works N] [--seed N] [--cache DIR] [--store DIR]; without a name, all of them. Milliseconds on shared
 // machines only orient; the ratios, measured side by side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", ..]) return await Zendle.Bench.Measure.MeasureCommand.Run(args[1..]);
@@ -34,7 +34,7 @@ try
             case "trails": TrailBench.Run(own, works, seed); break;
             case "documents": DocumentBench.Run(seed); break;
             case "gather": await GatherBench.Run(own, seed); break;
-            case "corpus": await CorpusBench.Run(own, cache, works, seed); break;
+            case "corpus": await CorpusBench.Run(Text("--store") is { } kept ? Directory.CreateDirectory(kept).FullName : own, cache, works, seed); break;
             case "cite": await CiteBench.Run(seed); break;
         }
     }
