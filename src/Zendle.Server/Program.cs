@@ -72,7 +72,7 @@ builder.Services.ConfigureHttpJsonOptions(o =>
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
 builder.Services.AddProblemDetails().AddOpenApi();
 builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Access>().AddSingleton<ColumnsBuild>().AddSingleton<CorpusService>().AddSingleton<EventHub>()
-    .AddSingleton<DecisionService>().AddSingleton<SearchService>().AddSingleton<PathService>().AddSingleton<ReadingService>().AddSingleton<WorkRows>().AddSingleton<RecordsService>().AddSingleton<ReviewService>()
+    .AddSingleton<DecisionService>().AddSingleton<SearchService>().AddSingleton<PathService>().AddSingleton<NamedSearches>().AddSingleton<MissedKept>().AddSingleton<TermWords>().AddSingleton<PhraseGaps>().AddSingleton<Completions>().AddSingleton<ReadingService>().AddSingleton<WorkRows>().AddSingleton<RecordsService>().AddSingleton<ReviewService>()
     .AddSingleton<DatabaseService>().AddSingleton<DemoSeeder>().AddSingleton<JobRunner>().AddSingleton<StartUp>().AddKeyedSingleton<IJob, HarvestJob>("harvest")
     .AddSingleton<GatherService>().AddSingleton<GatherProgress>().AddSingleton<TextIntake>().AddKeyedSingleton<IJob, GatherJob>("gather")
     .AddSingleton(_ => StyleShelf.Shipped()).AddSingleton<ReferenceFormatter>(p => new(p.GetRequiredService<StyleShelf>()))
@@ -107,6 +107,7 @@ open.MapIdentity(signedIn);
 var review = signedIn.MapGroup("/reviews/{reviewId:int}").RequireMember();
 signedIn.MapReviews(review);
 review.MapSearch();
+review.MapNamedSearches();
 review.MapWorks();
 review.MapReferences();
 review.MapTrails();

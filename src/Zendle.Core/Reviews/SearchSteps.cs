@@ -28,6 +28,30 @@ public enum Facet
     Stage,
     /// <summary>Tag in the review.</summary>
     Tag,
+    /// <summary>Where its people worked, as printed.</summary>
+    Affiliation,
+    /// <summary>Country it is about.</summary>
+    Country,
+    /// <summary>Who paid for it.</summary>
+    Funder,
+    /// <summary>Best quartile of its journal in any subject category, counted in the corpus.</summary>
+    Quartile,
+    /// <summary>Whether anyone may read it, and in which version.</summary>
+    OpenAccess,
+    /// <summary>Keyword of the authors or the database.</summary>
+    Keyword,
+}
+
+/// <summary>What the fields are called in sentences.</summary>
+public static class Facets
+{
+    /// <summary>The name of a field, in lower case.</summary>
+    public static string Name(Facet facet) => facet switch
+    {
+        Facet.Text => "text at hand",
+        Facet.OpenAccess => "open access",
+        _ => facet.ToString().ToLowerInvariant(),
+    };
 }
 
 /// <summary>What a step does.</summary>
@@ -51,6 +75,10 @@ public enum StepKind
     Way,
     /// <summary>Narrows a trail to works tied to at least so many seeds.</summary>
     Ties,
+    /// <summary>Leaves what another search finds too, or what it does not find.</summary>
+    Compare,
+    /// <summary>Leaves certain works, written down one by one.</summary>
+    Among,
 }
 
 /// <summary>One act of searching or narrowing. Only the parts its kind names are set.</summary>
@@ -62,11 +90,25 @@ public enum StepKind
 /// <param name="Excluded">Narrow: values that no record of a work has.</param>
 /// <param name="From">Years: first year, or null.</param>
 /// <param name="To">Years: last year, or null.</param>
-/// <param name="Seeds">Trail: ids of the works it starts from; null for all kept works of that moment.</param>
+/// <param name="Seeds">Trail: ids of the works it starts from; null for all kept works of that moment. Among: ids of the works that are left.</param>
 /// <param name="Way">Trail, Way: which way it runs.</param>
 /// <param name="AtLeast">Ties: to how many seeds.</param>
+/// <param name="Other">Compare: the acts of the other search, written down, so that it means the same when its own path is changed.</param>
+/// <param name="Apart">Compare: whether what the other search finds is taken away, rather than left.</param>
+/// <param name="Said">Compare, Among: what the act leaves, in a few words.</param>
 public sealed record StepAct(StepKind Kind, string? Expression = null, IReadOnlyList<int>? Databases = null, Facet? Facet = null,
-    IReadOnlyList<string>? Values = null, IReadOnlyList<string>? Excluded = null, int? From = null, int? To = null, IReadOnlyList<int>? Seeds = null, TrailWay? Way = null, int? AtLeast = null);
+    IReadOnlyList<string>? Values = null, IReadOnlyList<string>? Excluded = null, int? From = null, int? To = null, IReadOnlyList<int>? Seeds = null, TrailWay? Way = null, int? AtLeast = null,
+    IReadOnlyList<StepAct>? Other = null, bool? Apart = null, string? Said = null);
+
+/// <summary>Another search that the one in view is held against.</summary>
+/// <param name="Acts">What leads to it from nothing.</param>
+/// <param name="Apart">Whether what it finds is taken away, rather than left.</param>
+/// <param name="Said">What that leaves, in a few words.</param>
+public sealed record OtherSearch(IReadOnlyList<StepAct> Acts, bool Apart, string Said)
+{
+    /// <summary>What it asks.</summary>
+    public SearchState State() => SearchState.Of(Acts);
+}
 
 /// <summary>A narrowing by the values of a field.</summary>
 /// <param name="Facet">The field.</param>
@@ -82,7 +124,10 @@ public sealed record Narrowing(Facet Facet, ImmutableArray<string> Values, Immut
 /// <param name="Narrowings">One for each narrowed field, in the order they were set.</param>
 /// <param name="Inside">Expressions that must hold inside the set.</param>
 /// <param name="Trail">The trail that is followed, in place of an expression; null for a search.</param>
-public sealed record SearchState(string Expression, ImmutableArray<int> Databases, int? From, int? To, ImmutableArray<Narrowing> Narrowings, ImmutableArray<string> Inside, TrailQuestion? Trail = null)
+/// <param name="Others">Other searches it is held against; null for none.</param>
+/// <param name="Among">Ids of the works that are left at most; null for all.</param>
+public sealed record SearchState(string Expression, ImmutableArray<int> Databases, int? From, int? To, ImmutableArray<Narrowing> Narrowings, ImmutableArray<string> Inside, TrailQuestion? Trail = null,
+    IReadOnlyList<OtherSearch>? Others = null, IReadOnlyList<int>? Among = null)
 {
     /// <summary>Every work of every database.</summary>
     public static SearchState Everything { get; } = new("", [], null, null, [], []);
@@ -101,6 +146,10 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
             case StepKind.Databases: return this with { Databases = [.. (act.Databases ?? []).Distinct().Order()] };
             case StepKind.Years: return this with { From = act.From, To = act.To };
             case StepKind.Inside: return this with { Inside = [.. (act.Values ?? []).Select(v => v.Trim()).Where(v => v.Length > 0)] };
+            case StepKind.Compare: return this with { Others = [.. Others ?? [], new(act.Other ?? [], act.Apart ?? false, act.Said ?? "")] };
+            case StepKind.Among:
+                var left = (act.Seeds ?? []).ToHashSet();
+                return this with { Among = [.. Among is null ? left.Order() : Among.Where(left.Contains)] };
             case StepKind.Narrow:
                 var facet = act.Facet ?? throw new ArgumentException("A narrowing names its field.", nameof(act));
                 var next = new Narrowing(facet, [.. act.Values ?? []], [.. act.Excluded ?? []]);
@@ -154,11 +203,11 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
     public static SearchState Of(IEnumerable<StepAct> acts) => acts.Aggregate(Everything, (state, act) => state.After(act));
 
     /// <summary>Whether the answer depends on the review's own decisions, and so changes with them.</summary>
-    public bool AsksReview => Narrowings.Any(n => n.Facet is Facet.Stage or Facet.Tag) || Names(Expression) || Inside.Any(Names);
+    public bool AsksReview => Narrowings.Any(n => n.Facet is Facet.Stage or Facet.Tag) || Names(Expression) || Inside.Any(Names) || Others?.Any(o => o.State().AsksReview) == true;
 
     private static bool Names(string expression) =>
         expression.Contains("stage:", StringComparison.OrdinalIgnoreCase) || expression.Contains("tag:", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Whether anything beside the expression and the databases holds works back.</summary>
-    public bool IsNarrowed => From is not null || To is not null || !Narrowings.IsEmpty || !Inside.IsEmpty || Trail is { AtLeast: > 1 };
+    public bool IsNarrowed => From is not null || To is not null || !Narrowings.IsEmpty || !Inside.IsEmpty || Trail is { AtLeast: > 1 } || Others is not null || Among is not null;
 }

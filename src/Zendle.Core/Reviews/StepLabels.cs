@@ -20,6 +20,8 @@ public static class StepLabels
         StepKind.Trail => Trail(act.Way ?? TrailWay.Both, act.Seeds ?? [], workName ?? (_ => "one work")),
         StepKind.Way => act.Way switch { TrailWay.Backward => "only what they cite", TrailWay.Forward => "only what cites them", _ => "both ways" },
         StepKind.Ties => act.AtLeast > 1 ? $"tied to {act.AtLeast} or more" : "tied to any",
+        StepKind.Compare => act.Said is { Length: > 0 } said ? said : act.Apart == true ? "not in another search" : "in another search too",
+        StepKind.Among => act.Said is { Length: > 0 } said ? said : $"{act.Seeds?.Count ?? 0:N0} works",
         _ => throw new ArgumentOutOfRangeException(nameof(act)),
     };
 
@@ -44,10 +46,9 @@ public static class StepLabels
 
     private static string Narrow(StepAct act)
     {
-        var facet = act.Facet.ToString()!.ToLowerInvariant();
         var parts = new List<string>();
         if (act.Values is { Count: > 0 } values) parts.Add(string.Join(", ", values));
         if (act.Excluded is { Count: > 0 } excluded) parts.Add("not " + string.Join(", ", excluded));
-        return parts.Count == 0 ? $"any {facet}" : string.Join("; ", parts);
+        return parts.Count == 0 ? $"any {Facets.Name(act.Facet!.Value)}" : string.Join("; ", parts);
     }
 }

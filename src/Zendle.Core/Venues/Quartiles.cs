@@ -18,6 +18,11 @@ public readonly record struct VenueWork(int Venue, int Year, bool Counts, IReadO
 /// <param name="WhyNot">Why it has no quartile, in words; null when it has one.</param>
 public sealed record Standing(string Category, int Year, int Citations, int Items, int Rank, int Ranked, int Quartile, string? WhyNot)
 {
+    private static readonly string[] Words = ["not ranked", "first quartile", "second quartile", "third quartile", "fourth quartile"];
+
+    /// <summary>The best of a journal's quartiles, in words: "first quartile" … "fourth quartile", or "not ranked".</summary>
+    public static string Best(IReadOnlyList<Standing> standings) => Words[standings.Where(s => s.Quartile > 0).Select(s => s.Quartile).DefaultIfEmpty(0).Min()];
+
     /// <summary>Citations for each item.</summary>
     public double Ratio => Items == 0 ? 0 : (double)Citations / Items;
 }

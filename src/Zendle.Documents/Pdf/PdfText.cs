@@ -19,7 +19,7 @@ public static class PdfText
     /// <summary>A line of a page.</summary>
     private readonly record struct Line(string Text, double Size, bool Bold, double Left);
 
-    /// <summary>Reads the facts of a document. About 5 ms a page.</summary>
+    /// <summary>Reads the facts of a document.</summary>
     /// <param name="bytes">The whole file.</param>
     /// <param name="limits">When to give up.</param>
     /// <exception cref="PdfFaultException">The file is no readable PDF.</exception>

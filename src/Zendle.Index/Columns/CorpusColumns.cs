@@ -131,7 +131,7 @@ public sealed class CorpusColumns
             Array.Fill(WorkVenue, -1);
             Array.Fill(textRank, TextAtHand.Words.Count - 1);
             DatabaseNames = databaseNames;
-            facets = new[] { Facet.Year, Facet.Type, Facet.Language, Facet.Venue, Facet.Subject, Facet.Person, Facet.Database }.ToDictionary(f => f, _ => new FacetBuilder());
+            facets = new[] { Facet.Year, Facet.Type, Facet.Language, Facet.Venue, Facet.Subject, Facet.Person, Facet.Database, Facet.Affiliation, Facet.Country, Facet.Funder, Facet.Keyword }.ToDictionary(f => f, _ => new FacetBuilder());
         }
 
         internal int RecordSize { get; }
@@ -173,6 +173,13 @@ public sealed class CorpusColumns
             facets[Facet.Type].Add(work, DocumentTypes.Name(row.Type));
             if (row.Language is { } language) facets[Facet.Language].Add(work, Languages.Name(language));
             foreach (var subject in row.Subjects) facets[Facet.Subject].Add(work, subject);
+            if (row.Around is { } around)
+            {
+                foreach (var affiliation in around.Affiliations) facets[Facet.Affiliation].Add(work, affiliation);
+                foreach (var country in around.Countries) facets[Facet.Country].Add(work, country);
+                foreach (var keyword in around.Keywords) facets[Facet.Keyword].Add(work, keyword);
+                foreach (var funder in around.Funders) facets[Facet.Funder].Add(work, funder);
+            }
             if (row.Venue is { } venue) printedVenues.Add(work, venue);
             foreach (var person in row.People) printedPeople.Add(work, person);
             if (!row.IsOnlyCited) described[work] = true;
@@ -248,14 +255,21 @@ public sealed class CorpusColumns
 
         internal Dictionary<Facet, FacetColumn> BuildFacets()
         {
-            var text = new FacetBuilder();
+            var (text, open, quartile) = (new FacetBuilder(), new FacetBuilder(), new FacetBuilder());
             for (var work = 0; work < WorkSize; work++)
-                if (WorkFirstRecord[work] > 0) text.Add(work, TextAtHand.Words[textRank[work]]);
+            {
+                if (WorkFirstRecord[work] == 0) continue;
+                text.Add(work, TextAtHand.Words[textRank[work]]);
+                open.Add(work, OpenAccess.Of(textRank[work]));
+                if (Standings.TryGetValue(WorkVenue[work], out var standings)) quartile.Add(work, Standing.Best(standings));
+            }
             // Where nobody told venues and people apart, what is printed stands for them.
             if (!hasVenues) facets[Facet.Venue] = printedVenues;
             if (!hasPeople) facets[Facet.Person] = printedPeople;
             var built = facets.ToDictionary(f => f.Key, f => f.Value.Build(WorkSize));
             built[Facet.Text] = text.Build(WorkSize);
+            built[Facet.OpenAccess] = open.Build(WorkSize);
+            built[Facet.Quartile] = quartile.Build(WorkSize);
             return built;
         }
 

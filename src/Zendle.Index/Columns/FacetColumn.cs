@@ -1,3 +1,4 @@
+using Zendle.Core.Queries;
 using Zendle.Core.Sets;
 
 namespace Zendle.Index.Columns;
@@ -8,6 +9,8 @@ public sealed class FacetColumn
     private readonly int[] start;
     private readonly int[] values;
     private readonly Dictionary<string, int> ids;
+    private readonly Lazy<string[]> folded;
+    private readonly Lazy<int[]> totals;
 
     internal FacetColumn(string[] names, int[] start, int[] values)
     {
@@ -16,6 +19,13 @@ public sealed class FacetColumn
         this.values = values;
         ids = new(names.Length, StringComparer.OrdinalIgnoreCase);
         for (var i = 0; i < names.Length; i++) ids.TryAdd(names[i], i);
+        folded = new(() => Array.ConvertAll(names, n => " " + string.Join(' ', Words.Of(n).Where(w => !w.IsClosedForm).Select(w => w.Text))));
+        totals = new(() =>
+        {
+            var counts = new int[names.Length];
+            foreach (var value in values) counts[value]++;
+            return counts;
+        });
     }
 
     /// <summary>Names of the values; the index is the value's number.</summary>
@@ -23,6 +33,15 @@ public sealed class FacetColumn
 
     /// <summary>Numbers of the values a work has.</summary>
     public ReadOnlySpan<int> Of(int work) => work + 1 < start.Length ? values.AsSpan(start[work], start[work + 1] - start[work]) : [];
+
+    /// <summary>The values in which a word begins with some letters, those of most works first. O(values).</summary>
+    /// <param name="beginning">The letters, folded; several words must stand in a row.</param>
+    /// <param name="most">How many at most.</param>
+    public IReadOnlyList<string> Beginning(string beginning, int most)
+    {
+        var wanted = " " + beginning;
+        return [.. Enumerable.Range(0, Names.Count).Where(i => folded.Value[i].Contains(wanted, StringComparison.Ordinal)).OrderByDescending(i => totals.Value[i]).ThenBy(i => Names[i], StringComparer.Ordinal).Take(most).Select(i => Names[i])];
+    }
 
     /// <summary>How many works of <paramref name="works"/> have each value, by the value's number. O(works + values).</summary>
     public int[] Count(BitSet works)

@@ -28,10 +28,11 @@ public sealed class CorpusIndex : IDisposable
     /// <param name="columns">Columns built from the store at <paramref name="sequence"/>.</param>
     /// <param name="databaseNames">Names of databases.</param>
     /// <param name="sequence">The store's change sequence.</param>
-    public void Refresh(CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long sequence)
+    /// <param name="containers">For each database that is an extract of another: which one; null for none.</param>
+    public void Refresh(CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long sequence, IReadOnlyDictionary<int, int>? containers = null)
     {
         text.Commit(sequence);
-        var next = new CorpusSnapshot(text.OpenReader(), columns, databaseNames, sequence);
+        var next = new CorpusSnapshot(text.OpenReader(), columns, databaseNames, sequence, containers ?? new Dictionary<int, int>());
         CorpusSnapshot? old;
         lock (gate) (old, current) = (current, next);
         old?.Dispose();

@@ -15,12 +15,13 @@ public sealed class CorpusSnapshot : IDisposable
     private readonly ConcurrentDictionary<string, BitSet> remembered = new(StringComparer.Ordinal);
     private int users = 1;
 
-    internal CorpusSnapshot(DirectoryReader reader, CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long generation)
+    internal CorpusSnapshot(DirectoryReader reader, CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long generation, IReadOnlyDictionary<int, int> containers)
     {
         Reader = reader;
         Columns = columns;
         DatabaseNames = databaseNames;
         Generation = generation;
+        Containers = containers;
         Live = new BitSet(columns.RecordSize);
         for (var r = 0; r < columns.RecordSize; r++) if (columns.RecordWork[r] > 0) Live.Add(r);
     }
@@ -35,6 +36,9 @@ public sealed class CorpusSnapshot : IDisposable
 
     /// <summary>Names of databases by id.</summary>
     public IReadOnlyDictionary<int, string> DatabaseNames { get; }
+
+    /// <summary>For each database that is an extract of another: which one.</summary>
+    public IReadOnlyDictionary<int, int> Containers { get; }
 
     /// <summary>The store's change sequence the snapshot stands at: the corpus generation.</summary>
     public long Generation { get; }

@@ -32,6 +32,9 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
             recordCounts[d]++;
             masks[columns.RecordWork[r]] |= 1UL << d;
         }
+        var whole = new ulong[databases.Length];
+        for (var i = 0; i < whole.Length; i++) whole[i] = 1UL << i;
+        foreach (var (extract, container) in snapshot.Containers) if (snapshot.DatabaseNames.ContainsKey(extract) && snapshot.DatabaseNames.ContainsKey(container)) whole[bit[container]] |= 1UL << bit[extract];
         var chosenMask = 0UL;
         for (var i = 0; i < on.Length; i++) if (on[i]) chosenMask |= 1UL << i;
         var (workCounts, only, total) = (new int[databases.Length], new int[databases.Length], 0);
@@ -42,11 +45,13 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
             var seen = mask & chosenMask;
             if (seen == 0) continue;
             total++;
-            if ((seen & (seen - 1)) == 0) only[System.Numerics.BitOperations.TrailingZeroCount(seen)]++;
+            // Without a database goes what it holds and what its extracts hold; without an extract only that.
+            for (var m = seen; m != 0; m &= m - 1)
+                if ((seen & ~whole[System.Numerics.BitOperations.TrailingZeroCount(m)]) == 0) only[System.Numerics.BitOperations.TrailingZeroCount(m)]++;
         }
         var recordsOn = 0;
         for (var i = 0; i < on.Length; i++) if (on[i]) recordsOn += recordCounts[i];
-        return new([.. databases.Select((d, i) => new LedgerLine(d, snapshot.DatabaseNames[d], on[i], recordCounts[i], workCounts[i], only[i]))], recordsOn, total);
+        return new([.. databases.Select((d, i) => new LedgerLine(d, snapshot.DatabaseNames[d], on[i], recordCounts[i], workCounts[i], only[i], snapshot.Containers.TryGetValue(d, out var container) ? container : null))], recordsOn, total);
     }
 }
 
@@ -56,5 +61,6 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
 /// <param name="Chosen">Whether it is searched.</param>
 /// <param name="Records">Its matching records.</param>
 /// <param name="Works">The works they describe.</param>
-/// <param name="OnlyHere">Works that no other chosen database holds a matching record of: what would be missed without it.</param>
-public sealed record LedgerLine(int DatabaseId, string Name, bool Chosen, int Records, int Works, int OnlyHere);
+/// <param name="OnlyHere">Works that no other chosen database holds a matching record of: what would be missed without it, its extracts counted together with it.</param>
+/// <param name="PartOf">The database it is an extract of; null for none.</param>
+public sealed record LedgerLine(int DatabaseId, string Name, bool Chosen, int Records, int Works, int OnlyHere, int? PartOf);

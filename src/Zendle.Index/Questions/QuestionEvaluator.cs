@@ -66,6 +66,26 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         return works;
     }
 
+    /// <summary>The words that a pattern stands for, those in most records first.</summary>
+    /// <param name="slot">A folded pattern.</param>
+    /// <param name="field">Where it is looked for.</param>
+    /// <returns>Each word once, with how many postings it has over the fields: an order, not a count to be shown.</returns>
+    public IReadOnlyList<(string Word, int Postings)> WordsOf(string slot, QueryField field)
+    {
+        var found = new Dictionary<string, int>(StringComparer.Ordinal);
+        foreach (var leaf in snapshot.Reader.Leaves)
+            foreach (var name in IndexFields.Text(field))
+                foreach (var term in TermWalk.Over(leaf.AtomicReader, name, slot))
+                {
+                    var word = term.Term.Utf8ToString();
+                    found[word] = found.GetValueOrDefault(word) + term.DocFreq;
+                }
+        return [.. found.Select(f => (f.Key, f.Value)).OrderByDescending(f => f.Value).ThenBy(f => f.Key, StringComparer.Ordinal)];
+    }
+
+    /// <summary>All works, as a set of one's own.</summary>
+    public BitSet Everything() => snapshot.Remember("works", () => Works(snapshot.Live)).Copy();
+
     /// <summary>All narrowings of a state, as a set of works; null when nothing narrows.</summary>
     /// <param name="state">The state.</param>
     /// <param name="lifted">A field whose own narrowing is left out, for its counts.</param>
@@ -85,7 +105,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             if (narrowing.Facet == lifted) continue;
             if (!narrowing.Values.IsEmpty) And(With(narrowing.Facet, narrowing.Values));
             if (narrowing.Excluded.IsEmpty) continue;
-            var others = snapshot.Remember("works", () => Works(snapshot.Live)).Copy();
+            var others = Everything();
             others.ExceptWith(With(narrowing.Facet, narrowing.Excluded));
             And(others);
         }
@@ -231,7 +251,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             case "kept": return facts.Kept;
             case "set aside" or "aside": return facts.SetAside;
             case "found":
-                var rest = snapshot.Remember("works", () => Works(snapshot.Live)).Copy();
+                var rest = Everything();
                 rest.ExceptWith(facts.Kept);
                 rest.ExceptWith(facts.SetAside);
                 return rest;

@@ -52,7 +52,7 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, Zen
         {
             var sequence = await reader.Sequence(cancel);
             var databases = await reader.Databases(cancel);
-            index!.Refresh(await columns.Build(sequence, databases, cancel), databases.ToDictionary(d => d.Id, d => d.Name), sequence);
+            index!.Refresh(await columns.Build(sequence, databases, cancel), databases.ToDictionary(d => d.Id, d => d.Name), sequence, databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value));
         }
         finally { refreshing.Release(); }
     }

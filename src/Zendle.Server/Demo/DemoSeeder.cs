@@ -60,6 +60,9 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
             var job = there.TryGetValue(address, out var id) ? await jobs.Ask("harvest", id) : await databases.Add(new(address, null, null, Trusted: key == "meridian"), cancel);
             await jobs.Ended(job.Id).WaitAsync(cancel);
         }
+        var harvested = (await databases.List(cancel)).Databases.ToDictionary(d => d.Address, d => d.Id);
+        int Id(string key) => harvested[new Uri(options.Outside!, $"/{key}/oai").ToString()];
+        await databases.SetPart(Id("select"), Id("lifeleaf"), cancel);
     }
 
     /// <summary>Mid-work: two searches with their narrowing, works kept, tagged and set aside.</summary>

@@ -19,6 +19,8 @@ public sealed class DatabaseRow
     public required string Granularity { get; set; }
     /// <summary>Rank of trust, 0 the most trusted; ties by id.</summary>
     public int Trust { get; set; }
+    /// <summary>The database it is an extract of; null when it stands for itself.</summary>
+    public int? PartOf { get; set; }
     /// <summary>Start of the next incremental harvest: first responseDate of the last complete run; null before one.</summary>
     public DateTimeOffset? HarvestedUntil { get; set; }
     /// <summary>When a harvest last came to its end, by our clock.</summary>

@@ -11,6 +11,8 @@ export const keyList = [
   ["t", "tag"],
   ["c", "cite"],
   ["Space", "pick, to act on several"],
+  ["Shift J", "pick, and go on to the next"],
+  ["d", "dense or roomy rows"],
   ["[", "backward trail: what it cites"],
   ["]", "forward trail: what cites it"],
   ["u", "take the last act back"],
@@ -52,7 +54,7 @@ function isTyping(target: EventTarget | null): boolean {
 }
 
 function isFloating(): boolean {
-  return document.querySelector('[role="dialog"],[role="menu"],[role="listbox"]') !== null;
+  return document.querySelector('[role="dialog"],[role="menu"],[role="listbox"]:not([data-inline])') !== null;
 }
 
 let pendingG = 0;

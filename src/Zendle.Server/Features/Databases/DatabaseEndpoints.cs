@@ -24,7 +24,10 @@ internal sealed record OverlapDto(int DatabaseId, int Works);
 /// <summary>A database with what its records show of it.</summary>
 /// <param name="WithAbstract">Records that have an abstract; likewise the others. They tell which fields can be searched.</param>
 internal sealed record DatabaseDto(int Id, string Name, string Description, string Address, string Format, string? Set, int Records, int Works, int OnlyHere, IReadOnlyList<SpanCountDto> Years, IReadOnlyList<ValueCountDto> Types,
-    int WithAbstract, int WithKeywords, int WithReferences, DateTimeOffset? HarvestedAt, bool Interrupted, JobDto? Job, IReadOnlyList<OverlapDto> Overlap);
+    int WithAbstract, int WithKeywords, int WithReferences, DateTimeOffset? HarvestedAt, bool Interrupted, JobDto? Job, IReadOnlyList<OverlapDto> Overlap, int? PartOf);
+
+/// <summary>Says of which database another is an extract; null for none.</summary>
+internal sealed record PartOfRequest(int? PartOf);
 
 internal sealed record DatabasesDto(IReadOnlyList<DatabaseDto> Databases, int Records, int Works, long Generation);
 
@@ -48,6 +51,8 @@ internal static class DatabaseEndpoints
         api.MapGet("/databases", async (DatabaseService service, CancellationToken cancel) => await service.List(cancel));
         api.MapPost("/databases/look", Look).RequireCurator().Produces<LookDto>();
         api.MapPost("/databases", Add).RequireCurator().Produces<JobDto>();
+        api.MapPut("/databases/{id:int}/part-of", async Task<IResult> (int id, PartOfRequest request, DatabaseService service, CancellationToken cancel) =>
+            await service.SetPart(id, request.PartOf, cancel) is { } whyNot ? Problems.Of(400, whyNot, "Nothing was changed.") : TypedResults.NoContent()).RequireCurator();
         api.MapPost("/databases/{id:int}/harvest", Harvest).RequireCurator().Produces<JobDto>();
         api.MapPost("/jobs/{id:int}/stop", async Task<IResult> (int id, JobRunner jobs) => await jobs.Stop(id) ? TypedResults.NoContent() : Problems.Of(409, "This job has ended already.")).RequireCurator();
         api.MapPost("/jobs/{id:int}/resume", async Task<IResult> (int id, JobRunner jobs) => await jobs.Resume(id) ? TypedResults.NoContent() : Problems.Of(409, "This job is not one that can go on.")).RequireCurator();
@@ -115,6 +120,28 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         return await jobs.Ask("harvest", row.Id);
     }
 
+    /// <summary>Says of which database another is an extract: what only the whole brings in is then counted together with the extract.</summary>
+    /// <param name="id">The extract.</param>
+    /// <param name="whole">What contains it; null for nothing.</param>
+    /// <param name="cancel">Stops.</param>
+    /// <returns>Null when it is done; else why not.</returns>
+    public async Task<string?> SetPart(int id, int? whole, CancellationToken cancel)
+    {
+        await using var context = await corpusContexts.CreateDbContextAsync(cancel);
+        if (await context.Databases.SingleOrDefaultAsync(d => d.Id == id, cancel) is not { } extract) return "There is no such database.";
+        if (whole is { } of)
+        {
+            if (of == id) return "A database is no extract of itself.";
+            if (await context.Databases.AsNoTracking().SingleOrDefaultAsync(d => d.Id == of, cancel) is not { } container) return "There is no such database to be an extract of.";
+            if (container.PartOf is not null) return $"{container.Name} is an extract itself.";
+            if (await context.Databases.AnyAsync(d => d.PartOf == id, cancel)) return $"{extract.Name} has an extract of its own.";
+        }
+        extract.PartOf = whole;
+        await context.SaveChangesAsync(cancel);
+        await corpus.Refresh(cancel);
+        return null;
+    }
+
     /// <summary>All databases with what their records show.</summary>
     public async Task<DatabasesDto> List(CancellationToken cancel)
     {
@@ -143,7 +170,7 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
             return new DatabaseDto(d.Id, d.Name, d.Description, d.Address, d.Format, d.SetName, records[d.Id], sets[d.Id].Count(), only.Count(), [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
                 [.. f.Types.OrderByDescending(t => t.Value).Select(t => new ValueCountDto(DocumentTypes.Name(t.Key), t.Value))],
                 f.Abstract, f.Keywords, f.References, d.HarvestedAt, d.RunStarted is not null, lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(job) : null,
-                [.. databases.Where(o => o.Id != d.Id).Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id])))]);
+                [.. databases.Where(o => o.Id != d.Id).Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id])))], d.PartOf);
         })], columns.Records, columns.Works, snapshot.Generation);
     }
 

@@ -73,5 +73,7 @@ internal static class ReportEndpoints
         if (state.From is not null || state.To is not null) yield return new(StepKind.Years, From: state.From, To: state.To);
         foreach (var n in state.Narrowings) yield return new(StepKind.Narrow, Facet: n.Facet, Values: n.Values, Excluded: n.Excluded);
         if (!state.Inside.IsEmpty) yield return new(StepKind.Inside, Values: state.Inside);
+        foreach (var other in state.Others ?? []) yield return new(StepKind.Compare, Other: other.Acts, Apart: other.Apart, Said: other.Said);
+        if (state.Among is { } among) yield return new(StepKind.Among, Seeds: among, Said: $"{among.Count:N0} works written down");
     }
 }

@@ -108,6 +108,14 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         return [.. (await context.Steps.AsNoTracking().Where(s => s.ReviewId == reviewId && s.ParentId == null && !s.Removed).OrderByDescending(s => s.Id).Take(40).ToListAsync()).Select(s => new BranchDto(s.Id, s.Name ?? s.Label, s.Count))];
     }
 
+    /// <summary>What some steps are called.</summary>
+    public async Task<Dictionary<int, string>> Labels(int reviewId, IReadOnlyCollection<int> steps)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        var known = await context.Steps.AsNoTracking().Where(s => s.ReviewId == reviewId && steps.Contains(s.Id)).ToDictionaryAsync(s => s.Id, s => s.Name ?? s.Label);
+        return steps.Distinct().ToDictionary(s => s, s => known.GetValueOrDefault(s, "everything"));
+    }
+
     /// <summary>Gives a step a name; an empty one takes it away.</summary>
     public async Task<bool> Rename(int reviewId, int stepId, string name)
     {
@@ -127,16 +135,7 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         step.Removed = true;
         foreach (var child in children) child.ParentId = step.ParentId;
         await context.SaveChangesAsync();
-        var waiting = new Queue<StepRow>(children);
-        var parentState = step.ParentId is { } parent ? (await search.StateOf(reviewId, parent))! : SearchState.Everything;
-        var states = new Dictionary<int, SearchState> { [step.ParentId ?? 0] = parentState };
-        while (waiting.TryDequeue(out var s))
-        {
-            var state = states[s.Id] = states[s.ParentId ?? 0].After(JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!);
-            using var view = await search.View(reviewId, state);
-            (s.Count, s.Generation) = (view.Answer.Count, view.Snapshot.Generation);
-            foreach (var next in await context.Steps.Where(x => x.ReviewId == reviewId && x.ParentId == s.Id && !x.Removed).ToListAsync()) waiting.Enqueue(next);
-        }
+        var states = await Recount(context, reviewId, step.ParentId, children);
         var goTo = children.Count > 0 ? children[^1].Id : step.ParentId ?? 0;
         if (goTo != 0) await Remember(context, reviewId, account, goTo, states[goTo].Trail is not null);
         else
@@ -147,6 +146,46 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         await context.SaveChangesAsync();
         await transaction.CommitAsync();
         return goTo;
+    }
+
+    /// <summary>Changes what a step does; what follows it is counted anew, and the changed search is logged.</summary>
+    /// <param name="reviewId">The review.</param>
+    /// <param name="account">Who changes it.</param>
+    /// <param name="stepId">The step.</param>
+    /// <param name="act">The act that takes the place of the old one; of the same kind.</param>
+    /// <returns>Null when it is changed; else why not.</returns>
+    public async Task<string?> Change(int reviewId, string account, int stepId, StepAct act)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        await using var transaction = await context.Database.BeginTransactionAsync();
+        var step = await context.Steps.SingleOrDefaultAsync(s => s.Id == stepId && s.ReviewId == reviewId && !s.Removed);
+        if (step is null) return "This step is not part of the review any more.";
+        var old = JsonSerializer.Deserialize<StepAct>(step.Act, SearchService.Json)!;
+        if (old.Kind != act.Kind || old.Facet != act.Facet) return "A step can be changed, but not into another kind of step.";
+        step.Act = JsonSerializer.Serialize(act, SearchService.Json);
+        using (var snapshot = corpus.Snapshot()) step.Label = StepLabels.For(act, Namer(snapshot), WorkNamer(snapshot));
+        var states = await Recount(context, reviewId, step.ParentId, [step]);
+        using (var view = await search.View(reviewId, states[step.Id])) context.Runs.Add(Run(reviewId, account, step.Id, view, null));
+        await context.SaveChangesAsync();
+        await transaction.CommitAsync();
+        hub.Tell(new("review", reviewId));
+        return null;
+    }
+
+    /// <summary>Counts steps and all that follow them anew.</summary>
+    /// <returns>The states by step; the one before the first of them under its id, or under 0.</returns>
+    private async Task<Dictionary<int, SearchState>> Recount(ZendleContext context, int reviewId, int? parentId, IEnumerable<StepRow> first)
+    {
+        var waiting = new Queue<StepRow>(first);
+        var states = new Dictionary<int, SearchState> { [parentId ?? 0] = parentId is { } parent ? (await search.StateOf(reviewId, parent))! : SearchState.Everything };
+        while (waiting.TryDequeue(out var s))
+        {
+            var state = states[s.Id] = states[s.ParentId ?? 0].After(JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!);
+            using var view = await search.View(reviewId, state);
+            (s.Count, s.Generation) = (view.Answer.Count, view.Snapshot.Generation);
+            foreach (var next in await context.Steps.Where(x => x.ReviewId == reviewId && x.ParentId == s.Id && !x.Removed).ToListAsync()) waiting.Enqueue(next);
+        }
+        return states;
     }
 
     /// <summary>Remembers where an account is.</summary>
@@ -166,7 +205,8 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         else place.StepId = stepId;
     }
 
-    private RunRow Run(int reviewId, string account, int stepId, SearchView view, int? repeats)
+    /// <summary>What the log keeps of a search that is run.</summary>
+    public RunRow Run(int reviewId, string account, int stepId, SearchView view, int? repeats)
     {
         return new()
         {

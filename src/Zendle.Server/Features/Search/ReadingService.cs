@@ -23,15 +23,23 @@ internal sealed record ProblemPartDto(int Start, int Length, string Sentence, st
 
 internal sealed record WayDto(string Label, string Text, int Count);
 
-internal sealed record NoticeDto(string Kind, int Start, int Length, string Sentence, IReadOnlyList<WayDto> Ways);
+/// <summary>What a person should know of how a line is read.</summary>
+/// <param name="Kind">What it is about.</param>
+/// <param name="Start">Where in the line.</param>
+/// <param name="Length">How long.</param>
+/// <param name="Sentence">How it is read.</param>
+/// <param name="Ways">Other ways to write the line, each with its count or with what it adds.</param>
+/// <param name="Examples">Sentences that show it.</param>
+internal sealed record NoticeDto(string Kind, int Start, int Length, string Sentence, IReadOnlyList<WayDto> Ways, IReadOnlyList<MarkedTextDto> Examples);
 
 internal sealed record DirectDto(int WorkId, string Title, int? Year, string Why);
 
-internal sealed record LedgerLineDto(int DatabaseId, string Name, bool Chosen, int Records, int Works, int OnlyHere);
+/// <summary>One database's share. <paramref name="PartOf"/> names the database it is an extract of.</summary>
+internal sealed record LedgerLineDto(int DatabaseId, string Name, bool Chosen, int Records, int Works, int OnlyHere, int? PartOf);
 
 internal sealed record LedgerDto(IReadOnlyList<LedgerLineDto> Databases, int Records, int Works, int Duplicates)
 {
-    public static LedgerDto From(Ledger l) => new([.. l.Databases.Select(d => new LedgerLineDto(d.DatabaseId, d.Name, d.Chosen, d.Records, d.Works, d.OnlyHere))], l.Records, l.Works, l.Duplicates);
+    public static LedgerDto From(Ledger l) => new([.. l.Databases.Select(d => new LedgerLineDto(d.DatabaseId, d.Name, d.Chosen, d.Records, d.Works, d.OnlyHere, d.PartOf))], l.Records, l.Works, l.Duplicates);
 }
 
 /// <summary>How a line was read, with counts of everything in it.</summary>
@@ -39,10 +47,11 @@ internal sealed record ReadingDto(string Text, bool IsSound, IReadOnlyList<Readi
     IReadOnlyList<DirectDto> Direct, LedgerDto? Ledger, int? InView, IReadOnlyList<BoardCardDto> Board);
 
 /// <summary>Reads a line while it is typed and counts every part of it. Commits nothing.</summary>
-internal sealed class ReadingService(SearchService search)
+internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
 {
     private const int MostParts = 120;
     private const int MostVaried = 24;
+    private const int MostWide = 3;
 
     /// <summary>Reads <paramref name="text"/> in the place of the expression of <paramref name="state"/>.</summary>
     public async Task<ReadingDto> Read(int reviewId, string text, SearchState state)
@@ -55,8 +64,13 @@ internal sealed class ReadingService(SearchService search)
         var counts = reading.Root is { } root ? new PartCounts(evaluator, state, root) : null;
         if (counts is not null) AddParts(counts.Root, new(counts, Concepts.Of(counts.Root), parts), 0, QueryField.About, null);
         foreach (var notice in reading.Notices.Take(4))
-            notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))]));
-        if (reading is { IsSound: true, Root: { } sound }) notices.AddRange(Variants(evaluator, sound, text, state));
+            notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))], []));
+        if (reading is { IsSound: true, Root: { } sound })
+        {
+            notices.AddRange(Wide(evaluator, sound));
+            notices.AddRange(await gaps.In(view, sound, text));
+            notices.AddRange(Variants(evaluator, sound, text, state));
+        }
         return new(text, reading.IsSound, parts, [.. reading.Problems.Take(6).Select(p => new ProblemPartDto(p.Span.Start, p.Span.Length, p.Sentence, p.Repair?.Label, p.Repair?.Text))],
             notices, Direct(view, text), reading.Root is null or AllNode ? null : view.Ledger(), reading.Root is null ? null : view.Answer.Count,
             counts?.Root is null or AllNode ? [] : new BoardView(counts, view.Facts.Kept).Cards());
@@ -78,7 +92,19 @@ internal sealed class ReadingService(SearchService search)
             }
         if (ways.Count == 0) yield break;
         var best = ways.OrderByDescending(w => w.Way.Count).Take(4).ToArray();
-        yield return new("Variants", best[0].Span.Start, best[0].Span.Length, "Other spellings would add", [.. best.Select(w => w.Way)]);
+        yield return new("Variants", best[0].Span.Start, best[0].Span.Length, "Other spellings would add", [.. best.Select(w => w.Way)], []);
+    }
+
+    /// <summary>Truncations that bring more words than a person is likely to have in mind.</summary>
+    private static IEnumerable<NoticeDto> Wide(QuestionEvaluator evaluator, QueryNode root)
+    {
+        foreach (var (term, field) in Concepts.Terms(root, QueryField.About).Where(t => Concepts.IsText(t.Field) && t.Term.HasWildcard).Take(MostWide))
+        {
+            var slot = term.Slots.First(TermNode.IsPattern);
+            var words = evaluator.WordsOf(slot, field);
+            if (Truncations.IsWide(slot, words.Count))
+                yield return new("Wide", term.Span.Start, term.Span.Length, $"{slot} stands for {words.Count:N0} words: {string.Join(", ", words.Take(5).Select(w => w.Word))}{(words.Count > 5 ? " …" : "")}", [], []);
+        }
     }
 
     private static int Count(QuestionEvaluator evaluator, string line, SearchState state) =>

@@ -11,7 +11,17 @@ namespace Zendle.Server.Features.Search;
 
 internal sealed record ReadingRequest(string Text, int StepId);
 
-internal sealed record StepRequest(int ParentId, StepAct Act);
+/// <summary>Asks for a step.</summary>
+/// <param name="ParentId">The step it goes on from; 0 for none.</param>
+/// <param name="Act">What it does.</param>
+/// <param name="OtherStepId">Compare: the step to hold against, whose acts are written down; null when the act brings them.</param>
+internal sealed record StepRequest(int ParentId, StepAct Act, int? OtherStepId = null);
+
+/// <summary>Asks for another act in the place of a step's.</summary>
+internal sealed record StepChangeRequest(StepAct Act);
+
+/// <summary>Two steps held against each other, in works.</summary>
+internal sealed record AgainstDto(string Here, string There, int HereCount, int ThereCount, int Both, int OnlyHere, int OnlyThere);
 
 internal sealed record StepTakenDto(int StepId);
 
@@ -27,9 +37,9 @@ internal sealed record StepViewDto(int StepId, SearchStateDto State, int Count, 
 
 internal sealed record NarrowingDto(Facet Facet, IReadOnlyList<string> Values, IReadOnlyList<string> Excluded);
 
-internal sealed record SearchStateDto(string Expression, IReadOnlyList<int> Databases, int? From, int? To, IReadOnlyList<NarrowingDto> Narrowings, IReadOnlyList<string> Inside, TrailStateDto? Trail)
+internal sealed record SearchStateDto(string Expression, IReadOnlyList<int> Databases, int? From, int? To, IReadOnlyList<NarrowingDto> Narrowings, IReadOnlyList<string> Inside, TrailStateDto? Trail, IReadOnlyList<string> Others, int? Among)
 {
-    public static SearchStateDto Of(SearchState s) => new(s.Expression, s.Databases, s.From, s.To, [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded))], s.Inside, s.Trail is { } t ? new(t.Way, t.AtLeast, t.Seeds.Length) : null);
+    public static SearchStateDto Of(SearchState s) => new(s.Expression, s.Databases, s.From, s.To, [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded))], s.Inside, s.Trail is { } t ? new(t.Way, t.AtLeast, t.Seeds.Length) : null, [.. (s.Others ?? []).Select(o => o.Said)], s.Among?.Count);
 }
 
 internal sealed record TrailStateDto(TrailWay Way, int AtLeast, int Seeds);
@@ -50,15 +60,23 @@ internal static class SearchEndpoints
 {
     private const int LongestPage = 200;
     private const int MostFacetValues = 60;
+    private const int DeepestComparing = 4;
 
     public static void MapSearch(this RouteGroupBuilder review)
     {
         review.MapPost("/reading", Read).Produces<ReadingDto>();
         review.MapPost("/reading/board", IResult (int reviewId, BoardRequest request) => SearchBoard.Of(QueryReader.Read(request.Text).Root).With(request.Edit, out var whyNot) is { } board ? TypedResults.Ok(new BoardEditedDto(board.Expression))
             : Problems.Of(400, whyNot!, "The board is as it was.")).Produces<BoardEditedDto>();
+        review.MapPost("/reading/words", Words).Produces<TermWordsDto>();
+        review.MapPost("/reading/missed", async Task<IResult> (int reviewId, ReadingRequest request, MissedKept missed, SearchService search) =>
+            await StateAt(reviewId, request.StepId, search) is { } state ? TypedResults.Ok(await missed.Of(reviewId, request.Text, state)) : NoStep()).Produces<MissedKeptDto>();
+        review.MapPost("/reading/complete", async Task<IResult> (int reviewId, CompleteRequest request, Completions completions, SearchService search) =>
+            await StateAt(reviewId, request.StepId, search) is { } state ? TypedResults.Ok(await completions.For(reviewId, request.Text, request.Caret, state)) : NoStep()).Produces<IReadOnlyList<CompletionDto>>();
         review.MapGet("/paths", (int reviewId, PathService paths) => paths.Paths(reviewId));
         review.MapGet("/steps/{stepId:int}/path", async Task<IResult> (int reviewId, int stepId, PathService paths) => await paths.Path(reviewId, stepId) is { } path ? TypedResults.Ok(path) : NoStep()).Produces<PathDto>();
         review.MapPost("/steps", Take).Require(Role.Screener).Produces<StepTakenDto>();
+        review.MapPut("/steps/{stepId:int}", Change).Require(Role.Screener);
+        review.MapGet("/steps/{stepId:int}/against/{otherId:int}", Against).Produces<AgainstDto>();
         review.MapGet("/steps/{stepId:int}", View).Produces<StepViewDto>();
         review.MapGet("/steps/{stepId:int}/works", List).Produces<WorkPageDto>();
         review.MapGet("/steps/{stepId:int}/facets/{facet}", Breakdown).Produces<FacetDto>();
@@ -78,12 +96,24 @@ internal static class SearchEndpoints
 
     private static async Task<IResult> Read(int reviewId, ReadingRequest request, ReadingService reading, SearchService search)
     {
-        var state = request.StepId == 0 ? SearchState.Everything : await search.StateOf(reviewId, request.StepId);
-        return state is null ? NoStep() : TypedResults.Ok(await reading.Read(reviewId, request.Text, state));
+        return await StateAt(reviewId, request.StepId, search) is { } state ? TypedResults.Ok(await reading.Read(reviewId, request.Text, state)) : NoStep();
+    }
+
+    private static async Task<SearchState?> StateAt(int reviewId, int stepId, SearchService search) => stepId == 0 ? SearchState.Everything : await search.StateOf(reviewId, stepId);
+
+    private static async Task<IResult> Words(int reviewId, TermWordsRequest request, TermWords words, SearchService search)
+    {
+        if (await StateAt(reviewId, request.StepId, search) is not { } state) return NoStep();
+        return await words.Of(reviewId, request, state) is { } found ? TypedResults.Ok(found) : Problems.Of(400, "Only a term with * or ? stands for several words.");
     }
 
     private static async Task<IResult> Take(int reviewId, StepRequest request, PathService paths, SearchService search, DecisionService decisions, ClaimsPrincipal user)
     {
+        if (request is { Act.Kind: StepKind.Compare, OtherStepId: { } other })
+        {
+            if (await search.ActsOf(reviewId, other) is not { } acts) return NoStep();
+            request = request with { Act = request.Act with { Other = acts } };
+        }
         if (Fault(request.Act) is { } fault) return fault;
         if (request.Act.Kind is StepKind.Way or StepKind.Ties && (await search.StateOf(reviewId, request.ParentId))?.Trail is null) return Problems.Of(400, "There is no trail here to narrow.", "Follow one from a work first.");
         if (request.Act is { Kind: StepKind.Trail, Seeds: null })
@@ -96,6 +126,21 @@ internal static class SearchEndpoints
         return await paths.Take(reviewId, Access.AccountId(user), request.ParentId, request.Act) is { } id ? TypedResults.Ok(new StepTakenDto(id)) : NoStep();
     }
 
+    private static async Task<IResult> Change(int reviewId, int stepId, StepChangeRequest request, PathService paths, ClaimsPrincipal user) =>
+        Fault(request.Act) is { } fault ? fault : await paths.Change(reviewId, Access.AccountId(user), stepId, request.Act) is { } whyNot ? Problems.Of(400, whyNot, "The path is as it was.") : TypedResults.NoContent();
+
+    private static async Task<IResult> Against(int reviewId, int stepId, int otherId, SearchService search, PathService paths)
+    {
+        if (await search.View(reviewId, stepId) is not { } here) return NoStep();
+        using var first = here;
+        if (await search.View(reviewId, otherId) is not { } there) return NoStep();
+        using var second = there;
+        // A harvest may have come in between: then the two belong to two snapshots, and their sets differ in size.
+        var both = here.Answer.InView.Members().Count(there.Answer.InView.Contains);
+        var labels = await paths.Labels(reviewId, [stepId, otherId]);
+        return TypedResults.Ok(new AgainstDto(labels[stepId], labels[otherId], here.Answer.Count, there.Answer.Count, both, here.Answer.Count - both, there.Answer.Count - both));
+    }
+
     /// <summary>What cannot be taken as a step: an expression with faults is mended first, so that the log holds only what was really asked.</summary>
     private static IResult? Fault(StepAct act)
     {
@@ -105,12 +150,22 @@ internal static class SearchEndpoints
             if (reading.Problems.Length > 0) return Problems.Of(400, reading.Problems[0].Sentence, reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was.");
             if (reading.Root is null) return Problems.Of(400, "There is nothing in the line that could be searched.", "The list is as it was.");
         }
+        if (act.Kind == StepKind.Compare)
+        {
+            if (act.Other is not { Count: > 0 } other) return Problems.Of(400, "There is no other search to hold this one against.");
+            if (Depth(act) > DeepestComparing) return Problems.Of(400, "So many searches held against one another cannot be taken in; at most four.", "Take a comparison out of one of the paths first.");
+            foreach (var part in other) if (Fault(part) is { } inside) return inside;
+        }
+        if (act.Kind == StepKind.Among && act.Seeds is not { Count: > 0 and <= TrailQuestion.MostSeeds }) return Problems.Of(400, $"A list holds between one and {TrailQuestion.MostSeeds:N0} works.");
+        if (act.Said?.Length > 200) return Problems.Of(400, "What a step leaves is said in at most 200 characters.");
         if (act.Kind == StepKind.Narrow && act.Facet is null) return Problems.Of(400, "A narrowing names its field.");
         if (act.Seeds?.Count > TrailQuestion.MostSeeds) return Problems.Of(400, $"A trail starts from at most {TrailQuestion.MostSeeds:N0} works; these are {act.Seeds.Count:N0}.", "Choose fewer, by a tag for instance.");
         if (act.Seeds?.Any(s => s <= 0) == true) return Problems.Of(400, "One of the seeds is no work.");
         if (act.From > act.To) return Problems.Of(400, "The first year lies after the last.");
         return null;
     }
+
+    private static int Depth(StepAct act) => act.Other is { Count: > 0 } other ? 1 + other.Max(Depth) : 0;
 
     private static async Task<IResult> View(int reviewId, int stepId, SearchService search)
     {
@@ -145,7 +200,7 @@ internal static class SearchEndpoints
     public static Core.Sets.BitSet Lifted(SearchView view, Facet facet)
     {
         var tied = view.Answer.Trail?.Works(view.State.Trail!.AtLeast) ?? view.Answer.Before;
-        return SearchService.Narrowed(view.Evaluator, view.State, tied, facet);
+        return SearchService.Narrowed(view.Evaluator, view.State, tied, facet, view.Answer.Beside);
     }
 
     private static async Task<IResult> List(int reviewId, int stepId, SortOrder? sort, bool? hideJudged, int? offset, int? limit, TrailWay? side, SearchService search, WorkRows rows, CancellationToken cancel)
@@ -170,11 +225,11 @@ internal static class SearchEndpoints
             Facet.Stage => new[] { Stage.Found, Stage.Kept, Stage.SetAside }.Select(s => (Stages.Name(s), set.CountWith(view.Evaluator.With(Facet.Stage, [Stages.Name(s)])))),
             _ => view.Snapshot.Columns.Of(facet).Names.Zip(view.Snapshot.Columns.Of(facet).Count(set)),
         };
-        var folded = Words.Fold(find?.Trim() ?? "");
+        var folded = Core.Queries.Words.Fold(find?.Trim() ?? "");
         var chosen = (narrowing?.Values ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var excluded = (narrowing?.Excluded ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var fitting = values.Where(v => v.Count > 0 || chosen.Contains(v.Value) || excluded.Contains(v.Value)).ToArray();
-        var shown = fitting.Where(v => folded.Length == 0 || Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal))
+        var shown = fitting.Where(v => folded.Length == 0 || Core.Queries.Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal))
             .OrderByDescending(v => chosen.Contains(v.Value) || excluded.Contains(v.Value)).ThenByDescending(v => v.Count).ThenBy(v => v.Value, StringComparer.OrdinalIgnoreCase)
             .Take(MostFacetValues).Select(v => new FacetValueDto(v.Value, v.Count, chosen.Contains(v.Value), excluded.Contains(v.Value), facet == Facet.Person ? view.Snapshot.Columns.PerhapsSame(v.Value) : []));
         return TypedResults.Ok(new FacetDto(facet, fitting.Length, [.. shown]));

@@ -22,7 +22,8 @@ namespace Zendle.Server.Features.Search;
 /// <param name="InView">Works after narrowing.</param>
 /// <param name="Orders">Orders worked out so far, by order and side.</param>
 /// <param name="Trail">The trail that was followed; null for a search.</param>
-internal sealed record Answer(QueryReading Reading, ImmutableArray<Concept> Concepts, BitSet Matching, BitSet Before, BitSet InView, int Count, ConcurrentDictionary<(SortOrder, TrailWay), int[]> Orders, Trail? Trail = null);
+/// <param name="Beside">Works that other searches and a written list leave; null for all.</param>
+internal sealed record Answer(QueryReading Reading, ImmutableArray<Concept> Concepts, BitSet Matching, BitSet Before, BitSet InView, int Count, ConcurrentDictionary<(SortOrder, TrailWay), int[]> Orders, Trail? Trail = null, BitSet? Beside = null);
 
 /// <summary>A question in view together with everything a request needs to speak about it. Holds a snapshot: dispose of it.</summary>
 internal sealed record SearchView(CorpusSnapshot Snapshot, DecisionFold Fold, ReviewFacts Facts, SearchState State, Answer Answer) : IDisposable
@@ -37,7 +38,7 @@ internal sealed record SearchView(CorpusSnapshot Snapshot, DecisionFold Fold, Re
         LedgerLineDto[] lines = [.. Snapshot.DatabaseNames.OrderBy(d => d.Key).Select(d =>
         {
             var share = shares.GetValueOrDefault(d.Key);
-            return new LedgerLineDto(d.Key, d.Value, State.Databases.IsEmpty || State.Databases.Contains(d.Key), share.Ties, share.Works, share.OnlyHere);
+            return new LedgerLineDto(d.Key, d.Value, State.Databases.IsEmpty || State.Databases.Contains(d.Key), share.Ties, share.Works, share.OnlyHere, Snapshot.Containers.TryGetValue(d.Key, out var container) ? container : null);
         })];
         var (ties, works) = (lines.Where(l => l.Chosen).Sum(l => l.Records), Answer.Before.Count());
         return new(lines, ties, works, ties - works);
@@ -92,13 +93,23 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
     private async Task<SearchState> WithSeedsOfToday(CorpusSnapshot snapshot, SearchState state)
     {
         var columns = snapshot.Columns;
-        if (state.Trail is not { } trail || trail.Seeds.Where(s => s >= columns.WorkSize || columns.WorkFirstRecord[s] == 0).ToArray() is not { Length: > 0 } gone) return state;
+        if (state.Trail is null && state.Among is null) return state;
+        if ((state.Trail?.Seeds ?? []).Concat(state.Among ?? []).Where(s => s >= columns.WorkSize || columns.WorkFirstRecord[s] == 0).Distinct().ToArray() is not { Length: > 0 } gone) return state;
         var today = await reader.Redirects(gone, CancellationToken.None);
-        return state with { Trail = trail with { Seeds = [.. trail.Seeds.Select(s => today.GetValueOrDefault(s, s)).Distinct()] } };
+        return state with
+        {
+            Trail = state.Trail is { } trail ? trail with { Seeds = [.. trail.Seeds.Select(Today).Distinct()] } : null,
+            Among = state.Among is { } among ? [.. among.Select(Today).Distinct()] : null,
+        };
+
+        int Today(int work) => today.GetValueOrDefault(work, work);
     }
 
     /// <summary>The state a step leads to; null when there is none.</summary>
-    public async Task<SearchState?> StateOf(int reviewId, int stepId)
+    public async Task<SearchState?> StateOf(int reviewId, int stepId) => await ActsOf(reviewId, stepId) is { } acts ? SearchState.Of(acts) : null;
+
+    /// <summary>The acts that lead to a step, the first one first; null when there is no such step.</summary>
+    public async Task<List<StepAct>?> ActsOf(int reviewId, int stepId)
     {
         await using var context = await contexts.CreateDbContextAsync();
         var acts = new List<StepAct>();
@@ -110,7 +121,7 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
             id = step.ParentId;
         }
         acts.Reverse();
-        return SearchState.Of(acts);
+        return acts;
     }
 
     /// <summary>The works in view in order, those judged left out if asked.</summary>
@@ -142,37 +153,55 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
         // Only questions about the review itself depend on its decisions.
         var key = $"{snapshot.Generation}|{(state.AsksReview ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
         if (remembered.TryGetValue(key, out var known)) return known;
-        var answer = state.Trail is { } question ? Followed(snapshot, facts, state, question) : Searched(snapshot, facts, state);
+        var beside = Beside(reviewId, snapshot, facts, state);
+        var answer = state.Trail is { } question ? Followed(snapshot, facts, state, question, beside) : Searched(snapshot, facts, state, beside);
         if (remembered.Count >= MostRemembered) remembered.Clear();
         return remembered[key] = answer;
     }
 
-    private static Answer Searched(CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
+    /// <summary>The works that other searches and a written list leave; null when there are none to be held against.</summary>
+    private BitSet? Beside(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
+    {
+        if (state.Others is null && state.Among is null) return null;
+        var left = state.Among is { } among ? BitSet.Of(snapshot.Columns.WorkSize, among.Where(w => (uint)w < (uint)snapshot.Columns.WorkSize && snapshot.Columns.WorkFirstRecord[w] > 0)) : new QuestionEvaluator(snapshot, facts).Everything();
+        foreach (var other in state.Others ?? [])
+        {
+            var found = Answer(reviewId, snapshot, facts, other.State()).InView;
+            if (other.Apart) left.ExceptWith(found);
+            else left.IntersectWith(found);
+        }
+        return left;
+    }
+
+    private static Answer Searched(CorpusSnapshot snapshot, ReviewFacts facts, SearchState state, BitSet? beside)
     {
         var evaluator = new QuestionEvaluator(snapshot, facts);
         var reading = QueryReader.Read(state.Expression);
         var matching = reading.Root is null ? new BitSet(snapshot.Columns.RecordSize) : evaluator.Records(reading.Root);
         var before = evaluator.Works(matching, state.Databases);
-        var inView = Narrowed(evaluator, state, before, null);
-        return new(reading, Concepts.Of(reading.Root), matching, before, inView, inView.Count(), new());
+        var inView = Narrowed(evaluator, state, before, null, beside);
+        return new(reading, Concepts.Of(reading.Root), matching, before, inView, inView.Count(), new(), null, beside);
     }
 
-    private static Answer Followed(CorpusSnapshot snapshot, ReviewFacts facts, SearchState state, TrailQuestion question)
+    private static Answer Followed(CorpusSnapshot snapshot, ReviewFacts facts, SearchState state, TrailQuestion question, BitSet? beside)
     {
         var evaluator = new QuestionEvaluator(snapshot, facts);
         var trail = Trail.Follow(snapshot.Columns.Graph, question, state.Databases, snapshot.Columns.WorkSize);
         var (before, tied) = (trail.Works(1), trail.Works(question.AtLeast));
-        var inView = Narrowed(evaluator, state, tied, null);
+        var inView = Narrowed(evaluator, state, tied, null, beside);
         // Words inside are the only words there are to mark.
         var marked = state.Inside.IsEmpty ? [] : Concepts.Of(QueryReader.Read(string.Join(" AND ", state.Inside.Select(i => $"({i})"))).Root);
-        return new(QueryReader.Read(""), marked, new BitSet(snapshot.Columns.RecordSize), before, inView, inView.Count(), new(), trail);
+        return new(QueryReader.Read(""), marked, new BitSet(snapshot.Columns.RecordSize), before, inView, inView.Count(), new(), trail, beside);
     }
 
     /// <summary>The works of <paramref name="works"/> that the narrowings of a state leave, one field's own narrowing lifted if asked.</summary>
-    public static BitSet Narrowed(QuestionEvaluator evaluator, SearchState state, BitSet works, Facet? lifted)
+    public static BitSet Narrowed(QuestionEvaluator evaluator, SearchState state, BitSet works, Facet? lifted, BitSet? beside)
     {
-        if (evaluator.Narrowed(state, lifted, Read) is not { } narrowed) return works;
-        narrowed.IntersectWith(works);
-        return narrowed;
+        var narrowed = evaluator.Narrowed(state, lifted, Read);
+        if (narrowed is null && beside is null) return works;
+        var left = works.Copy();
+        if (narrowed is not null) left.IntersectWith(narrowed);
+        if (beside is not null) left.IntersectWith(beside);
+        return left;
     }
 }

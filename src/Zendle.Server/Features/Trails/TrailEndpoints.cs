@@ -55,14 +55,14 @@ internal static class TrailEndpoints
     private static TrailSideDto Side(SearchView view, Trail.Side side, TrailWay way)
     {
         var question = view.State.Trail!;
-        var withoutYears = SearchService.Narrowed(view.Evaluator, view.State, side.Works(question.AtLeast), Core.Reviews.Facet.Year);
+        var withoutYears = SearchService.Narrowed(view.Evaluator, view.State, side.Works(question.AtLeast), Core.Reviews.Facet.Year, view.Answer.Beside);
         var inView = view.InView(way);
         var levels = Steps.Append(question.Seeds.Length <= FewSeeds ? question.Seeds.Length : 1).Where(n => n <= question.Seeds.Length).Distinct().Order()
             .Select(n => new TieLevelDto(n, Count(view, side.Works(n)))).TakeWhile(l => l.AtLeast == 1 || l.Works > 0);
         return new(inView.Count(), side.Works(1).Count(), SearchEndpoints.Years(view, withoutYears, inView), [.. levels]);
     }
 
-    private static int Count(SearchView view, BitSet works) => SearchService.Narrowed(view.Evaluator, view.State, works, null).Count();
+    private static int Count(SearchView view, BitSet works) => SearchService.Narrowed(view.Evaluator, view.State, works, null, view.Answer.Beside).Count();
 
     /// <summary>References of the seeds that match no record; one that several databases print stands once, by its DOI, title or text.</summary>
     private static async Task<IResult> Unmatched(int reviewId, int stepId, SearchService search, Store.Corpus.CorpusReader reader, CancellationToken cancel)

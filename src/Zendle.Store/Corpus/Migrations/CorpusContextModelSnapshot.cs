@@ -49,6 +49,9 @@ namespace Zendle.Store.Corpus.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("PartOf")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("RunChanged")
                         .HasColumnType("INTEGER");
 

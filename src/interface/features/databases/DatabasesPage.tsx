@@ -5,7 +5,7 @@ import { Fault } from "../../ui/Fault";
 import { ago, count } from "../../ui/numbers";
 import { useMe } from "../identity/useMe";
 import { AddDatabase } from "./AddDatabase";
-import { useDatabases, useHarvest } from "./useDatabases";
+import { useDatabases, useHarvest, useSetPart } from "./useDatabases";
 
 type Database = Dto<"DatabaseDto">;
 
@@ -37,7 +37,7 @@ export function DatabasesPage() {
         )}
         <ul className="bg-raised">
           {data?.databases.map((d) => (
-            <DatabaseRow key={d.id} database={d} curator={curator} />
+            <DatabaseRow key={d.id} database={d} all={data.databases} curator={curator} />
           ))}
         </ul>
         {data?.databases.length === 0 && (
@@ -52,7 +52,49 @@ export function DatabasesPage() {
   );
 }
 
-function DatabaseRow({ database: d, curator }: { database: Database; curator: boolean }) {
+/** From what share of its works that another holds too a database may be an extract of it. */
+const nearlyAll = 0.98;
+
+/** Of which database this one is an extract. A curator says so; where another holds nearly all of it, that is pointed out. */
+function PartOf({ database: d, all, curator }: { database: Database; all: readonly Database[]; curator: boolean }) {
+  const set = useSetPart();
+  const whole = all.find((o) => o.id === d.partOf);
+  const likely =
+    d.partOf === null && !all.some((o) => o.partOf === d.id)
+      ? all.find(
+          (o) =>
+            o.partOf === null &&
+            o.works > d.works &&
+            (d.overlap.find((x) => x.databaseId === o.id)?.works ?? 0) >= nearlyAll * d.works,
+        )
+      : undefined;
+  if (!whole && !(likely && curator)) return null;
+  const button = "underline decoration-line underline-offset-2 hover:decoration-ink";
+  return (
+    <span className="px-1 text-quiet">
+      {whole ? `an extract of ${whole.name} ` : `nearly all of it is in ${likely?.name ?? ""} `}
+      {curator && (
+        <button
+          type="button"
+          className={button}
+          onClick={() => set.mutate({ id: d.id, partOf: whole ? null : (likely?.id ?? null) })}
+        >
+          {whole ? "not so" : "it is an extract of it"}
+        </button>
+      )}
+    </span>
+  );
+}
+
+function DatabaseRow({
+  database: d,
+  all,
+  curator,
+}: {
+  database: Database;
+  all: readonly Database[];
+  curator: boolean;
+}) {
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_84px_180px_176px_170px] items-center gap-5 border-b border-soft px-[18px] py-2.5 max-[1150px]:grid-cols-[minmax(0,1fr)_80px_150px_160px]">
       <div className="min-w-0">
@@ -65,6 +107,7 @@ function DatabaseRow({ database: d, curator }: { database: Database; curator: bo
           <FieldShare word="keywords" n={d.withKeywords} of={d.records} />
           <FieldShare word="references" n={d.withReferences} of={d.records} />
           <span className="px-1 text-faint">{d.format}</span>
+          <PartOf database={d} all={all} curator={curator} />
         </p>
       </div>
       <p className="text-right">

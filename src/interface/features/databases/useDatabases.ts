@@ -18,6 +18,17 @@ export function useAddDatabase() {
   });
 }
 
+/** Says of which database another is an extract. */
+export function useSetPart() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, partOf }: { id: number; partOf: number | null }) =>
+      read(api.PUT("/api/databases/{id}/part-of", { params: { path: { id } }, body: { partOf } })),
+    onSuccess: () => client.invalidateQueries(),
+    onError: useSayFault(),
+  });
+}
+
 /** Harvests, stops, or goes on. */
 export function useHarvest() {
   const client = useQueryClient();

@@ -3,13 +3,11 @@ import { ExportMenu } from "../export/ExportMenu";
 import type { Decide } from "../decisions/useDecisions";
 import { KeepFirst } from "../decisions/KeepFirst";
 import { count } from "../../ui/numbers";
-import { FacetChip } from "./FacetChip";
+import { FacetChips } from "./FacetChips";
 import { InsideChip } from "./InsideChip";
 import { SortMenu } from "./SortMenu";
 import { YearBrush } from "./YearBrush";
-import type { Facet, Place, StepAct, TrailWay } from "./useSearch";
-
-const facets: Facet[] = ["Type", "Language", "Subject", "Venue", "Person", "Database", "Text", "Stage", "Tag"];
+import type { Place, StepAct, TrailWay } from "./useSearch";
 
 /** Narrowing over the list: the years as a histogram, the fields as chips; at the right how many works are in view and what to do with all of them. */
 export function NarrowBar({
@@ -39,15 +37,7 @@ export function NarrowBar({
         colour={trailWay === null ? "var(--pine)" : trailWay === "Backward" ? "var(--past)" : "var(--future)"}
       />
       <div className="flex min-w-0 flex-1 flex-wrap gap-1.5 pb-1">
-        {facets.map((facet) => (
-          <FacetChip
-            key={facet}
-            facet={facet}
-            place={place}
-            narrowing={view.state.narrowings.find((n) => n.facet === facet) ?? null}
-            take={take}
-          />
-        ))}
+        <FacetChips often={8} place={place} narrowings={view.state.narrowings} take={take} />
         <InsideChip inside={view.state.inside} take={take} />
       </div>
       <div className="flex shrink-0 flex-col items-end gap-1.5 pb-1">

@@ -7,6 +7,9 @@ import { Field } from "../../ui/Field";
 import { MenuFrame, MenuItem, MenuLabel, MenuLine } from "../../ui/Menu";
 import { Sheet } from "../../ui/Sheet";
 import { change, count, works } from "../../ui/numbers";
+import { ChangeSheet, canChange } from "./ChangeSheet";
+import { CompareSheet } from "./CompareSheet";
+import { useNamedSearches } from "./useNamed";
 import { useRemoveStep, useRenameStep, type Place } from "./useSearch";
 
 const height = 44;
@@ -32,6 +35,8 @@ export function PathStair({
   const steps = path?.steps ?? [];
   const scroller = useRef<HTMLDivElement>(null);
   const [naming, setNaming] = useState<Step | null>(null);
+  const [changing, setChanging] = useState<Step | null>(null);
+  const [against, setAgainst] = useState<[number, number] | null>(null);
   const remove = useRemoveStep(place);
   useLayoutEffect(() => {
     scroller.current?.querySelector('[aria-current="step"]')?.scrollIntoView({ inline: "center", block: "nearest" });
@@ -53,6 +58,8 @@ export function PathStair({
                 place={place}
                 current={step.id === path?.stepId}
                 onName={() => setNaming(step)}
+                onChange={() => setChanging(step)}
+                onCompare={(other) => setAgainst([step.id, other])}
                 onRemove={() => remove.mutate(step.id)}
               />
             ))}
@@ -98,6 +105,8 @@ export function PathStair({
         </div>
       </div>
       {naming && <NameSheet key={naming.id} step={naming} reviewId={place.reviewId} close={() => setNaming(null)} />}
+      {changing && <ChangeSheet key={changing.id} step={changing} place={place} close={() => setChanging(null)} />}
+      {against && <CompareSheet place={place} here={against[0]} there={against[1]} close={() => setAgainst(null)} />}
     </section>
   );
 }
@@ -108,6 +117,8 @@ function StepBlock({
   place,
   current,
   onName,
+  onChange,
+  onCompare,
   onRemove,
 }: {
   step: Step;
@@ -115,8 +126,16 @@ function StepBlock({
   place: Place;
   current: boolean;
   onName: () => void;
+  onChange: () => void;
+  onCompare: (otherStepId: number) => void;
   onRemove: () => void;
 }) {
+  const [asked, setAsked] = useState(false);
+  const named = useNamedSearches(place.reviewId, asked).data ?? [];
+  const others = [
+    ...step.branches.map((b) => ({ id: b.id, label: b.label })),
+    ...named.filter((s) => s.stepId !== step.id).map((s) => ({ id: s.stepId, label: s.name })),
+  ].filter((o, i, all) => all.findIndex((x) => x.id === o.id) === i);
   const goHere = () => place.change({ step: String(step.id), work: null });
   return (
     <li
@@ -146,7 +165,7 @@ function StepBlock({
           </span>
         </span>
       </button>
-      <DropdownMenu.Root>
+      <DropdownMenu.Root onOpenChange={(open) => open && setAsked(true)}>
         <DropdownMenu.Trigger
           aria-label={`More about the step ${step.label}`}
           className={`absolute top-0.5 right-0.5 grid h-6 w-6 place-items-center rounded text-quiet hover:bg-line focus-visible:opacity-100 data-[state=open]:opacity-100 ${step.branches.length > 0 ? "" : "opacity-50 group-hover:opacity-100"}`}
@@ -169,8 +188,22 @@ function StepBlock({
               <MenuLine />
             </>
           )}
+          {others.length > 0 && (
+            <>
+              <MenuLabel>Hold against</MenuLabel>
+              {others.map((o) => (
+                <MenuItem key={o.id} onSelect={() => setTimeout(() => onCompare(o.id))}>
+                  <span className="max-w-[260px] truncate">{o.label} …</span>
+                </MenuItem>
+              ))}
+              <MenuLine />
+            </>
+          )}
           <MenuItem onSelect={goHere}>Go on from here</MenuItem>
-          <MenuItem onSelect={onName}>Name this step</MenuItem>
+          {canChange(step) && <MenuItem onSelect={() => setTimeout(onChange)}>Change this step …</MenuItem>}
+          <MenuItem onSelect={() => setTimeout(onName)}>
+            {step.named ? "Name it anew …" : "Save under a name …"}
+          </MenuItem>
           <MenuItem onSelect={onRemove}>Take this step out</MenuItem>
         </MenuFrame>
       </DropdownMenu.Root>
@@ -182,7 +215,12 @@ function NameSheet({ step, reviewId, close }: { step: Step; reviewId: number; cl
   const [name, setName] = useState(step.label);
   const rename = useRenameStep(reviewId);
   return (
-    <Sheet open onOpenChange={close} title="Name this step" hint="An empty name brings back what it did.">
+    <Sheet
+      open
+      onOpenChange={close}
+      title="Save under a name"
+      hint="A named search stands under “new path”, where it is run again and tells what is new. An empty name brings back what the step did."
+    >
       <form
         onSubmit={(e) => {
           e.preventDefault();

@@ -1,5 +1,8 @@
 import { useState } from "react";
+import { AsideSheet } from "../decisions/AsideSheet";
 import { CiteSheet } from "../cite/CiteSheet";
+import { Button } from "../../ui/Button";
+import { Field } from "../../ui/Field";
 import { Sheet } from "../../ui/Sheet";
 import { useMe } from "../identity/useMe";
 import { RulingPreview } from "../works/RulingPreview";
@@ -24,6 +27,8 @@ export function PickedBar({
 }) {
   const [citing, setCiting] = useState(false);
   const [joining, setJoining] = useState(false);
+  const [aside, setAside] = useState(false);
+  const [tagging, setTagging] = useState(false);
   const me = useMe();
   return (
     <div
@@ -45,6 +50,12 @@ export function PickedBar({
       >
         Keep them
       </button>
+      <button type="button" className={act} onClick={() => setAside(true)}>
+        Set them aside …
+      </button>
+      <button type="button" className={act} onClick={() => setTagging(true)}>
+        Tag them …
+      </button>
       <button type="button" className={act} onClick={() => setCiting(true)}>
         Cite them
       </button>
@@ -62,10 +73,50 @@ export function PickedBar({
           }}
         />
       </Sheet>
+      <AsideSheet
+        open={aside}
+        close={() => setAside(false)}
+        reviewId={reviewId}
+        onReason={(reason) => {
+          decide.many(picked.ids, "SetAside", reason);
+          picked.clear();
+        }}
+      />
+      <TagMany
+        open={tagging}
+        close={() => setTagging(false)}
+        onTag={(tag) => {
+          decide.many(picked.ids, "Tag", tag);
+          picked.clear();
+        }}
+      />
       <CiteSheet reviewId={reviewId} cited={{ works: picked.ids }} open={citing} close={() => setCiting(false)} />
       <button type="button" className={`${act} ml-auto text-quiet`} onClick={picked.clear}>
         pick none
       </button>
     </div>
+  );
+}
+
+/** One tag for all that is picked. */
+function TagMany({ open, close, onTag }: { open: boolean; close: () => void; onTag: (tag: string) => void }) {
+  const [tag, setTag] = useState("");
+  return (
+    <Sheet open={open} onOpenChange={close} title="Tag them" width={400}>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (tag.trim() === "") return;
+          onTag(tag.trim());
+          setTag("");
+          close();
+        }}
+      >
+        <Field label="Tag" value={tag} maxLength={60} onChange={(e) => setTag(e.target.value)} className="mb-4" />
+        <Button type="submit" kind="primary" disabled={tag.trim() === ""}>
+          Tag them
+        </Button>
+      </form>
+    </Sheet>
   );
 }

@@ -1,8 +1,14 @@
-import { forwardRef } from "react";
+import { useState, type RefObject } from "react";
 import type { Dto } from "../../api/client";
 import { count } from "../../ui/numbers";
+import { GoesOn } from "./GoesOn";
+import { Notice } from "./Notice";
+import { useCompletions, type Completion } from "./useCompletions";
 
 interface Props {
+  reviewId: number;
+  stepId: number;
+  line: RefObject<HTMLInputElement | null>;
   text: string;
   onText: (text: string) => void;
   onSearch: (text: string) => void;
@@ -16,10 +22,46 @@ interface Props {
 }
 
 /** The line, and under it what a person should know about how it is read. */
-export const SearchLine = forwardRef<HTMLInputElement, Props>(function SearchLine(
-  { text, onText, onSearch, reading, late, editing, view, boardOpen, onFold, onOpenWork },
-  ref,
-) {
+export function SearchLine({
+  reviewId,
+  stepId,
+  line,
+  text,
+  onText,
+  onSearch,
+  reading,
+  late,
+  editing,
+  view,
+  boardOpen,
+  onFold,
+  onOpenWork,
+}: Props) {
+  const [caret, setCaret] = useState<number | null>(null);
+  const goesOn = useCompletions(reviewId, stepId, text, editing ? caret : null);
+  const take = (one: Completion) => {
+    onText(one.text);
+    // The caret follows once the line shows the new text; nothing is offered again before a letter is typed.
+    setCaret(null);
+    requestAnimationFrame(() => line.current?.setSelectionRange(one.caret, one.caret));
+  };
+  const keys = (e: React.KeyboardEvent<HTMLInputElement>) => {
+    const { list, at, point } = goesOn;
+    const pointed = list[at];
+    if (e.key === "Escape") {
+      if (pointed) point(-1);
+      else e.currentTarget.blur();
+    } else if (e.key === "ArrowDown" && list.length > 0) {
+      point(pointed ? (at + 1) % list.length : 0);
+      e.preventDefault();
+    } else if (pointed && (e.key === "ArrowRight" || e.key === "ArrowLeft" || e.key === "ArrowUp")) {
+      point(e.key === "ArrowUp" ? -1 : (at + (e.key === "ArrowRight" ? 1 : list.length - 1)) % list.length);
+      e.preventDefault();
+    } else if (pointed && e.key === "Enter") {
+      take(pointed);
+      e.preventDefault();
+    }
+  };
   const problem = reading?.problems[0];
   return (
     <section aria-label="Search line" className="shrink-0">
@@ -35,12 +77,18 @@ export const SearchLine = forwardRef<HTMLInputElement, Props>(function SearchLin
           /
         </span>
         <input
-          ref={ref}
+          ref={line}
           value={text}
-          onChange={(e) => onText(e.target.value)}
-          onKeyDown={(e) => {
-            if (e.key === "Escape") e.currentTarget.blur();
+          onChange={(e) => {
+            onText(e.target.value);
+            setCaret(e.target.selectionStart);
           }}
+          onKeyDown={keys}
+          role="combobox"
+          aria-expanded={goesOn.list.length > 0}
+          aria-controls="line-goes-on"
+          aria-autocomplete="list"
+          aria-activedescendant={goesOn.at >= 0 ? `line-goes-on-${goesOn.at}` : undefined}
           aria-label="Search the databases"
           aria-invalid={problem ? true : undefined}
           aria-describedby="line-reading"
@@ -59,6 +107,12 @@ export const SearchLine = forwardRef<HTMLInputElement, Props>(function SearchLin
           {boardOpen ? "fold" : "board"} <kbd className="ml-0.5 rounded border border-line px-1 text-[11.5px]">B</kbd>
         </button>
       </form>
+      {/* Its room is kept while the line is written, so that nothing under it jumps. */}
+      {editing && (
+        <div className="h-[27px] px-[18px]">
+          <GoesOn list={goesOn.list} at={goesOn.at} onTake={take} />
+        </div>
+      )}
       <div id="line-reading" aria-live="polite" className="px-[18px]">
         {reading?.direct.map((d) => (
           <p key={d.workId} className="mb-1.5 flex items-baseline gap-2 text-[13px]">
@@ -87,13 +141,22 @@ export const SearchLine = forwardRef<HTMLInputElement, Props>(function SearchLin
             )}
           </p>
         )}
-        {reading?.notices.map((n) => (
-          <Notice key={`${n.kind} ${n.start}`} notice={n} text={text} onTake={onSearch} />
-        ))}
+        <div className="flex flex-wrap gap-x-6">
+          {reading?.notices.map((n) => (
+            <Notice
+              key={`${n.kind} ${n.start}`}
+              notice={n}
+              text={text}
+              onTake={onSearch}
+              reviewId={reviewId}
+              stepId={stepId}
+            />
+          ))}
+        </div>
       </div>
     </section>
   );
-});
+}
 
 function CountAhead({ reading, late, editing, view }: Pick<Props, "reading" | "late" | "editing" | "view">) {
   if (editing && reading)
@@ -125,35 +188,5 @@ function CountAhead({ reading, late, editing, view }: Pick<Props, "reading" | "l
       {on.length === 1 ? (on[0]?.name ?? "") : `${on.length} databases`}, {count(view.ledger.duplicates)}{" "}
       {view.ledger.duplicates === 1 ? "duplicate" : "duplicates"} joined
     </span>
-  );
-}
-
-function Notice({ notice, text, onTake }: { notice: Dto<"NoticeDto">; text: string; onTake: (text: string) => void }) {
-  return (
-    <p className="mb-1.5 flex flex-wrap items-center gap-x-2 gap-y-1 text-[12.5px] text-quiet">
-      <span>{notice.sentence}</span>
-      {notice.ways.map((way, i) => {
-        const adds = notice.kind === "Variants";
-        const readSo =
-          i === 0 &&
-          (notice.kind === "LooseWords" || notice.kind === "MixedOperators" || notice.kind === "LowerCaseNot");
-        const taken = way.text === text || readSo;
-        return (
-          <button
-            key={way.label}
-            type="button"
-            aria-pressed={taken}
-            onClick={() => onTake(way.text)}
-            className={`rounded-full border px-2 py-px ${taken ? "border-pine bg-mist text-ink" : "border-dashed border-edge hover:border-solid hover:border-ink"}`}
-          >
-            {way.label}{" "}
-            <b className="font-semibold text-ink">
-              {adds && "+"}
-              {count(way.count)}
-            </b>
-          </button>
-        );
-      })}
-    </p>
   );
 }

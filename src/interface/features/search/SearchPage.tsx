@@ -15,6 +15,7 @@ import { NothingFound } from "./NothingFound";
 import { PickedBar } from "./PickedBar";
 import { WorkList, type ListHandle } from "./WorkList";
 import { WorkRow } from "./WorkRow";
+import { useDensity } from "./useDensity";
 import { usePicked } from "./usePicked";
 import { useLate, usePath, usePlace, useReading, useStepView, useTakeStep, useVisit } from "./useSearch";
 
@@ -55,6 +56,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
       },
     );
   };
+  const [dense, setDense] = useDensity();
   const foldBoard = () => {
     setBoardOpen((open) => {
       localStorage.setItem("zendle.board", open ? "folded" : "open");
@@ -68,6 +70,16 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
 
   const inView = useWorkInView(place, () => list.current, search);
   const { decide, follow, openWork } = inView;
+  const stretch = (by: number) => {
+    const at = list.current?.current() ?? null;
+    if (at === null) return false;
+    picked.add([at]);
+    if (workId !== null) list.current?.move(by);
+    const next = list.current?.current();
+    if (next) picked.add([next]);
+    openWork(next ?? at);
+    return true;
+  };
   useKeys({
     "/": () => {
       lineRef.current?.focus();
@@ -75,6 +87,13 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
       return true;
     },
     " ": inView.onWork((id) => picked.flip(id)),
+    // With shift the keys of the list take a stretch of it along.
+    J: () => stretch(1),
+    K: () => stretch(-1),
+    d: () => {
+      setDense(!dense);
+      return true;
+    },
     b: () => {
       foldBoard();
       return true;
@@ -95,7 +114,9 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
     <>
       {review && <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} />}
       <SearchLine
-        ref={lineRef}
+        reviewId={reviewId}
+        stepId={stepId}
+        line={lineRef}
         text={text}
         onText={(t) => setLine({ step: stepId, text: t })}
         onSearch={search}
@@ -110,7 +131,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
       {hasBoard && (
         <Board
           key={stepId}
-          reviewId={reviewId}
+          place={place}
           line={text}
           onLine={(t) => setLine({ step: stepId, text: t })}
           reading={reading.data}
@@ -133,6 +154,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
               total={current ? listTotal(view.data, place.hideJudged) : null}
               selected={workId}
               onOpen={openWork}
+              key={dense ? "dense" : "roomy"}
+              rowHeight={dense ? 54 : 92}
               head={
                 picked.ids.length > 0 ? (
                   <PickedBar reviewId={reviewId} picked={picked} decide={decide} follow={follow} />
@@ -140,8 +163,19 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
                   <div className="grid grid-cols-[44px_minmax(0,1fr)_auto] gap-2.5 border-b border-soft bg-paper py-0.5 pr-3.5 pl-[18px] text-[11.5px] text-faint">
                     <span>year</span>
                     <span>work</span>
-                    <span>
-                      {(view.data?.concepts.length ?? 0) > 0 ? "cited · words stand in title, key, abstract" : "cited"}
+                    <span className="flex items-center gap-3">
+                      {(view.data?.concepts.length ?? 0) > 0 && !dense
+                        ? "cited · words stand in title, key, abstract"
+                        : "cited"}
+                      <button
+                        type="button"
+                        aria-pressed={dense}
+                        onClick={() => setDense(!dense)}
+                        title="Rows with or without their best sentence (D)"
+                        className="h-6 rounded px-1.5 text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
+                      >
+                        {dense ? "roomy rows" : "dense rows"}
+                      </button>
                     </span>
                   </div>
                 )
@@ -153,6 +187,12 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
                   onOpen={() => openWork(row.id)}
                   picked={picked.has(row.id)}
                   onPick={() => picked.flip(row.id)}
+                  onRange={() => {
+                    const from = list.current?.current() ?? row.id;
+                    picked.add(list.current?.between(from, row.id) ?? [row.id]);
+                  }}
+                  onHit={(field) => inView.openAt(row.id, field)}
+                  dense={dense}
                   onCited={() => follow([row.id], "Forward")}
                 />
               )}

@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { works } from "../../ui/numbers";
 import { useChangeReview, useReview } from "../reviews/useReviews";
+import { NamedSearches } from "./NamedSearches";
 import { usePaths, type Place } from "./useSearch";
 
 /** What a new path begins with: the question, and the paths that are there. */
@@ -31,6 +32,7 @@ export function StartHere({ place }: { place: Place }) {
             </div>
           ))}
         </dl>
+        <NamedSearches place={place} />
         {(paths.data?.length ?? 0) > 0 && (
           <section className="mt-8">
             <h2 className="mb-2 font-serif text-[16px] font-semibold">Paths in this review</h2>

@@ -10,6 +10,8 @@ export interface ListHandle {
   current: () => number | null;
   /** Goes so many works on. */
   move: (by: number) => boolean;
+  /** The works from one to another as they stand in the list, both included; only those at hand. */
+  between: (from: number, to: number) => number[];
 }
 
 interface Props {
@@ -82,6 +84,16 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
 
   useImperativeHandle(ref, () => ({
     current: () => last.current ?? rows.get(items[0]?.index ?? 0)?.id ?? null,
+    between: (from, to) => {
+      const [a, b] = [indexOf(from), indexOf(to)].sort((x, y) => x - y) as [number, number];
+      if (a < 0) return [];
+      const stretch = [];
+      for (let i = a; i <= b; i++) {
+        const row = rows.get(i);
+        if (row) stretch.push(row.id);
+      }
+      return stretch;
+    },
     move: (by) => {
       const at = indexOf(last.current);
       const next =

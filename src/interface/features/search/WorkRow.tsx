@@ -1,5 +1,5 @@
 import type { Dto } from "../../api/client";
-import { HitStrip } from "../../ui/HitStrip";
+import { HitStrip, type HitField } from "../../ui/HitStrip";
 import { Marked } from "../../ui/Marked";
 import { Spark } from "../../ui/Spark";
 import { StageMark } from "../../ui/StageMark";
@@ -12,27 +12,36 @@ export function WorkRow({
   onOpen,
   picked,
   onPick,
+  onRange,
   onCited,
+  onHit,
+  dense,
 }: {
   row: Dto<"WorkRowDto">;
   selected: boolean;
   onOpen: () => void;
   picked: boolean;
   onPick: () => void;
+  /** Picks everything from the work in view to this one. */
+  onRange: () => void;
   /** Follows the forward trail. */
   onCited: () => void;
+  /** Goes to where terms stand, in the pane. */
+  onHit: (field: HitField) => void;
+  /** Only what tells works apart: more of them in sight. */
+  dense: boolean;
 }) {
   const aside = row.stage === "set aside";
   return (
     <article
       aria-current={selected ? "true" : undefined}
       data-work={row.id}
-      className={`group grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_150px] gap-2.5 border-b border-soft py-2 pr-3.5 pl-[18px] ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
-      onClick={(e) => (e.ctrlKey || e.metaKey || e.shiftKey ? onPick() : onOpen())}
+      className={`group relative grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_150px] gap-2.5 border-b border-soft ${dense ? "py-1" : "py-2"} pr-3.5 pl-[18px] ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
+      onClick={(e) => (e.shiftKey ? onRange() : e.ctrlKey || e.metaKey ? onPick() : onOpen())}
     >
       <div className="text-[12.5px] leading-[1.5] text-quiet">
         {row.year ?? "n.d."}
-        <span className="mt-1 block">
+        <span className={dense ? "ml-1.5 inline-block align-[-2px]" : "mt-1 block"}>
           <StageMark stage={row.stage} />
         </span>
         <input
@@ -42,12 +51,17 @@ export function WorkRow({
           onChange={onPick}
           onClick={(e) => e.stopPropagation()}
           aria-label={`Pick ${row.title.text}`}
-          className={`mt-1 h-3.5 w-3.5 accent-[var(--pine)] ${picked ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"}`}
+          className={`${dense ? "absolute top-1 left-0.5" : "mt-1"} h-3.5 w-3.5 accent-[var(--pine)] ${picked ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"}`}
         />
       </div>
       <div className="min-w-0">
         <h3 className={`font-serif text-[15px] leading-[1.28] font-semibold ${aside ? "text-quiet" : ""}`}>
-          <button type="button" tabIndex={-1} className="line-clamp-3 text-left" onClick={onOpen}>
+          <button
+            type="button"
+            tabIndex={-1}
+            className={`text-left ${dense ? "line-clamp-1" : "line-clamp-3"}`}
+            onClick={onOpen}
+          >
             {row.title.text ? <Marked text={row.title} /> : <i className="font-normal">without a title</i>}
           </button>
         </h3>
@@ -59,13 +73,14 @@ export function WorkRow({
         {aside ? (
           <p className="truncate text-[12.5px] text-aside">set aside: {row.reason}</p>
         ) : (
+          !dense &&
           row.snippet && (
             <p className="truncate font-serif text-[13px] leading-[1.4] text-ink/85">
               <Marked text={row.snippet} />
             </p>
           )
         )}
-        {row.tags.length > 0 && (
+        {!dense && row.tags.length > 0 && (
           <p className="mt-0.5 flex gap-1.5 overflow-hidden">
             {row.tags.map((t) => (
               <span key={t} className="rounded bg-soft px-1.5 text-[11.5px] whitespace-nowrap text-quiet">
@@ -100,8 +115,10 @@ export function WorkRow({
           </b>
           <Spark counts={row.spark} from={row.sparkFrom} />
         </span>
-        <HitStrip hits={row.hits} />
-        <span className="text-right text-[11.5px] text-quiet">{row.text}</span>
+        {!dense && <HitStrip hits={row.hits} onGo={onHit} />}
+        <span className={`text-right text-[11.5px] text-quiet ${dense ? "max-w-[150px] truncate" : ""}`}>
+          {row.text}
+        </span>
       </div>
     </article>
   );

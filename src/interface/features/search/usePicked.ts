@@ -12,6 +12,12 @@ export function usePicked(stepId: number) {
         const now = old.step === stepId ? old.ids : [];
         return { step: stepId, ids: now.includes(id) ? now.filter((i) => i !== id) : [...now, id] };
       }),
+    /** Picks all of a stretch of the list. */
+    add: (more: readonly number[]) =>
+      setState((old) => {
+        const now = old.step === stepId ? old.ids : [];
+        return { step: stepId, ids: [...now, ...more.filter((i) => !now.includes(i))] };
+      }),
     clear: () => setState({ step: stepId, ids: [] }),
   };
 }

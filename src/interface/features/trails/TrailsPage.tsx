@@ -7,12 +7,12 @@ import { DecisionSheets } from "../decisions/DecisionSheets";
 import { KeepFirst } from "../decisions/KeepFirst";
 import { ExportMenu } from "../export/ExportMenu";
 import { useReview } from "../reviews/useReviews";
-import { FacetChip } from "../search/FacetChip";
+import { FacetChips } from "../search/FacetChips";
 import { InsideChip } from "../search/InsideChip";
 import { NarrowBar } from "../search/NarrowBar";
 import { PathStair } from "../search/PathStair";
 import type { ListHandle } from "../search/WorkList";
-import { usePath, usePlace, useStepView, useTakeStep, useVisit, type Facet, type SortOrder } from "../search/useSearch";
+import { usePath, usePlace, useStepView, useTakeStep, useVisit, type SortOrder } from "../search/useSearch";
 import { WorkPane } from "../works/WorkPane";
 import { useWorkInView } from "../works/useWorkInView";
 import { CountsBy } from "./CountsBy";
@@ -20,8 +20,6 @@ import { Seeds } from "./Seeds";
 import { StartTrails } from "./StartTrails";
 import { TrailSide } from "./TrailSide";
 import { useTrail } from "./useTrail";
-
-const facets: Facet[] = ["Type", "Subject", "Venue", "Person", "Text", "Stage", "Tag"];
 
 /** Trails: past on the left, seeds in the middle, future on the right; the pane of a work takes the seeds' place. */
 export function TrailsPage({ reviewId }: { reviewId: number }) {
@@ -142,15 +140,12 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             <span className="flex-1" />
             {both && (
               <div className="flex flex-wrap justify-end gap-1.5">
-                {facets.map((facet) => (
-                  <FacetChip
-                    key={facet}
-                    facet={facet}
-                    place={place}
-                    narrowing={state.narrowings.find((n) => n.facet === facet) ?? null}
-                    take={(act) => take.mutate({ act })}
-                  />
-                ))}
+                <FacetChips
+                  often={5}
+                  place={place}
+                  narrowings={state.narrowings}
+                  take={(act) => take.mutate({ act })}
+                />
                 <InsideChip inside={state.inside} take={(act) => take.mutate({ act })} />
               </div>
             )}

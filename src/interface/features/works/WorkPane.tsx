@@ -1,4 +1,4 @@
-import { forwardRef, useState } from "react";
+import { forwardRef, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { useKeys } from "../../app/keys";
 import type { Dto } from "../../api/client";
@@ -11,6 +11,7 @@ import type { Decide } from "../decisions/useDecisions";
 import { useSeek } from "../gather/useGather";
 import type { Place } from "../search/useSearch";
 import { CiteSheet } from "../cite/CiteSheet";
+import type { ShownField } from "./useWorkInView";
 import type { Follow } from "../trails/useTrail";
 import { TrailBar } from "./TrailBar";
 import { useWork } from "./useWork";
@@ -25,15 +26,23 @@ interface Props {
   onTag: () => void;
   onSearch: (expression: string) => void;
   follow: Follow;
+  /** The field it was opened for; null for its top. */
+  shown?: ShownField | null;
 }
 
 /** The record beside the list. */
 export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
-  { place, workId, decide, onAside, onTag, onSearch, follow },
+  { place, workId, decide, onAside, onTag, onSearch, follow, shown = null },
   ref,
 ) {
   const work = useWork(place.reviewId, workId, place.stepId);
   const [citing, setCiting] = useState(false);
+  const body = useRef<HTMLDivElement>(null);
+  const at = work.data?.id;
+  useEffect(() => {
+    if (shown && at === shown.workId)
+      body.current?.querySelector(`[data-field="${shown.field}"]`)?.scrollIntoView({ block: "center" });
+  }, [shown, at]);
   useKeys({
     c: () => {
       if (workId === null) return false;
@@ -59,6 +68,7 @@ export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
           <div
             className={`min-h-0 flex-1 overflow-y-auto px-[18px] py-3 ${work.isPlaceholderData ? "opacity-60" : ""}`}
             key={work.data.id}
+            ref={body}
           >
             <Body place={place} work={work.data} onSearch={onSearch} follow={follow} />
           </div>
@@ -145,7 +155,7 @@ function Body({
   const seek = useSeek(place.reviewId);
   return (
     <>
-      <h2 className="font-serif text-[18px] leading-[1.28] font-semibold">
+      <h2 data-field="title" className="font-serif text-[18px] leading-[1.28] font-semibold">
         {work.title.text ? <Marked text={work.title} /> : "Without a title"}
       </h2>
       <People people={work.people} year={work.year} onSearch={onSearch} />
@@ -168,7 +178,7 @@ function Body({
         {work.language && work.language !== "English" && ` · ${work.language}`}
       </p>
       <TrailBar key={work.id} work={work} follow={follow} />
-      <div className="font-serif text-[15px] leading-[1.5]">
+      <div data-field="abstract" className="font-serif text-[15px] leading-[1.5]">
         {work.abstract.text ? (
           <Marked text={work.abstract} />
         ) : (
@@ -262,7 +272,7 @@ function Body({
       </Part>
       {work.keywords.length > 0 && (
         <Part title="Keywords">
-          <p className="flex flex-wrap gap-x-3 gap-y-[7px]">
+          <p data-field="keywords" className="flex flex-wrap gap-x-3 gap-y-[7px]">
             {work.keywords.map((k) => (
               <button
                 key={k.text}

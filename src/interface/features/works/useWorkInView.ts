@@ -4,7 +4,14 @@ import { useDecide } from "../decisions/useDecisions";
 import type { ListHandle } from "../search/WorkList";
 import type { Place } from "../search/useSearch";
 import { useFollow } from "../trails/useTrail";
+import type { HitField } from "../../ui/HitStrip";
 import { useWorkKeys } from "./useWorkKeys";
+
+/** A field of a work that the pane is to show. */
+export interface ShownField {
+  workId: number;
+  field: HitField;
+}
 
 /** What stands beside any list of works: the pane, the sheets that ask for a reason or a tag, and the keys that act on the work in view. */
 export function useWorkInView(place: Place, list: () => ListHandle | null, onSearch: (expression: string) => void) {
@@ -13,6 +20,7 @@ export function useWorkInView(place: Place, list: () => ListHandle | null, onSea
   const follow = useFollow(reviewId);
   const [sheet, setSheet] = useState<DecisionSheet>(null);
   const paneRef = useRef<HTMLElement>(null);
+  const [shown, setShown] = useState<ShownField | null>(null);
   const openWork = useCallback(
     (id: number | null) => change({ work: id === null ? null : String(id) }, true),
     [change],
@@ -24,12 +32,18 @@ export function useWorkInView(place: Place, list: () => ListHandle | null, onSea
     openWork,
     onWork,
     paneRef,
+    /** Opens a work in the pane where terms stand in one of its fields. */
+    openAt: (id: number, field: HitField) => {
+      openWork(id);
+      setShown({ workId: id, field });
+    },
     pane: {
       place,
       workId,
       decide,
       follow,
       onSearch,
+      shown,
       onAside: () => setSheet("aside"),
       onTag: () => setSheet("tag"),
     },

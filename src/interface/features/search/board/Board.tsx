@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { Dto } from "../../../api/client";
 import { count } from "../../../ui/numbers";
-import type { StepAct } from "../useSearch";
+import { useSetsOfLine, type SetsOfLine } from "../useOpenSet";
+import type { Place, StepAct } from "../useSearch";
 import { AddTerm } from "./AddTerm";
 import { CardHead } from "./CardHead";
 import { LedgerCard } from "./LedgerCard";
@@ -10,7 +11,7 @@ import { useBoard, without, type BoardActs, type Card, type OffTerm } from "./us
 
 /** The board: each concept with its terms, what each finds and what only it brings in; what must not stand; limits; the ledger of databases at the right end. */
 export function Board({
-  reviewId,
+  place,
   reading,
   line,
   state,
@@ -19,7 +20,7 @@ export function Board({
   take,
   onLine,
 }: {
-  reviewId: number;
+  place: Place;
   reading: Dto<"ReadingDto">;
   /** The line as it stands now; the reading may still be of an older one. */
   line: string;
@@ -30,7 +31,9 @@ export function Board({
   onLine: (text: string) => void;
 }) {
   const cards = reading.board;
-  const { acts, off } = useBoard(reviewId, reading, line, onLine);
+  const { acts, off } = useBoard(place.reviewId, reading, line, onLine);
+  const sets = useSetsOfLine(place, reading.text, state);
+  const behind = { place, sets };
   const concepts = cards.flatMap((card, index) =>
     card.kind === "Concept" || card.kind === "Block" ? [{ card, index }] : [],
   );
@@ -42,17 +45,42 @@ export function Board({
       {concepts.map(({ card, index }, i) => (
         <div key={index} className="flex min-w-[190px] flex-1 items-stretch gap-1.5">
           {i > 0 && <span className="self-center text-[11.5px] text-quiet">and</span>}
-          <ConceptCard cards={cards} card={card} index={index} acts={acts} off={off.filter((o) => o.card === index)} />
+          <ConceptCard
+            cards={cards}
+            card={card}
+            index={index}
+            acts={acts}
+            behind={behind}
+            off={off.filter((o) => o.card === index)}
+          />
         </div>
       ))}
       <SideCard
         cards={cards}
         acts={acts}
+        behind={behind}
         off={off.filter((o) => o.card === null || cards[o.card]?.kind !== "Concept")}
       />
-      {reading.ledger && <LedgerCard ledger={reading.ledger} state={state} missed={missed} take={take} />}
+      {reading.ledger && (
+        <LedgerCard
+          reviewId={place.reviewId}
+          stepId={place.stepId}
+          line={reading.text}
+          ledger={reading.ledger}
+          state={state}
+          missed={missed}
+          take={take}
+          sets={sets}
+        />
+      )}
     </section>
   );
+}
+
+/** What opens behind the numbers of a row. */
+export interface Behind {
+  place: Place;
+  sets: SetsOfLine;
 }
 
 /** Takes a row that is dropped on it. */
@@ -84,12 +112,14 @@ function ConceptCard({
   card,
   index,
   acts,
+  behind,
   off,
 }: {
   cards: readonly Card[];
   card: Card;
   index: number;
   acts: BoardActs;
+  behind: Behind;
   off: readonly OffTerm[];
 }) {
   const drop = useDrop(acts, index);
@@ -109,7 +139,7 @@ function ConceptCard({
         {off.map((o) => (
           <OffRow key={o.text} term={o} acts={acts} />
         ))}
-        <TermRows cards={cards} card={index} acts={acts} />
+        <TermRows cards={cards} card={index} acts={acts} behind={behind} />
         {card.kind === "Concept" && (
           <li className={`${columns} h-6`}>
             <span aria-hidden="true" className="text-center text-faint">
@@ -146,7 +176,17 @@ function OffRow({ term, acts }: { term: OffTerm; acts: BoardActs }) {
 }
 
 /** At the right of the concepts: one more concept, what must not stand, limits, and terms whose card was switched off with them. */
-function SideCard({ cards, acts, off }: { cards: readonly Card[]; acts: BoardActs; off: readonly OffTerm[] }) {
+function SideCard({
+  cards,
+  acts,
+  behind,
+  off,
+}: {
+  cards: readonly Card[];
+  acts: BoardActs;
+  behind: Behind;
+  off: readonly OffTerm[];
+}) {
   const drop = useDrop(acts, without);
   const refused = cards.findIndex((c) => c.kind === "Without");
   const limits = cards.flatMap((card, index) => (card.kind === "Limit" ? [index] : []));
@@ -170,7 +210,7 @@ function SideCard({ cards, acts, off }: { cards: readonly Card[]; acts: BoardAct
         )}
       </h3>
       <ul aria-label="Terms that must not stand">
-        <TermRows cards={cards} card={refused} acts={acts} />
+        <TermRows cards={cards} card={refused} acts={acts} behind={behind} />
         <li>
           <AddTerm
             label="Add a term that must not stand"
@@ -188,7 +228,7 @@ function SideCard({ cards, acts, off }: { cards: readonly Card[]; acts: BoardAct
       {(limits.length > 0 || off.length > 0) && (
         <ul aria-label="Limits" className="mt-1 border-t border-line pt-1">
           {limits.map((index) => (
-            <TermRows key={index} cards={cards} card={index} acts={acts} />
+            <TermRows key={index} cards={cards} card={index} acts={acts} behind={behind} />
           ))}
           {off.map((o) => (
             <OffRow key={o.text} term={o} acts={acts} />

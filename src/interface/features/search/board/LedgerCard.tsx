@@ -1,36 +1,43 @@
+import { useState } from "react";
 import type { Dto } from "../../../api/client";
 import { count } from "../../../ui/numbers";
+import { isNarrowed, type SetsOfLine } from "../useOpenSet";
 import type { StepAct } from "../useSearch";
+import { MissedSheet } from "./MissedSheet";
 
-function isNarrowed(state: Dto<"SearchStateDto"> | null): boolean {
-  return (
-    state !== null &&
-    (state.from !== null || state.to !== null || state.narrowings.length > 0 || state.inside.length > 0)
-  );
+type Line = Dto<"LedgerLineDto">;
+
+const number = "rounded px-0.5 hover:bg-mist hover:underline";
+
+/** Databases in their order, each extract under what contains it. */
+function nested(lines: readonly Line[]): Line[] {
+  const isInside = (l: Line) => l.partOf !== null && lines.some((o) => o.databaseId === l.partOf);
+  return lines
+    .filter((l) => !isInside(l))
+    .flatMap((l) => [l, ...lines.filter((o) => isInside(o) && o.partOf === l.databaseId)]);
 }
 
-/** By the way: kept works that this search would not find. */
-function KeptMissed({ missed }: { missed: number }) {
-  if (missed === 0) return null;
-  return (
-    <p className="text-[11.5px] text-quiet" title="The search of this step, before narrowing, does not find them">
-      misses {count(missed)} kept {missed === 1 ? "work" : "works"}
-    </p>
-  );
-}
-
-/** Each database with its share: works, what only it has, and all as one. */
+/** Each database with its share: works, what only it has, and all as one. Every number opens its set. */
 export function LedgerCard({
+  reviewId,
+  stepId,
+  line,
   ledger,
   state,
   missed,
   take,
+  sets,
 }: {
+  reviewId: number;
+  stepId: number;
+  line: string;
   missed: number;
   ledger: Dto<"LedgerDto">;
   state: Dto<"SearchStateDto"> | null;
   take: (act: StepAct) => void;
+  sets: SetsOfLine;
 }) {
+  const [missing, setMissing] = useState(false);
   const most = Math.max(1, ...ledger.databases.map((d) => d.works));
   const on = ledger.databases.filter((d) => d.chosen);
   const toggle = (id: number) => {
@@ -39,6 +46,7 @@ export function LedgerCard({
       : [...on.map((d) => d.databaseId), id];
     if (next.length > 0) take({ kind: "Databases", databases: next.length === ledger.databases.length ? [] : next });
   };
+  const lines = nested(ledger.databases);
   return (
     <div className="w-[248px] shrink-0 overflow-y-auto border-l-2 border-pine pl-3">
       <table className="w-full text-[12px]">
@@ -53,9 +61,9 @@ export function LedgerCard({
           </tr>
         </thead>
         <tbody>
-          {ledger.databases.map((d) => (
+          {lines.map((d) => (
             <tr key={d.databaseId} className={d.chosen ? "" : "text-faint"}>
-              <td className="relative h-[25px]">
+              <td className={`relative h-[25px] ${d.partOf !== null ? "pl-[15px]" : ""}`}>
                 <label className="flex h-[24px] items-center gap-1.5">
                   <input
                     type="checkbox"
@@ -64,7 +72,12 @@ export function LedgerCard({
                     disabled={d.chosen && on.length === 1}
                     className="accent-[var(--pine)]"
                   />
-                  <span className={`truncate ${d.chosen ? "" : "line-through"}`}>{d.name}</span>
+                  <span
+                    className={`truncate ${d.chosen ? "" : "line-through"}`}
+                    title={d.partOf !== null ? `an extract of ${name(lines, d.partOf)}` : undefined}
+                  >
+                    {d.name}
+                  </span>
                 </label>
                 <i
                   aria-hidden="true"
@@ -72,13 +85,46 @@ export function LedgerCard({
                   style={{ width: `${(100 * d.works) / most}%` }}
                 />
               </td>
-              <td className="text-right">{count(d.works)}</td>
-              <td className="text-right text-quiet">{d.chosen ? count(d.onlyHere) : "–"}</td>
+              <td className="text-right">
+                <button
+                  type="button"
+                  className={number}
+                  onClick={() => sets.inDatabase(d)}
+                  aria-label={`Open the ${count(d.works)} works that ${d.name} finds`}
+                >
+                  {count(d.works)}
+                </button>
+              </td>
+              <td className="text-right text-quiet">
+                {!d.chosen ? (
+                  "–"
+                ) : d.onlyHere === 0 || on.length === 1 ? (
+                  count(d.onlyHere)
+                ) : (
+                  <button
+                    type="button"
+                    className={number}
+                    onClick={() => sets.onlyIn(d, ledger.databases)}
+                    aria-label={`Open the ${count(d.onlyHere)} works that only ${d.name} finds`}
+                  >
+                    {count(d.onlyHere)}
+                  </button>
+                )}
+              </td>
             </tr>
           ))}
           <tr className="border-t border-line font-bold">
             <td className="h-[20px]">as one</td>
-            <td className="text-right">{count(ledger.works)}</td>
+            <td className="text-right">
+              <button
+                type="button"
+                className={number}
+                onClick={sets.whole}
+                aria-label={`Open all ${count(ledger.works)} works`}
+              >
+                {count(ledger.works)}
+              </button>
+            </td>
             <td />
           </tr>
         </tbody>
@@ -87,7 +133,22 @@ export function LedgerCard({
         {count(ledger.records)} records, {count(ledger.duplicates)}{" "}
         {ledger.duplicates === 1 ? "duplicate" : "duplicates"} joined
       </p>
-      <KeptMissed missed={missed} />
+      {missed > 0 && (
+        <button
+          type="button"
+          onClick={() => setMissing(true)}
+          className="text-[11.5px] text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
+        >
+          misses {count(missed)} kept {missed === 1 ? "work" : "works"}
+        </button>
+      )}
+      {missing && (
+        <MissedSheet reviewId={reviewId} stepId={stepId} line={line} sets={sets} close={() => setMissing(false)} />
+      )}
     </div>
   );
+}
+
+function name(lines: readonly Line[], id: number): string {
+  return lines.find((l) => l.databaseId === id)?.name ?? "";
 }

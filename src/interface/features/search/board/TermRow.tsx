@@ -1,8 +1,10 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import { MenuFrame, MenuItem } from "../../../ui/Menu";
+import { MenuFrame, MenuItem, MenuLine } from "../../../ui/Menu";
 import { count } from "../../../ui/numbers";
+import { WordsSheet } from "../WordsSheet";
 import { AddTerm } from "./AddTerm";
+import type { Behind } from "./Board";
 import { without, type BoardActs, type Card, type Row } from "./useBoard";
 
 export const columns = "grid grid-cols-[15px_minmax(0,1fr)_38px_38px] items-center gap-1";
@@ -24,6 +26,7 @@ function TermRow({
   row,
   most,
   acts,
+  behind,
 }: {
   cards: readonly Card[];
   card: number;
@@ -31,10 +34,16 @@ function TermRow({
   row: Row;
   most: number;
   acts: BoardActs;
+  behind: Behind;
 }) {
   const [writing, setWriting] = useState(false);
+  const [words, setWords] = useState(false);
   const own = cards[card];
   const isWithout = own?.kind === "Without";
+  const { sets, place } = behind;
+  // What a concept's only term brings in is the whole set, which is in view already.
+  const opensOnly = row.onlyIt !== null && row.onlyIt > 0 && (isWithout || (own?.rows.length ?? 0) > 1);
+  const openOnly = () => sets.onlyIt(card, term, row.text, isWithout);
   const places = [
     ...cards.flatMap((c, i) => (c.kind === "Concept" && i !== card ? [{ to: i, name: `to ${c.letter ?? ""}` }] : [])),
     ...((own?.rows.length ?? 0) > 1 || isWithout ? [{ to: cards.length, name: "to a concept of its own" }] : []),
@@ -99,7 +108,15 @@ function TermRow({
           style={{ width: `${(100 * row.count) / most}%` }}
         />
       </button>
-      <span className="text-right">{count(row.count)}</span>
+      <button
+        type="button"
+        tabIndex={-1}
+        className="rounded text-right hover:bg-mist hover:underline"
+        aria-label={`Open the ${count(row.count)} works that ${row.text} finds`}
+        onClick={() => sets.ofTerm(row.text, own?.scope ?? "about")}
+      >
+        {count(row.count)}
+      </button>
       {row.onlyIt !== null && (
         <span
           className={`text-right ${row.keptHit > 0 ? "font-semibold text-aside" : "text-quiet"}`}
@@ -109,8 +126,20 @@ function TermRow({
               : undefined
           }
         >
-          {isWithout && row.onlyIt > 0 && "−"}
-          {count(row.onlyIt)}
+          {opensOnly ? (
+            <button
+              type="button"
+              tabIndex={-1}
+              className="rounded hover:bg-mist hover:underline"
+              aria-label={`Open the ${count(row.onlyIt)} works that ${isWithout ? `only ${row.text} takes away` : `only ${row.text} brings in`}`}
+              onClick={openOnly}
+            >
+              {isWithout && "−"}
+              {count(row.onlyIt)}
+            </button>
+          ) : (
+            count(row.onlyIt)
+          )}
         </span>
       )}
       <DropdownMenu.Root>
@@ -120,7 +149,20 @@ function TermRow({
         >
           ⋮
         </DropdownMenu.Trigger>
-        <MenuFrame width={190} align="end">
+        <MenuFrame width={210} align="end">
+          <MenuItem onSelect={() => sets.ofTerm(row.text, own?.scope ?? "about")} aside={count(row.count)}>
+            Open what it finds
+          </MenuItem>
+          {opensOnly && (
+            <MenuItem onSelect={openOnly} aside={count(row.onlyIt ?? 0)}>
+              {isWithout ? "Open what only it takes" : "Open what only it brings"}
+            </MenuItem>
+          )}
+          {/[*?]/.test(row.text) && (
+            // The menu gives the focus back first; then the sheet may take it.
+            <MenuItem onSelect={() => setTimeout(() => setWords(true))}>See its words …</MenuItem>
+          )}
+          <MenuLine />
           <MenuItem onSelect={() => setTimeout(() => setWriting(true))} aside="Enter">
             Write it anew
           </MenuItem>
@@ -134,15 +176,35 @@ function TermRow({
           </MenuItem>
         </MenuFrame>
       </DropdownMenu.Root>
+      {words && (
+        <WordsSheet
+          reviewId={place.reviewId}
+          stepId={place.stepId}
+          term={row.text}
+          scope={own?.scope ?? "about"}
+          onTake={(text) => acts.change(card, term, text)}
+          close={() => setWords(false)}
+        />
+      )}
     </li>
   );
 }
 
 /** The terms of a card, each measured against the one that finds most. */
-export function TermRows({ cards, card, acts }: { cards: readonly Card[]; card: number; acts: BoardActs }) {
+export function TermRows({
+  cards,
+  card,
+  acts,
+  behind,
+}: {
+  cards: readonly Card[];
+  card: number;
+  acts: BoardActs;
+  behind: Behind;
+}) {
   const rows = cards[card]?.rows ?? [];
   const most = Math.max(1, ...rows.map((r) => r.count));
   return rows.map((row, term) => (
-    <TermRow key={row.text} cards={cards} card={card} term={term} row={row} most={most} acts={acts} />
+    <TermRow key={row.text} cards={cards} card={card} term={term} row={row} most={most} acts={acts} behind={behind} />
   ));
 }

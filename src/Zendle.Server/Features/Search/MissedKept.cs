@@ -1,0 +1,49 @@
+using Zendle.Core.Queries;
+using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
+
+namespace Zendle.Server.Features.Search;
+
+/// <summary>A part of a search and how many kept works are missed through it.</summary>
+/// <param name="Card">The card's place on the board.</param>
+/// <param name="Letter">Letter of the concept; null for other cards.</param>
+/// <param name="Text">The part as an expression.</param>
+/// <param name="Works">Missed kept works that do not pass it.</param>
+/// <param name="OnlyIt">Those among them that pass everything else.</param>
+internal sealed record MissedByDto(int Card, string? Letter, string Text, int Works, int OnlyIt);
+
+/// <summary>A kept work that a search does not find.</summary>
+/// <param name="WorkId">The work.</param>
+/// <param name="Title">Its title.</param>
+/// <param name="Year">Its year.</param>
+/// <param name="By">Places of the cards it does not pass; none when it passes each, but in no one record.</param>
+internal sealed record MissedWorkDto(int WorkId, string Title, int? Year, IReadOnlyList<int> By);
+
+/// <summary>Which kept works a line misses, and through which of its parts.</summary>
+internal sealed record MissedKeptDto(int Total, IReadOnlyList<MissedByDto> By, IReadOnlyList<MissedWorkDto> Works);
+
+/// <summary>Tells which kept works a line misses and why.</summary>
+internal sealed class MissedKept(SearchService search)
+{
+    private const int MostShown = 400;
+
+    /// <summary>Holds the kept works against a line in the databases of a state.</summary>
+    public async Task<MissedKeptDto> Of(int reviewId, string text, SearchState state)
+    {
+        using var view = await search.View(reviewId, state with { Expression = text.Trim(), Trail = null });
+        if (view.Answer.Reading.Root is not { } root) return new(0, [], []);
+        var columns = view.Snapshot.Columns;
+        var missed = view.Facts.Kept.Copy();
+        missed.ExceptWith(view.Answer.Before);
+        var cards = SearchBoard.Of(root).Cards;
+        var letters = new Queue<Concept>(view.Answer.Concepts);
+        var parts = cards.Select(card => (card.Expression, Letter: card.Kind is CardKind.Concept or CardKind.Block ? letters.Dequeue().Letter.ToString() : null, Passed: Passed(view, card.Expression))).ToArray();
+        var works = missed.ToArray().Select(w => (Work: w, By: Enumerable.Range(0, parts.Length).Where(i => !parts[i].Passed.Contains(w)).ToArray())).ToArray();
+        return new(works.Length,
+            [.. parts.Select((p, i) => new MissedByDto(i, p.Letter, p.Expression, works.Count(w => w.By.Contains(i)), works.Count(w => w.By is [var only] && only == i))).Where(p => p.Works > 0)],
+            [.. works.OrderBy(w => w.By.Length).ThenByDescending(w => columns.Year[w.Work]).ThenBy(w => w.Work).Take(MostShown)
+                .Select(w => new MissedWorkDto(w.Work, columns.SortTitle[w.Work] ?? "", columns.Year[w.Work] is > 0 and var year ? year : null, w.By))]);
+    }
+
+    private static BitSet Passed(SearchView view, string expression) => QueryReader.Read(expression).Root is { } node ? view.Evaluator.Works(view.Evaluator.Records(node), view.State.Databases) : new BitSet(view.Snapshot.Columns.WorkSize);
+}

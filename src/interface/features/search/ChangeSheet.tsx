@@ -1,0 +1,156 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, read, type Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Field } from "../../ui/Field";
+import { Sheet } from "../../ui/Sheet";
+import { FacetValues, useFacetChoice } from "./FacetValues";
+import type { Place, StepAct } from "./useSearch";
+
+type Step = Dto<"PathStepDto">;
+
+const changeable: readonly StepAct["kind"][] = ["Search", "Add", "Years", "Narrow", "Inside", "Ties"];
+
+/** Whether a step can be written anew where it stands. */
+export const canChange = (step: Step): boolean => changeable.includes(step.act.kind);
+
+/** A step written anew where it stands; what follows it is counted again. */
+export function ChangeSheet({ place, step, close }: { place: Place; step: Step; close: () => void }) {
+  const client = useQueryClient();
+  const change = useMutation({
+    mutationFn: (act: StepAct) =>
+      read(
+        api.PUT("/api/reviews/{reviewId}/steps/{stepId}", {
+          params: { path: { reviewId: place.reviewId, stepId: step.id } },
+          body: { act },
+        }),
+      ),
+    onSuccess: async () => {
+      close();
+      await client.invalidateQueries({ queryKey: ["review", place.reviewId] });
+    },
+  });
+  const { act } = step;
+  const save = (next: Partial<StepAct>) => change.mutate({ ...act, ...next });
+  return (
+    <Sheet open onOpenChange={close} title="Change this step" hint="The steps after it stay, and are counted again.">
+      {act.kind === "Narrow" && act.facet ? (
+        <ChangeValues place={place} step={step} facet={act.facet} onSave={save} pending={change.isPending} />
+      ) : act.kind === "Years" ? (
+        <ChangeYears act={act} onSave={save} pending={change.isPending} />
+      ) : act.kind === "Ties" ? (
+        <ChangeText
+          label="Tied to at least"
+          initial={String(act.atLeast ?? 1)}
+          type="number"
+          onSave={(text) => save({ atLeast: Math.max(1, Number(text) || 1) })}
+          pending={change.isPending}
+        />
+      ) : (
+        <ChangeText
+          label={act.kind === "Inside" ? "Words inside, one line each" : "What it asks"}
+          initial={act.kind === "Inside" ? (act.values ?? []).join(" ; ") : (act.expression ?? "")}
+          type="text"
+          onSave={(text) =>
+            save(act.kind === "Inside" ? { values: text.split(";").map((t) => t.trim()) } : { expression: text })
+          }
+          pending={change.isPending}
+        />
+      )}
+      {change.error && <p className="mt-3 text-[13px] text-aside">{change.error.message}</p>}
+    </Sheet>
+  );
+}
+
+function ChangeText({
+  label,
+  initial,
+  type,
+  onSave,
+  pending,
+}: {
+  label: string;
+  initial: string;
+  type: "text" | "number";
+  onSave: (text: string) => void;
+  pending: boolean;
+}) {
+  const [text, setText] = useState(initial);
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        onSave(text);
+      }}
+    >
+      <Field label={label} type={type} value={text} onChange={(e) => setText(e.target.value)} className="mb-4" />
+      <Save pending={pending} />
+    </form>
+  );
+}
+
+function ChangeYears({
+  act,
+  onSave,
+  pending,
+}: {
+  act: StepAct;
+  onSave: (next: Partial<StepAct>) => void;
+  pending: boolean;
+}) {
+  const [from, setFrom] = useState(String(act.from ?? ""));
+  const [to, setTo] = useState(String(act.to ?? ""));
+  const year = (text: string) => (text.trim() === "" ? null : Number(text));
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        onSave({ from: year(from), to: year(to) });
+      }}
+    >
+      <div className="mb-4 grid grid-cols-2 gap-3">
+        <Field label="From" type="number" value={from} onChange={(e) => setFrom(e.target.value)} />
+        <Field label="To" type="number" value={to} onChange={(e) => setTo(e.target.value)} />
+      </div>
+      <Save pending={pending} />
+    </form>
+  );
+}
+
+function ChangeValues({
+  place,
+  step,
+  facet,
+  onSave,
+  pending,
+}: {
+  place: Place;
+  step: Step;
+  facet: NonNullable<StepAct["facet"]>;
+  onSave: (next: Partial<StepAct>) => void;
+  pending: boolean;
+}) {
+  const choice = useFacetChoice({ values: step.act.values ?? [], excluded: step.act.excluded ?? [] });
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        onSave({ values: choice.values, excluded: choice.excluded });
+      }}
+    >
+      {/* Counted in the set of this very step, its own narrowing lifted: what follows does not count yet. */}
+      <FacetValues reviewId={place.reviewId} stepId={step.id} facet={facet} choice={choice} />
+      <div className="mt-4">
+        <Save pending={pending} />
+      </div>
+    </form>
+  );
+}
+
+function Save({ pending }: { pending: boolean }) {
+  return (
+    <Button type="submit" kind="primary" disabled={pending}>
+      Change it
+    </Button>
+  );
+}

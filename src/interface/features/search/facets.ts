@@ -1,0 +1,29 @@
+import type { Facet } from "./useSearch";
+
+/** What the fields are called on chips. */
+export const facetNames: Record<Facet, string> = {
+  Year: "Year",
+  Type: "Type",
+  Language: "Language",
+  Venue: "Venue",
+  Subject: "Subject",
+  Person: "Person",
+  Database: "Database",
+  Text: "Text at hand",
+  Stage: "Stage",
+  Tag: "Tag",
+  Affiliation: "Affiliation",
+  Country: "Country",
+  Funder: "Funder",
+  Quartile: "Quartile",
+  OpenAccess: "Open access",
+  Keyword: "Keyword",
+};
+
+/** What a field's counts rest on, where that is not plain. */
+export const facetHints: Partial<Record<Facet, string>> = {
+  Quartile:
+    "Of journals, by citations counted in this corpus for the last full year; the best of a journal's categories.",
+  Country: "Countries the work is about, as its records say.",
+  Affiliation: "As printed; spellings of one place are not joined.",
+};
