@@ -19,6 +19,8 @@ public sealed class AgainstPlainScanTests : IDisposable
         {
             Identifier = $"x{id}", Title = Text(9), Abstract = Text(14), Keywords = [.. Enumerable.Range(0, random.Next(4)).Select(_ => Text(4)).Where(k => k.Length > 0)], Year = random.Next(1990, 2000),
             Type = random.Next(2) == 0 ? DocumentType.Article : DocumentType.Review, People = [new(random.Next(2) == 0 ? "Okwemsalo" : "Tchabury", "Ilse")], Venue = new(random.Next(3) == 0 ? "Small Wings" : "Night Landscapes"),
+            Places = [.. new[] { "Kellow", "Orlund" }.Where(_ => random.Next(3) == 0)], Funders = [.. new[] { "Night Sky Endowment", "Fund for Dark Places" }.Where(_ => random.Next(4) == 0)],
+            Copies = [.. new Copy[] { new("http://a.example/1", CopyAccess.Free, WorkVersion.VersionOfRecord), new("http://a.example/2", CopyAccess.Free, WorkVersion.AcceptedManuscript), new("http://a.example/3", CopyAccess.Closed) }.Where(_ => random.Next(3) == 0)],
         }))];
     }
 
@@ -55,7 +57,52 @@ public sealed class AgainstPlainScanTests : IDisposable
                 var without = PlainScan.Records(corpus.Records, reading.Root!, term);
                 Assert.Equal(without.Order(), evaluator.Records(reading.Root!, QueryField.About, term).Members());
             }
+            var found = evaluator.Works(records);
+            foreach (var (facet, values) in Values)
+            {
+                var counted = corpus.Records.Where(r => works.ContainsKey(r.Work)).SelectMany(r => values(r).Select(v => (Value: v.ToUpperInvariant(), r.Work))).Distinct().CountBy(v => v.Value);
+                var column = snapshot.Columns.Of(facet);
+                Assert.Equal(counted.OrderBy(c => c.Key, StringComparer.Ordinal), column.Names.Zip(column.Count(found)).Where(c => c.Second > 0).Select(c => KeyValuePair.Create(c.First.ToUpperInvariant(), c.Second)).OrderBy(c => c.Key, StringComparer.Ordinal));
+            }
         }, iter: 2_000);
+    }
+
+    /// <summary>What a record says of each field, read off it without the columns.</summary>
+    private static readonly (Facet Facet, Func<Placed, IEnumerable<string>> Of)[] Values =
+    [
+        (Facet.Year, r => [$"{r.Record.Year}"]), (Facet.Type, r => [DocumentTypes.Name(r.Record.Type)]), (Facet.Venue, r => [r.Record.Venue!.Title]), (Facet.Database, r => [SmallCorpus.Names[r.Database]]),
+        (Facet.Person, r => r.Record.People.Select(p => p.Short)), (Facet.Keyword, r => r.Record.Keywords), (Facet.Country, r => r.Record.Places), (Facet.Funder, r => r.Record.Funders),
+    ];
+
+    [Fact]
+    public void The_words_of_a_pattern_are_those_that_stand_in_the_records()
+    {
+        using var snapshot = corpus.Index.Snapshot();
+        var evaluator = new QuestionEvaluator(snapshot, null);
+        foreach (var (pattern, field, texts) in new (string, QueryField, Func<Record, IEnumerable<string>>)[]
+        {
+            ("mo*", QueryField.About, r => [r.Title, r.Abstract, .. r.Keywords]), ("*ight*", QueryField.Title, r => [r.Title]), ("l?mp*", QueryField.Keywords, r => r.Keywords), ("zz*", QueryField.About, _ => []),
+        })
+        {
+            var expected = corpus.Records.SelectMany(r => texts(r.Record)).SelectMany(Words.Of).Select(w => w.Text).Where(w => Glob.Matches(pattern, w)).Distinct().Order(StringComparer.Ordinal);
+            Assert.Equal(expected, evaluator.WordsOf(pattern, field).Select(w => w.Word).Order(StringComparer.Ordinal));
+        }
+    }
+
+    [Fact]
+    public void What_only_a_database_has_is_counted_with_its_extracts()
+    {
+        // Harbour is an extract of Farnet: without Farnet both are lost; without Harbour alone nothing that Farnet holds.
+        using var nested = new SmallCorpus(corpus.Records, new Dictionary<int, int> { [3] = 1 });
+        using var snapshot = nested.Index.Snapshot();
+        Question.Sample(line =>
+        {
+            var root = QueryReader.Read(line).Root!;
+            var works = corpus.Records.Where(r => PlainScan.Records([r], root).Count > 0).GroupBy(r => r.Work).Select(g => g.Select(r => r.Database).ToHashSet()).ToArray();
+            var ledger = Ledger.Of(snapshot, new QuestionEvaluator(snapshot, null).Records(root), []);
+            int Lost(params int[] gone) => works.Count(d => d.IsSubsetOf(gone));
+            Assert.Equal([(1, Lost(1, 3), null), (2, Lost(2), null), (3, Lost(3), (int?)1)], ledger.Databases.Select(d => (d.DatabaseId, d.OnlyHere, d.PartOf)));
+        }, iter: 300);
     }
 
     [Fact]

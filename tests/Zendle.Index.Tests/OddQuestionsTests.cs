@@ -137,6 +137,6 @@ public sealed class OddQuestionsTests : IDisposable
             Assert.True(after.Cards.Count(c => c.Kind == CardKind.Without) <= 1);
             Assert.All(after.Cards, c => Assert.NotEmpty(c.Terms));
             if (QueryReader.Read(before.Expression).IsSound) Assert.True(QueryReader.Read(after.Expression).IsSound, $"{before.Expression} → {after.Expression}");
-        }, iter: 5_000);
+        }, iter: 20_000);
     }
 }

@@ -32,10 +32,13 @@ public sealed record BoardCard(CardKind Kind, QueryField Scope, int? Near, Immut
             if (Kind is CardKind.Block or CardKind.Limit) return Terms[0];
             var joined = string.Join(Near is { } n && Terms.Length > 1 ? string.Create(CultureInfo.InvariantCulture, $" NEAR/{n} ") : " OR ", Terms);
             if (Kind == CardKind.Without) return Terms.Length == 1 ? $"NOT {joined}" : $"NOT ({joined})";
-            if (Scope != QueryField.About) return Terms.Length == 1 ? $"{QueryFields.Name(Scope)}:{joined}" : $"{QueryFields.Name(Scope)}:({joined})";
+            // A row that names a field of its own is not looked for in the card's.
+            if (Scope != QueryField.About && !(Terms.Length == 1 && NamesField(joined))) return Terms.Length == 1 ? $"{QueryFields.Name(Scope)}:{joined}" : $"{QueryFields.Name(Scope)}:({joined})";
             return Terms.Length == 1 ? joined : $"({joined})";
         }
     }
+
+    private static bool NamesField(string term) => term.Contains(':', StringComparison.Ordinal) && QueryReader.Read(term).Root is FieldNode or YearsNode;
 }
 
 /// <summary>An act on the board.</summary>
@@ -125,6 +128,15 @@ public sealed record SearchBoard(ImmutableArray<BoardCard> Cards)
     /// <summary>The board after an act; null with a sentence when it cannot be done.</summary>
     public SearchBoard? With(BoardEdit edit, out string? whyNot)
     {
+        var after = After(edit, out whyNot);
+        // Whatever the act was, on a card of near words only plain terms can stand.
+        if (after is null || !after.Cards.Any(c => c is { Near: not null, Kind: CardKind.Concept } && c.Terms.Any(t => QueryReader.Read(t).Root is not TermNode))) return after;
+        whyNot = "Only plain terms can stand near each other; one of these has a field of its own.";
+        return null;
+    }
+
+    private SearchBoard? After(BoardEdit edit, out string? whyNot)
+    {
         whyNot = null;
         var card = edit.Card >= 0 && edit.Card < Cards.Length ? Cards[edit.Card] : null;
         var isNew = edit.Card == Cards.Length || edit.Card == -1;
@@ -148,6 +160,7 @@ public sealed record SearchBoard(ImmutableArray<BoardCard> Cards)
                     whyNot = "A block or a limit holds no rows; change its text instead.";
                     return null;
                 }
+                if (card.Kind == CardKind.Without && edit.To == -1) return this; // it stands there already
                 // The row is put there first, so that the numbers of the cards still hold.
                 var moved = Put(edit.To, [Scoped(card, card.Terms[edit.Term])]);
                 return moved.Replace(moved.Find(card), card with { Terms = card.Terms.RemoveAt(edit.Term) });
@@ -156,7 +169,6 @@ public sealed record SearchBoard(ImmutableArray<BoardCard> Cards)
                 return Replace(edit.Card, card with { Scope = edit.Scope });
             case BoardEditKind.Near when card is { Kind: CardKind.Concept }:
                 if (edit.Near is < 0 or > MostNear) { whyNot = $"Words stand near each other within 0 to {MostNear} words."; return null; }
-                if (edit.Near is not null && card.Terms.Any(t => QueryReader.Read(t).Root is not TermNode)) { whyNot = "Only plain terms can stand near each other; one of these has a field of its own."; return null; }
                 return Replace(edit.Card, card with { Near = edit.Near });
             default:
                 whyNot = "The board has changed meanwhile; look again.";

@@ -35,6 +35,8 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
         var whole = new ulong[databases.Length];
         for (var i = 0; i < whole.Length; i++) whole[i] = 1UL << i;
         foreach (var (extract, container) in snapshot.Containers) if (snapshot.DatabaseNames.ContainsKey(extract) && snapshot.DatabaseNames.ContainsKey(container)) whole[bit[container]] |= 1UL << bit[extract];
+        var isWhole = Array.ConvertAll(whole, w => (w & (w - 1)) != 0);
+        var wholes = Enumerable.Range(0, whole.Length).Where(i => isWhole[i]).ToArray();
         var chosenMask = 0UL;
         for (var i = 0; i < on.Length; i++) if (on[i]) chosenMask |= 1UL << i;
         var (workCounts, only, total) = (new int[databases.Length], new int[databases.Length], 0);
@@ -46,8 +48,8 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
             if (seen == 0) continue;
             total++;
             // Without a database goes what it holds and what its extracts hold; without an extract only that.
-            for (var m = seen; m != 0; m &= m - 1)
-                if ((seen & ~whole[System.Numerics.BitOperations.TrailingZeroCount(m)]) == 0) only[System.Numerics.BitOperations.TrailingZeroCount(m)]++;
+            if ((seen & (seen - 1)) == 0 && !isWhole[System.Numerics.BitOperations.TrailingZeroCount(seen)]) only[System.Numerics.BitOperations.TrailingZeroCount(seen)]++;
+            foreach (var i in wholes) if (on[i] && (seen & ~whole[i]) == 0) only[i]++;
         }
         var recordsOn = 0;
         for (var i = 0; i < on.Length; i++) if (on[i]) recordsOn += recordCounts[i];

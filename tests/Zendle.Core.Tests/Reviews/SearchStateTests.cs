@@ -65,4 +65,33 @@ public sealed class SearchStateTests
     [InlineData(0, 10, true)]
     [InlineData(50, 50, true)]
     public void A_target_band_goes_upward(int low, int high, bool faulty) => Assert.Equal(faulty, new TargetBand(low, high).Fault is not null);
+
+    [Fact]
+    public void Another_search_to_be_held_against_is_written_down_with_its_acts()
+    {
+        var state = SearchState.Of([Light, new(StepKind.Compare, Other: [new(StepKind.Search, "moth*"), new(StepKind.Years, From: 2000)], Apart: true, Said: "not in moths")]);
+        var other = Assert.Single(state.Others!);
+        Assert.True(other.Apart);
+        Assert.Equal(("moth*", 2000), (other.State().Expression, other.State().From));
+        Assert.True(state.IsNarrowed);
+        Assert.False(state.AsksReview);
+        Assert.True(state.After(new(StepKind.Compare, Other: [new(StepKind.Search, "stage:kept")])).AsksReview);
+        Assert.Equal("not in moths", StepLabels.For(new(StepKind.Compare, Other: [Light], Apart: true, Said: "not in moths"), _ => "?"));
+        Assert.Equal("in another search too", StepLabels.For(new(StepKind.Compare, Other: [Light]), _ => "?"));
+    }
+
+    [Fact]
+    public void A_list_of_works_is_what_all_lists_have_in_common()
+    {
+        var state = SearchState.Of([new(StepKind.Among, Seeds: [5, 3, 9, 3]), new(StepKind.Among, Seeds: [9, 4, 3])]);
+        Assert.Equal([3, 9], state.Among!);
+        Assert.Equal("3 works", StepLabels.For(new(StepKind.Among, Seeds: [5, 3, 9]), _ => "?"));
+        Assert.Null(SearchState.Everything.Among);
+    }
+
+    [Theory]
+    [InlineData(Facet.OpenAccess, "any open access")]
+    [InlineData(Facet.Text, "any text at hand")]
+    [InlineData(Facet.Quartile, "any quartile")]
+    public void Fields_are_called_by_their_names_in_sentences(Facet facet, string label) => Assert.Equal(label, StepLabels.For(new(StepKind.Narrow, Facet: facet), _ => "?"));
 }

@@ -11,7 +11,7 @@ namespace Zendle.Server.Features.Search;
 /// <summary>A search that a person gave a name.</summary>
 /// <param name="StepId">The step that bears the name.</param>
 /// <param name="Name">The name.</param>
-/// <param name="Asks">What it asks: the labels of the steps that lead to it.</param>
+/// <param name="Asks">What it asks: the labels of the steps from its question on.</param>
 /// <param name="IsTrail">Whether it follows a trail.</param>
 /// <param name="RunAt">When it was last run.</param>
 /// <param name="Then">Works it found then.</param>
@@ -44,7 +44,8 @@ internal sealed class NamedSearches(IDbContextFactory<ZendleContext> contexts, S
             for (var s = step; ; s = steps[s.ParentId.Value])
             {
                 asks.Insert(0, s.Label);
-                if (s.ParentId is null) break;
+                // A question put anew leaves nothing of the one before.
+                if (s.ParentId is null || JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!.Kind is StepKind.Search or StepKind.Trail) break;
             }
             found.Add(new(step.Id, step.Name!, asks, view.State.Trail is not null, run.At, run.Count, view.Answer.Count, fresh.Length, gone));
         }

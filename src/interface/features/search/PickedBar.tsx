@@ -11,7 +11,8 @@ import type { Decide } from "../decisions/useDecisions";
 import type { Follow } from "../trails/useTrail";
 import type { Picked } from "./usePicked";
 
-const act = "rounded px-2 py-0.5 text-[12.5px] underline decoration-line underline-offset-2 hover:decoration-ink";
+const act =
+  "rounded px-1.5 py-0.5 text-[12.5px] whitespace-nowrap underline decoration-line underline-offset-2 hover:decoration-ink";
 
 /** What can be done with the picked works; it takes the place of the list's head. */
 export function PickedBar({
@@ -36,7 +37,7 @@ export function PickedBar({
       aria-label="Picked works"
       className="flex items-center gap-1 border-b border-pine bg-mist px-[18px] py-1"
     >
-      <b className="mr-2 text-[12.5px] font-semibold">{works(picked.ids.length)} picked</b>
+      <b className="mr-2 text-[12.5px] font-semibold whitespace-nowrap">{works(picked.ids.length)} picked</b>
       <button type="button" className={act} onClick={() => follow([...picked.ids], "Both")}>
         Trails from them
       </button>
@@ -51,17 +52,17 @@ export function PickedBar({
         Keep them
       </button>
       <button type="button" className={act} onClick={() => setAside(true)}>
-        Set them aside …
+        Set aside …
       </button>
       <button type="button" className={act} onClick={() => setTagging(true)}>
-        Tag them …
+        Tag …
       </button>
       <button type="button" className={act} onClick={() => setCiting(true)}>
         Cite them
       </button>
       {me.data?.isCurator && picked.ids.length > 1 && (
         <button type="button" className={act} onClick={() => setJoining(true)}>
-          They are one work …
+          One work …
         </button>
       )}
       <Sheet open={joining} onOpenChange={setJoining} title="One work?" width={560}>
