@@ -11,7 +11,7 @@ public sealed partial class FirstSliceTests
     private static string LineOf(Browser b) => b.Find(Line).GetDomProperty("value") ?? "";
 
     /// <summary>The terms of a card with their own counts.</summary>
-    private static (string Term, int Count)[] Rows(Browser b, string list) => [.. b.All($"ul[aria-label='{list}'] li").Where(l => l.FindElements(By.CssSelector("button[title]")).Count > 0).Select(l => (l.FindElement(By.CssSelector("button[title]")).Text, Number(l.FindElements(By.TagName("span"))[0].Text)))];
+    private static (string Term, int Count)[] Rows(Browser b, string list) => [.. b.All($"ul[aria-label='{list}'] li").Where(l => l.FindElements(By.CssSelector("button[title]")).Count > 0).Select(l => (l.FindElement(By.CssSelector("button[title]")).Text, Number(l.FindElement(By.CssSelector("button[aria-label^='Open the'][aria-label$='finds']")).Text)))];
 
     /// <summary>Presses keys on a term of the board; again when the board was drawn anew under it.</summary>
     private static void OnTerm(Browser b, string term, string keys) =>

@@ -41,11 +41,12 @@ internal sealed class Completions(SearchService search)
         if (!begun.Letters.Contains(' ', StringComparison.Ordinal) && !begun.IsQuoted)
             foreach (var (word, _) in view.Evaluator.WordsOf(begun.Letters + "*", QueryField.About).Where(w => w.Word != begun.Letters).Take(4)) yield return ("word", word, word);
         foreach (var keyword in columns.Of(Facet.Keyword).Beginning(begun.Letters, 40).Where(k => k.Contains(' ', StringComparison.Ordinal)).Take(3)) yield return ("keyword", $"“{keyword}”", Quoted(keyword));
-        if (begun.IsQuoted || begun.Letters.Length < 3) yield break;
+        if (begun.IsQuoted) yield break;
+        foreach (var name in QueryFields.Names.Where(n => n.StartsWith(begun.Letters, StringComparison.Ordinal))) yield return ("field", name + ":", name + ":");
+        if (begun.Letters.Length < 3) yield break;
         foreach (var family in columns.Of(Facet.Person).Beginning(begun.Letters, 200).Select(Family).Where(f => Words.Fold(f).StartsWith(begun.Letters, StringComparison.Ordinal)).Distinct(StringComparer.OrdinalIgnoreCase).Take(2))
             yield return ("person", family, $"author:{Term(family)}");
         foreach (var venue in columns.Of(Facet.Venue).Beginning(begun.Letters, 1)) yield return ("venue", venue, $"venue:{Quoted(venue)}");
-        foreach (var name in QueryFields.Names.Where(n => n.StartsWith(begun.Letters, StringComparison.Ordinal))) yield return ("field", name + ":", name + ":");
     }
 
     private static IEnumerable<(string Kind, string Label, string Put)> Values(SearchView view, BegunWord begun, QueryField field)
