@@ -72,7 +72,7 @@ public sealed partial class FirstSliceTests
         }
         b.Click("kept work");
         b.Sees("Kept, but not found");
-        Assert.Matches(@"[AB] .*\n?.*\d+", b.Find("[role=dialog] table tbody").Text);
+        Assert.Matches(@"^[AB]\s*\S.* \d+ \d+", b.Find("[role=dialog] table tbody").Text);
         var missed = Number(Regex.Match(b.Find("[role=dialog] h2").Text, @"\d+").Value);
         b.Click("Open them as a set");
         b.Until(() => Path(b) is [("kept, but not found", var n)] && n == missed, "those works");

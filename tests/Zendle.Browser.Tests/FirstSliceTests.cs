@@ -64,6 +64,7 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Until(() => { b.Find("ul[aria-label=Type] input[type=checkbox]").Click(); return true; }, "the first type");
         b.Click("Narrow");
         b.Until(() => Steps(b)[^1] == "article", "the type as a step");
+        b.Click("+ field");
         b.Click("Language");
         b.Click("not English");
         b.Click("Narrow");

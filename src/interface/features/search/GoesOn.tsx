@@ -40,7 +40,12 @@ export function GoesOn({
           >
             {kinds[one.kind] && <span className="text-faint">{kinds[one.kind]} </span>}
             <span className="text-ink">{one.label}</span>
-            {one.works !== null && <b className="ml-1 font-semibold">{count(one.works)}</b>}
+            {one.works !== null && (
+              <>
+                {" "}
+                <b className="font-semibold">{count(one.works)}</b>
+              </>
+            )}
           </li>
         ))}
       </ul>

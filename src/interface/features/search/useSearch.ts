@@ -152,7 +152,10 @@ export function useRenameStep(reviewId: number) {
   return useMutation({
     mutationFn: ({ stepId, name }: { stepId: number; name: string }) =>
       read(api.PATCH("/api/reviews/{reviewId}/steps/{stepId}", { ...path(reviewId, stepId), body: { name } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["review", reviewId, "path"] }),
+    onSuccess: () =>
+      Promise.all(
+        ["path", "paths", "named"].map((what) => client.invalidateQueries({ queryKey: ["review", reviewId, what] })),
+      ),
   });
 }
 
