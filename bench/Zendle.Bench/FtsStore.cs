@@ -63,6 +63,16 @@ public sealed class FtsStore : IDisposable
         return (records, works, narrowed, shown);
     }
 
+    /// <summary>Matching records, works, and works by database.</summary>
+    public (int Records, int Works, int[] Databases) Counts(string match)
+    {
+        Run("DROP TABLE IF EXISTS temp.hits");
+        Run("CREATE TEMP TABLE hits AS SELECT r.work, r.database FROM words w JOIN records r ON r.id = w.rowid WHERE words MATCH $m", match);
+        int[] databases = [Number("SELECT count(DISTINCT work) FROM temp.hits WHERE database = 1"), Number("SELECT count(DISTINCT work) FROM temp.hits WHERE database = 2"), Number("SELECT count(DISTINCT work) FROM temp.hits WHERE database = 3")];
+        Number("SELECT count(*) FROM (SELECT work FROM temp.hits GROUP BY work HAVING count(DISTINCT database) = 1)");
+        return (Number("SELECT count(*) FROM temp.hits"), Number("SELECT count(DISTINCT work) FROM temp.hits"), databases);
+    }
+
     private int Number(string sql)
     {
         using var command = connection.CreateCommand();

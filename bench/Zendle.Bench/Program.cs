@@ -1,11 +1,11 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|trails|documents|gather|cite|corpus] [--works N] [--seed N] [--cache DIR] [--store DIR]; without a name, all of them. Milliseconds on shared
+// ./zendle bench [search|shapes|fuzz|trails|documents|gather|cite|corpus] [--works N] [--seed N] [--cache DIR] [--store DIR]; without a name, all of them. Milliseconds on shared
 // machines only orient; the ratios, measured side by side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", ..]) return await Zendle.Bench.Measure.MeasureCommand.Run(args[1..]);
-string[] all = ["search", "trails", "documents", "gather", "cite", "corpus"];
+string[] all = ["search", "shapes", "fuzz", "trails", "documents", "gather", "cite", "corpus"];
 var named = args.Length > 0 && !args[0].StartsWith('-') ? args[..1] : all;
 var works = Option("--works", 100_000);
 var seed = Option("--seed", 1);
@@ -31,6 +31,8 @@ try
         switch (name)
         {
             case "search": SearchBench.Run(own, works, seed); break;
+            case "shapes": ShapesBench.Run(own, works, seed); break;
+            case "fuzz": FuzzBench.Run(seed); break;
             case "trails": TrailBench.Run(own, works, seed); break;
             case "documents": DocumentBench.Run(seed); break;
             case "gather": await GatherBench.Run(own, seed); break;

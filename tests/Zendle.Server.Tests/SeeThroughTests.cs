@@ -1,4 +1,7 @@
 using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
+using Zendle.Core.Reviews;
+using Zendle.Server.Features.Search;
 using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
@@ -216,5 +219,14 @@ public sealed class SeeThroughTests(Harvested world) : IClassFixture<Harvested>
         }
         // Each work has one word for open access; together they are all works.
         Assert.Equal(await Ann.Count(review, step), (await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/OpenAccess")).List("shown").Sum(v => v.Int("count")));
+    }
+
+    [Fact]
+    public async Task A_reading_that_nobody_waits_for_is_given_up()
+    {
+        var review = await Ann.Review();
+        var reading = world.Host.Services.GetRequiredService<ReadingService>();
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => reading.Read(review, "moth* AND light", SearchState.Everything, new CancellationToken(canceled: true)));
+        Assert.True((await reading.Read(review, "moth* AND light", SearchState.Everything, CancellationToken.None)).InView > 0);
     }
 }

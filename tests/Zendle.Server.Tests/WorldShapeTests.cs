@@ -72,4 +72,19 @@ public sealed class WorldShapeTests
         var commonest = lines.SkipWhile(l => !l.StartsWith("sentence skeletons", StringComparison.Ordinal)).Skip(1).First();
         Assert.True(double.Parse(commonest.Trim().Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture) < 2.5, commonest);
     }
+
+    [Fact]
+    public void An_interval_holds_the_figure_it_belongs_to()
+    {
+        var found = 0;
+        foreach (var text in Works.Select(w => w.Abstract))
+            foreach (System.Text.RegularExpressions.Match m in System.Text.RegularExpressions.Regex.Matches(text, @"(?:(\d+) %[^.()]*)?\((?:95 % )?(?:credible )?interval (−?\d+) to (\d+) %\)"))
+            {
+                found++;
+                int Of(int group) => int.Parse(m.Groups[group].Value.Replace('−', '-'), System.Globalization.CultureInfo.InvariantCulture);
+                Assert.True(Of(2) < Of(3), m.Value);
+                if (m.Groups[1].Success && !m.Value.Contains("of the level", StringComparison.Ordinal)) Assert.InRange(Of(1), Of(2), Of(3));
+            }
+        Assert.True(found > 50, "some abstracts tell intervals");
+    }
 }

@@ -49,6 +49,7 @@ public sealed class QueryReader
         }
         var reader = new QueryReader(line, false);
         var root = reader.ReadAll();
+        if (root is null && reader.problems.Count == 0) reader.problems.Add(new(new(0, line.Length), "There is no word in the line that could be searched.", null));
         if (reader.sawMixed && root is not null) reader.OfferBothReadings(root);
         return new(line, root, [.. reader.problems.OrderBy(p => p.Span.Start)], [.. reader.notices.OrderBy(n => n.Span.Start)]);
     }

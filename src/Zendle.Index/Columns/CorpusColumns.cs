@@ -17,6 +17,7 @@ public sealed class CorpusColumns
 {
     private readonly Dictionary<Facet, FacetColumn> facets;
     private readonly Dictionary<string, Person> doubtful;
+    private readonly Lazy<int[]> titleRank, personRank, venueRank;
 
     private CorpusColumns(Builder b)
     {
@@ -42,6 +43,9 @@ public sealed class CorpusColumns
         doubtful = b.People.Where(p => p.Doubtful.Count > 0).ToDictionary(p => p.Label, StringComparer.OrdinalIgnoreCase);
         Graph = b.BuildGraph();
         DatabaseCited = b.DatabaseCited;
+        titleRank = new(() => TextRanks.Of(SortTitle));
+        personRank = new(() => TextRanks.Of(SortPerson));
+        venueRank = new(() => TextRanks.Of(SortVenue));
     }
 
     /// <summary>Record ids are below this.</summary>
@@ -74,6 +78,12 @@ public sealed class CorpusColumns
     public string?[] SortPerson { get; }
     /// <summary>Venue of each work for sorting.</summary>
     public string?[] SortVenue { get; }
+    /// <summary>Place of each work by title; worked out when it is first asked for.</summary>
+    public int[] TitleRank => titleRank.Value;
+    /// <summary>Place of each work by first family name.</summary>
+    public int[] PersonRank => personRank.Value;
+    /// <summary>Place of each work by venue.</summary>
+    public int[] VenueRank => venueRank.Value;
 
     /// <summary>The values of a field; throws for stage and tag, which belong to a review.</summary>
     public FacetColumn Of(Facet facet) => facets[facet];

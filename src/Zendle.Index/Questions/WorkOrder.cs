@@ -46,39 +46,42 @@ public static class WorkOrder
         {
             case SortOrder.Relevance when !concepts.IsEmpty:
                 var scores = Relevance.Score(snapshot, concepts, records);
-                return By(ids, w => -scores[w]);
-            case SortOrder.Ties or SortOrder.Relevance when ties is not null: return By(ids, w => (-ties(w), -columns.Graph.CitedBy(w).Length));
-            case SortOrder.Oldest: return By(ids, w => columns.Year[w] == 0 ? int.MaxValue : columns.Year[w]);
-            case SortOrder.Cited: return By(ids, w => -columns.Graph.CitedBy(w).Length);
+                return By(ids, w => -(double)scores[w]);
+            case SortOrder.Ties or SortOrder.Relevance when ties is not null: return By(ids, w => -((long)ties(w) << 32) - columns.Graph.CitedBy(w).Length);
+            case SortOrder.Oldest: return By(ids, w => columns.Year[w] == 0 ? long.MaxValue : columns.Year[w]);
+            case SortOrder.Cited: return By(ids, w => -(long)columns.Graph.CitedBy(w).Length);
             case SortOrder.CitedPerYear: return By(ids, w => -PerYear(columns.Graph.CitedBy(w).Length, columns.Year[w], thisYear));
-            case SortOrder.Title: return ByText(ids, columns.SortTitle);
-            case SortOrder.Person: return ByText(ids, columns.SortPerson);
-            case SortOrder.Venue: return ByText(ids, columns.SortVenue);
-            default: return By(ids, w => -columns.Year[w]);
+            case SortOrder.Title: return By(ids, w => (long)columns.TitleRank[w]);
+            case SortOrder.Person: return By(ids, w => (long)columns.PersonRank[w]);
+            case SortOrder.Venue: return By(ids, w => (long)columns.VenueRank[w]);
+            default: return By(ids, w => -(long)columns.Year[w]);
         }
     }
 
     /// <summary>Citations ÷ years since publication, at least one; 0 for a work without a year.</summary>
     public static double PerYear(int citations, int year, int thisYear) => year == 0 ? 0 : (double)citations / Math.Max(1, thisYear - year);
 
-    private static int[] By<T>(int[] ids, Func<int, T> key) where T : IComparable<T>
+    private static int[] By(int[] ids, Func<int, double> key) => By(ids, w => Ordered(key(w)));
+
+    /// <summary>Sorts by a whole number, then by id. Keys are sorted as plain numbers, without a comparer; runs of one key are put right after.</summary>
+    private static int[] By(int[] ids, Func<int, long> key)
     {
-        var keys = Array.ConvertAll(ids, w => (Key: key(w), Work: w));
-        Array.Sort(keys, (a, b) => a.Key.CompareTo(b.Key) is not 0 and var c ? c : a.Work.CompareTo(b.Work));
-        return Array.ConvertAll(keys, k => k.Work);
+        var (sorted, keys) = ((int[])ids.Clone(), Array.ConvertAll(ids, w => key(w)));
+        Array.Sort(keys, sorted);
+        for (var i = 0; i < keys.Length;)
+        {
+            var end = i + 1;
+            while (end < keys.Length && keys[end] == keys[i]) end++;
+            if (end - i > 1) Array.Sort(sorted, i, end - i);
+            i = end;
+        }
+        return sorted;
     }
 
-    private static int[] ByText(int[] ids, string?[] texts)
+    /// <summary>A whole number that orders as the given one does (IEEE 754, total order of numbers without NaN).</summary>
+    private static long Ordered(double number)
     {
-        var compare = System.Globalization.CultureInfo.InvariantCulture.CompareInfo;
-        const System.Globalization.CompareOptions Options = System.Globalization.CompareOptions.IgnoreCase | System.Globalization.CompareOptions.IgnoreNonSpace | System.Globalization.CompareOptions.IgnoreSymbols;
-        var sorted = (int[])ids.Clone();
-        Array.Sort(sorted, (a, b) =>
-        {
-            var (x, y) = (texts[a], texts[b]);
-            var c = x is null ? (y is null ? 0 : 1) : y is null ? -1 : compare.Compare(x, y, Options);
-            return c != 0 ? c : a.CompareTo(b);
-        });
-        return sorted;
+        var bits = BitConverter.DoubleToInt64Bits(number == 0 ? 0 : number);
+        return bits < 0 ? bits ^ long.MaxValue : bits;
     }
 }

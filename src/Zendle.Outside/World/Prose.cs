@@ -10,7 +10,7 @@ namespace Zendle.Outside.World;
 /// <remarks>What stands after the alternatives were picked and before the slots are filled is a sentence's skeleton; <see cref="Skeletons"/> collects them, so that repetition can be counted.</remarks>
 public sealed class Prose(Scenario scenario, Topic topic, Study study, int year, Dice dice)
 {
-    private static readonly string[] Fresh = ["p", "q", "k", "m", "n"];
+    private static readonly string[] Fresh = ["p", "q", "k", "m", "n", "below", "above"];
     private readonly SharedWords words = scenario.Words;
     private readonly Dictionary<string, string> filled = new()
     {
@@ -128,6 +128,10 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
             "alan" => ByAge(words.Alan),
             "sky" => ByAge(words.Sky),
             "lamp" => ByAge(words.Lamp),
+            "low" => study.Direction == 0 ? $"−{dice.Between(3, 11)}" : $"{Math.Max(1, study.Effect - dice.Between(2, 9))}",
+            "high" => $"{study.Effect + dice.Between(2, 9)}",
+            "below" => Around(-1),
+            "above" => Around(1),
             "p" => Number(12, 78),
             "q" => Number(4, 41),
             "k" => Number(18, 480),
@@ -146,6 +150,9 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
         (_, > 70) => dice.Of([$"rose by {study.Effect} %", string.Create(CultureInfo.InvariantCulture, $"was {1 + study.Effect / 100.0:0.0} times as high"), $"was {study.Effect} % higher"]),
         (_, var e) => dice.Of([$"rose by {e} %", $"was {e} % higher", $"increased by {e} %", $"gained {e} %"]),
     };
+
+    /// <summary>The end of an interval on one side of the figure that was written before it.</summary>
+    private string Around(int side) => (int.Parse(Word("p"), CultureInfo.InvariantCulture) + side * dice.Between(3, 9)).ToString(CultureInfo.InvariantCulture);
 
     private string Number(int low, int high) => dice.Between(low, high).ToString(CultureInfo.InvariantCulture);
 

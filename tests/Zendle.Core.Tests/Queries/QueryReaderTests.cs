@@ -177,4 +177,15 @@ public sealed class QueryReaderTests
     [InlineData("a NEAR/1 b", "with at most 1 word between neighbours, in either order in title, abstract or keywords")]
     [InlineData("year:2005-", "from 2005 on")]
     public void Says_what_a_part_means(string line, string meaning) => Assert.Equal(meaning, QueryText.Meaning(QueryReader.Read(line).Root!));
+
+    [Theory]
+    [InlineData("-")]
+    [InlineData("…")]
+    [InlineData(" ' ")]
+    public void A_line_without_a_word_says_so(string line)
+    {
+        var reading = QueryReader.Read(line);
+        Assert.Null(reading.Root);
+        Assert.Equal((0, line.Length), (reading.Problems[0].Span.Start, reading.Problems[0].Span.End));
+    }
 }

@@ -22,8 +22,15 @@ internal sealed class Completions(SearchService search)
 
     private static readonly Dictionary<QueryField, Facet> Valued = new()
     {
-        [QueryField.Venue] = Facet.Venue, [QueryField.Author] = Facet.Person, [QueryField.Subject] = Facet.Subject, [QueryField.Type] = Facet.Type, [QueryField.Language] = Facet.Language,
-        [QueryField.Database] = Facet.Database, [QueryField.Affiliation] = Facet.Affiliation, [QueryField.Funder] = Facet.Funder, [QueryField.Keywords] = Facet.Keyword,
+        [QueryField.Venue] = Facet.Venue,
+        [QueryField.Author] = Facet.Person,
+        [QueryField.Subject] = Facet.Subject,
+        [QueryField.Type] = Facet.Type,
+        [QueryField.Language] = Facet.Language,
+        [QueryField.Database] = Facet.Database,
+        [QueryField.Affiliation] = Facet.Affiliation,
+        [QueryField.Funder] = Facet.Funder,
+        [QueryField.Keywords] = Facet.Keyword,
     };
 
     /// <summary>The ways on from the caret, words first; none where nothing is begun.</summary>

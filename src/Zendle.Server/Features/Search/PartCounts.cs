@@ -5,8 +5,8 @@ using Zendle.Index.Questions;
 
 namespace Zendle.Server.Features.Search;
 
-/// <summary>Counts the parts of one line in the chosen databases; whoever asks, each is counted once.</summary>
-internal sealed class PartCounts(QuestionEvaluator evaluator, SearchState state, QueryNode root)
+/// <summary>Counts the parts of one line in the chosen databases; whoever asks, each is counted once. Stops between two parts when nobody waits any more.</summary>
+internal sealed class PartCounts(QuestionEvaluator evaluator, SearchState state, QueryNode root, CancellationToken cancel)
 {
     private readonly Dictionary<QueryNode, int> counts = new(ReferenceEqualityComparer.Instance);
     private readonly Dictionary<QueryNode, BitSet> without = new(ReferenceEqualityComparer.Instance);
@@ -19,7 +19,11 @@ internal sealed class PartCounts(QuestionEvaluator evaluator, SearchState state,
     public BitSet Whole => whole ??= Works(root);
 
     /// <summary>Works that a tree finds, also one that is no part of the line.</summary>
-    public BitSet Works(QueryNode node, QueryField field = QueryField.About) => evaluator.Works(evaluator.Records(node, field), state.Databases);
+    public BitSet Works(QueryNode node, QueryField field = QueryField.About)
+    {
+        cancel.ThrowIfCancellationRequested();
+        return evaluator.Works(evaluator.Records(node, field), state.Databases);
+    }
 
     /// <summary>How many works a part finds by itself.</summary>
     public int Count(QueryNode part, QueryField field) => counts.TryGetValue(part, out var known) ? known : counts[part] = Works(part, field).Count();
@@ -28,6 +32,7 @@ internal sealed class PartCounts(QuestionEvaluator evaluator, SearchState state,
     public BitSet Without(TermNode term)
     {
         if (without.TryGetValue(term, out var known)) return known;
+        cancel.ThrowIfCancellationRequested();
         return without[term] = ReferenceEquals(term, root) ? new(Whole.Size) : evaluator.Works(evaluator.Records(root, QueryField.About, without: term), state.Databases);
     }
 

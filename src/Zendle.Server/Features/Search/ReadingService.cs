@@ -53,23 +53,26 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
     private const int MostVaried = 24;
     private const int MostWide = 3;
 
-    /// <summary>Reads <paramref name="text"/> in the place of the expression of <paramref name="state"/>.</summary>
-    public async Task<ReadingDto> Read(int reviewId, string text, SearchState state)
+    /// <summary>Reads <paramref name="text"/> in the place of the expression of <paramref name="state"/>. A newer line gives an older one up through <paramref name="cancel"/>.</summary>
+    public async Task<ReadingDto> Read(int reviewId, string text, SearchState state, CancellationToken cancel)
     {
         var next = state.After(state.Toward(text));
         var reading = QueryReader.Read(text);
         using var view = await search.View(reviewId, next with { Expression = text.Trim() });
         var evaluator = view.Evaluator;
         var (parts, notices) = (new List<ReadingPartDto>(), new List<NoticeDto>());
-        var counts = reading.Root is { } root ? new PartCounts(evaluator, state, root) : null;
+        var counts = reading.Root is { } root ? new PartCounts(evaluator, state, root, cancel) : null;
         if (counts is not null) AddParts(counts.Root, new(counts, Concepts.Of(counts.Root), parts), 0, QueryField.About, null);
         foreach (var notice in reading.Notices.Take(4))
+        {
+            cancel.ThrowIfCancellationRequested();
             notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))], []));
+        }
         if (reading is { IsSound: true, Root: { } sound })
         {
             notices.AddRange(Wide(evaluator, sound));
-            notices.AddRange(await gaps.In(view, sound, text));
-            notices.AddRange(Variants(evaluator, sound, text, state));
+            notices.AddRange(await gaps.In(view, sound, text, cancel));
+            notices.AddRange(Variants(evaluator, sound, text, state, cancel));
         }
         return new(text, reading.IsSound, parts, [.. reading.Problems.Take(6).Select(p => new ProblemPartDto(p.Span.Start, p.Span.Length, p.Sentence, p.Repair?.Label, p.Repair?.Text))],
             notices, Direct(view, text), reading.Root is null or AllNode ? null : view.Ledger(), reading.Root is null ? null : view.Answer.Count,
@@ -77,7 +80,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
     }
 
     /// <summary>Other spellings of the line's words, those that would add works, the most first; each with how many it adds.</summary>
-    private static IEnumerable<NoticeDto> Variants(QuestionEvaluator evaluator, QueryNode root, string text, SearchState state)
+    private static IEnumerable<NoticeDto> Variants(QuestionEvaluator evaluator, QueryNode root, string text, SearchState state, CancellationToken cancel)
     {
         var whole = evaluator.Works(evaluator.Records(root), state.Databases).Count();
         var ways = new List<(WayDto Way, TextSpan Span)>();
@@ -87,6 +90,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                 var written = term.IsPhrase ? $"\"{string.Join(' ', term.Slots[..^1])} {variant}\"" : variant;
                 var old = text.Substring(term.Span.Start, term.Span.Length);
                 var line = $"{text[..term.Span.Start]}({old} OR {written}){text[term.Span.End..]}";
+                cancel.ThrowIfCancellationRequested();
                 var added = Count(evaluator, line, state) - whole;
                 if (added > 0) ways.Add((new(written, line, added), term.Span));
             }

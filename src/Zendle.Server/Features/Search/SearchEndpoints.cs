@@ -94,9 +94,9 @@ internal static class SearchEndpoints
 
     private static IResult NoStep() => Problems.Of(404, "This step is not part of the review any more.", "Start from the path, or from a new search.");
 
-    private static async Task<IResult> Read(int reviewId, ReadingRequest request, ReadingService reading, SearchService search)
+    private static async Task<IResult> Read(int reviewId, ReadingRequest request, ReadingService reading, SearchService search, CancellationToken cancel)
     {
-        return await StateAt(reviewId, request.StepId, search) is { } state ? TypedResults.Ok(await reading.Read(reviewId, request.Text, state)) : NoStep();
+        return await StateAt(reviewId, request.StepId, search) is { } state ? TypedResults.Ok(await reading.Read(reviewId, request.Text, state, cancel)) : NoStep();
     }
 
     private static async Task<SearchState?> StateAt(int reviewId, int stepId, SearchService search) => stepId == 0 ? SearchState.Everything : await search.StateOf(reviewId, stepId);
