@@ -5,13 +5,13 @@ using Zendle.Core.Records;
 namespace Zendle.Bench;
 
 /// <summary>
-/// The synthetic corpus as the pages of three databases (OAI-PMH with MODS), streamed to disk once and kept: about 5 KB a record with nine or ten references, most
+/// The synthetic corpus as the pages of five databases (OAI-PMH with MODS), streamed to disk once and kept: about 5 KB a record with nine or ten references, most
 /// by DOI, some by title and person, some that nobody has. The same seed gives the same bytes.
 /// </summary>
 internal sealed class CorpusFiles(string cache, int works, int seed)
 {
     private const int PageSize = 1_000;
-    private readonly string folder = Path.Combine(cache, string.Create(CultureInfo.InvariantCulture, $"corpus-{works}-{seed}"));
+    private readonly string folder = Path.Combine(cache, string.Create(CultureInfo.InvariantCulture, $"pages-{works}-{seed}"));
 
     /// <summary>The pages of a database, in order.</summary>
     public IEnumerable<string> Pages(int database) => Directory.EnumerateFiles(folder, string.Create(CultureInfo.InvariantCulture, $"{database}-*.xml")).Order(StringComparer.Ordinal);

@@ -68,7 +68,7 @@ public sealed class FtsStore : IDisposable
     {
         Run("DROP TABLE IF EXISTS temp.hits");
         Run("CREATE TEMP TABLE hits AS SELECT r.work, r.database FROM words w JOIN records r ON r.id = w.rowid WHERE words MATCH $m", match);
-        int[] databases = [Number("SELECT count(DISTINCT work) FROM temp.hits WHERE database = 1"), Number("SELECT count(DISTINCT work) FROM temp.hits WHERE database = 2"), Number("SELECT count(DISTINCT work) FROM temp.hits WHERE database = 3")];
+        int[] databases = [.. SyntheticCorpus.Databases.Keys.Order().Select(d => Number($"SELECT count(DISTINCT work) FROM temp.hits WHERE database = {d}"))];
         Number("SELECT count(*) FROM (SELECT work FROM temp.hits GROUP BY work HAVING count(DISTINCT database) = 1)");
         return (Number("SELECT count(*) FROM temp.hits"), Number("SELECT count(DISTINCT work) FROM temp.hits"), databases);
     }

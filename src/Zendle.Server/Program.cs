@@ -73,7 +73,7 @@ builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false
 builder.Services.AddProblemDetails().AddOpenApi();
 builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Access>().AddSingleton<ColumnsBuild>().AddSingleton<CorpusService>().AddSingleton<EventHub>()
     .AddSingleton<DecisionService>().AddSingleton<SearchService>().AddSingleton<PathService>().AddSingleton<NamedSearches>().AddSingleton<MissedKept>().AddSingleton<TermWords>().AddSingleton<PhraseGaps>().AddSingleton<Completions>().AddSingleton<ReadingService>().AddSingleton<WorkRows>().AddSingleton<RecordsService>().AddSingleton<ReviewService>()
-    .AddSingleton<DatabaseService>().AddSingleton<DemoSeeder>().AddSingleton<JobRunner>().AddSingleton<StartUp>().AddKeyedSingleton<IJob, HarvestJob>("harvest")
+    .AddSingleton<DatabaseService>().AddSingleton<DemoSeeder>().AddSingleton<DemoTexts>().AddSingleton<JobRunner>().AddSingleton<StartUp>().AddKeyedSingleton<IJob, HarvestJob>("harvest")
     .AddSingleton<GatherService>().AddSingleton<GatherProgress>().AddSingleton<TextIntake>().AddKeyedSingleton<IJob, GatherJob>("gather")
     .AddSingleton(_ => StyleShelf.Shipped()).AddSingleton<ReferenceFormatter>(p => new(p.GetRequiredService<StyleShelf>()))
     .AddSingleton(RouteChain.Usual(options.DoiResolver)).AddSingleton(p => new DocumentFetcher(new AddressPolicy(options.Allowed), new FetchLimits(), p.GetRequiredService<TimeProvider>()))

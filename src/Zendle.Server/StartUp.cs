@@ -31,9 +31,11 @@ internal sealed class StartUp(IServiceProvider services, CorpusService corpus, C
                 await corpus.Start(stoppingToken);
             }, stoppingToken));
             IsStoreReady = true;
-            if (options.Demo) await services.GetRequiredService<DemoSeeder>().Seed(stoppingToken);
-            else await OfferFirstAccount(stoppingToken);
+            var seeder = services.GetRequiredService<DemoSeeder>();
+            var isSeeded = options.Demo && await seeder.Seed(stoppingToken);
+            if (!options.Demo) await OfferFirstAccount(stoppingToken);
             IsReady = true;
+            if (options.Demo && !isSeeded) await seeder.ArrangeAgain(stoppingToken);
         }
         catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested) { }
         catch (Exception e) when (e is not OutOfMemoryException)

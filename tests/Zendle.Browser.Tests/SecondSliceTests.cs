@@ -195,7 +195,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         await Take("manuscript", @"publisher: \d+ EUR asked .*repository: \d+ pages came .*accepted manuscript", c => Only(c, false, Record, Manuscript), (Record, "fine"), (Manuscript, "fine"));
         await Take("preprint", @"publisher: \d+ EUR asked .*preprint: \d+ pages came", c => Only(c, false, Record, Preprint), (Record, "fine"), (Preprint, "fine"));
         await Take("free", @"publisher: \d+ pages came .*version of record .*all checks agree", c => Only(c, true, Record), (Record, "fine"));
-        await Take("wait", @"publisher: \d+ pages came", c => Only(c, true, Record), (Record, "wait"));
+        await Take("wait", @"publisher: asked to wait \d+ s, then \d+ pages came", c => Only(c, true, Record), (Record, "wait"));
         await Take("wrong", "publisher: another work, refused .*bring it by hand", c => Only(c, true, Record), (Record, "wrong"));
         await Take("truncated", "publisher: cut off, refused .*bring it by hand", c => Only(c, true, Record), (Record, "truncated"));
         await Take("doubtful", "publisher: is it this work.*look side by side", c => Only(c, true, Record), (Record, "other-title"));

@@ -62,6 +62,16 @@ public sealed class CorpusWriterTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_record_that_stands_twice_on_a_page_is_one_record_as_the_later_says()
+    {
+        var result = await Write(1, Harvested("a", null, "One title of a work"), Harvested("b", null, "Bats in old barns of the coast"), Harvested("a", "10.5555/a", "One title of a work, mended"));
+        Assert.Equal(2, result.Changed.Count);
+        await using var context = Context();
+        Assert.Equal("10.5555/a", RecordCodec.Facts((await context.Records.SingleAsync(r => r.Identifier == "a")).Facts).Doi);
+        Assert.Equal("a | b", await Works());
+    }
+
+    [Fact]
     public async Task What_is_as_before_changes_nothing_and_the_sequence_stands_still()
     {
         var first = await Write(1, Harvested("a", null, "One title of a work"));
@@ -122,7 +132,7 @@ public sealed class CorpusWriterTests : IAsyncLifetime
     private async Task Empty()
     {
         await using var context = Context();
-        await context.Database.ExecuteSqlRawAsync("DELETE FROM Records; DELETE FROM RecordKeys; DELETE FROM Matches; DELETE FROM Works; DELETE FROM Rulings;");
+        await context.Database.ExecuteSqlRawAsync("DELETE FROM Records; DELETE FROM KeyParts; DELETE FROM Matches; DELETE FROM Works; DELETE FROM Rulings;");
         // A writer that remembers what is gone would be none.
         writer = store.NewWriter();
     }

@@ -183,7 +183,9 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
     public async Task A_host_that_asks_to_wait_is_left_alone_so_long()
     {
         var said = new List<string>();
-        Assert.Null((await Fetch("/wait-once", said: said)).Outcome);
+        var fetched = await Fetch("/wait-once", said: said);
+        Assert.Null(fetched.Outcome);
+        Assert.Equal(TimeSpan.FromSeconds(1), fetched.AskedToWait);
         Assert.True(asked[1] - asked[0] >= TimeSpan.FromSeconds(0.95));
         Assert.Contains(said, s => s.StartsWith("waits for 127.0.0.1, 1 s", StringComparison.Ordinal));
     }

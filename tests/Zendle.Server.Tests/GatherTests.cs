@@ -53,6 +53,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         Assert.Equal("in hand", rows[works["dead"]].Text("state"));
         Assert.Equal("to look at", rows[works["other-title"]].Text("state"));
         Assert.Single(rows[works["fine"]]["attempts"]!.AsArray()); // was not asked again
+        Assert.StartsWith("asked to wait 2 s, then ", rows[works["wait"]]["attempts"]![0]!.Text("brief"), StringComparison.Ordinal);
         Assert.Equal("not found", rows[works["wrong"]].Text("state"));
     }
 

@@ -54,7 +54,7 @@ internal static class MeasureCommand
     {
         var facts = entries.Select(e => (Facts: MergeFacts.Of(e.Id, e.DatabaseId, e.Record), truth[e.At].Work)).ToArray();
         var seen = new HashSet<(int, int)>();
-        foreach (var bucket in facts.SelectMany((f, i) => MergeKeys.BlockingOf(f.Facts).Select(k => (Key: k, Index: i))).GroupBy(k => k.Key, k => k.Index))
+        foreach (var bucket in facts.SelectMany((f, i) => f.Facts.Blocking.Select(k => (Key: k, Index: i))).GroupBy(k => k.Key, k => k.Index))
         {
             var indexes = bucket.ToArray();
             if (indexes.Length > 48) continue;

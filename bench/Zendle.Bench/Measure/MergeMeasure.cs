@@ -26,7 +26,7 @@ internal static class MergeMeasure
         void Show(string what, HarvestedEntry a, HarvestedEntry b)
         {
             var compared = Comparison.Of(facts[a.Id], facts[b.Id]);
-            says.WriteLine(FormattableString.Invariant($"{what} {MergeWeights.Shipped.Score(compared):0.0}{(Comparison.Forbids(facts[a.Id], facts[b.Id], compared) ? " forbidden" : "")}{(MergeKeys.BlockingOf(facts[a.Id]).Overlaps(MergeKeys.BlockingOf(facts[b.Id])) ? "" : " no key")} {compared}"));
+            says.WriteLine(FormattableString.Invariant($"{what} {MergeWeights.Shipped.Score(compared):0.0}{(Comparison.Forbids(facts[a.Id], facts[b.Id], compared) ? " forbidden" : "")}{(facts[a.Id].Blocking.Overlaps(facts[b.Id].Blocking) ? "" : " no key")} {compared}"));
             foreach (var e in new[] { a, b }) says.WriteLine($"    {e.At.Database} {e.Record.Type} {e.Record.Year} {string.Join("; ", e.Record.People.Take(4).Select(p => p.Short))} | {e.Record.Title} | {e.Record.Venue?.Title} {e.Record.Venue?.Volume} {e.Record.Venue?.FirstPage} | {e.Record.Doi}");
         }
         foreach (var (a, b) in entries.GroupBy(e => e.WorkId).SelectMany(g => All([.. g])).Where(p => truth[p.A.At].Work != truth[p.B.At].Work).Take(25)) Show("WRONG", a, b);

@@ -11,7 +11,8 @@ namespace Zendle.Connect.Fetch;
 /// <param name="Address">The last address asked.</param>
 /// <param name="Bytes">The document; null when none came.</param>
 /// <param name="Price">The price asked; null when none was.</param>
-public sealed record Fetched(AttemptOutcome? Outcome, string Sentence, Uri Address, byte[]? Bytes = null, string? Price = null);
+/// <param name="AskedToWait">How long the hosts on the way asked to be left alone, all together.</param>
+public sealed record Fetched(AttemptOutcome? Outcome, string Sentence, Uri Address, byte[]? Bytes = null, string? Price = null, TimeSpan AskedToWait = default);
 
 /// <summary>How a fetch goes on, for showing.</summary>
 /// <param name="Sentence">What is going on.</param>
@@ -42,6 +43,12 @@ public sealed class DocumentFetcher : IDisposable
     /// <summary>A reply that was read: a document, or a page with its signposts.</summary>
     private sealed record Reply(Uri Address, byte[]? Document, Signposts? Page);
 
+    /// <summary>How long hosts asked to be left alone during one fetch.</summary>
+    private sealed class Waits
+    {
+        public TimeSpan Asked { get; set; }
+    }
+
     /// <summary>Ends a fetch with its outcome.</summary>
     private sealed class FetchEndException(AttemptOutcome outcome, string sentence, Uri address) : Exception(sentence)
     {
@@ -52,16 +59,22 @@ public sealed class DocumentFetcher : IDisposable
     /// <summary>Fetches the document behind an address. Never throws for what the other side does; only when cancelled.</summary>
     public async Task<Fetched> Fetch(Uri address, Action<FetchProgress> progress, CancellationToken cancel)
     {
+        var waits = new Waits();
+        return await Fetch(address, waits, progress, cancel) with { AskedToWait = waits.Asked };
+    }
+
+    private async Task<Fetched> Fetch(Uri address, Waits waited, Action<FetchProgress> progress, CancellationToken cancel)
+    {
         Signposts? page = null;
         try
         {
-            var reply = await Ask(address, progress, cancel);
+            var reply = await Ask(address, waited, progress, cancel);
             if (reply.Document is { } direct) return new(null, "The document came.", reply.Address, direct);
             page = reply.Page!;
             if (page.Text is not { } text)
                 return page.Price is { } asked ? new(AttemptOutcome.PriceAsked, $"{asked} asked; noted, not paid.", reply.Address, Price: asked)
                     : new(AttemptOutcome.NoTextThere, "A page came that leads to no text.", reply.Address);
-            reply = await Ask(text, progress, cancel);
+            reply = await Ask(text, waited, progress, cancel);
             return reply.Document is { } document ? new(null, "The document came.", reply.Address, document)
                 : new(AttemptOutcome.NotADocument, "A page came where the document should be.", reply.Address);
         }
@@ -72,7 +85,7 @@ public sealed class DocumentFetcher : IDisposable
         }
     }
 
-    private async Task<Reply> Ask(Uri address, Action<FetchProgress> progress, CancellationToken cancel)
+    private async Task<Reply> Ask(Uri address, Waits waited, Action<FetchProgress> progress, CancellationToken cancel)
     {
         for (var (redirects, waits, at) = (0, 0, address); ;)
         {
@@ -96,6 +109,7 @@ public sealed class DocumentFetcher : IDisposable
                     wait = response.Headers.RetryAfter is { } after ? after.Delta ?? after.Date - clock.GetUtcNow() ?? TimeSpan.FromSeconds(5) : TimeSpan.FromSeconds(5);
                     if (++waits > limits.Waits || wait > limits.LongestWait)
                         throw new FetchEndException(AttemptOutcome.Busy, string.Create(CultureInfo.InvariantCulture, $"The host asks to wait {(waits > limits.Waits ? "again and again" : $"{wait.TotalSeconds:0} seconds")}; try later."), at);
+                    waited.Asked += wait;
                     gate.Hold(at, wait < TimeSpan.FromMilliseconds(200) ? TimeSpan.FromMilliseconds(200) : wait);
                 }
                 catch (OperationCanceledException) when (!cancel.IsCancellationRequested) { throw new FetchEndException(AttemptOutcome.TooSlow, "The reply took too long; given up.", at); }

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Zendle.Core.FullText;
 
 /// <summary>Ways to a text, in the order they are tried.</summary>
@@ -110,7 +112,11 @@ public static class AttemptWords
     /// <param name="outcome">How it ended.</param>
     /// <param name="sentence">What happened; of a text that came, its first part is said.</param>
     /// <param name="price">The price asked; null when none was said.</param>
-    public static string Brief(AttemptOutcome outcome, string sentence, string? price) => outcome switch
+    /// <param name="askedToWait">Seconds that hosts asked to be left alone on the way; 0 when none did.</param>
+    public static string Brief(AttemptOutcome outcome, string sentence, string? price, int askedToWait = 0) =>
+        (askedToWait > 0 && outcome != AttemptOutcome.Busy ? string.Create(CultureInfo.InvariantCulture, $"asked to wait {askedToWait} s, then ") : "") + Brief(outcome, sentence, price);
+
+    private static string Brief(AttemptOutcome outcome, string sentence, string? price) => outcome switch
     {
         AttemptOutcome.Got => sentence.Split(';')[0] + " came",
         AttemptOutcome.PriceAsked => price is null ? Of(outcome) : $"{price} asked",

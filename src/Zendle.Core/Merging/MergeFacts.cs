@@ -54,6 +54,11 @@ public sealed record MergeFacts
     /// <summary>Whether the record is known from reference lists only.</summary>
     public bool IsOnlyCited { get; init; }
 
+    private HashSet<ulong>? blocking;
+
+    /// <summary>The keys under which the record is proposed to others: see <see cref="MergeKeys.BlockingOf"/>. Worked out when first asked for.</summary>
+    public IReadOnlySet<ulong> Blocking => blocking ??= MergeKeys.BlockingOf(this);
+
     private static readonly string[] Romans = ["i", "ii", "iii", "iv", "v", "vi", "vii", "viii", "ix", "x"];
 
     /// <summary>Takes the facts of a record.</summary>

@@ -15,7 +15,8 @@ public static class QueryText
         AndNode a => string.Join(" AND ", a.Parts.Select(Inner)),
         OrNode o => string.Join(" OR ", o.Parts.Select(Inner)),
         NotNode n => "NOT " + Inner(n.Part),
-        FieldNode f => $"{QueryFields.Name(f.Field)}:{Inner(f.Part)}",
+        // A field inside a field needs its parentheses: a name right after a name asks for nothing.
+        FieldNode f => $"{QueryFields.Name(f.Field)}:{(f.Part is FieldNode or YearsNode ? $"({Print(f.Part)})" : Inner(f.Part))}",
         YearsNode y => y.From == y.To ? $"year:{y.From}" : $"year:{y.From}-{y.To}",
         _ => throw new ArgumentOutOfRangeException(nameof(node)),
     };

@@ -90,9 +90,8 @@ public static class Words
 
     private static string Fold(ReadOnlySpan<char> text, StringBuilder buffer)
     {
-        var plain = true;
-        foreach (var c in text) if (c is not ((>= 'a' and <= 'z') or (>= '0' and <= '9'))) { plain = false; break; }
-        if (plain) return text.ToString();
+        // Nearly all words are plain letters, which need no tables.
+        if (Ascii.IsValid(text)) return text.ContainsAnyInRange('A', 'Z') ? string.Create(text.Length, text, (to, from) => Ascii.ToLower(from, to, out _)) : text.ToString();
         buffer.Clear();
         var normal = text.ToString().Normalize(NormalizationForm.FormKC).ToLowerInvariant().Normalize(NormalizationForm.FormD);
         foreach (var c in normal)
@@ -117,16 +116,17 @@ public static class Words
 
     private static int Step(string text, int i) => char.IsSurrogatePair(text, i) ? 2 : 1;
 
-    private static bool StartsWord(string text, int i) => CharUnicodeInfo.GetUnicodeCategory(text, i) is
+    private static bool StartsWord(string text, int i) => char.IsAscii(text[i]) ? char.IsAsciiLetterOrDigit(text[i]) : CharUnicodeInfo.GetUnicodeCategory(text, i) is
         UnicodeCategory.UppercaseLetter or UnicodeCategory.LowercaseLetter or UnicodeCategory.TitlecaseLetter or UnicodeCategory.ModifierLetter
         or UnicodeCategory.OtherLetter or UnicodeCategory.DecimalDigitNumber or UnicodeCategory.LetterNumber or UnicodeCategory.OtherNumber;
 
-    private static bool IsWordPart(string text, int i) => StartsWord(text, i) || text[i] == '\u00AD' || CharUnicodeInfo.GetUnicodeCategory(text, i) is
+    private static bool IsWordPart(string text, int i) => char.IsAscii(text[i]) ? char.IsAsciiLetterOrDigit(text[i]) : StartsWord(text, i) || text[i] == '\u00AD' || CharUnicodeInfo.GetUnicodeCategory(text, i) is
         UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark or UnicodeCategory.EnclosingMark;
 
     private static bool IsIdeograph(string text, int i)
     {
         var c = text[i];
+        if (char.IsAscii(c)) return false;
         return c is (>= '\u3040' and <= '\u30FF') or (>= '\u3400' and <= '\u4DBF') or (>= '\u4E00' and <= '\u9FFF') or (>= '\uAC00' and <= '\uD7AF')
             || (char.IsSurrogatePair(text, i) && char.ConvertToUtf32(text, i) is >= 0x20000 and <= 0x3FFFF);
     }

@@ -25,18 +25,42 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
     private static readonly string[] Harvested = ["meridian", "lifeleaf", "select", "harbour", "farnet"];
 
     /// <summary>Seeds an empty installation; does nothing to one that holds a review.</summary>
-    public async Task Seed(CancellationToken cancel)
+    /// <returns>Whether it was seeded now.</returns>
+    public async Task<bool> Seed(CancellationToken cancel)
     {
         await using var scope = services.CreateAsyncScope();
         var context = scope.ServiceProvider.GetRequiredService<ZendleContext>();
         var account = await Account(scope.ServiceProvider.GetRequiredService<UserManager<Account>>());
-        if (await context.Reviews.AnyAsync(cancel)) return;
+        if (await context.Reviews.AnyAsync(cancel)) return false;
         await Harvest(scope.ServiceProvider, cancel);
         var reviews = services.GetRequiredService<ReviewService>();
         var review = await reviews.Create("Street lighting and night pollination", "Does artificial light at night change what moths do, and with it the night-time pollination of wild plants and crops?", account.Id);
         await Work(review, account.Id);
         await reviews.Create("Lamps and bats along hedgerows", "", account.Id);
         log.LogInformation("The demo review is ready.");
+        return true;
+    }
+
+    /// <summary>Arranges the texts of the demo review with the outside again, as soon as it answers.</summary>
+    public async Task ArrangeAgain(CancellationToken cancel)
+    {
+        await using var context = await services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync(cancel);
+        if (await context.Reviews.OrderBy(r => r.Id).Select(r => (int?)r.Id).FirstOrDefaultAsync(cancel) is not { } review) return;
+        for (var tries = 0; tries < 60; tries++)
+        {
+            try
+            {
+                await Arrange(review, cancel);
+                return;
+            }
+            catch (Exception e) when (e is HttpRequestException || (e is TaskCanceledException && !cancel.IsCancellationRequested)) { await Task.Delay(TimeSpan.FromSeconds(1), cancel); }
+        }
+    }
+
+    private async Task<ArrangedTexts> Arrange(int review, CancellationToken cancel)
+    {
+        var (_, facts) = await services.GetRequiredService<DecisionService>().Of(review);
+        return await services.GetRequiredService<DemoTexts>().Arrange(facts.Kept.ToArray(), cancel);
     }
 
     private static async Task<Account> Account(UserManager<Account> users)
@@ -107,8 +131,8 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         await Decide(DecisionAct.SetAside, await First(main, SortOrder.Oldest, 3), "no comparison with darkness");
         await Decide(DecisionAct.SetAside, await First(main, SortOrder.Newest, 2), "not a study of its own");
         // Texts of some are in hand, some are stuck, most are not sought yet.
-        var gather = services.GetRequiredService<GatherService>();
-        var (_, job) = await gather.Seek(review, account, [.. best[..14], .. cited[..6]], again: false);
+        var texts = await Arrange(review, CancellationToken.None);
+        var (_, job) = await services.GetRequiredService<GatherService>().Seek(review, account, [.. texts.InHand, .. texts.Stuck], again: false);
         if (job is not null) await services.GetRequiredService<JobRunner>().Ended(job.Id);
         await paths.Visit(review, account, main);
         // The two searches whose results were screened are of record; the rest was exploration.

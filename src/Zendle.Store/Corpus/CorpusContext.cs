@@ -10,7 +10,7 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
     /// <summary>Records.</summary>
     public DbSet<RecordRow> Records => Set<RecordRow>();
     /// <summary>Keys of records.</summary>
-    public DbSet<RecordKeyRow> RecordKeys => Set<RecordKeyRow>();
+    public DbSet<KeyPartRow> KeyParts => Set<KeyPartRow>();
     /// <summary>Works.</summary>
     public DbSet<WorkRow> Works => Set<WorkRow>();
     /// <summary>Pairs that agree enough to be one work.</summary>
@@ -29,10 +29,10 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
             r.HasIndex(x => x.Sequence);
             r.HasOne<DatabaseRow>().WithMany().HasForeignKey(x => x.DatabaseId);
         });
-        modelBuilder.Entity<RecordKeyRow>(k =>
+        modelBuilder.Entity<KeyPartRow>(k =>
         {
-            k.HasKey(x => new { x.Key, x.RecordId });
-            k.HasIndex(x => x.RecordId);
+            k.Property(x => x.Id).ValueGeneratedNever();
+            k.HasIndex(x => x.Run);
         });
         modelBuilder.Entity<MatchRow>(m =>
         {

@@ -30,13 +30,12 @@ public sealed record PageResult(long Sequence, IReadOnlyList<(int Id, Record? Re
 public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
 {
     /// <summary>Changes whenever keys, comparison or weights change; a corpus of another version is joined anew at the start.</summary>
-    public const int MergeVersion = 4;
+    public const int MergeVersion = 5;
 
     private const int MostRemembered = 60_000, RejoinAtOnce = 2_000;
     private static readonly SemaphoreSlim OneWriter = new(1, 1);
     private readonly Dictionary<int, MergeFacts> facts = [];
-    private readonly KeyFilter filter = new();
-    private bool isFilterFilled;
+    private readonly KeyRuns keys = new();
 
     /// <summary>Writes one page. A record whose datestamp and content are as before changes nothing.</summary>
     public Task<PageResult> Write(int databaseId, IReadOnlyList<HarvestedRecord> page, HarvestMark mark, DateTimeOffset now, CancellationToken cancel)
@@ -49,12 +48,30 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     private PageResult Write(SqlSession sql, int databaseId, Prepared[] page, HarvestMark mark, DateTimeOffset now)
     {
         var sequence = NextSequence(sql);
-        var joiner = new WorkJoiner(sql, facts, filter, sequence);
-        var changed = new Dictionary<int, Record?>();
-        foreach (var item in page)
-            if (Upsert(sql, joiner, databaseId, item, sequence) is { } id) changed[id] = item.Item.Record;
+        var joiner = new WorkJoiner(sql, facts, keys, sequence);
+        var (changed, newcomers) = (new Dictionary<int, Record?>(), new List<(int Id, Prepared Item)>());
+        var next = sql.Number("SELECT COALESCE(MAX(Id), 0) FROM Records");
+        // Of a record that a page has twice the later one holds.
+        foreach (var item in page.GroupBy(p => p.Item.Identifier, StringComparer.Ordinal).Select(g => g.Last()))
+        {
+            if (Known(sql, databaseId, item.Item.Identifier) is { } known)
+            {
+                if (known.Deleted ? item.Merge is null : item.Merge is not null && known.Source.AsSpan().SequenceEqual(item.Source)) continue;
+                Update(sql, known.Id, databaseId, item, sequence);
+                joiner.Changed(known.Id, known.Deleted ? null : MergeFacts.Of(known.Id, databaseId, RecordCodec.Facts(known.Facts)), item.Merge is null ? null : item.Merge with { RecordId = known.Id });
+                changed[known.Id] = item.Item.Record;
+            }
+            else if (item.Merge is not null)
+            {
+                newcomers.Add((++next, item));
+                joiner.Came(next, item.Merge with { RecordId = next });
+                changed[next] = item.Item.Record;
+            }
+        }
         if (changed.Count > 0) joiner.Join();
+        foreach (var (id, item) in newcomers) Insert(sql, id, databaseId, item, sequence, joiner.WorkOf(id));
         Mark(sql, databaseId, mark, page.Length, changed.Count, now);
+        if (mark.Token is null) keys.Rest();
         return new(changed.Count > 0 ? sequence : sequence - 1, [.. changed.Select(c => (c.Key, c.Value))]);
     }
 
@@ -62,12 +79,17 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     /// <returns>How many records were looked at; 0 when the corpus was up to date.</returns>
     public async Task<int> BringUpToDate(CancellationToken cancel)
     {
-        var ids = await InTransaction(sql => sql.Number("PRAGMA user_version") == MergeVersion ? [] : sql.Numbers("SELECT Id FROM Records WHERE Deleted = 0 ORDER BY Id"), cancel);
+        var ids = await InTransaction(sql =>
+        {
+            if (sql.Number("PRAGMA user_version") == MergeVersion) return [];
+            keys.Clear(sql);
+            return sql.Numbers("SELECT Id FROM Records WHERE Deleted = 0 ORDER BY Id");
+        }, cancel);
         foreach (var part in ids.Chunk(RejoinAtOnce))
             await InTransaction(sql =>
             {
-                var joiner = new WorkJoiner(sql, facts, filter, NextSequence(sql));
-                foreach (var id in part) joiner.Changed((int)id, Read(sql, (int)id), isNew: false);
+                var joiner = new WorkJoiner(sql, facts, keys, NextSequence(sql));
+                foreach (var id in part) joiner.Changed((int)id, null, Read(sql, (int)id));
                 return joiner.Join().Count;
             }, cancel);
         await InTransaction(sql =>
@@ -85,7 +107,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     /// <param name="without">Pairs whose rulings would no longer hold.</param>
     /// <param name="cancel">Stops.</param>
     public Task<IReadOnlyList<MergedWork>> Preview(IReadOnlyCollection<Ruling> rulings, IReadOnlyCollection<(int First, int Second)> without, CancellationToken cancel) =>
-        InTransaction(sql => new WorkJoiner(sql, facts, filter, 0).Preview(rulings.SelectMany(r => new[] { r.First, r.Second }), rulings, without), cancel);
+        InTransaction(sql => new WorkJoiner(sql, facts, keys, 0).Preview(rulings.SelectMany(r => new[] { r.First, r.Second }), rulings, without), cancel);
 
     /// <summary>Writes down what a curator ruled, in one act, and makes works accordingly.</summary>
     /// <param name="rulings">The pairs, the older record first; <c>Same</c> null takes an earlier ruling back.</param>
@@ -101,7 +123,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         // The corpus is of a new generation, whatever became of the works: whoever counts must see it.
         var sequence = NextSequence(sql);
         foreach (var record in records) sql.Run("UPDATE Records SET Sequence = $0 WHERE Id = $1", sequence, record);
-        new WorkJoiner(sql, facts, filter, sequence).Rejoin(records);
+        new WorkJoiner(sql, facts, keys, sequence).Rejoin(records);
         return 0;
     }, cancel);
 
@@ -116,7 +138,6 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             await using var transaction = connection.BeginTransaction(deferred: false);
             using var sql = new SqlSession(connection, transaction);
             if (facts.Count > MostRemembered) facts.Clear();
-            if (!isFilterFilled || filter.IsFull) Fill(sql);
             var result = act(sql);
             await transaction.CommitAsync(cancel);
             return result;
@@ -125,17 +146,10 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         {
             // What was remembered may be of records that were not written.
             facts.Clear();
+            keys.Forget();
             throw;
         }
         finally { OneWriter.Release(); }
-    }
-
-    private void Fill(SqlSession sql)
-    {
-        filter.Reset(Convert.ToInt64(sql.Scalar("SELECT COUNT(*) FROM RecordKeys"), CultureInfo.InvariantCulture));
-        using var keys = sql.Query("SELECT Key FROM RecordKeys");
-        while (keys.Read()) filter.Add(keys.GetInt64(0));
-        isFilterFilled = true;
     }
 
     private static long NextSequence(SqlSession sql) => Convert.ToInt64(sql.Scalar("SELECT COALESCE(MAX(Sequence), 0) + 1 FROM Records"), CultureInfo.InvariantCulture);
@@ -149,39 +163,37 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     /// <summary>A harvested record with all that follows from it alone.</summary>
     private sealed record Prepared(HarvestedRecord Item, byte[] Source, byte[] Facts, byte[] References, byte[] ReferenceKeys, long TitleKey, MergeFacts? Merge)
     {
-        public static Prepared From(int databaseId, HarvestedRecord item) => item.Record is not { } r ? new(item, RecordCodec.Source(item.Source), [], [], [], 0, null)
-            : new(item, RecordCodec.Source(item.Source), RecordCodec.Facts(r), RecordCodec.References(r.References), RecordCodec.ReferenceKeys(r.References),
-                unchecked((long)MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null)), MergeFacts.Of(0, databaseId, r));
+        public static Prepared From(int databaseId, HarvestedRecord item)
+        {
+            if (item.Record is not { } r) return new(item, RecordCodec.Source(item.Source), [], [], [], 0, null);
+            var merge = MergeFacts.Of(0, databaseId, r);
+            _ = merge.Blocking; // worked out here, on all cores, rather than by the one writer
+            return new(item, RecordCodec.Source(item.Source), RecordCodec.Facts(r), RecordCodec.References(r.References), RecordCodec.ReferenceKeys(r.References),
+                unchecked((long)MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null)), merge);
+        }
     }
 
-    private static int? Upsert(SqlSession sql, WorkJoiner joiner, int databaseId, Prepared item, long sequence)
+    /// <summary>A record that is in the store.</summary>
+    private sealed record KnownRecord(int Id, bool Deleted, byte[] Source, byte[] Facts);
+
+    private static KnownRecord? Known(SqlSession sql, int databaseId, string identifier)
     {
-        var (id, isNew, isDeleted) = (0, true, item.Merge is null);
-        using (var reader = sql.Query("SELECT Id, Deleted, Source FROM Records WHERE DatabaseId = $0 AND Identifier = $1", databaseId, item.Item.Identifier))
-        {
-            if (reader.Read())
-            {
-                (id, isNew) = (reader.GetInt32(0), false);
-                var wasDeleted = reader.GetBoolean(1);
-                if (wasDeleted && isDeleted) return null;
-                if (!wasDeleted && !isDeleted && reader.GetFieldValue<byte[]>(2).AsSpan().SequenceEqual(item.Source)) return null;
-            }
-        }
-        if (isNew && isDeleted) return null;
-        object?[] values = [databaseId, item.Item.Identifier, Moment(item.Item.Datestamp), isDeleted, sequence, item.TitleKey, item.Facts, item.References, item.ReferenceKeys, item.Source];
-        if (isNew)
-            id = sql.Number("""
-                INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References", ReferenceKeys, Source, WorkId)
-                VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, 0) RETURNING Id
-                """, values);
-        else
-            sql.Run("""
-                UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, TitleKey = $5,
-                Facts = $6, "References" = $7, ReferenceKeys = $8, Source = $9 WHERE Id = $10
-                """, [.. values, id]);
-        joiner.Changed(id, item.Merge is null ? null : item.Merge with { RecordId = id }, isNew);
-        return id;
+        using var reader = sql.Query("SELECT Id, Deleted, Source, Facts FROM Records WHERE DatabaseId = $0 AND Identifier = $1", databaseId, identifier);
+        return reader.Read() ? new(reader.GetInt32(0), reader.GetBoolean(1), reader.GetFieldValue<byte[]>(2), reader.GetFieldValue<byte[]>(3)) : null;
     }
+
+    private static void Insert(SqlSession sql, int id, int databaseId, Prepared item, long sequence, int work) => sql.Run("""
+        INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References", ReferenceKeys, Source, Id, WorkId)
+        VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
+        """, [.. Values(databaseId, item, sequence), id, work]);
+
+    private static void Update(SqlSession sql, int id, int databaseId, Prepared item, long sequence) => sql.Run("""
+        UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, TitleKey = $5,
+        Facts = $6, "References" = $7, ReferenceKeys = $8, Source = $9 WHERE Id = $10
+        """, [.. Values(databaseId, item, sequence), id]);
+
+    private static object?[] Values(int databaseId, Prepared item, long sequence) =>
+        [databaseId, item.Item.Identifier, Moment(item.Item.Datestamp), item.Merge is null, sequence, item.TitleKey, item.Facts, item.References, item.ReferenceKeys, item.Source];
 
     private static void Mark(SqlSession sql, int databaseId, HarvestMark mark, int done, int changed, DateTimeOffset now)
     {

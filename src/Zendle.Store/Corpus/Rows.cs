@@ -64,13 +64,19 @@ public sealed class RecordRow
     public byte[] Source { get; set; } = [];
 }
 
-/// <summary>A key by which records find each other.</summary>
-public sealed class RecordKeyRow
+/// <summary>A part of a sorted run of keys by which records find each other; see <see cref="KeyRuns"/>.</summary>
+public sealed class KeyPartRow
 {
-    /// <summary>The key.</summary>
-    public long Key { get; set; }
-    /// <summary>A record that has it.</summary>
-    public int RecordId { get; set; }
+    /// <summary>Id; the parts of a run follow each other.</summary>
+    public int Id { get; set; }
+    /// <summary>The run.</summary>
+    public int Run { get; set; }
+    /// <summary>How often what is in the run was merged.</summary>
+    public int Level { get; set; }
+    /// <summary>The first key of the part.</summary>
+    public long First { get; set; }
+    /// <summary>Entries in order of keys: eight bytes of the key and four of the record, little-endian; the record negative where it lost the key.</summary>
+    public byte[] Keys { get; set; } = [];
 }
 
 /// <summary>A work. Its id is permanent.</summary>

@@ -8,9 +8,9 @@ namespace Zendle.Store.Corpus;
 /// </summary>
 /// <param name="sql">The transaction.</param>
 /// <param name="facts">Facts of records by id that were read before; filled further.</param>
-/// <param name="filter">Keys that may be held by some record; filled further.</param>
+/// <param name="keys">Which records have which keys.</param>
 /// <param name="sequence">Change sequence that records get whose work becomes another.</param>
-internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> facts, KeyFilter filter, long sequence)
+internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> facts, KeyRuns keys, long sequence)
 {
     /// <summary>
     /// A key that more records share than this proposes no pairs: it says "Editorial", not "this work". When a key passes the mark in either direction, all its
@@ -21,41 +21,51 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
     private readonly MergeWeights weights = MergeWeights.Shipped;
     private readonly HashSet<int> dirty = [];
     private readonly HashSet<int> touched = [];
-    private readonly Dictionary<long, int> keyChange = [];
-    private readonly HashSet<long> fresh = [];
-    private readonly Dictionary<long, List<long>> members = [];
+    private readonly HashSet<int> matched = [];
+    private readonly Dictionary<int, int> newcomers = [];
+    private readonly Dictionary<long, List<int>> pending = [];
+    private readonly Dictionary<long, List<int>> members = [];
 
-    /// <summary>Takes a record's new facts; null when it was deleted.</summary>
-    /// <param name="id">The record.</param>
+    /// <summary>Takes a record that is not in the store yet. Its work is told by <see cref="WorkOf"/> once all are joined; the row is then written once.</summary>
+    /// <param name="id">The id it will have.</param>
     /// <param name="now">Its facts.</param>
-    /// <param name="isNew">Whether the record was not there before.</param>
-    public void Changed(int id, MergeFacts? now, bool isNew)
+    public void Came(int id, MergeFacts now)
+    {
+        newcomers[id] = 0;
+        Changed(id, null, now);
+    }
+
+    /// <summary>Takes a record's new facts.</summary>
+    /// <param name="id">The record.</param>
+    /// <param name="before">Its facts before; null when it was deleted, or has no keys yet.</param>
+    /// <param name="now">Its facts; null when it was deleted.</param>
+    public void Changed(int id, MergeFacts? before, MergeFacts? now)
     {
         dirty.Add(id);
         facts.Remove(id);
-        if (!isNew)
-        {
-            foreach (var key in sql.Numbers("SELECT Key FROM RecordKeys WHERE RecordId = $0", id)) keyChange[key] = keyChange.GetValueOrDefault(key) - 1;
-            sql.Run("DELETE FROM RecordKeys WHERE RecordId = $0", id);
-        }
-        if (now is null) return;
-        facts[id] = now;
-        object?[] keys = [.. MergeKeys.BlockingOf(now).Select(k => (object?)unchecked((long)k)), id];
-        foreach (var key in keys.AsSpan(0, keys.Length - 1))
-        {
-            var k = (long)key!;
-            if (!filter.Add(k)) fresh.Add(k);
-            keyChange[k] = keyChange.GetValueOrDefault(k) + 1;
-        }
-        if (keys.Length > 1) sql.Run($"INSERT INTO RecordKeys (Key, RecordId) VALUES {string.Join(',', Enumerable.Range(0, keys.Length - 1).Select(i => $"(${i},${keys.Length - 1})"))}", keys);
+        if (now is not null) facts[id] = now;
+        foreach (var key in before?.Blocking ?? EmptyKeys) if (now?.Blocking.Contains(key) != true) Put(key, -id);
+        foreach (var key in now?.Blocking ?? EmptyKeys) if (before?.Blocking.Contains(key) != true) Put(key, id);
     }
+
+    private static IReadOnlySet<ulong> EmptyKeys { get; } = new HashSet<ulong>();
+
+    private void Put(ulong key, int change)
+    {
+        if (!pending.TryGetValue(unchecked((long)key), out var changes)) pending[unchecked((long)key)] = changes = new(1);
+        changes.Add(change);
+    }
+
+    /// <summary>The work of a record that came.</summary>
+    public int WorkOf(int newcomer) => newcomers[newcomer];
 
     /// <summary>Makes works of what changed. Returns the records whose work is another than before.</summary>
     public IReadOnlyCollection<int> Join()
     {
         LookAgainWhereKeysWidened();
-        foreach (var id in dirty) Unmatch(id);
-        foreach (var id in dirty) FindMatches(id);
+        foreach (var id in dirty) if (!newcomers.ContainsKey(id)) Unmatch(id);
+        FindMatches();
+        keys.Append(sql, [.. pending.SelectMany(p => p.Value, (p, record) => new KeyChange(p.Key, record))]);
         return Settle(touched.Union(dirty));
     }
 
@@ -71,20 +81,20 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
 
     private void LookAgainWhereKeysWidened()
     {
-        foreach (var (key, change) in keyChange)
+        foreach (var (key, changes) in pending)
         {
-            if (change == 0 || (change < WidestKey && fresh.Contains(key))) continue;
+            var change = changes.Sum(Math.Sign);
+            if (change == 0 || (change <= WidestKey && !keys.MayHave(sql, key))) continue;
             var sharing = Sharing(key);
             if (sharing.Count > WidestKey == sharing.Count - change > WidestKey) continue;
-            foreach (var id in sharing) dirty.Add((int)id);
+            dirty.UnionWith(sharing);
         }
     }
 
-    /// <summary>The records that have a key, as far as they are needed to tell whether it is, or was, too wide.</summary>
-    private List<long> Sharing(long key)
+    /// <summary>The records that have a key.</summary>
+    private List<int> Sharing(long key)
     {
-        if (!members.TryGetValue(key, out var sharing))
-            members[key] = sharing = sql.Numbers("SELECT RecordId FROM RecordKeys WHERE Key = $0 LIMIT $1", key, WidestKey + Math.Abs(keyChange.GetValueOrDefault(key)) + 1);
+        if (!members.TryGetValue(key, out var sharing)) members[key] = sharing = keys.Find(sql, key, pending.GetValueOrDefault(key));
         return sharing;
     }
 
@@ -94,24 +104,51 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
         sql.Run("DELETE FROM Matches WHERE First = $0 OR Second = $0", id);
     }
 
-    private void FindMatches(int id)
+    private void FindMatches()
     {
-        if (Facts(id) is not { } own) return;
+        Remember(dirty);
+        var pairs = dirty.Where(facts.ContainsKey).Select(id => (Id: id, Others: Candidates(id))).Where(p => p.Others.Count > 0).ToArray();
+        Remember(pairs.SelectMany(p => p.Others));
+        // Comparing needs no store: it is done on all cores.
+        var found = pairs.AsParallel().AsOrdered().SelectMany(p => p.Others.Where(facts.ContainsKey).Select(other => RecordMerger.Match(facts[p.Id], facts[other], weights)).OfType<Match>().ToArray()).ToArray();
+        foreach (var match in found)
+        {
+            sql.Run("INSERT OR REPLACE INTO Matches (First, Second, Compared, Score) VALUES ($0, $1, $2, $3)", match.First, match.Second, match.Compared.Packed, match.Score);
+            touched.Add(match.First);
+            touched.Add(match.Second);
+            matched.Add(match.First);
+            matched.Add(match.Second);
+        }
+    }
+
+    /// <summary>The records that share a key with one and are to be compared with it. Of two that are both looked at anew the younger one does it.</summary>
+    private HashSet<int> Candidates(int id)
+    {
         var candidates = new HashSet<int>();
-        foreach (var blocking in MergeKeys.BlockingOf(own))
+        foreach (var blocking in facts[id].Blocking)
         {
             var key = unchecked((long)blocking);
             // A key that came into the world with this record has nobody else.
-            if (fresh.Contains(key) && keyChange.GetValueOrDefault(key) == 1) continue;
-            if (Sharing(key) is { Count: <= WidestKey } sharing) foreach (var other in sharing) candidates.Add((int)other);
+            if (pending.TryGetValue(key, out var changes) && changes.Count == 1 && !keys.MayHave(sql, key)) continue;
+            if (Sharing(key) is { Count: <= WidestKey } sharing) candidates.UnionWith(sharing);
         }
+        candidates.RemoveWhere(other => other == id || (other > id && dirty.Contains(other)));
+        return candidates;
+    }
 
-        foreach (var other in candidates)
+    /// <summary>Reads the facts of records that are not remembered, together and on all cores.</summary>
+    private void Remember(IEnumerable<int> records)
+    {
+        const int AtOnce = 400;
+        foreach (var chunk in records.Where(r => !facts.ContainsKey(r)).Distinct().ToArray().Chunk(AtOnce))
         {
-            // Of two that are both looked at anew the younger one does it.
-            if (other == id || (other > id && dirty.Contains(other)) || Facts(other) is not { } theirs || RecordMerger.Match(own, theirs, weights) is not { } match) continue;
-            sql.Run("INSERT OR REPLACE INTO Matches (First, Second, Compared, Score) VALUES ($0, $1, $2, $3)", match.First, match.Second, match.Compared.Packed, match.Score);
-            touched.Add(other);
+            var rows = new List<(int Id, int Database, byte[] Facts)>(chunk.Length);
+            foreach (var id in chunk)
+            {
+                using var reader = sql.Query("SELECT DatabaseId, Facts FROM Records WHERE Id = $0 AND Deleted = 0", id);
+                if (reader.Read()) rows.Add((id, reader.GetInt32(0), reader.GetFieldValue<byte[]>(1)));
+            }
+            foreach (var read in rows.AsParallel().AsOrdered().Select(r => MergeFacts.Of(r.Id, r.Database, RecordCodec.Facts(r.Facts))).ToArray()) facts[read.RecordId] = read;
         }
     }
 
@@ -129,7 +166,8 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
             foreach (var record in merged.Records)
                 if (before[record] != work)
                 {
-                    sql.Run("UPDATE Records SET WorkId = $0, Sequence = $2 WHERE Id = $1", work, record, sequence);
+                    if (newcomers.ContainsKey(record)) newcomers[record] = work;
+                    else sql.Run("UPDATE Records SET WorkId = $0, Sequence = $2 WHERE Id = $1", work, record, sequence);
                     moved.Add(record);
                 }
         }
@@ -145,7 +183,14 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
         while (waiting.TryDequeue(out var id))
         {
             if (!seen.Add(id)) continue;
-            var work = sql.Number("SELECT COALESCE(MAX(WorkId), 0) FROM Records WHERE Id = $0", id);
+            // One that just came has no work, no ruling, and no matches but those found now.
+            var isNew = newcomers.ContainsKey(id);
+            if (isNew && !matched.Contains(id))
+            {
+                if (Facts(id) is { } alone) records.Add((alone, 0));
+                continue;
+            }
+            var work = isNew ? 0 : sql.Number("SELECT COALESCE(MAX(WorkId), 0) FROM Records WHERE Id = $0", id);
             if (work > 0 && works.Add(work)) foreach (var other in sql.Numbers("SELECT Id FROM Records WHERE WorkId = $0", work)) waiting.Enqueue((int)other);
             if (Facts(id) is { } own) records.Add((own, work));
             else gone.Add(id);

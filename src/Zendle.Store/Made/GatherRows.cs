@@ -58,6 +58,8 @@ public sealed class AttemptRow
     public DateTimeOffset At { get; set; }
     /// <summary>How long it took, in milliseconds.</summary>
     public int Milliseconds { get; set; }
+    /// <summary>How long hosts asked to be left alone on the way, in seconds; 0 when none did.</summary>
+    public int AskedToWait { get; set; }
 }
 
 /// <summary>Whether a document counts as the work's text.</summary>

@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace Zendle.Store.Sqlite;
 
-/// <summary>Sets every new connection up: write-ahead log, foreign keys, up to 64 MB of pages in memory (keys of merging lie all over their table), how hard a commit is.</summary>
+/// <summary>Sets every new connection up: write-ahead log, foreign keys, up to 24 MB of pages in memory, how hard a commit is.</summary>
 /// <param name="synchronous">FULL where an acknowledged write must outlive a power cut, NORMAL where it can be fetched again.</param>
 public sealed class ConnectionPragmas(string synchronous) : DbConnectionInterceptor
 {
@@ -21,7 +21,7 @@ public sealed class ConnectionPragmas(string synchronous) : DbConnectionIntercep
     {
         using var command = connection.CreateCommand();
 #pragma warning disable CA2100 // a constant of ours, not input
-        command.CommandText = $"PRAGMA journal_mode=WAL; PRAGMA foreign_keys=ON; PRAGMA busy_timeout=20000; PRAGMA cache_size=-64000; PRAGMA synchronous={synchronous};";
+        command.CommandText = $"PRAGMA journal_mode=WAL; PRAGMA foreign_keys=ON; PRAGMA busy_timeout=20000; PRAGMA cache_size=-24000; PRAGMA synchronous={synchronous};";
 #pragma warning restore CA2100
         command.ExecuteNonQuery();
     }

@@ -154,7 +154,7 @@ public sealed class ComparisonTests
     [Fact]
     public void Records_that_agree_in_one_thing_share_a_key_and_those_that_agree_in_nothing_none()
     {
-        bool Meet(Record a, Record b) => MergeKeys.BlockingOf(MergeFacts.Of(1, 1, a)).Overlaps(MergeKeys.BlockingOf(MergeFacts.Of(2, 2, b)));
+        bool Meet(Record a, Record b) => MergeFacts.Of(1, 1, a).Blocking.Overlaps(MergeFacts.Of(2, 2, b).Blocking);
         var other = new Record { Identifier = "y", Title = "Bats in old barns of the northern coast", Year = 1980, People = [new("Ilo", "T."), new("Lind", "P.")] };
         Assert.False(Meet(Plain, other));
         Assert.True(Meet(Plain with { Doi = "10.5555/a" }, other with { Doi = "10.5555/A".ToLowerInvariant() }));

@@ -160,6 +160,16 @@ public sealed class QueryReaderTests
             Assert.All(reading.Notices, n => Assert.True(n.Span.End <= line.Length && n.Ways.Length > 0));
         }, iter: 20_000);
 
+    [Theory]
+    [InlineData("title:(title:bat)", "title:(title:bat)")]
+    [InlineData("about:(year:2005)", "about:(year:2005)")]
+    public void A_field_inside_a_field_is_printed_so_that_it_reads_back(string line, string printed)
+    {
+        var root = QueryReader.Read(line).Root!;
+        Assert.Equal(printed, QueryText.Print(root));
+        Assert.Equal(Shape(root), Shape(QueryReader.Read(printed).Root!));
+    }
+
     [Fact]
     public void A_printed_tree_reads_back_into_the_same_tree() =>
         Piece.Array[1, 14].Select(p => string.Join(' ', p)).Sample(line =>

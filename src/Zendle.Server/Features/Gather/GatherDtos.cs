@@ -5,7 +5,8 @@ namespace Zendle.Server.Features.Gather;
 
 /// <summary>One try of one route.</summary>
 /// <param name="Brief">What came of it, in a few words for the chain.</param>
-internal sealed record AttemptDto(string Route, string Address, AttemptOutcome Outcome, string Brief, string Sentence, DateTimeOffset At, int Milliseconds);
+/// <param name="AskedToWait">Seconds that hosts asked to be left alone on the way.</param>
+internal sealed record AttemptDto(string Route, string Address, AttemptOutcome Outcome, string Brief, string Sentence, DateTimeOffset At, int Milliseconds, int AskedToWait);
 
 /// <summary>A document of a work.</summary>
 /// <param name="Standing">"verified", "confirmed", "doubtful".</param>

@@ -92,6 +92,7 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
             Price = fetched.Price,
             At = clock.GetUtcNow(),
             Milliseconds = (int)watch.ElapsedMilliseconds,
+            AskedToWait = (int)Math.Ceiling(fetched.AskedToWait.TotalSeconds),
         };
     }
 

@@ -118,7 +118,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
             _ => "",
         };
         return new(id, chosen.Title.Value, WorkRows.People(chosen.People.Value), chosen.Year.Value, chosen.Venue.Value?.Title ?? chosen.Publisher.Value, state, sentence, going?.Sentence, going?.Share,
-            [.. last.Select(a => new AttemptDto(AttemptWords.Of(a.Route), a.Address, a.Outcome, AttemptWords.Brief(a.Outcome, a.Sentence, a.Price), a.Sentence, a.At, a.Milliseconds))], [.. texts.Select(Dto)]);
+            [.. last.Select(a => new AttemptDto(AttemptWords.Of(a.Route), a.Address, a.Outcome, AttemptWords.Brief(a.Outcome, a.Sentence, a.Price, a.AskedToWait), a.Sentence, a.At, a.Milliseconds, a.AskedToWait))], [.. texts.Select(Dto)]);
     }
 
     private static string Sentence(string reason, AttemptRow[] attempts) => Array.Find(attempts, a => a.Price is not null)?.Price is { } price && reason == AttemptWords.Of(AttemptOutcome.PriceAsked) ? $"{price} asked; nobody gives it freely" : reason;

@@ -78,6 +78,31 @@ namespace Zendle.Store.Corpus.Migrations
                     b.ToTable("Databases");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Corpus.KeyPartRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("First")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Keys")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<int>("Level")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Run")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Run");
+
+                    b.ToTable("KeyParts");
+                });
+
             modelBuilder.Entity("Zendle.Store.Corpus.MatchRow", b =>
                 {
                     b.Property<int>("First")
@@ -97,21 +122,6 @@ namespace Zendle.Store.Corpus.Migrations
                     b.HasIndex("Second");
 
                     b.ToTable("Matches");
-                });
-
-            modelBuilder.Entity("Zendle.Store.Corpus.RecordKeyRow", b =>
-                {
-                    b.Property<long>("Key")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("RecordId")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Key", "RecordId");
-
-                    b.HasIndex("RecordId");
-
-                    b.ToTable("RecordKeys");
                 });
 
             modelBuilder.Entity("Zendle.Store.Corpus.RecordRow", b =>

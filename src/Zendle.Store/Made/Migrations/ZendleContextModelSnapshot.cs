@@ -162,6 +162,9 @@ namespace Zendle.Store.Made.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("AskedToWait")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("At")
                         .IsRequired()
                         .HasColumnType("TEXT");

@@ -111,6 +111,7 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
                   <p className="text-[12px] break-all text-quiet">
                     {a.address} · {moment(a.at)}
                     {a.milliseconds > 0 && ` · ${(a.milliseconds / 1000).toFixed(1)} s`}
+                    {a.askedToWait > 0 && `, of which the host asked to wait ${a.askedToWait} s`}
                   </p>
                 </div>
               </li>

@@ -7,7 +7,7 @@ import { MissedSheet } from "./MissedSheet";
 
 type Line = Dto<"LedgerLineDto">;
 
-const number = "rounded px-0.5 hover:bg-mist hover:underline";
+const number = "inline-flex h-6 min-w-6 items-center justify-end rounded px-0.5 hover:bg-mist hover:underline";
 
 /** Databases in their order, each extract under what contains it. */
 function nested(lines: readonly Line[]): Line[] {
@@ -114,7 +114,15 @@ export function LedgerCard({
             </tr>
           ))}
           <tr className="border-t border-line font-bold">
-            <td className="h-[20px]">as one</td>
+            <td className="h-[25px]">
+              as one{" "}
+              <span
+                className="font-normal text-faint"
+                title={`${count(ledger.duplicates)} ${ledger.duplicates === 1 ? "duplicate" : "duplicates"} joined`}
+              >
+                of {count(ledger.records)} {ledger.records === 1 ? "record" : "records"}
+              </span>
+            </td>
             <td className="text-right">
               <button
                 type="button"
@@ -129,10 +137,6 @@ export function LedgerCard({
           </tr>
         </tbody>
       </table>
-      <p className="text-[11.5px] text-faint">
-        {count(ledger.records)} records, {count(ledger.duplicates)}{" "}
-        {ledger.duplicates === 1 ? "duplicate" : "duplicates"} joined
-      </p>
       {missed > 0 && (
         <button
           type="button"
