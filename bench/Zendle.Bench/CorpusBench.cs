@@ -95,7 +95,7 @@ internal static class CorpusBench
     }
 
     private static CorpusService Service(ServiceProvider services, ZendleOptions options) =>
-        new(services.GetRequiredService<CorpusReader>(), new ColumnsBuild(services.GetRequiredService<CorpusReader>(), TimeProvider.System), options, NullLogger<CorpusService>.Instance);
+        new(services.GetRequiredService<CorpusReader>(), new ColumnsBuild(services.GetRequiredService<CorpusReader>(), TimeProvider.System, options), options, NullLogger<CorpusService>.Instance);
 
     private static (HarvestedRecord[] Records, HarvestMark Mark) Read(string file)
     {

@@ -24,7 +24,7 @@ public sealed class ColumnsTests
     private static CorpusColumns Columns(Row[] rows)
     {
         var builder = new CorpusColumns.Builder(rows.Length + 1, 10, Names);
-        for (var i = 0; i < rows.Length; i++)
+        foreach (var i in Enumerable.Range(0, rows.Length).OrderBy(i => rows[i].Work))
         {
             var r = rows[i];
             builder.Add(new(i + 1, r.Work, r.Database, r.Database == 2 ? 0 : 1, r.Year, r.Type, null, $"Title {r.Work} of record {i + 1}", "Berg", ["Berg, M."], null, r.Subjects, r.Copy, null, 0, 0, []));

@@ -34,7 +34,7 @@ public sealed class SmallCorpus : IDisposable
     public static CorpusColumns Columns(IReadOnlyList<Placed> records)
     {
         var builder = new CorpusColumns.Builder(records.Count == 0 ? 1 : records.Max(r => r.Id) + 1, records.Count == 0 ? 1 : records.Max(r => r.Work) + 1, Names);
-        foreach (var (id, work, database, r) in records)
+        foreach (var (id, work, database, r) in records.OrderBy(p => p.Work))
             builder.Add(new(id, work, database, database == 2 ? 0 : 1, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null, [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects,
                 TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null),
                 [.. r.References.SelectMany(x => new[] { MergeKeys.Doi(x.Doi), MergeKeys.TitleAndPerson(x.Title, x.FirstPerson) })], r.IsOnlyCited,

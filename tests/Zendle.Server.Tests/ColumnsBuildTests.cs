@@ -12,6 +12,7 @@ namespace Zendle.Server.Tests;
 public sealed class ColumnsBuildTests : IAsyncLifetime
 {
     private readonly SmallStore store = new();
+    private readonly string data = Directory.CreateTempSubdirectory("zendle-columns-").FullName;
     private CorpusWriter writer = null!;
 
     public async ValueTask InitializeAsync()
@@ -20,14 +21,18 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
         writer = store.NewWriter();
     }
 
-    public ValueTask DisposeAsync() => store.DisposeAsync();
+    public async ValueTask DisposeAsync()
+    {
+        await store.DisposeAsync();
+        Directory.Delete(data, recursive: true);
+    }
 
     private Task Write(int database, params (string Id, Record? Record)[] page) => writer.Write(database, [.. page.Select(p => new HarvestedRecord(p.Id, DateTimeOffset.UnixEpoch, p.Record, $"{p.Id} {Guid.NewGuid()}"))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
 
     private async Task<CorpusColumns> Built(ColumnsBuild build) =>
         await build.Build(await store.Reader.Sequence(CancellationToken.None), await store.Reader.Databases(CancellationToken.None), CancellationToken.None);
 
-    private ColumnsBuild NewBuild() => new(store.Reader, TimeProvider.System);
+    private ColumnsBuild NewBuild(string? data = null) => new(store.Reader, TimeProvider.System, new() { Data = data ?? Path.Combine(this.data, Guid.NewGuid().ToString("N")) });
 
     /// <summary>All that columns say, work by work.</summary>
     private static string Told(CorpusColumns c) => string.Join('\n', Enumerable.Range(0, c.WorkSize).Where(w => c.WorkFirstRecord[w] > 0).Select(w =>
@@ -42,6 +47,9 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
     {
         var random = new Random(seed);
         var kept = NewBuild();
+        var folder = Path.Combine(data, "kept");
+        Directory.CreateDirectory(Path.Combine(folder, "index"));
+        var stopping = NewBuild(folder);
         string[] people = ["Berg", "Lind", "Moe-Berg", "Voss"];
         string Title(int n) => $"Moths and lamps along the lit verge number {n} of a long coast";
         Record Any(string id)
@@ -77,7 +85,12 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                 if (!database.TryGetValue(id, out var at)) database[id] = at = random.Next(1, 3);
                 await Write(at, (id, random.Next(5) == 0 ? null : Any(id)));
             }
-            Assert.Equal(Told(await Built(NewBuild())), Told(await Built(kept)));
+            var whole = Told(await Built(NewBuild()));
+            Assert.Equal(whole, Told(await Built(kept)));
+            // One that ends now and then goes on from what was written down.
+            Assert.Equal(whole, Told(await Built(stopping)));
+            if (random.Next(2) == 0) stopping.WriteDown();
+            if (random.Next(3) == 0) stopping = NewBuild(folder);
         }
         Assert.Contains("cites", Told(await Built(kept)), StringComparison.Ordinal);
     }
@@ -96,6 +109,28 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
         Assert.Equal(0, before.Graph.Ties); // what was handed out does not change
         await Write(2, ("b", null));
         Assert.Equal(0, (await Built(kept)).Graph.Ties);
+    }
+
+    [Theory]
+    [InlineData("columns", 0)]
+    [InlineData("columns", 40)]
+    [InlineData("columns", 300)]
+    [InlineData("people", 10)]
+    public async Task What_was_written_down_and_is_damaged_is_built_anew(string file, int length)
+    {
+        var folder = Path.Combine(data, "damaged");
+        Directory.CreateDirectory(Path.Combine(folder, "index"));
+        await Write(1, ("a", new Record { Identifier = "a", Title = "Moths and lamps of a coast", Year = 2010, People = [new("Lind", "Per")] }));
+        var first = NewBuild(folder);
+        var told = Told(await Built(first));
+        first.WriteDown();
+        var path = Path.Combine(folder, "index", file);
+        var bytes = await File.ReadAllBytesAsync(path);
+        Assert.True(bytes.Length > length);
+        await File.WriteAllBytesAsync(path, bytes[..length]);
+        Assert.Equal(told, Told(await Built(NewBuild(folder))));
+        await Write(1, ("b", new Record { Identifier = "b", Title = "Bats in barns of the hills", Year = 2011, People = [new("Lind", "Per")] }));
+        Assert.Equal(Told(await Built(NewBuild())), Told(await Built(NewBuild(folder))));
     }
 
     [Fact]

@@ -9,12 +9,10 @@ internal static class ReferenceMeasure
     /// <summary>Prints precision and recall: of the references matched, how many to a record of the true work; of those whose work is described by some record, how many matched.</summary>
     public static void Print(IReadOnlyList<HarvestedEntry> entries, IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth, WorldFiles world, TextWriter says, int examples)
     {
-        var matcher = new ReferenceMatcher();
+        var filling = ReferenceMatcher.Empty.Edit(entries.Max(e => e.Id) + 1);
         foreach (var e in entries)
-        {
-            matcher.AddKeys(e.WorkId, MergeKeys.Doi(e.Record.Doi), MergeKeys.TitleAndPerson(e.Record.Title, e.Record.People.Count > 0 ? e.Record.People[0].Family : null), e.Record.Year ?? 0);
-            matcher.AddWords(e.WorkId, MergeFacts.Of(e.Id, e.DatabaseId, e.Record));
-        }
+            filling.Put(e.Id, e.WorkId, MergeKeys.Doi(e.Record.Doi), MergeKeys.TitleAndPerson(e.Record.Title, e.Record.People.Count > 0 ? e.Record.People[0].Family : null), e.Record.Year ?? 0, MergeFacts.Of(e.Id, e.DatabaseId, e.Record));
+        var matcher = filling.Finish();
         // The work that a merged one truly is: that of most of its records.
         var trueWork = entries.GroupBy(e => e.WorkId).ToDictionary(g => g.Key, g => g.CountBy(e => truth[e.At].Work).MaxBy(c => c.Value).Key);
         var known = entries.Select(e => truth[e.At].Work).ToHashSet();

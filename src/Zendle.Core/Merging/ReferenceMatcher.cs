@@ -1,7 +1,7 @@
 using System.Globalization;
-using System.Runtime.InteropServices;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Sets;
 
 namespace Zendle.Core.Merging;
 
@@ -28,47 +28,119 @@ public readonly record struct ReferenceMatch(int Work, ReferenceEvidence Evidenc
 
 /// <summary>
 /// Finds the works that references mean: by identifier, by title and first person, and for printed ones by holding the text against the works that its person
-/// and year, its volume and page, or its title propose. Two works that fit alike are no match.
+/// and year, its volume and page, or its title propose. Two works that fit alike are no match. Immutable; an <see cref="Editor"/> makes the next one at the cost of
+/// the records that changed.
 /// </summary>
-/// <remarks>Reading a reference costs its length times the few works proposed. Thresholds were set on a labelled world; see docs/measures.md.</remarks>
+/// <remarks>Reading a reference costs its length times the few works proposed. Memory: some 250 bytes a record. Thresholds were set on a labelled world; see docs/measures.md.</remarks>
 public sealed class ReferenceMatcher
 {
     private const double EnoughWords = 0.74, EnoughWithPlace = 0.5, Lead = 0.04;
+    private const int MostProposed = 400;
 
-    private readonly Dictionary<ulong, int> byDoi = [];
-    private readonly Dictionary<ulong, (int Work, short Year)> byTitle = [];
-    private readonly Dictionary<ulong, List<(int Work, short Year)>> sharedTitles = [];
-    private readonly Dictionary<ulong, List<int>> byWords = [];
-    private readonly List<Described> described = [];
+    // A record's account: work, year, places of first person, volume and page among the texts, whether it is a notice, how many keys, the keys' lower halves, then
+    // for each title how many words its main part has, how many it has, and their hashes.
+    private const int Work = 0, Year = 1, Person = 2, Volume = 3, Page = 4, Notice = 5, KeyCount = 6, Head = 7;
 
-    /// <summary>One record's account of a work, as far as references tell of it.</summary>
-    private sealed record Described(int Work, int[] Title, int MainWords, string FirstPerson, int? Year, string? Volume, string? Page, bool IsNotice);
+    private readonly IdLists accounts;
+    private readonly KeyIndex keys;
+    private readonly TextPool texts;
 
-    /// <summary>Adds the keys of a record, by which most references find it.</summary>
-    /// <param name="work">The work.</param>
-    /// <param name="doi"><see cref="MergeKeys.Doi"/> of the record; 0 for none.</param>
-    /// <param name="title"><see cref="MergeKeys.TitleAndPerson"/> of it; 0 for none.</param>
-    /// <param name="year">Its year; 0 when unknown.</param>
-    public void AddKeys(int work, ulong doi, ulong title, int year)
+    private ReferenceMatcher(IdLists accounts, KeyIndex keys, TextPool texts) => (this.accounts, this.keys, this.texts) = (accounts, keys, texts);
+
+    /// <summary>One that finds nothing.</summary>
+    public static ReferenceMatcher Empty { get; } = new(IdLists.Empty, KeyIndex.Empty, new());
+
+    /// <summary>An editor for the matcher that comes after this one.</summary>
+    /// <param name="size">Record ids will be below this.</param>
+    public Editor Edit(int size) => new(this, size);
+
+    /// <summary>The lower halves of the keys under which a record is found (<see cref="KeysOf"/>), each once; empty for a record that is not there.</summary>
+    public ReadOnlySpan<int> KeyHalves(int record) => accounts.Of(record) is { IsEmpty: false } account ? account.Slice(Head, account[KeyCount]) : [];
+
+    /// <summary>What the matcher is made of, for writing it down.</summary>
+    public (IdLists Accounts, ulong[] Keys, int[] Records, string[] Texts) Parts => keys.Arrays() is var (k, r) ? (accounts, k, r, texts.All()) : default;
+
+    /// <summary>A matcher that was written down.</summary>
+    public static ReferenceMatcher From(IdLists accounts, ulong[] keys, int[] records, string[] texts) => new(accounts, KeyIndex.From(keys, records), new(texts));
+
+    /// <summary>Makes the next matcher.</summary>
+    public sealed class Editor
     {
-        if (doi != 0) byDoi.TryAdd(doi, work);
-        if (title == 0 || byTitle.TryAdd(title, (work, (short)year))) return;
-        if (!sharedTitles.TryGetValue(title, out var works)) sharedTitles[title] = works = [byTitle[title]];
-        if (!works.Contains((work, (short)year))) works.Add((work, (short)year));
+        private readonly ReferenceMatcher from;
+        private readonly IdLists.Editor accounts;
+        private readonly List<ulong> keys = [];
+        private readonly List<int> records = [];
+
+        internal Editor(ReferenceMatcher from, int size) => (this.from, accounts) = (from, from.accounts.Edit(size));
+
+        /// <summary>Puts a record in, in place of what was there under its id.</summary>
+        /// <param name="record">Its id.</param>
+        /// <param name="work">Its work.</param>
+        /// <param name="doi"><see cref="MergeKeys.Doi"/> of it; 0 for none.</param>
+        /// <param name="title"><see cref="MergeKeys.TitleAndPerson"/> of it; 0 for none.</param>
+        /// <param name="year">Its year; 0 when unknown.</param>
+        /// <param name="facts">What merging knows of it, so that its words are found too; null for keys alone.</param>
+        public void Put(int record, int work, ulong doi, ulong title, int year, MergeFacts? facts = null)
+        {
+            ulong[] all = facts is null ? [.. new[] { doi, title }.Where(k => k != 0)] : [.. KeysOf(facts, doi, title).Distinct()];
+            foreach (var key in all)
+            {
+                keys.Add(key);
+                records.Add(record);
+            }
+            var account = new List<int>(Head + all.Length)
+            {
+                work, year, facts is null ? 0 : from.texts.Of(FirstPerson(facts)), from.texts.Of(facts?.Volume), from.texts.Of(facts?.FirstPage), facts?.Notice.Length > 0 ? 1 : 0, all.Length,
+            };
+            account.AddRange(all.Select(k => unchecked((int)k)));
+            foreach (var words in facts?.Titles ?? [])
+            {
+                var hashes = Hashes(words.Split(' '));
+                account.Add(words == facts!.Titles[0] ? facts.MainTitle.Count(c => c == ' ') + 1 : int.MaxValue);
+                account.Add(hashes.Length);
+                account.AddRange(hashes);
+            }
+            accounts.Set(record, System.Runtime.InteropServices.CollectionsMarshal.AsSpan(account));
+        }
+
+        /// <summary>Takes a record out.</summary>
+        public void Remove(int record) => accounts.Set(record, []);
+
+        /// <summary>The matcher. The editor is done with.</summary>
+        public ReferenceMatcher Finish() => new(accounts.Finish(), from.keys.With(keys, records), from.texts);
     }
 
-    /// <summary>Adds what a record says in words, for references that no key leads home.</summary>
-    /// <param name="work">The work.</param>
-    /// <param name="facts">What merging knows of the record.</param>
-    public void AddWords(int work, MergeFacts facts)
+    /// <summary>Texts by number, 0 for none; only added to, and shared by all that come after.</summary>
+    private sealed class TextPool
     {
-        var first = FirstPerson(facts);
-        foreach (var title in facts.Titles)
+        private readonly Lock gate = new();
+        private readonly List<string> texts = [""];
+        private readonly Dictionary<string, int> numbers = new(StringComparer.Ordinal) { [""] = 0 };
+
+        public TextPool(IEnumerable<string>? written = null)
         {
-            var main = title == facts.Titles[0] ? facts.MainTitle.Count(c => c == ' ') + 1 : int.MaxValue;
-            if (title != facts.Titles[0]) AddKeys(work, 0, MergeKeys.TitleAndPerson(title, first), facts.Year ?? 0);
-            foreach (var key in WordKeys(facts, title)) Put(byWords, key, described.Count);
-            described.Add(new(work, Hashes(title.Split(' ')), main, first, facts.Year, facts.Volume, facts.FirstPage, facts.Notice.Length > 0));
+            foreach (var text in written ?? []) Of(text);
+        }
+
+        public int Of(string? text)
+        {
+            if (string.IsNullOrEmpty(text)) return 0;
+            lock (gate)
+            {
+                if (numbers.TryGetValue(text, out var number)) return number;
+                texts.Add(text);
+                return numbers[text] = texts.Count - 1;
+            }
+        }
+
+        public string this[int number]
+        {
+            get { lock (gate) return texts[number]; }
+        }
+
+        public string[] All()
+        {
+            lock (gate) return [.. texts.Skip(1)];
         }
     }
 
@@ -96,9 +168,14 @@ public sealed class ReferenceMatcher
     public static ulong[] AskedBy(Reference reference) =>
         [.. new[] { MergeKeys.Doi(reference.Doi), MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson) }.Where(k => k != 0).Concat(Proposing(reference, new Text(reference)))];
 
-    /// <summary>The work that has a DOI; 0 for none.</summary>
+    /// <summary>The work that has a DOI; the oldest where several claim it, 0 for none.</summary>
     /// <param name="doi"><see cref="MergeKeys.Doi"/> of it.</param>
-    public int WithDoi(ulong doi) => byDoi.GetValueOrDefault(doi);
+    public int WithDoi(ulong doi)
+    {
+        var oldest = 0;
+        foreach (var record in Holding(doi)) oldest = oldest == 0 ? accounts.Of(record)[Work] : Math.Min(oldest, accounts.Of(record)[Work]);
+        return oldest;
+    }
 
     /// <summary>The work a reference means by its keys alone; none when they do not tell.</summary>
     /// <param name="doi"><see cref="MergeKeys.Doi"/> of it; 0 for none.</param>
@@ -106,9 +183,11 @@ public sealed class ReferenceMatcher
     /// <param name="year">Its year; null when unknown.</param>
     public ReferenceMatch ByKeys(ulong doi, ulong title, int? year)
     {
-        if (doi != 0 && byDoi.TryGetValue(doi, out var work)) return new(work, ReferenceEvidence.Doi, 1);
-        if (title == 0 || !byTitle.TryGetValue(title, out var one)) return default;
-        if (!sharedTitles.TryGetValue(title, out var works)) return Far(one.Year) ? default : new(one.Work, ReferenceEvidence.TitleAndPerson, 0.98);
+        if (doi != 0 && WithDoi(doi) is > 0 and var work) return new(work, ReferenceEvidence.Doi, 1);
+        if (title == 0) return default;
+        var works = Holding(title).Select(record => (Work: accounts.Of(record)[Work], Year: accounts.Of(record)[Year])).Distinct().ToArray();
+        if (works.Length == 0) return default;
+        if (works.Length == 1) return Far(works[0].Year) ? default : new(works[0].Work, ReferenceEvidence.TitleAndPerson, 0.98);
         // A paper and the article that followed it may share title and person: the year decides, and when it does not, nothing does.
         var near = works.Where(w => !Far(w.Year)).Select(w => w.Work).Distinct().Take(2).ToArray();
         if (near.Length > 1) near = [.. works.Where(w => year is not null && w.Year == year).Select(w => w.Work).Distinct().Take(2)];
@@ -116,6 +195,21 @@ public sealed class ReferenceMatcher
 
         bool Far(int theirs) => year is not null && theirs != 0 && Math.Abs(year.Value - theirs) > 1;
     }
+
+    /// <summary>The records that have a key today.</summary>
+    private IEnumerable<int> Holding(ulong key)
+    {
+        var (whole, late) = keys.Find(key);
+        if (whole.IsEmpty && late.IsEmpty) yield break;
+        for (var i = 0; i < whole.Length; i++) if (Holds(whole.Span[i], key)) yield return whole.Span[i];
+        for (var i = 0; i < late.Length; i++)
+        {
+            var record = late.Span[i];
+            if (Holds(record, key) && !whole.Span.Contains(record) && !late.Span[..i].Contains(record)) yield return record;
+        }
+    }
+
+    private bool Holds(int record, ulong key) => KeyHalves(record).Contains(unchecked((int)key));
 
     /// <summary>The work a reference means.</summary>
     public ReferenceMatch Match(Reference reference)
@@ -128,9 +222,9 @@ public sealed class ReferenceMatcher
     {
         var text = new Text(reference);
         var (best, second) = (default(ReferenceMatch), 0.0);
-        foreach (var at in Proposed(reference, text))
+        foreach (var record in Proposed(reference, text))
         {
-            var fit = Fit(described[at], text);
+            var fit = Fit(record, text);
             if (fit.Work == best.Work)
             {
                 if (fit.Confidence > best.Confidence) best = fit;
@@ -141,11 +235,11 @@ public sealed class ReferenceMatcher
         return best.Work != 0 && best.Confidence - second >= Lead ? best : default;
     }
 
-    private HashSet<int> Proposed(Reference reference, Text text)
+    private SortedSet<int> Proposed(Reference reference, Text text)
     {
-        var proposed = new HashSet<int>();
+        var proposed = new SortedSet<int>();
         foreach (var key in Proposing(reference, text))
-            if (byWords.TryGetValue(key, out var there) && there.Count <= 400) proposed.UnionWith(there);
+            if (Holding(key).Take(MostProposed + 1).ToArray() is { Length: <= MostProposed } there) proposed.UnionWith(there);
         return proposed;
     }
 
@@ -163,30 +257,38 @@ public sealed class ReferenceMatcher
 
     private static ulong Place(string volume, string page, int year) => MergeKeys.Of("vpy", string.Create(CultureInfo.InvariantCulture, $"{volume}\u0001{page}\u0001{year}"));
 
-    /// <summary>How well a text fits a work; no work when it does not.</summary>
-    private static ReferenceMatch Fit(Described work, Text text)
+    /// <summary>How well a text fits a record's work, by the best of its titles; no work when it does not.</summary>
+    private ReferenceMatch Fit(int record, Text text)
     {
-        var years = work.Year is null || text.Year is null ? 1 : Math.Abs(work.Year.Value - text.Year.Value);
-        if (years > 1 || work.IsNotice != text.IsNotice) return default;
-        var person = work.FirstPerson.Length > 0 && text.Folded.Contains(work.FirstPerson, StringComparison.Ordinal);
-        var page = work.Page is not null && text.Numbers.Contains(work.Page);
-        var volume = work.Volume is not null && text.Numbers.Contains(work.Volume);
-        var whole = text.Share(work.Title, work.Title.Length);
-        // A subtitle may be lost: then the main title must stand there whole.
-        var main = work.MainWords >= 4 && work.MainWords < work.Title.Length && text.Share(work.Title, work.MainWords) >= 0.99 ? 0.9 : 0;
-        var words = Math.Max(whole, main);
-        var otherPlace = work.Page is not null && work.Volume is not null && text.HasPlace && !page && !volume;
-        var extra = (page && volume ? 0.08 : 0) + (person ? 0.04 : 0) - years * 0.03 - (otherPlace ? 0.2 : 0) - (person ? 0 : 0.08);
-        if (words >= EnoughWords && work.Title.Length >= 3 && (words + extra >= EnoughWords)) return new(work.Work, ReferenceEvidence.Words, Math.Min(1, words + extra));
-        if (words >= EnoughWithPlace && page && volume) return new(work.Work, ReferenceEvidence.Words, Math.Min(1, words + extra));
-        // Where no title is printed, its words cannot be asked for; all else must agree.
-        return person && page && volume && years == 0 && text.IsShort ? new(work.Work, ReferenceEvidence.Place, 0.75) : default;
+        var account = accounts.Of(record);
+        var (best, at) = (default(ReferenceMatch), Head + account[KeyCount]);
+        while (at < account.Length)
+        {
+            var title = account.Slice(at + 2, account[at + 1]);
+            var fit = Fit(account, account[at], title, text);
+            if (fit.Confidence > best.Confidence) best = fit;
+            at += 2 + title.Length;
+        }
+        return best;
     }
 
-    private static void Put(Dictionary<ulong, List<int>> index, ulong key, int at)
+    private ReferenceMatch Fit(ReadOnlySpan<int> account, int mainWords, ReadOnlySpan<int> title, Text text)
     {
-        ref var list = ref CollectionsMarshal.GetValueRefOrAddDefault(index, key, out _);
-        (list ??= []).Add(at);
+        var years = account[Year] == 0 || text.Year is null ? 1 : Math.Abs(account[Year] - text.Year.Value);
+        if (years > 1 || (account[Notice] != 0) != text.IsNotice) return default;
+        var person = account[Person] != 0 && text.Folded.Contains(texts[account[Person]], StringComparison.Ordinal);
+        var page = account[Page] != 0 && text.Numbers.Contains(texts[account[Page]]);
+        var volume = account[Volume] != 0 && text.Numbers.Contains(texts[account[Volume]]);
+        var whole = text.Share(title);
+        // A subtitle may be lost: then the main title must stand there whole.
+        var main = mainWords >= 4 && mainWords < title.Length && text.Share(title[..mainWords]) >= 0.99 ? 0.9 : 0;
+        var words = Math.Max(whole, main);
+        var otherPlace = account[Page] != 0 && account[Volume] != 0 && text.HasPlace && !page && !volume;
+        var extra = (page && volume ? 0.08 : 0) + (person ? 0.04 : 0) - years * 0.03 - (otherPlace ? 0.2 : 0) - (person ? 0 : 0.08);
+        if (words >= EnoughWords && title.Length >= 3 && (words + extra >= EnoughWords)) return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
+        if (words >= EnoughWithPlace && page && volume) return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
+        // Where no title is printed, its words cannot be asked for; all else must agree.
+        return person && page && volume && years == 0 && text.IsShort ? new(account[Work], ReferenceEvidence.Place, 0.75) : default;
     }
 
     private static int[] Hashes(string[] words) => Array.ConvertAll(words, Hash);
@@ -233,9 +335,10 @@ public sealed class ReferenceMatcher
                     yield return (numbers[i], numbers[j]);
         }
 
-        /// <summary>Share of the first <paramref name="count"/> words of a title that stand in the text in their order, 0 to 1 (longest common subsequence).</summary>
-        public double Share(int[] title, int count)
+        /// <summary>Share of the words of a title that stand in the text in their order, 0 to 1 (longest common subsequence).</summary>
+        public double Share(ReadOnlySpan<int> title)
         {
+            var count = title.Length;
             if (count == 0) return 0;
             var row = new int[count + 1];
             foreach (var word in words)

@@ -1,4 +1,5 @@
 using System.Numerics;
+using System.Runtime.InteropServices;
 
 namespace Zendle.Core.Sets;
 
@@ -35,26 +36,37 @@ public sealed class BitSet
     /// <summary>Adds <paramref name="n"/>, which is below the size.</summary>
     public void Add(int n) => words[n >> 6] |= 1UL << n;
 
+    /// <summary>Takes a number out.</summary>
+    public void Remove(int n) => words[n >> 6] &= ~(1UL << n);
+
     /// <summary>Adds all members of <paramref name="other"/>, a set of the same size.</summary>
     public void UnionWith(BitSet other)
     {
-        var o = other.words;
-        for (var i = 0; i < words.Length; i++) words[i] |= o[i];
+        var mine = Vectors(words);
+        var theirs = Vectors(other.words);
+        for (var i = 0; i < mine.Length; i++) mine[i] |= theirs[i];
+        for (var i = mine.Length * Vector<ulong>.Count; i < words.Length; i++) words[i] |= other.words[i];
     }
 
     /// <summary>Keeps only members that are in <paramref name="other"/> too.</summary>
     public void IntersectWith(BitSet other)
     {
-        var o = other.words;
-        for (var i = 0; i < words.Length; i++) words[i] &= o[i];
+        var mine = Vectors(words);
+        var theirs = Vectors(other.words);
+        for (var i = 0; i < mine.Length; i++) mine[i] &= theirs[i];
+        for (var i = mine.Length * Vector<ulong>.Count; i < words.Length; i++) words[i] &= other.words[i];
     }
 
     /// <summary>Takes out all members of <paramref name="other"/>.</summary>
     public void ExceptWith(BitSet other)
     {
-        var o = other.words;
-        for (var i = 0; i < words.Length; i++) words[i] &= ~o[i];
+        var mine = Vectors(words);
+        var theirs = Vectors(other.words);
+        for (var i = 0; i < mine.Length; i++) mine[i] = Vector.AndNot(mine[i], theirs[i]);
+        for (var i = mine.Length * Vector<ulong>.Count; i < words.Length; i++) words[i] &= ~other.words[i];
     }
+
+    private static Span<Vector<ulong>> Vectors(ulong[] words) => MemoryMarshal.Cast<ulong, Vector<ulong>>(words.AsSpan());
 
     /// <summary>How many members the set has.</summary>
     public int Count()
@@ -109,6 +121,39 @@ public sealed class BitSet
         for (var i = 0; i < words.Length; i++)
             for (var w = words[i]; w != 0; w &= w - 1)
                 yield return (i << 6) + BitOperations.TrailingZeroCount(w);
+    }
+
+    /// <summary>Goes through the members, ascending, without an array of them.</summary>
+    public Enumerator GetEnumerator() => new(words);
+
+    /// <summary>Goes through members.</summary>
+    public ref struct Enumerator
+    {
+        private readonly ReadOnlySpan<ulong> words;
+        private ulong left;
+        private int at;
+
+        internal Enumerator(ulong[] words)
+        {
+            this.words = words;
+            at = -1;
+        }
+
+        /// <summary>The member.</summary>
+        public int Current { get; private set; }
+
+        /// <summary>Goes on to the next one.</summary>
+        public bool MoveNext()
+        {
+            while (left == 0)
+            {
+                if (++at >= words.Length) return false;
+                left = words[at];
+            }
+            Current = (at << 6) + BitOperations.TrailingZeroCount(left);
+            left &= left - 1;
+            return true;
+        }
     }
 
     /// <summary>The members, ascending, in an array; faster than enumerating for large sets.</summary>

@@ -4,8 +4,7 @@ namespace Zendle.Core.Venues;
 /// <param name="Venue">Its venue; −1 for none.</param>
 /// <param name="Year">Its year; 0 when unknown.</param>
 /// <param name="Counts">Whether it is an article or a review.</param>
-/// <param name="Subjects">Its subjects.</param>
-public readonly record struct VenueWork(int Venue, int Year, bool Counts, IReadOnlyList<string> Subjects);
+public readonly record struct VenueWork(int Venue, int Year, bool Counts);
 
 /// <summary>Where a journal stands in a subject category.</summary>
 /// <param name="Category">The category.</param>
@@ -42,30 +41,31 @@ public static class Quartiles
 
     /// <summary>Where each venue stands in its categories. O(works + their references).</summary>
     /// <param name="works">The works by id; ids without a work have venue −1 and year 0.</param>
+    /// <param name="subjects">The subjects of a work.</param>
     /// <param name="cites">The works a work cites.</param>
     /// <param name="year">The year counted: the last complete one.</param>
     /// <returns>By venue number: its standings, one for each category it belongs to.</returns>
-    public static IReadOnlyDictionary<int, IReadOnlyList<Standing>> Of(IReadOnlyList<VenueWork> works, Func<int, ReadOnlyMemory<int>> cites, int year)
+    public static IReadOnlyDictionary<int, IReadOnlyList<Standing>> Of(IReadOnlyList<VenueWork> works, Func<int, IReadOnlyList<string>> subjects, Func<int, ReadOnlyMemory<int>> cites, int year)
     {
         bool IsItem(VenueWork w) => w is { Counts: true, Venue: >= 0 } && w.Year >= year - Window && w.Year < year;
         var (items, citations) = (new Dictionary<int, int>(), new Dictionary<int, int>());
-        var subjects = new Dictionary<int, (int Works, Dictionary<string, int> Of)>();
+        var carried = new Dictionary<int, (int Works, Dictionary<string, int> Of)>();
         for (var id = 0; id < works.Count; id++)
         {
             var w = works[id];
             if (IsItem(w)) items[w.Venue] = items.GetValueOrDefault(w.Venue) + 1;
-            if (w.Venue >= 0 && w.Subjects.Count > 0)
+            if (w.Venue >= 0 && subjects(id) is { Count: > 0 } of)
             {
-                if (!subjects.TryGetValue(w.Venue, out var own)) subjects[w.Venue] = own = (0, new(StringComparer.OrdinalIgnoreCase));
-                foreach (var s in w.Subjects) own.Of[s] = own.Of.GetValueOrDefault(s) + 1;
-                subjects[w.Venue] = (own.Works + 1, own.Of);
+                if (!carried.TryGetValue(w.Venue, out var own)) carried[w.Venue] = own = (0, new(StringComparer.OrdinalIgnoreCase));
+                foreach (var s in of) own.Of[s] = own.Of.GetValueOrDefault(s) + 1;
+                carried[w.Venue] = (own.Works + 1, own.Of);
             }
             if (w.Year != year) continue;
             foreach (var cited in cites(id).Span)
                 if (IsItem(works[cited])) citations[works[cited].Venue] = citations.GetValueOrDefault(works[cited].Venue) + 1;
         }
         // A category of a journal is a subject that at least half of its described works carry.
-        var members = subjects.SelectMany(s => s.Value.Of.Where(c => c.Value >= OwnCategory * s.Value.Works && s.Value.Works >= 3).Select(c => (Venue: s.Key, Category: c.Key))).ToLookup(m => m.Category, m => m.Venue, StringComparer.OrdinalIgnoreCase);
+        var members = carried.SelectMany(s => s.Value.Of.Where(c => c.Value >= OwnCategory * s.Value.Works && s.Value.Works >= 3).Select(c => (Venue: s.Key, Category: c.Key))).ToLookup(m => m.Category, m => m.Venue, StringComparer.OrdinalIgnoreCase);
         var standings = new Dictionary<int, List<Standing>>();
         foreach (var category in members.OrderBy(c => c.Key, StringComparer.Ordinal))
         {

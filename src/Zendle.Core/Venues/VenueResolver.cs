@@ -19,10 +19,15 @@ public sealed class VenueResolver
     private readonly Dictionary<string, int> byIssn = [];
     private readonly Dictionary<string, int> byTitle = [];
 
-    /// <summary>Resolves the venues that some records name. O(titles, times the few that share initials).</summary>
-    public VenueResolver(IEnumerable<VenuePart> named)
+    /// <summary>Resolves the venues that some records name. O(spellings, times the few that share initials).</summary>
+    public VenueResolver(IEnumerable<VenuePart> named) : this([.. named.CountBy(v => (v.Title, v.Issn)).Select(v => (new VenuePart(v.Key.Title, v.Key.Issn), v.Value))]) { }
+
+    /// <summary>Resolves venues by their spellings, each with how often it stands.</summary>
+    public VenueResolver(IReadOnlyCollection<(VenuePart Named, int Count)> spellings)
     {
-        var spelled = named.GroupBy(v => (v.Issn, Key: Key(v.Title))).Select(g => (g.Key.Issn, g.Key.Key, Words: VenueNames.WordsOf(g.First().Title), Titles: g.CountBy(v => v.Title).ToArray(), Count: g.Count()))
+        var spelled = spellings.GroupBy(v => (v.Named.Issn, Key: Key(v.Named.Title)))
+            .Select(g => (g.Key.Issn, g.Key.Key, Words: VenueNames.WordsOf(g.MinBy(v => v.Named.Title, StringComparer.Ordinal).Named.Title),
+                Titles: g.GroupBy(v => v.Named.Title).Select(t => KeyValuePair.Create(t.Key, t.Sum(v => v.Count))).ToArray(), Count: g.Sum(v => v.Count)))
             .OrderBy(s => s.Issn is null).ThenByDescending(s => s.Count).ThenBy(s => s.Key, StringComparer.Ordinal).ThenBy(s => s.Issn, StringComparer.Ordinal).ToArray();
         var venues = new List<(List<KeyValuePair<string, int>> Titles, SortedSet<string> Issns, List<ImmutableArray<string>> Words)>();
         var byInitials = new Dictionary<string, List<int>>();

@@ -3,27 +3,22 @@ using Zendle.Core.Sets;
 
 namespace Zendle.Index.Columns;
 
-/// <summary>The values of one field for every work: a work has a value when any of its records has it.</summary>
+/// <summary>The values of one field for every work: a work has a value when any of its records has it. A value that no work has any more keeps its number.</summary>
 public sealed class FacetColumn
 {
-    private readonly int[] start;
-    private readonly int[] values;
-    private readonly Dictionary<string, int> ids;
-    private readonly Lazy<string[]> folded;
+    private readonly NameTable table;
+    private readonly IdLists values;
     private readonly Lazy<int[]> totals;
 
-    internal FacetColumn(string[] names, int[] start, int[] values)
+    private FacetColumn(NameTable table, IdLists values)
     {
-        Names = names;
-        this.start = start;
-        this.values = values;
-        ids = new(names.Length, StringComparer.OrdinalIgnoreCase);
-        for (var i = 0; i < names.Length; i++) ids.TryAdd(names[i], i);
-        folded = new(() => Array.ConvertAll(names, n => " " + string.Join(' ', Words.Of(n).Where(w => !w.IsClosedForm).Select(w => w.Text))));
+        (this.table, this.values) = (table, values);
+        var count = table.Count;
+        Names = table.First(count);
         totals = new(() =>
         {
-            var counts = new int[names.Length];
-            foreach (var value in values) counts[value]++;
+            var counts = new int[count];
+            for (var work = 0; work < values.Size; work++) foreach (var value in values.Of(work)) counts[value]++;
             return counts;
         });
     }
@@ -31,23 +26,23 @@ public sealed class FacetColumn
     /// <summary>Names of the values; the index is the value's number.</summary>
     public IReadOnlyList<string> Names { get; }
 
-    /// <summary>Numbers of the values a work has.</summary>
-    public ReadOnlySpan<int> Of(int work) => work + 1 < start.Length ? values.AsSpan(start[work], start[work + 1] - start[work]) : [];
+    /// <summary>Numbers of the values a work has, ascending.</summary>
+    public ReadOnlySpan<int> Of(int work) => values.Of(work);
 
     /// <summary>The values in which a word begins with some letters, those of most works first. O(values).</summary>
     /// <param name="beginning">The letters, folded; several words must stand in a row.</param>
     /// <param name="most">How many at most.</param>
     public IReadOnlyList<string> Beginning(string beginning, int most)
     {
-        var wanted = " " + beginning;
-        return [.. Enumerable.Range(0, Names.Count).Where(i => folded.Value[i].Contains(wanted, StringComparison.Ordinal)).OrderByDescending(i => totals.Value[i]).ThenBy(i => Names[i], StringComparer.Ordinal).Take(most).Select(i => Names[i])];
+        var (wanted, folded) = (" " + beginning, table.Folded(Names.Count));
+        return [.. Enumerable.Range(0, Names.Count).Where(i => totals.Value[i] > 0 && folded[i]!.Contains(wanted, StringComparison.Ordinal)).OrderByDescending(i => totals.Value[i]).ThenBy(i => Names[i], StringComparer.Ordinal).Take(most).Select(i => Names[i])];
     }
 
     /// <summary>How many works of <paramref name="works"/> have each value, by the value's number. O(works + values).</summary>
     public int[] Count(BitSet works)
     {
         var counts = new int[Names.Count];
-        foreach (var work in works.ToArray())
+        foreach (var work in works)
             foreach (var value in Of(work)) counts[value]++;
         return counts;
     }
@@ -56,11 +51,42 @@ public sealed class FacetColumn
     public BitSet With(IEnumerable<string> names, int size)
     {
         var wanted = new bool[Names.Count];
-        foreach (var name in names) if (ids.TryGetValue(name, out var id)) wanted[id] = true;
+        foreach (var name in names) if (table.Find(name) is >= 0 and var number && number < wanted.Length) wanted[number] = true;
         var found = new BitSet(size);
-        for (var work = 0; work + 1 < start.Length; work++)
+        for (var work = 0; work < values.Size; work++)
             foreach (var value in Of(work))
                 if (wanted[value]) { found.Add(work); break; }
         return found;
+    }
+
+    /// <summary>What the column is made of, for writing it down.</summary>
+    internal (string[] Names, IdLists Values) Parts => ([.. Names], values);
+
+    /// <summary>A column that was written down.</summary>
+    internal static FacetColumn From(IEnumerable<string> names, IdLists values)
+    {
+        var table = new NameTable();
+        foreach (var name in names) table.Add(name);
+        for (var work = 0; work < values.Size; work++)
+            foreach (var value in values.Of(work)) if ((uint)value >= (uint)table.Count) throw new InvalidDataException("A value of a field has no name.");
+        return new(table, values);
+    }
+
+    /// <summary>Makes a column, from nothing or from the one before it.</summary>
+    internal sealed class Editor(FacetColumn? from, int size)
+    {
+        private readonly NameTable table = from?.table ?? new();
+        private readonly IdLists.Editor values = (from?.values ?? IdLists.Empty).Edit(size);
+
+        /// <summary>The number of a value.</summary>
+        public int Number(string name) => table.Add(name);
+
+        /// <summary>Sets the values of a work; each counts once.</summary>
+        public void Set(int work, IEnumerable<string> names) => Set(work, [.. names.Select(table.Add).Distinct().Order()]);
+
+        /// <summary>Sets the values of a work by their numbers, ascending and each once.</summary>
+        public void Set(int work, ReadOnlySpan<int> numbers) => values.Set(work, numbers);
+
+        public FacetColumn Finish() => new(table, values.Finish());
     }
 }

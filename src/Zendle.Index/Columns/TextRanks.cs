@@ -1,21 +1,19 @@
-using System.Globalization;
+using System.Text;
+using Zendle.Core.Queries;
 
 namespace Zendle.Index.Columns;
 
 /// <summary>
-/// The places of works in an order of texts, so that a list sorts by whole numbers. Case, accents and punctuation count for nothing (invariant culture); equal texts
-/// share a place, works without one come last.
+/// The places of works in an order of texts, so that a list sorts by whole numbers. Texts are compared by their words as they are searched: case, accents and
+/// punctuation count for nothing, and letters of other scripts follow the order of Unicode. Equal texts share a place, works without one come last.
 /// </summary>
 internal static class TextRanks
 {
-    private const CompareOptions Options = CompareOptions.IgnoreCase | CompareOptions.IgnoreNonSpace | CompareOptions.IgnoreSymbols;
-
     /// <summary>The place of each work. O(n log n) over works, on all cores.</summary>
     /// <param name="texts">A text by work; null for none.</param>
     public static int[] Of(string?[] texts)
     {
-        var compare = CultureInfo.InvariantCulture.CompareInfo;
-        var keyed = texts.Select((text, work) => (Text: text, Work: work)).Where(t => t.Text is not null).AsParallel().Select(t => (Key: compare.GetSortKey(t.Text!, Options).KeyData, t.Work)).ToArray();
+        var keyed = texts.Select((text, work) => (Text: text, Work: work)).Where(t => t.Text is not null).AsParallel().Select(t => (Key: Key(t.Text!), t.Work)).ToArray();
         Array.Sort(keyed, (a, b) => a.Key.AsSpan().SequenceCompareTo(b.Key));
         var ranks = new int[texts.Length];
         Array.Fill(ranks, int.MaxValue);
@@ -27,4 +25,6 @@ internal static class TextRanks
         }
         return ranks;
     }
+
+    private static byte[] Key(string text) => Encoding.UTF8.GetBytes(string.Join(' ', Words.Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text)));
 }

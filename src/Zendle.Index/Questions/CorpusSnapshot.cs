@@ -11,7 +11,7 @@ namespace Zendle.Index.Questions;
 /// </summary>
 public sealed class CorpusSnapshot : IDisposable
 {
-    private const int MostRemembered = 4_000;
+    private const int MostRemembered = 4_000, MostBytes = 192 << 20;
     private readonly ConcurrentDictionary<string, BitSet> remembered = new(StringComparer.Ordinal);
     private int users = 1;
 
@@ -43,11 +43,13 @@ public sealed class CorpusSnapshot : IDisposable
     /// <summary>The store's change sequence the snapshot stands at: the corpus generation.</summary>
     public long Generation { get; }
 
+    internal bool Remembers(string key) => remembered.ContainsKey(key);
+
     internal BitSet Remember(string key, Func<BitSet> work)
     {
         if (remembered.TryGetValue(key, out var known)) return known;
         var set = work();
-        if (remembered.Count >= MostRemembered) remembered.Clear();
+        if (remembered.Count >= Math.Min(MostRemembered, Math.Max(64, MostBytes / (Columns.RecordSize / 8 + 1)))) remembered.Clear();
         remembered[key] = set;
         return set;
     }

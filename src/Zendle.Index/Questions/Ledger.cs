@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Collections.Immutable;
 using Zendle.Core.Sets;
 
@@ -24,13 +25,20 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
         var bit = new int[256];
         for (var i = 0; i < databases.Length; i++) bit[databases[i]] = i;
         var on = databases.Select(d => chosen.IsDefaultOrEmpty || chosen.Contains(d)).ToArray();
-        var masks = new ulong[columns.WorkSize];
+        // Held between calls, whatever stands in it: an array as long as the corpus takes longer to make than to use.
+        var masks = ArrayPool<ulong>.Shared.Rent(columns.WorkSize);
         var recordCounts = new int[databases.Length];
-        foreach (var r in records.ToArray())
+        var works = new BitSet(columns.WorkSize);
+        foreach (var r in records)
         {
-            var d = bit[columns.RecordDatabase[r]];
+            var (d, work) = (bit[columns.RecordDatabase[r]], columns.RecordWork[r]);
             recordCounts[d]++;
-            masks[columns.RecordWork[r]] |= 1UL << d;
+            if (!works.Contains(work))
+            {
+                works.Add(work);
+                masks[work] = 0;
+            }
+            masks[work] |= 1UL << d;
         }
         var whole = new ulong[databases.Length];
         for (var i = 0; i < whole.Length; i++) whole[i] = 1UL << i;
@@ -40,9 +48,9 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
         var chosenMask = 0UL;
         for (var i = 0; i < on.Length; i++) if (on[i]) chosenMask |= 1UL << i;
         var (workCounts, only, total) = (new int[databases.Length], new int[databases.Length], 0);
-        foreach (var mask in masks)
+        foreach (var work in works)
         {
-            if (mask == 0) continue;
+            var mask = masks[work];
             for (var m = mask; m != 0; m &= m - 1) workCounts[System.Numerics.BitOperations.TrailingZeroCount(m)]++;
             var seen = mask & chosenMask;
             if (seen == 0) continue;
@@ -51,6 +59,7 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
             if ((seen & (seen - 1)) == 0 && !isWhole[System.Numerics.BitOperations.TrailingZeroCount(seen)]) only[System.Numerics.BitOperations.TrailingZeroCount(seen)]++;
             foreach (var i in wholes) if (on[i] && (seen & ~whole[i]) == 0) only[i]++;
         }
+        ArrayPool<ulong>.Shared.Return(masks);
         var recordsOn = 0;
         for (var i = 0; i < on.Length; i++) if (on[i]) recordsOn += recordCounts[i];
         return new([.. databases.Select((d, i) => new LedgerLine(d, snapshot.DatabaseNames[d], on[i], recordCounts[i], workCounts[i], only[i], snapshot.Containers.TryGetValue(d, out var container) ? container : null))], recordsOn, total);

@@ -25,29 +25,75 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     /// <returns>A set that must not be changed.</returns>
     public BitSet Records(QueryNode root, QueryField field = QueryField.About, QueryNode? without = null)
     {
+        if (without is null && root is AndNode or OrNode) ReadTerms(root, field);
+        return Found(root, field, without);
+    }
+
+    /// <summary>
+    /// Reads what the terms of a tree find, several at once: reading postings takes most of the time of a question that was not asked before, and no term knows of another.
+    /// </summary>
+    private void ReadTerms(QueryNode root, QueryField field)
+    {
+        var terms = Leaves(root, field).Where(t => t.Field is not (QueryField.Stage or QueryField.Tag or QueryField.Database) && !snapshot.Remembers(Key(t.Term, t.Field))).ToArray();
+        if (terms.Length > 1) Parallel.ForEach(terms, t => Term(t.Term, t.Field));
+    }
+
+    private static IEnumerable<(TermNode Term, QueryField Field)> Leaves(QueryNode node, QueryField field) => node switch
+    {
+        TermNode t => [(t, field)],
+        AndNode a => a.Parts.SelectMany(p => Leaves(p, field)),
+        OrNode o => o.Parts.SelectMany(p => Leaves(p, field)),
+        NotNode n => Leaves(n.Part, field),
+        FieldNode f => Leaves(f.Part, f.Field),
+        _ => [],
+    };
+
+    private BitSet Found(QueryNode root, QueryField field, QueryNode? without)
+    {
         if (ReferenceEquals(root, without)) return new BitSet(columns.RecordSize);
         switch (root)
         {
             case AllNode: return snapshot.Live;
             case TermNode term: return Term(term, field);
-            case FieldNode f: return Records(f.Part, f.Field, without);
+            case FieldNode f: return Found(f.Part, f.Field, without);
             case YearsNode years: return Years(years);
             case NotNode not:
                 var rest = snapshot.Live.Copy();
-                rest.ExceptWith(Records(not.Part, field, without));
+                rest.ExceptWith(Found(not.Part, field, without));
                 return rest;
             case AndNode and:
-                var all = Records(and.Parts[0], field, without).Copy();
-                foreach (var part in and.Parts.Skip(1)) all.IntersectWith(Records(part, field, without));
+                var all = Found(and.Parts[0], field, without).Copy();
+                foreach (var part in and.Parts.Skip(1)) all.IntersectWith(Found(part, field, without));
                 return all;
-            case OrNode or:
-                var any = Records(or.Parts[0], field, without).Copy();
-                foreach (var part in or.Parts.Skip(1)) any.UnionWith(Records(part, field, without));
-                return any;
+            case OrNode many when (without is null || !Holds(many, without)) && !AsksReview(many, field):
+                // On a board all cards but one stay as they are: what a card finds is remembered like what a term finds.
+                return snapshot.Remember($"or {field}|{QueryText.Print(many)}", () => Any(many, field, null));
+            case OrNode many: return Any(many, field, without);
             case NearNode near: return Near(near, field, without);
             default: throw new ArgumentOutOfRangeException(nameof(root));
         }
     }
+
+    private BitSet Any(OrNode or, QueryField field, QueryNode? without)
+    {
+        var any = Found(or.Parts[0], field, without).Copy();
+        foreach (var part in or.Parts.Skip(1)) any.UnionWith(Found(part, field, without));
+        return any;
+    }
+
+    /// <summary>Whether what a tree finds depends on the review that asks, and so is not remembered for all.</summary>
+    private static bool AsksReview(QueryNode tree, QueryField field) => field is QueryField.Stage or QueryField.Tag || Leaves(tree, field).Any(l => l.Field is QueryField.Stage or QueryField.Tag);
+
+    /// <summary>Whether a node stands in a tree.</summary>
+    private static bool Holds(QueryNode tree, QueryNode node) => ReferenceEquals(tree, node) || tree switch
+    {
+        AndNode a => a.Parts.Any(p => Holds(p, node)),
+        OrNode o => o.Parts.Any(p => Holds(p, node)),
+        NearNode n => n.Parts.Any(p => Holds(p, node)),
+        NotNode n => Holds(n.Part, node),
+        FieldNode f => Holds(f.Part, node),
+        _ => false,
+    };
 
     /// <summary>The works of <paramref name="records"/> that lie in the chosen databases. O(records).</summary>
     /// <param name="records">Records.</param>
@@ -57,12 +103,12 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         var works = new BitSet(columns.WorkSize);
         if (databases.IsDefaultOrEmpty)
         {
-            foreach (var r in records.ToArray()) works.Add(columns.RecordWork[r]);
+            foreach (var r in records) works.Add(columns.RecordWork[r]);
             return works;
         }
         var chosen = new bool[256];
         foreach (var d in databases) chosen[d] = true;
-        foreach (var r in records.ToArray()) if (chosen[columns.RecordDatabase[r]]) works.Add(columns.RecordWork[r]);
+        foreach (var r in records) if (chosen[columns.RecordDatabase[r]]) works.Add(columns.RecordWork[r]);
         return works;
     }
 
@@ -131,9 +177,8 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             case QueryField.Tag: return RecordsOf(TagSet(term.Written));
             case QueryField.Database: return Database(term);
         }
-        var key = $"{field}|{string.Join('+', term.Forms.Select(f => string.Join(' ', f)))}";
-        if (IndexFields.Value(field) is { } value) return snapshot.Remember($"{field}={term.Written}", () => Exact(value, field, term.Written));
-        return snapshot.Remember(key, () =>
+        if (IndexFields.Value(field) is { } value) return snapshot.Remember(Key(term, field), () => Exact(value, field, term.Written));
+        return snapshot.Remember(Key(term, field), () =>
         {
             var records = new BitSet(columns.RecordSize);
             foreach (var name in IndexFields.Text(field))
@@ -143,6 +188,9 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             return records;
         });
     }
+
+    /// <summary>Under what the records of a term are remembered.</summary>
+    private static string Key(TermNode term, QueryField field) => IndexFields.Value(field) is not null ? $"{field}={term.Written}" : $"{field}|{string.Join('+', term.Forms.Select(f => string.Join(' ', f)))}";
 
     private BitSet Word(string name, string slot) => snapshot.Remember($"{name}:{slot}", () =>
     {

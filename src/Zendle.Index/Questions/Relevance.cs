@@ -60,7 +60,7 @@ public sealed class Relevance
         relevance.AddNearness(byRank);
         var scores = new float[columns.WorkSize];
         var rank = 0;
-        foreach (var r in records.ToArray()) scores[columns.RecordWork[r]] = Math.Max(scores[columns.RecordWork[r]], byRank[rank++]);
+        foreach (var r in records) scores[columns.RecordWork[r]] = Math.Max(scores[columns.RecordWork[r]], byRank[rank++]);
         return scores;
     }
 

@@ -1,3 +1,4 @@
+using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Records;
 using Zendle.Core.Venues;
@@ -8,74 +9,182 @@ namespace Zendle.Server.Corpus;
 
 /// <summary>
 /// Builds the columns of all works: facets and sort keys, venues and people told apart, references led to their works, standings of journals. All of it follows
-/// from the records alone, so it is the same whatever happened before; but what follows from one work, one name or one reference is kept, and made again only
-/// where records changed (see docs/decisions/0009).
+/// from the records alone, so it is the same whatever happened before; but it is made from the columns before and from the works whose records changed
+/// (see docs/decisions/0009).
 /// </summary>
 /// <remarks>One build at a time.</remarks>
-public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock)
+/// <param name="reader">The store.</param>
+/// <param name="clock">Tells the year that journals are ranked for.</param>
+/// <param name="options">Where the columns are written down between starts.</param>
+public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, ZendleOptions options)
 {
-    /// <summary>Up to so many works people are told apart and parts are kept; beyond it printed names stand for people, and each build reads the store.</summary>
-    public const int MostKept = 120_000;
+    /// <summary>Up to so many works people are told apart; beyond it printed names stand for them.</summary>
+    public const int MostToldApart = 120_000;
 
-    private readonly WorkParts parts = new(reader);
-    private readonly OpenReferences openReferences = new(reader);
+    /// <summary>When more works than this changed since, the columns are written down; fewer are followed again at the next start.</summary>
+    private const int MostUnwritten = 2_000;
+
+    /// <summary>When more works than this changed, and more than a quarter of all, everything is built anew.</summary>
+    private const int MostFollowed = 20_000;
+
+    private readonly ColumnsFile file = new(Path.Combine(options.Data, "index"));
+    private CorpusState? state;
     private PeopleResolver people = new();
+    private bool isBegun;
 
-    /// <summary>Builds the columns of everything up to a change sequence. Reads what changed; O(works + records + ties) beside it.</summary>
+    /// <summary>Builds the columns of everything up to a change sequence. Reads what changed; O(works + records + references) over arrays of numbers beside it.</summary>
     public async Task<CorpusColumns> Build(long sequence, IReadOnlyList<DatabaseRow> databases, CancellationToken cancel)
     {
-        var trust = databases.ToDictionary(d => d.Id, d => d.Trust);
-        var (records, works) = await reader.Sizes(cancel);
-        var all = new Gathered(new(records, works, databases.ToDictionary(d => d.Id, d => d.Name)), works);
-        HashSet<ulong>? changed = null;
-        if (works <= MostKept)
-        {
-            changed = await parts.Renew(sequence, works, records, trust, cancel);
-            foreach (var part in parts.All) all.Add(part);
-            all.Builder.TakePeople(people.Again(all.Mentions));
-        }
-        else
-        {
-            parts.Forget();
-            people = new();
-            await foreach (var part in WorkParts.Of(reader.All(sequence, cancel), trust, withPeople: false, cancel)) all.Add(part);
-        }
-        var venues = new VenueResolver(all.Named.Select(n => n.Venue));
-        var ofWorks = all.Named.Select(n => (n.Work, Venue: venues.Of(n.Venue)!)).ToArray();
-        all.Builder.TakeVenues(ofWorks);
-        all.Builder.AddTies(await openReferences.Match(all.Builder.FollowKeys(), all.Sequences, all.Builder.Matcher, changed, works <= MostKept, cancel));
-        foreach (var (work, venue) in ofWorks) all.Standings[work] = all.Standings[work] with { Venue = venue.Number };
-        var graph = all.Builder.BuildGraph();
-        all.Builder.TakeStandings(Quartiles.Of(all.Standings, work => graph.Cites(work).ToArray(), clock.GetUtcNow().Year - 1));
-        return all.Builder.Build();
+        var before = isBegun ? state : WithStandings(file.Read());
+        (state, isBegun) = (null, true); // until this build has come to its end
+        var next = await After(before, sequence, databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)), cancel);
+        state = next;
+        if (next.Unwritten > MostUnwritten) WriteDown();
+        return next.Columns;
     }
 
-    /// <summary>The parts of all works laid together.</summary>
-    private sealed class Gathered
+    /// <summary>Writes down what a later start would have to build; nothing when nothing changed.</summary>
+    public void WriteDown()
     {
-        public Gathered(CorpusColumns.Builder builder, int works)
+        if (state is { Unwritten: > 0 } && file.Write(state)) state = state with { Unwritten = 0 };
+    }
+
+    private CorpusState? WithStandings(CorpusState? read) => read is null ? null : read with { Columns = read.Columns.WithStandings(Standings(read.Columns, read.Venues)) };
+
+    private async Task<CorpusState> After(CorpusState? before, long sequence, Dictionary<int, (int Trust, string Name)> databases, CancellationToken cancel)
+    {
+        var (records, works) = await reader.Sizes(cancel);
+        var toldApart = works <= MostToldApart;
+        if (before is not null && (before.Sequence > sequence || before.PeopleTold != toldApart || before.Databases.Any(d => !databases.TryGetValue(d.Key, out var now) || now != d.Value))) before = null;
+        var touched = before is null ? [] : await Touched(before, sequence, cancel);
+        if (touched.Count > Math.Max(MostFollowed, works / 4)) before = null;
+        if (before is not null && touched.Count == 0) return before with { Sequence = sequence, Databases = databases };
+
+        var changes = new Changes(before, new(records, works, databases.ToDictionary(d => d.Key, d => d.Value.Name), before?.Columns, venuesAsPrinted: false, peopleAsPrinted: !toldApart), works);
+        foreach (var work in touched) changes.Remove(work);
+        var trust = databases.ToDictionary(d => d.Key, d => d.Value.Trust);
+        var rows = before is null ? reader.All(sequence, cancel) : reader.Some(touched, sequence, cancel);
+        var mentions = toldApart ? before is null ? [] : before.Mentions ?? (before.HasWrittenPeople ? file.ReadPeople(before.Sequence) : null) ?? await Mentions(before.Sequence, trust, cancel) : null;
+        foreach (var work in touched) mentions?.Remove(work);
+        await foreach (var part in WorkPart.Of(rows, trust, toldApart, cancel))
         {
-            (Builder, Standings) = (builder, new VenueWork[works]);
-            Array.Fill(Standings, new(-1, 0, false, []));
+            changes.Add(part);
+            if (part.Mentions.Count > 0) mentions?.Add(part.Work, part.Mentions);
+        }
+        await LeadHome(changes, cancel);
+        if (mentions is not null) changes.Builder.TakePeople(people.Again(mentions.Values.SelectMany(m => m)));
+        else people = new();
+        var (columns, venues) = changes.Finish();
+        return new(sequence, databases, columns.WithStandings(Standings(columns, venues)), venues, toldApart) { Mentions = mentions, Unwritten = before is null ? int.MaxValue : (int)Math.Min(int.MaxValue, (long)before.Unwritten + touched.Count) };
+    }
+
+    /// <summary>The works that records were in or are in now that changed since.</summary>
+    private async Task<HashSet<int>> Touched(CorpusState before, long sequence, CancellationToken cancel)
+    {
+        var touched = new HashSet<int>();
+        var workOf = before.Columns.RecordWork;
+        foreach (var (record, work) in await reader.Touched(before.Sequence, sequence, cancel))
+        {
+            if (record < workOf.Length) touched.Add(workOf[record]);
+            touched.Add(work);
+        }
+        touched.Remove(0);
+        return touched;
+    }
+
+    private async Task<Dictionary<int, IReadOnlyList<Mention>>> Mentions(long sequence, Dictionary<int, int> trust, CancellationToken cancel)
+    {
+        var mentions = new Dictionary<int, IReadOnlyList<Mention>>();
+        await foreach (var part in WorkPart.Of(reader.All(sequence, cancel), trust, withPeople: true, cancel)) if (part.Mentions.Count > 0) mentions[part.Work] = part.Mentions;
+        return mentions;
+    }
+
+    /// <summary>
+    /// Leads the references of changed records home, and of others those that ask for a key under which something came, changed or went: first by their keys, then
+    /// by holding their text against the works it may mean.
+    /// </summary>
+    private async Task LeadHome(Changes changes, CancellationToken cancel)
+    {
+        var builder = changes.Builder;
+        foreach (var (record, keys) in await reader.ReferenceKeysIn(builder.Asking(changes.KeyHalves), cancel)) builder.FollowAgain(record, keys);
+        var matcher = builder.Matcher;
+        var open = builder.FollowKeys().ToLookup(o => o.Record, o => o.Place);
+        foreach (var chunk in open.Select(o => o.Key).Chunk(2_000))
+            foreach (var (record, references) in await reader.ReferencesIn(chunk, cancel))
+            {
+                // A harvest may go on meanwhile: a record that changed since its keys were read is left to the refresh that follows it.
+                var places = open[record].Where(p => p < references.Count).AsParallel().WithCancellation(cancel).Select(p => (Place: p, Asked: ReferenceMatcher.AskedBy(references[p]), Cited: matcher.Match(references[p]).Work)).ToArray();
+                foreach (var (place, _, cited) in places) builder.Lead(record, place, cited);
+                builder.Ask(record, places.SelectMany(p => p.Asked));
+            }
+    }
+
+    /// <summary>Where the venues of columns stand in the last complete year.</summary>
+    private IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings(CorpusColumns columns, ShownVenues venues)
+    {
+        var subjects = columns.Of(Core.Reviews.Facet.Subject);
+        return Quartiles.Of([.. columns.WorkVenue.Select((venue, work) => new VenueWork(venue, Math.Abs(venues.YearOf[work]), venues.YearOf[work] > 0))], work => Array.ConvertAll(subjects.Of(work).ToArray(), s => subjects.Names[s]),
+            work => columns.Graph.Cites(work).ToArray(), clock.GetUtcNow().Year - 1);
+    }
+
+    /// <summary>The works that changed, on their way into columns.</summary>
+    private sealed class Changes
+    {
+        private readonly CorpusState? before;
+        private readonly List<VenuePart> spellings;
+        private readonly Dictionary<(string, string?), int> known;
+        private readonly int[] spellingOf;
+        private readonly short[] yearOf;
+
+        public Changes(CorpusState? before, CorpusColumns.Builder builder, int works)
+        {
+            (this.before, Builder) = (before, builder);
+            spellings = [.. before?.Venues.Spellings ?? []];
+            known = spellings.Select((s, i) => (s, i)).ToDictionary(s => (s.s.Title, s.s.Issn), s => s.i);
+            var size = Math.Max(works, before?.Columns.WorkSize ?? 0);
+            (spellingOf, yearOf) = (new int[size], new short[size]);
+            Array.Fill(spellingOf, -1);
+            before?.Venues.SpellingOf.CopyTo(spellingOf, 0);
+            before?.Venues.YearOf.CopyTo(yearOf, 0);
         }
 
         public CorpusColumns.Builder Builder { get; }
-        public VenueWork[] Standings { get; }
-        public List<Mention> Mentions { get; } = [];
-        public List<(int Work, VenuePart Venue)> Named { get; } = [];
-        public Dictionary<int, long> Sequences { get; } = [];
+
+        /// <summary>The lower halves of the keys under which something came, changed or went.</summary>
+        public HashSet<int> KeyHalves { get; } = [];
+
+        public void Remove(int work)
+        {
+            foreach (var record in before!.Columns.RecordsOf(work)) foreach (var half in before.Columns.References.KeyHalves(record)) KeyHalves.Add(half);
+            if (work < before.Columns.WorkSize) Builder.Remove(work);
+            (spellingOf[work], yearOf[work]) = (-1, 0);
+        }
 
         public void Add(WorkPart part)
         {
-            foreach (var (row, facts, sequence) in part.Rows)
+            foreach (var (row, facts) in part.Rows)
             {
-                Builder.Add(row);
-                Builder.Matcher.AddWords(part.Work, facts);
-                Sequences[row.RecordId] = sequence;
+                Builder.Add(row, facts);
+                if (before is not null) foreach (var key in ReferenceMatcher.KeysOf(facts, row.Doi, row.TitleKey)) KeyHalves.Add(unchecked((int)key));
             }
-            Mentions.AddRange(part.Mentions);
-            if (part.Venue is not null) Named.Add((part.Work, part.Venue));
-            Standings[part.Work] = part.Standing;
+            yearOf[part.Work] = (short)(part.IsItem ? part.Year : -part.Year);
+            if (part.Venue is not { } venue) return;
+            if (!known.TryGetValue((venue.Title, venue.Issn), out var spelling))
+            {
+                known[(venue.Title, venue.Issn)] = spelling = spellings.Count;
+                spellings.Add(new(venue.Title, venue.Issn));
+            }
+            spellingOf[part.Work] = spelling;
+        }
+
+        public (CorpusColumns Columns, ShownVenues Venues) Finish()
+        {
+            var counts = new int[spellings.Count];
+            foreach (var spelling in spellingOf) if (spelling >= 0) counts[spelling]++;
+            var venues = new VenueResolver([.. spellings.Select((s, i) => (s, counts[i])).Where(s => s.Item2 > 0)]);
+            int[] numbers = [.. spellings.Select((s, i) => counts[i] > 0 ? venues.Of(s)!.Number : -1)];
+            Builder.TakeVenues(Array.ConvertAll(spellingOf, s => s < 0 ? -1 : numbers[s]), venues.All);
+            return (Builder.Build(), new(spellings, spellingOf, yearOf));
         }
     }
 }

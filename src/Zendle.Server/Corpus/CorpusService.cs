@@ -60,9 +60,10 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, Zen
     /// <summary>The newest snapshot; dispose of it when done.</summary>
     public CorpusSnapshot Snapshot() => IsReady ? index!.Snapshot() : throw new NotReadyException();
 
-    /// <summary>Closes the index.</summary>
+    /// <summary>Closes the index; what changed since the columns were written down is written.</summary>
     public void Dispose()
     {
+        if (IsReady) columns.WriteDown();
         index?.Dispose();
         refreshing.Dispose();
     }

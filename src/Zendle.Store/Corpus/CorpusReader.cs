@@ -84,6 +84,16 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         return found;
     }
 
+    /// <summary>The keys of the references of some records, two for each reference. Those that have none are not told.</summary>
+    public async Task<List<(int Record, ulong[] Keys)>> ReferenceKeysIn(IReadOnlyCollection<int> records, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var found = new List<(int, ulong[])>(records.Count);
+        foreach (var chunk in records.Chunk(500))
+            found.AddRange((await context.Records.AsNoTracking().Where(r => chunk.Contains(r.Id) && r.WorkId > 0).Select(r => new { r.Id, r.ReferenceKeys }).ToListAsync(cancel)).Select(r => (r.Id, RecordCodec.ReferenceKeys(r.ReferenceKeys))));
+        return found;
+    }
+
     /// <summary>Records changed after a sequence, up to another, as <see cref="RecordCodec.Facts(byte[])"/> reads them; null for deleted ones.</summary>
     public async IAsyncEnumerable<(int Id, byte[]? Facts)> Changed(long after, long upTo, [EnumeratorCancellation] CancellationToken cancel)
     {

@@ -19,13 +19,10 @@ public sealed class ReferenceListTests
 
     private static ReferenceMatcher Filled(IEnumerable<Record> works)
     {
-        var matcher = new ReferenceMatcher();
+        var matcher = ReferenceMatcher.Empty.Edit(10);
         foreach (var (record, work) in works.Select((r, i) => (r, i + 1)))
-        {
-            matcher.AddKeys(work, MergeKeys.Doi(record.Doi), MergeKeys.TitleAndPerson(record.Title, record.People[0].Family), record.Year ?? 0);
-            matcher.AddWords(work, MergeFacts.Of(work, 1, record));
-        }
-        return matcher;
+            matcher.Put(work, work, MergeKeys.Doi(record.Doi), MergeKeys.TitleAndPerson(record.Title, record.People[0].Family), record.Year ?? 0, MergeFacts.Of(work, 1, record));
+        return matcher.Finish();
     }
 
     private static (int, int, Reference, ulong, ulong) Printed(int work, int database, string text)

@@ -9,12 +9,11 @@ public sealed class ReferenceMatcherTests
 
     private static ReferenceMatcher Filled()
     {
-        var matcher = new ReferenceMatcher();
+        var matcher = ReferenceMatcher.Empty.Edit(20);
         void Add(int work, string title, string family, int year, string? doi = null, string? volume = null, string? page = null, string? other = null)
         {
             var record = new Core.Records.Record { Identifier = "w" + work, Title = title, OtherTitles = other is null ? [] : [other], Year = year, Doi = doi, People = [new(family, "Mei K."), new("Ilo", "T.")], Venue = new("Journal of Hedge Ecology", null, volume, null, page) };
-            matcher.AddKeys(work, MergeKeys.Doi(doi), MergeKeys.TitleAndPerson(title, family), year);
-            matcher.AddWords(work, MergeFacts.Of(work, 1, record));
+            matcher.Put(work, work, MergeKeys.Doi(doi), MergeKeys.TitleAndPerson(title, family), year, MergeFacts.Of(work, 1, record));
         }
         Add(1, "Night visits to campion under sodium lamps: a field trial", "Berg", 1998, "10.5555/n.1", "12", "118");
         Add(2, "Night visits to campion", "Berg", 1996); // the conference paper before it
@@ -22,7 +21,7 @@ public sealed class ReferenceMatcherTests
         Add(4, "Pollen transport by settling moths", "Ostström-Lin", 2006, null, "33", "90"); // the same title, two years on
         Add(5, "Nachtfalter an Straßenlampen", "Voss", 1987, null, "4", "55", "Moths at street lamps");
         Add(6, "Correction to: Pollen transport by settling moths", "Ostström-Lin", 2004);
-        return matcher;
+        return matcher.Finish();
     }
 
     private static (int, ReferenceEvidence) Found(string text)
@@ -58,5 +57,41 @@ public sealed class ReferenceMatcherTests
         Assert.Equal(1, Confidence("doi:10.5555/n.1"));
         Assert.InRange(Confidence("Berg MK, Ilo T. Night visits to campion under sodium lanps: a field trial. J. Hedge Ecol. 1998;12:118-131."), 0.9, 1);
         Assert.Equal(0.75, Confidence("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1998)."));
+    }
+
+    [Fact]
+    public void A_matcher_that_follows_changes_finds_what_one_from_nothing_finds()
+    {
+        var random = new Random(5);
+        Core.Records.Record Any(int id) => new()
+        {
+            Identifier = "r" + id, Title = $"Lamps and moths number {random.Next(4)} along the verge", Year = 2000 + random.Next(3), Doi = random.Next(3) == 0 ? null : $"10.5555/d{random.Next(5)}", People = [new(random.Next(2) == 0 ? "Berg" : "Voss", "Mei")],
+            Venue = new("Hedge Ecology", null, $"{random.Next(3)}", null, $"{random.Next(3)}0"),
+        };
+        ReferenceMatcher Put(ReferenceMatcher matcher, IEnumerable<(int Id, Core.Records.Record? Record)> records)
+        {
+            var editor = matcher.Edit(30);
+            foreach (var (id, r) in records)
+                if (r is null) editor.Remove(id);
+                else editor.Put(id, 1 + id % 7, MergeKeys.Doi(r.Doi), MergeKeys.TitleAndPerson(r.Title, r.People[0].Family), r.Year ?? 0, MergeFacts.Of(id, 1, r));
+            return editor.Finish();
+        }
+        var (kept, latest) = (ReferenceMatcher.Empty, new Dictionary<int, Core.Records.Record?>());
+        for (var round = 0; round < 60; round++)
+        {
+            var changes = Enumerable.Range(0, 3).Select(_ => random.Next(1, 30)).Distinct().Select(id => (id, random.Next(4) == 0 ? null : Any(id))).ToArray();
+            foreach (var (id, record) in changes) latest[id] = record;
+            kept = Put(kept, changes);
+            var fresh = Put(ReferenceMatcher.Empty, latest.Where(l => l.Value is not null).Select(l => (l.Key, l.Value)));
+            var (accounts, keys, records, texts) = kept.Parts;
+            var read = ReferenceMatcher.From(accounts, keys, records, texts);
+            for (var d = 0; d < 5; d++) Assert.Equal(fresh.WithDoi(MergeKeys.Doi($"10.5555/d{d}")), kept.WithDoi(MergeKeys.Doi($"10.5555/d{d}")));
+            for (var n = 0; n < 12; n++)
+            {
+                var reference = PrintedReference.Read($"Berg, M. ({2000 + n % 3}). Lamps and moths number {n % 4} along the verge. Hedge Ecology {n % 3}, {n % 3}0-99.");
+                Assert.Equal(fresh.Match(reference), kept.Match(reference));
+                Assert.Equal(fresh.Match(reference), read.Match(reference));
+            }
+        }
     }
 }

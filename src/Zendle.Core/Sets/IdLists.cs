@@ -1,0 +1,95 @@
+namespace Zendle.Core.Sets;
+
+/// <summary>
+/// A list of whole numbers for each id, all in one array. Immutable to whoever reads it; an <see cref="Editor"/> makes the next one at the cost of what changes: new
+/// lists go behind the old ones into room that no reader of an older one looks at, so the numbers themselves are not copied.
+/// </summary>
+/// <remarks>Memory: four bytes an id, a number and a list. Only the newest of a chain may be edited, by one editor at a time.</remarks>
+public sealed class IdLists
+{
+    private readonly int[] at; // 0 for none, else one more than the place of the list's length
+    private readonly int[] data;
+    private readonly int used, dead;
+
+    private IdLists(int[] at, int[] data, int used, int dead) => (this.at, this.data, this.used, this.dead) = (at, data, used, dead);
+
+    /// <summary>No lists.</summary>
+    public static IdLists Empty { get; } = new([], [], 0, 0);
+
+    /// <summary>Ids are below this.</summary>
+    public int Size => at.Length;
+
+    /// <summary>The list of an id; empty for an id that has none.</summary>
+    public ReadOnlySpan<int> Of(int id) => (uint)id < (uint)at.Length && at[id] is > 0 and var place ? data.AsSpan(place, data[place - 1]) : [];
+
+    /// <summary>An editor for the lists that come after these.</summary>
+    /// <param name="size">Ids will be below this; never less than now.</param>
+    public Editor Edit(int size) => new(this, size);
+
+    /// <summary>The arrays, without what is dead, for writing them down.</summary>
+    public (int[] At, int[] Data) Arrays()
+    {
+        if (dead == 0) return (at, data[..used]);
+        var live = Compacted();
+        return (live.at, live.data[..live.used]);
+    }
+
+    /// <summary>Lists that were written down.</summary>
+    /// <exception cref="InvalidDataException">The arrays do not fit each other.</exception>
+    public static IdLists From(int[] at, int[] data)
+    {
+        foreach (var place in at)
+            if (place < 0 || place > data.Length || (place > 0 && (data[place - 1] < 0 || place + data[place - 1] > data.Length))) throw new InvalidDataException("A list lies outside its array.");
+        return new(at, data, data.Length, 0);
+    }
+
+    private IdLists Compacted()
+    {
+        var (next, to, n) = (new int[at.Length], new int[used - dead], 0);
+        for (var id = 0; id < at.Length; id++)
+        {
+            if (at[id] == 0) continue;
+            var length = data[at[id] - 1];
+            data.AsSpan(at[id] - 1, length + 1).CopyTo(to.AsSpan(n));
+            next[id] = n + 1;
+            n += length + 1;
+        }
+        return new(next, to, n, 0);
+    }
+
+    /// <summary>Makes the next lists. Ids may be set in any order; the last word holds.</summary>
+    public sealed class Editor
+    {
+        private readonly int[] at;
+        private int[] data;
+        private int used, dead;
+
+        internal Editor(IdLists from, int size)
+        {
+            // What nobody can reach any more is left behind when it has become the larger part.
+            if (from.dead > from.used / 2 && from.dead > 4_096) from = from.Compacted();
+            at = new int[Math.Max(size, from.at.Length)];
+            from.at.CopyTo(at, 0);
+            (data, used, dead) = (from.data, from.used, from.dead);
+        }
+
+        /// <summary>Sets the list of an id; an empty one takes it away.</summary>
+        public void Set(int id, ReadOnlySpan<int> list)
+        {
+            if (at[id] > 0) dead += data[at[id] - 1] + 1;
+            at[id] = 0;
+            if (list.IsEmpty) return;
+            if (used + list.Length + 1 > data.Length) Array.Resize(ref data, (int)Math.Min(Array.MaxLength, Math.Max(used + list.Length + 1L, used + used / 2 + 64L)));
+            data[used] = list.Length;
+            list.CopyTo(data.AsSpan(used + 1));
+            at[id] = used + 1;
+            used += list.Length + 1;
+        }
+
+        /// <summary>The list of an id as it stands.</summary>
+        public ReadOnlySpan<int> Of(int id) => at[id] is > 0 and var place ? data.AsSpan(place, data[place - 1]) : [];
+
+        /// <summary>The lists. The editor is done with.</summary>
+        public IdLists Finish() => new(at, data, used, dead);
+    }
+}

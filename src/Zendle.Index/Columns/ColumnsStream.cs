@@ -1,0 +1,150 @@
+using System.Runtime.InteropServices;
+using System.Text;
+using Zendle.Core.Merging;
+using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
+using Zendle.Core.Trails;
+
+namespace Zendle.Index.Columns;
+
+/// <summary>Writes columns down and reads them again: arrays as they lie in memory, so that a start costs little more than reading a file.</summary>
+/// <remarks>A file is for the machine that wrote it; it is derived, and one that cannot be read is thrown away.</remarks>
+public static class ColumnsStream
+{
+    /// <summary>Writes columns. O(size).</summary>
+    public static void Write(BinaryWriter to, CorpusColumns columns)
+    {
+        var all = columns.All;
+        to.WriteNumbers(all.RecordWork);
+        to.WriteNumbers(all.RecordDatabase);
+        to.WriteNumbers(all.RecordYear);
+        to.WriteNumbers(all.Year);
+        to.WriteTexts(all.SortTitle);
+        to.WriteTexts(all.SortPerson);
+        to.WriteTexts(all.SortVenue);
+        to.WriteNumbers(all.WorkFirstRecord);
+        to.WriteNumbers(all.WorkVenue);
+        to.WriteNumbers(all.TextRank);
+        to.WriteNumbers(all.OnlyCited.ToArray());
+        foreach (var lists in new[] { all.RecordsOf, all.Leads, all.Asked }) to.WriteLists(lists);
+        to.Write(all.DatabaseCited.Count);
+        foreach (var (database, counts) in all.DatabaseCited)
+        {
+            to.Write(database);
+            to.WriteNumbers(counts);
+        }
+        to.Write(all.Facets.Count);
+        foreach (var (facet, column) in all.Facets)
+        {
+            to.Write((int)facet);
+            to.WriteTexts(column.Parts.Names);
+            to.WriteLists(column.Parts.Values);
+        }
+        var (accounts, keys, records, texts) = all.References.Parts;
+        to.WriteLists(accounts);
+        to.WriteNumbers(keys);
+        to.WriteNumbers(records);
+        to.WriteTexts(texts);
+        var graph = all.Graph.Parts;
+        to.WriteLists(graph.Back);
+        to.WriteLists(graph.Forward);
+        to.WriteNumbers(graph.Masks);
+        to.WriteNumbers(graph.Databases);
+        to.Write(graph.Ties);
+        to.Write(all.PerhapsSame.Count);
+        foreach (var (person, others) in all.PerhapsSame)
+        {
+            to.Write(person);
+            to.WriteTexts([.. others]);
+        }
+    }
+
+    /// <summary>Reads columns, without where venues stand.</summary>
+    /// <exception cref="InvalidDataException">What is read is not what was written.</exception>
+    /// <exception cref="EndOfStreamException">It is cut off.</exception>
+    public static CorpusColumns Read(BinaryReader from)
+    {
+        var recordWork = from.ReadNumbers<int>();
+        var (recordDatabase, recordYear, year) = (from.ReadNumbers<byte>(), from.ReadNumbers<short>(), from.ReadNumbers<short>());
+        var (title, person, venue) = (from.ReadTexts(), from.ReadTexts(), from.ReadTexts());
+        var (first, workVenue, rank, onlyCited) = (from.ReadNumbers<int>(), from.ReadNumbers<int>(), from.ReadNumbers<byte>(), from.ReadNumbers<int>());
+        var (recordsOf, leads, asked) = (from.ReadLists(), from.ReadLists(), from.ReadLists());
+        var works = first.Length;
+        if (recordDatabase.Length != recordWork.Length || recordYear.Length != recordWork.Length || new[] { year.Length, title.Length, person.Length, venue.Length, workVenue.Length, rank.Length }.Any(n => n != works) || Array.Exists(recordWork, w => (uint)w >= (uint)works) || Array.Exists(onlyCited, w => (uint)w >= (uint)works))
+            throw new InvalidDataException("The columns do not fit each other.");
+        return new(new CorpusColumns.Contents
+        {
+            RecordWork = recordWork,
+            RecordDatabase = recordDatabase,
+            RecordYear = recordYear,
+            Year = year,
+            SortTitle = title,
+            SortPerson = person,
+            SortVenue = venue,
+            WorkFirstRecord = first,
+            WorkVenue = workVenue,
+            TextRank = rank,
+            OnlyCited = BitSet.Of(works, onlyCited),
+            RecordsOf = recordsOf,
+            Leads = leads,
+            Asked = asked,
+            DatabaseCited = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Database: from.ReadInt32(), Counts: from.ReadNumbers<int>())).ToDictionary(c => c.Database, c => c.Counts),
+            Facets = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Facet: (Facet)from.ReadInt32(), Column: FacetColumn.From(from.ReadTexts()!, from.ReadLists()))).ToDictionary(f => f.Facet, f => f.Column),
+            References = ReferenceMatcher.From(from.ReadLists(), from.ReadNumbers<ulong>(), from.ReadNumbers<int>(), from.ReadTexts()!),
+            Graph = CitationGraph.From(from.ReadLists(), from.ReadLists(), from.ReadNumbers<ulong>(), from.ReadNumbers<int>(), from.ReadInt32()),
+            PerhapsSame = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Person: from.ReadString(), Others: (IReadOnlyList<string>)from.ReadTexts()!)).ToDictionary(p => p.Person, p => p.Others, StringComparer.OrdinalIgnoreCase),
+        });
+    }
+
+    /// <summary>Writes numbers, their count before them.</summary>
+    public static void WriteNumbers<T>(this BinaryWriter to, T[] numbers) where T : unmanaged
+    {
+        to.Write(numbers.Length);
+        to.Flush();
+        to.BaseStream.Write(MemoryMarshal.AsBytes(numbers.AsSpan()));
+    }
+
+    /// <summary>Reads numbers.</summary>
+    public static T[] ReadNumbers<T>(this BinaryReader from) where T : unmanaged
+    {
+        var count = from.ReadInt32();
+        if (count < 0 || (long)count * System.Runtime.CompilerServices.Unsafe.SizeOf<T>() > from.BaseStream.Length - from.BaseStream.Position) throw new InvalidDataException("A count is larger than what is left.");
+        var numbers = GC.AllocateUninitializedArray<T>(count);
+        from.BaseStream.ReadExactly(MemoryMarshal.AsBytes(numbers.AsSpan()));
+        return numbers;
+    }
+
+    /// <summary>Writes texts, null among them.</summary>
+    public static void WriteTexts(this BinaryWriter to, IReadOnlyList<string?> texts)
+    {
+        var lengths = new int[texts.Count];
+        for (var i = 0; i < lengths.Length; i++) lengths[i] = texts[i] is { } text ? Encoding.UTF8.GetByteCount(text) : -1;
+        to.WriteNumbers(lengths);
+        var bytes = new byte[lengths.DefaultIfEmpty().Max() is > 0 and var most ? most : 0];
+        for (var i = 0; i < lengths.Length; i++)
+            if (texts[i] is { } text) to.BaseStream.Write(bytes, 0, Encoding.UTF8.GetBytes(text, bytes));
+    }
+
+    /// <summary>Reads texts.</summary>
+    public static string?[] ReadTexts(this BinaryReader from)
+    {
+        var lengths = from.ReadNumbers<int>();
+        if (lengths.Sum(n => (long)Math.Max(0, n)) > from.BaseStream.Length - from.BaseStream.Position) throw new InvalidDataException("Texts are longer than what is left.");
+        var bytes = new byte[lengths.DefaultIfEmpty().Max() is > 0 and var most ? most : 0];
+        return Array.ConvertAll(lengths, length =>
+        {
+            if (length < 0) return null;
+            from.BaseStream.ReadExactly(bytes.AsSpan(0, length));
+            return Encoding.UTF8.GetString(bytes, 0, length);
+        });
+    }
+
+    private static void WriteLists(this BinaryWriter to, IdLists lists)
+    {
+        var (at, data) = lists.Arrays();
+        to.WriteNumbers(at);
+        to.WriteNumbers(data);
+    }
+
+    private static IdLists ReadLists(this BinaryReader from) => IdLists.From(from.ReadNumbers<int>(), from.ReadNumbers<int>());
+}

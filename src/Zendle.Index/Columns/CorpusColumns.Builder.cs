@@ -1,0 +1,333 @@
+using System.Globalization;
+using Zendle.Core.FullText;
+using Zendle.Core.Merging;
+using Zendle.Core.People;
+using Zendle.Core.Records;
+using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
+using Zendle.Core.Trails;
+using Zendle.Core.Venues;
+
+namespace Zendle.Index.Columns;
+
+public sealed partial class CorpusColumns
+{
+    /// <summary>
+    /// Makes columns: from nothing, or those that come after others when some works changed. The records of a work come together, one after another; of a work that
+    /// changed all come again, after it was taken out. Costs what changes, and a pass over arrays of numbers.
+    /// </summary>
+    public sealed class Builder
+    {
+        private static readonly Facet[] OfRows = [Facet.Year, Facet.Type, Facet.Language, Facet.Subject, Facet.Database, Facet.Affiliation, Facet.Country, Facet.Funder, Facet.Keyword];
+
+        private readonly CorpusColumns? from;
+        private readonly IReadOnlyDictionary<int, string> databaseNames;
+        private readonly bool venuesAsPrinted, peopleAsPrinted;
+        private readonly Dictionary<Facet, FacetColumn.Editor> facets = [];
+        private readonly Dictionary<Facet, FacetColumn> whole = [];
+        private readonly Dictionary<int, int[]> cited = [];
+        private readonly IdLists.Editor recordsOf, leads, asked;
+        private readonly ReferenceMatcher.Editor matching;
+        private readonly List<(int Record, IReadOnlyList<ulong> Keys)> following = [];
+        private readonly Dictionary<int, int[]> led = [];
+        private readonly HashSet<int> changed = [];
+        private readonly List<ColumnRow> rows = [];
+        private readonly int[] recordWork, workFirstRecord;
+        private readonly byte[] recordDatabase, textRank;
+        private readonly short[] recordYear, year;
+        private readonly string?[] sortTitle, sortPerson, sortVenue;
+        private readonly BitSet onlyCited;
+        private int[] workVenue;
+        private ReferenceMatcher? matcher;
+        private IdLists? ledHome;
+        private CitationGraph? graph;
+        private IReadOnlyDictionary<string, IReadOnlyList<string>>? perhapsSame;
+
+        /// <summary>Starts columns for record and work ids below the given sizes.</summary>
+        /// <param name="recordSize">Record ids are below this.</param>
+        /// <param name="workSize">Work ids are below this.</param>
+        /// <param name="databaseNames">Names of databases by id.</param>
+        /// <param name="from">The columns before; null to begin from nothing.</param>
+        /// <param name="venuesAsPrinted">Whether printed titles stand for venues, which nobody will tell apart.</param>
+        /// <param name="peopleAsPrinted">Whether printed names stand for people, whom nobody will tell apart.</param>
+        public Builder(int recordSize, int workSize, IReadOnlyDictionary<int, string> databaseNames, CorpusColumns? from = null, bool venuesAsPrinted = true, bool peopleAsPrinted = true)
+        {
+            (this.from, this.databaseNames, this.venuesAsPrinted, this.peopleAsPrinted) = (from, databaseNames, venuesAsPrinted, peopleAsPrinted);
+            var old = from?.All;
+            RecordSize = Math.Max(recordSize, from?.RecordSize ?? 0);
+            WorkSize = Math.Max(workSize, from?.WorkSize ?? 0);
+            recordWork = Sized(old?.RecordWork, RecordSize);
+            recordDatabase = Sized(old?.RecordDatabase, RecordSize);
+            recordYear = Sized(old?.RecordYear, RecordSize);
+            year = Sized(old?.Year, WorkSize);
+            sortTitle = Sized(old?.SortTitle, WorkSize);
+            sortPerson = Sized(old?.SortPerson, WorkSize);
+            sortVenue = Sized(old?.SortVenue, WorkSize);
+            workFirstRecord = Sized(old?.WorkFirstRecord, WorkSize);
+            textRank = Sized(old?.TextRank, WorkSize);
+            workVenue = Sized(old?.WorkVenue, WorkSize);
+            Array.Fill(workVenue, -1, from?.WorkSize ?? 0, WorkSize - (from?.WorkSize ?? 0));
+            onlyCited = BitSet.Of(WorkSize, old?.OnlyCited.Members() ?? []);
+            recordsOf = (old?.RecordsOf ?? IdLists.Empty).Edit(WorkSize);
+            leads = (old?.Leads ?? IdLists.Empty).Edit(RecordSize);
+            asked = (old?.Asked ?? IdLists.Empty).Edit(RecordSize);
+            matching = (old?.References ?? ReferenceMatcher.Empty).Edit(RecordSize);
+            foreach (var facet in OfRows.Concat(venuesAsPrinted ? [Facet.Venue] : []).Concat(peopleAsPrinted ? [Facet.Person] : [])) facets[facet] = new(from?.Of(facet), WorkSize);
+            foreach (var (database, counts) in old?.DatabaseCited ?? new Dictionary<int, int[]>())
+            {
+                cited[database] = Sized(counts, WorkSize);
+                Array.Fill(cited[database], -1, counts.Length, WorkSize - counts.Length);
+            }
+        }
+
+        internal int RecordSize { get; }
+        internal int WorkSize { get; }
+
+        private static T[] Sized<T>(T[]? old, int size)
+        {
+            var next = new T[size];
+            old?.CopyTo(next, 0);
+            return next;
+        }
+
+        /// <summary>Takes a work out, with all its records as they were.</summary>
+        public void Remove(int work)
+        {
+            changed.Add(work);
+            foreach (var record in recordsOf.Of(work).ToArray())
+            {
+                recordWork[record] = 0;
+                matching.Remove(record);
+                leads.Set(record, []);
+                asked.Set(record, []);
+            }
+            recordsOf.Set(work, []);
+            foreach (var facet in facets.Values) facet.Set(work, (ReadOnlySpan<int>)[]);
+            foreach (var counts in cited.Values) counts[work] = -1;
+            (workFirstRecord[work], year[work], sortTitle[work], sortPerson[work], sortVenue[work]) = (0, 0, null, null, null);
+            onlyCited.Remove(work);
+        }
+
+        /// <summary>Adds one record.</summary>
+        /// <param name="row">What the columns take of it.</param>
+        /// <param name="facts">What merging knows of it, so that references find it by their words too; null for keys alone.</param>
+        public void Add(ColumnRow row, MergeFacts? facts = null)
+        {
+            if (rows.Count > 0 && rows[0].WorkId != row.WorkId) FinishWork();
+            if (rows.Count == 0 && workFirstRecord[row.WorkId] != 0) throw new ArgumentException("The records of a work come together.", nameof(row));
+            rows.Add(row);
+            recordWork[row.RecordId] = row.WorkId;
+            recordDatabase[row.RecordId] = (byte)row.DatabaseId;
+            recordYear[row.RecordId] = (short)(row.Year ?? 0);
+            matching.Put(row.RecordId, row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, facts);
+            if (row.References.Count > 0) following.Add((row.RecordId, row.References));
+        }
+
+        private void FinishWork()
+        {
+            if (rows.Count == 0) return;
+            var work = rows[0].WorkId;
+            changed.Add(work);
+            recordsOf.Set(work, [.. rows.Select(r => r.RecordId).Order()]);
+            workFirstRecord[work] = rows.Min(r => r.RecordId);
+            // The same order as in ChosenFields: preprints speak last, then by trust, then by age.
+            rows.Sort((a, b) => (a.Type == DocumentType.Preprint, a.Trust, a.RecordId).CompareTo((b.Type == DocumentType.Preprint, b.Trust, b.RecordId)));
+            year[work] = (short)(rows.Find(r => r.Year is not null)?.Year ?? 0);
+            (sortTitle[work], sortPerson[work], sortVenue[work]) = (rows[0].Title, rows[0].FirstPerson, rows[0].Venue);
+            textRank[work] = (byte)rows.Min(r => r.TextRank);
+            if (rows.TrueForAll(r => r.IsOnlyCited)) onlyCited.Add(work);
+            foreach (var facet in facets.Keys) facets[facet].Set(work, rows.SelectMany(r => Values(facet, r)));
+            foreach (var row in rows)
+            {
+                if (row.CitedCount is not { } count) continue;
+                if (!cited.TryGetValue(row.DatabaseId, out var counts)) Array.Fill(cited[row.DatabaseId] = counts = new int[WorkSize], -1);
+                counts[work] = Math.Max(counts[work], count);
+            }
+            rows.Clear();
+        }
+
+        private IEnumerable<string> Values(Facet facet, ColumnRow row) => facet switch
+        {
+            Facet.Year => row.Year is { } y ? [y.ToString(CultureInfo.InvariantCulture)] : [],
+            Facet.Type => [DocumentTypes.Name(row.Type)],
+            Facet.Language => row.Language is { } language ? [Languages.Name(language)] : [],
+            Facet.Subject => row.Subjects,
+            Facet.Database => [databaseNames.GetValueOrDefault(row.DatabaseId, "?")],
+            Facet.Affiliation => row.Around?.Affiliations ?? [],
+            Facet.Country => row.Around?.Countries ?? [],
+            Facet.Funder => row.Around?.Funders ?? [],
+            Facet.Keyword => row.Around?.Keywords ?? [],
+            Facet.Venue => row.Venue is { } venue ? [venue] : [],
+            Facet.Person => row.People,
+            _ => throw new ArgumentOutOfRangeException(nameof(facet)),
+        };
+
+        /// <summary>The records of the columns before that refer to something by one of some keys and are not among those that changed.</summary>
+        /// <param name="halves">The lower halves of the keys.</param>
+        public IReadOnlyList<int> Asking(IReadOnlySet<int> halves)
+        {
+            FinishWork();
+            return from is null ? [] : [.. from.Asking(halves).Where(record => recordWork[record] > 0 && !changed.Contains(recordWork[record]))];
+        }
+
+        /// <summary>The references of a record that did not change are led home anew.</summary>
+        /// <param name="record">The record.</param>
+        /// <param name="keys">Two keys (DOI, title and person) for each reference.</param>
+        public void FollowAgain(int record, IReadOnlyList<ulong> keys) => following.Add((record, keys));
+
+        /// <summary>Finds the works that references mean: all works that were added.</summary>
+        public ReferenceMatcher Matcher
+        {
+            get
+            {
+                FinishWork();
+                return matcher ??= matching.Finish();
+            }
+        }
+
+        /// <summary>Follows the keys of the references; tells those that no key led home, by record and place in its list.</summary>
+        public IReadOnlyList<(int Record, int Place)> FollowKeys()
+        {
+            var open = new List<(int, int)>();
+            foreach (var (record, keys) in following)
+            {
+                var cites = new int[keys.Count / 2];
+                for (var place = 0; place < cites.Length; place++)
+                    if ((cites[place] = Matcher.ByKeys(keys[2 * place], keys[2 * place + 1], null).Work) == 0) open.Add((record, place));
+                led[record] = cites;
+                asked.Set(record, [.. keys.Where(k => k != 0).Select(k => unchecked((int)k)).Distinct()]);
+            }
+            following.Clear();
+            return open;
+        }
+
+        /// <summary>Leads a reference home whose work was found in words.</summary>
+        /// <param name="record">The record that has it.</param>
+        /// <param name="place">Its place in the record's list.</param>
+        /// <param name="work">The work; 0 for none.</param>
+        public void Lead(int record, int place, int work) => led[record][place] = work;
+
+        /// <summary>Notes the keys that the references of a record ask for beside their own two.</summary>
+        public void Ask(int record, IEnumerable<ulong> keys)
+        {
+            var all = asked.Of(record).ToArray().ToHashSet();
+            all.UnionWith(keys.Select(k => unchecked((int)k)));
+            asked.Set(record, [.. all]);
+        }
+
+        /// <summary>The citation graph of what was led home. Nothing can be led home after it.</summary>
+        public CitationGraph BuildGraph()
+        {
+            if (graph is not null) return graph;
+            FollowKeys();
+            foreach (var (record, cites) in led)
+            {
+                leads.Set(record, cites);
+                changed.Add(recordWork[record]);
+            }
+            ledHome = leads.Finish();
+            var databases = recordDatabase.Where((_, r) => recordWork[r] > 0).Distinct().Select(d => (int)d).Order().ToArray();
+            var before = from?.Graph.Databases;
+            // Databases keep their bits: one that came between others, or went, asks for a graph from nothing.
+            return graph = before is not null && databases.AsSpan(0, Math.Min(databases.Length, before.Count)).SequenceEqual(before.ToArray()) ? from!.Graph.With(Citing(changed), WorkSize, databases) : WholeGraph(databases);
+        }
+
+        private Dictionary<int, List<ReportedTie>> Citing(IEnumerable<int> works)
+        {
+            var citing = new Dictionary<int, List<ReportedTie>>();
+            foreach (var work in works)
+            {
+                var ties = citing[work] = [];
+                foreach (var record in recordsOf.Of(work))
+                    foreach (var one in ledHome!.Of(record)) if (one > 0) ties.Add(new(one, recordDatabase[record]));
+            }
+            citing.Remove(0);
+            return citing;
+        }
+
+        private CitationGraph WholeGraph(int[] databases)
+        {
+            var (pairs, by) = (new List<long>(), new List<byte>());
+            for (var record = 0; record < RecordSize; record++)
+                foreach (var one in ledHome!.Of(record))
+                    if (one > 0)
+                    {
+                        pairs.Add((long)recordWork[record] << 32 | (uint)one);
+                        by.Add(recordDatabase[record]);
+                    }
+            return CitationGraph.Build(pairs, by, WorkSize, databases);
+        }
+
+        /// <summary>Takes the venues that were told apart: of each work its number among them, −1 for none.</summary>
+        public void TakeVenues(int[] ofWorks, IReadOnlyList<Venue> venues)
+        {
+            workVenue = ofWorks;
+            var titles = new FacetColumn.Editor(null, WorkSize);
+            int[] numbers = [.. venues.Select(v => titles.Number(v.Title))];
+            for (var work = 0; work < WorkSize; work++)
+            {
+                if (ofWorks[work] is not (>= 0 and var venue)) continue;
+                titles.Set(work, [numbers[venue]]);
+                sortVenue[work] = venues[venue].Title;
+            }
+            whole[Facet.Venue] = titles.Finish();
+        }
+
+        /// <summary>Takes the people who were told apart; without it those of the columns before stay.</summary>
+        public void TakePeople(IReadOnlyList<Person> people)
+        {
+            var labels = new FacetColumn.Editor(null, WorkSize);
+            foreach (var work in people.SelectMany(p => p.Mentions, (p, m) => (m.WorkId, p.Label)).GroupBy(m => m.WorkId, m => m.Label)) labels.Set(work.Key, work);
+            whole[Facet.Person] = labels.Finish();
+            perhapsSame = people.Where(p => p.Doubtful.Count > 0).ToDictionary(p => p.Label, p => (IReadOnlyList<string>)[.. p.Doubtful.Select(n => people[n].Label)], StringComparer.OrdinalIgnoreCase);
+        }
+
+        /// <summary>The finished columns; where venues stand is added by <see cref="WithStandings"/>.</summary>
+        public CorpusColumns Build()
+        {
+            FinishWork();
+            var ties = BuildGraph();
+            foreach (var (facet, editor) in facets) whole[facet] = editor.Finish();
+            if (!whole.ContainsKey(Facet.Venue)) whole[Facet.Venue] = from?.Of(Facet.Venue) ?? new FacetColumn.Editor(null, WorkSize).Finish();
+            if (!whole.ContainsKey(Facet.Person)) whole[Facet.Person] = from?.Of(Facet.Person) ?? new FacetColumn.Editor(null, WorkSize).Finish();
+            BuildByText();
+            whole[Facet.Quartile] = new FacetColumn.Editor(null, WorkSize).Finish();
+            return new(new Contents
+            {
+                RecordWork = recordWork,
+                RecordDatabase = recordDatabase,
+                RecordYear = recordYear,
+                Year = year,
+                SortTitle = sortTitle,
+                SortPerson = sortPerson,
+                SortVenue = sortVenue,
+                WorkFirstRecord = workFirstRecord,
+                WorkVenue = workVenue,
+                TextRank = textRank,
+                OnlyCited = onlyCited,
+                RecordsOf = recordsOf.Finish(),
+                Leads = ledHome!,
+                Asked = asked.Finish(),
+                DatabaseCited = cited,
+                Facets = whole,
+                References = Matcher,
+                Graph = ties,
+                PerhapsSame = perhapsSame ?? from?.All.PerhapsSame ?? new Dictionary<string, IReadOnlyList<string>>(),
+            });
+        }
+
+        /// <summary>The fields that follow from how the text of a work can be had.</summary>
+        private void BuildByText()
+        {
+            var (text, open) = (new FacetColumn.Editor(null, WorkSize), new FacetColumn.Editor(null, WorkSize));
+            int[] texts = [.. TextAtHand.Words.Select(text.Number)], opens = [.. Enumerable.Range(0, TextAtHand.Words.Count).Select(rank => open.Number(OpenAccess.Of(rank)))];
+            for (var work = 0; work < WorkSize; work++)
+            {
+                if (workFirstRecord[work] == 0) continue;
+                text.Set(work, [texts[textRank[work]]]);
+                open.Set(work, [opens[textRank[work]]]);
+            }
+            (whole[Facet.Text], whole[Facet.OpenAccess]) = (text.Finish(), open.Finish());
+        }
+    }
+}
