@@ -26,6 +26,24 @@ public enum ReferenceEvidence
 /// <param name="Confidence">0 to 1: share of the title's words that stand in the text, less what speaks against it.</param>
 public readonly record struct ReferenceMatch(int Work, ReferenceEvidence Evidence, double Confidence);
 
+/// <summary>What a record is found by: the lower halves of its keys.</summary>
+/// <param name="Work">Its work; 0 for a record that is not there.</param>
+/// <param name="Year">Its year; 0 when unknown.</param>
+/// <param name="Naming">Keys that name the work by themselves.</param>
+/// <param name="Proposing">Keys under which its words are held against a text.</param>
+public readonly record struct FoundBy(int Work, int Year, int[] Naming, int[] Proposing)
+{
+    /// <summary>
+    /// The keys of which a reference that asks for one may mean another work now. What names a work does so whatever else its record says; what proposes it leads to
+    /// its words, which may be others.
+    /// </summary>
+    public static IEnumerable<int> Differ(FoundBy before, FoundBy now)
+    {
+        int[] naming = [.. before.Naming ?? []], named = [.. now.Naming ?? []];
+        return (before.Work == now.Work && before.Year == now.Year ? naming.Except(named).Concat(named.Except(naming)) : naming.Concat(named)).Concat(before.Proposing ?? []).Concat(now.Proposing ?? []);
+    }
+}
+
 /// <summary>
 /// Finds the works that references mean: by identifier, by title and first person, and for printed ones by holding the text against the works that its person
 /// and year, its volume and page, or its title propose. Two works that fit alike are no match. Immutable; an <see cref="Editor"/> makes the next one at the cost of
@@ -37,9 +55,9 @@ public sealed class ReferenceMatcher
     private const double EnoughWords = 0.74, EnoughWithPlace = 0.5, Lead = 0.04;
     private const int MostProposed = 400;
 
-    // A record's account: work, year, places of first person, volume and page among the texts, whether it is a notice, how many keys, the keys' lower halves, then
-    // for each title how many words its main part has, how many it has, and their hashes.
-    private const int Work = 0, Year = 1, Person = 2, Volume = 3, Page = 4, Notice = 5, KeyCount = 6, Head = 7;
+    // A record's account: work, year, places of first person, volume and page among the texts, whether it is a notice, how many keys, how many of them name the work
+    // (the others only propose it), the keys' lower halves, then for each title how many words its main part has, how many it has, and their hashes.
+    private const int Work = 0, Year = 1, Person = 2, Volume = 3, Page = 4, Notice = 5, KeyCount = 6, NamingCount = 7, Head = 8;
 
     private readonly IdLists accounts;
     private readonly KeyIndex keys;
@@ -54,8 +72,17 @@ public sealed class ReferenceMatcher
     /// <param name="size">Record ids will be below this.</param>
     public Editor Edit(int size) => new(this, size);
 
-    /// <summary>The lower halves of the keys under which a record is found (<see cref="KeysOf"/>), each once; empty for a record that is not there.</summary>
-    public ReadOnlySpan<int> KeyHalves(int record) => accounts.Of(record) is { IsEmpty: false } account ? account.Slice(Head, account[KeyCount]) : [];
+    /// <summary>What a record is found by; nothing for a record that is not there.</summary>
+    public FoundBy Of(int record) => accounts.Of(record) is { IsEmpty: false } a ? new(a[Work], a[Year], a.Slice(Head, a[NamingCount]).ToArray(), a[(Head + a[NamingCount])..(Head + a[KeyCount])].ToArray()) : default;
+
+    /// <summary>What a record is found by once it is put in.</summary>
+    public static FoundBy By(int work, ulong doi, ulong title, int year, MergeFacts? facts)
+    {
+        int[] naming = [.. Naming(facts, doi, title).Distinct().Select(k => unchecked((int)k))];
+        return new(work, year, naming, facts is null ? [] : [.. KeysOf(facts, doi, title).Select(k => unchecked((int)k)).Except(naming)]);
+    }
+
+    private ReadOnlySpan<int> KeyHalves(int record) => accounts.Of(record) is { IsEmpty: false } account ? account.Slice(Head, account[KeyCount]) : [];
 
     /// <summary>What the matcher is made of, for writing it down.</summary>
     public (IdLists Accounts, ulong[] Keys, int[] Records, string[] Texts) Parts => keys.Arrays() is var (k, r) ? (accounts, k, r, texts.All()) : default;
@@ -82,7 +109,7 @@ public sealed class ReferenceMatcher
         /// <param name="facts">What merging knows of it, so that its words are found too; null for keys alone.</param>
         public void Put(int record, int work, ulong doi, ulong title, int year, MergeFacts? facts = null)
         {
-            ulong[] all = facts is null ? [.. new[] { doi, title }.Where(k => k != 0)] : [.. KeysOf(facts, doi, title).Distinct()];
+            ulong[] naming = [.. Naming(facts, doi, title).Distinct()], all = facts is null ? naming : [.. KeysOf(facts, doi, title).Distinct()];
             foreach (var key in all)
             {
                 keys.Add(key);
@@ -90,7 +117,7 @@ public sealed class ReferenceMatcher
             }
             var account = new List<int>(Head + all.Length)
             {
-                work, year, facts is null ? 0 : from.texts.Of(FirstPerson(facts)), from.texts.Of(facts?.Volume), from.texts.Of(facts?.FirstPage), facts?.Notice.Length > 0 ? 1 : 0, all.Length,
+                work, year, facts is null ? 0 : from.texts.Of(FirstPerson(facts)), from.texts.Of(facts?.Volume), from.texts.Of(facts?.FirstPage), facts?.Notice.Length > 0 ? 1 : 0, all.Length, naming.Length,
             };
             account.AddRange(all.Select(k => unchecked((int)k)));
             foreach (var words in facts?.Titles ?? [])
@@ -161,8 +188,11 @@ public sealed class ReferenceMatcher
     /// <param name="facts">What merging knows of the record.</param>
     /// <param name="doi"><see cref="MergeKeys.Doi"/> of it; 0 for none.</param>
     /// <param name="title"><see cref="MergeKeys.TitleAndPerson"/> of it; 0 for none.</param>
-    public static IEnumerable<ulong> KeysOf(MergeFacts facts, ulong doi, ulong title) =>
-        new[] { doi, title }.Concat(facts.Titles.Skip(1).Select(t => MergeKeys.TitleAndPerson(t, FirstPerson(facts)))).Concat(facts.Titles.SelectMany(t => WordKeys(facts, t))).Where(k => k != 0);
+    public static IEnumerable<ulong> KeysOf(MergeFacts facts, ulong doi, ulong title) => Naming(facts, doi, title).Concat(facts.Titles.SelectMany(t => WordKeys(facts, t)));
+
+    /// <summary>The keys that name a record's work by themselves: its DOI, and each title with the first person.</summary>
+    private static IEnumerable<ulong> Naming(MergeFacts? facts, ulong doi, ulong title) =>
+        new[] { doi, title }.Concat(facts?.Titles.Skip(1).Select(t => MergeKeys.TitleAndPerson(t, FirstPerson(facts))) ?? []).Where(k => k != 0);
 
     /// <summary>The keys a reference asks for.</summary>
     public static ulong[] AskedBy(Reference reference) =>

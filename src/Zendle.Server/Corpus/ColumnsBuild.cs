@@ -106,7 +106,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     private async Task LeadHome(Changes changes, CancellationToken cancel)
     {
         var builder = changes.Builder;
-        foreach (var (record, keys) in await reader.ReferenceKeysIn(builder.Asking(changes.KeyHalves), cancel)) builder.FollowAgain(record, keys);
+        foreach (var (record, keys) in await reader.ReferenceKeysIn(builder.Asking(changes.KeyHalves()), cancel)) builder.FollowAgain(record, keys);
         var matcher = builder.Matcher;
         var open = builder.FollowKeys().ToLookup(o => o.Record, o => o.Place);
         foreach (var chunk in open.Select(o => o.Key).Chunk(2_000))
@@ -135,6 +135,8 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         private readonly Dictionary<(string, string?), int> known;
         private readonly int[] spellingOf;
         private readonly short[] yearOf;
+        private readonly Dictionary<int, FoundBy> was = [];
+        private readonly HashSet<int> differing = [];
 
         public Changes(CorpusState? before, CorpusColumns.Builder builder, int works)
         {
@@ -150,12 +152,17 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
 
         public CorpusColumns.Builder Builder { get; }
 
-        /// <summary>The lower halves of the keys under which something came, changed or went.</summary>
-        public HashSet<int> KeyHalves { get; } = [];
+        /// <summary>The lower halves of the keys under which something came, changed or went. All that changed must have been added.</summary>
+        public HashSet<int> KeyHalves()
+        {
+            foreach (var gone in was.Values) differing.UnionWith(FoundBy.Differ(gone, default));
+            was.Clear();
+            return differing;
+        }
 
         public void Remove(int work)
         {
-            foreach (var record in before!.Columns.RecordsOf(work)) foreach (var half in before.Columns.References.KeyHalves(record)) KeyHalves.Add(half);
+            foreach (var record in before!.Columns.RecordsOf(work)) was[record] = before.Columns.References.Of(record);
             if (work < before.Columns.WorkSize) Builder.Remove(work);
             (spellingOf[work], yearOf[work]) = (-1, 0);
         }
@@ -165,7 +172,9 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
             foreach (var (row, facts) in part.Rows)
             {
                 Builder.Add(row, facts);
-                if (before is not null) foreach (var key in ReferenceMatcher.KeysOf(facts, row.Doi, row.TitleKey)) KeyHalves.Add(unchecked((int)key));
+                if (before is null) continue;
+                was.Remove(row.RecordId, out var then);
+                differing.UnionWith(FoundBy.Differ(then, ReferenceMatcher.By(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, facts)));
             }
             yearOf[part.Work] = (short)(part.IsItem ? part.Year : -part.Year);
             if (part.Venue is not { } venue) return;
