@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Lucene.Net.Index;
+using Lucene.Net.Util;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
@@ -222,27 +223,35 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         foreach (var name in IndexFields.Text(field))
             Places(name, reader =>
             {
-                var spans = Side(near.Parts[0]);
-                for (var i = 1; i < near.Parts.Length && spans.Count > 0; i++) spans = Spans.Near(spans, Side(near.Parts[i]), near.Distances[i - 1]);
-                return spans;
-
-                Spans Side(QueryNode part) => part switch
+                // The rarest side is read first; of the others only documents that can still count.
+                var sides = new Spans[near.Parts.Length];
+                FixedBitSet? within = null;
+                foreach (var i in Enumerable.Range(0, sides.Length).OrderBy(i => Terms(near.Parts[i]).Sum(t => (long)reader.AtMost(t))))
                 {
-                    TermNode t => ReferenceEquals(t, without) ? Spans.None : reader.Of(t),
-                    OrNode o => Spans.Merge([.. o.Parts.Select(Side)]),
-                    _ => throw new ArgumentException("A side of NEAR is a term or a group of terms.", nameof(near)),
-                };
+                    sides[i] = Spans.Merge([.. Terms(near.Parts[i]).Where(t => !ReferenceEquals(t, without)).Select(t => reader.Of(t, within)).DefaultIfEmpty(Spans.None)]);
+                    if (sides[i].Count == 0) return Spans.None;
+                    within = reader.DocumentsOf(sides[i]);
+                }
+                var spans = sides[0];
+                for (var i = 1; i < sides.Length && spans.Count > 0; i++) spans = Spans.Near(spans, sides[i], near.Distances[i - 1]);
+                return spans;
             }, records);
         return records;
+
+        static IEnumerable<TermNode> Terms(QueryNode part) => part switch
+        {
+            TermNode t => [t],
+            OrNode o => o.Parts.SelectMany(Terms),
+            _ => throw new ArgumentException("A side of NEAR is a term or a group of terms.", nameof(part)),
+        };
     }
 
     private void Places(string name, Func<SpanReader, Spans> find, BitSet records)
     {
-        foreach (var leaf in snapshot.Reader.Leaves)
-        {
-            var ids = SegmentDocs.Of(leaf.AtomicReader).Record;
-            foreach (var start in find(new(leaf.AtomicReader, name)).Starts) Put(records, ids[Spans.Document(start)]);
-        }
+        // Segments know nothing of each other.
+        var found = snapshot.Reader.Leaves.AsParallel().Select(leaf => (Ids: SegmentDocs.Of(leaf.AtomicReader).Record, find(new(leaf.AtomicReader, name)).Starts)).ToArray();
+        foreach (var (ids, starts) in found)
+            foreach (var start in starts) Put(records, ids[Spans.Document(start)]);
     }
 
     private void Put(BitSet records, int id)

@@ -24,6 +24,14 @@ internal sealed class SpanReader(AtomicReader reader, string field)
         return documents;
     }
 
+    /// <summary>The documents in which spans stand.</summary>
+    public FixedBitSet DocumentsOf(Spans spans)
+    {
+        var documents = new FixedBitSet(Math.Max(1, reader.MaxDoc));
+        foreach (var start in spans.Starts) documents.Set(Spans.Document(start));
+        return documents;
+    }
+
     /// <summary>Places of a term in any of its forms, in all documents or only in some.</summary>
     public Spans Of(TermNode term, FixedBitSet? within = null) => Spans.Merge([.. term.Forms.Select(f => Of(f, within))]);
 
@@ -33,6 +41,7 @@ internal sealed class SpanReader(AtomicReader reader, string field)
         var candidates = within;
         if (slots.Length > 1)
         {
+            if (!slots.Any(TermNode.IsPattern)) return Row(slots, within);
             candidates = within is null ? null : (FixedBitSet)within.Clone();
             foreach (var slot in slots)
             {
@@ -48,6 +57,56 @@ internal sealed class SpanReader(AtomicReader reader, string field)
         Array.Fill(lengths, slots.Length);
         return new(starts, lengths);
     }
+
+    /// <summary>Plain words in a row: their postings are gone through side by side, the rarest word leading, so that of a common one only few documents are read.</summary>
+    private Spans Row(ImmutableArray<string> words, FixedBitSet? within)
+    {
+        var postings = new (DocsAndPositionsEnum Places, int Offset, int Frequency)[words.Length];
+        for (var i = 0; i < words.Length; i++)
+        {
+            if (TermWalk.Over(reader, field, words[i]).FirstOrDefault() is not { } word || word.DocsAndPositions(live, null, DocsAndPositionsFlags.NONE) is not { } places) return Spans.None;
+            postings[i] = (places, i, word.DocFreq);
+        }
+        Array.Sort(postings, (a, b) => a.Frequency.CompareTo(b.Frequency));
+        var (starts, lead, here, there) = (new List<long>(), postings[0].Places, new List<int>(), new List<int>());
+        for (var document = lead.NextDoc(); document != DocIdSetIterator.NO_MORE_DOCS; document = lead.NextDoc())
+        {
+            if (within?.Get(document) == false) continue;
+            var all = true;
+            for (var i = 1; i < postings.Length && all; i++)
+            {
+                var other = postings[i].Places;
+                all = (other.DocID < document ? other.Advance(document) : other.DocID) == document;
+            }
+            if (!all) continue;
+            // Where the row would begin if this word stands in it; what is left after every word is where it does.
+            Begins(postings[0], here);
+            for (var i = 1; i < postings.Length && here.Count > 0; i++)
+            {
+                Begins(postings[i], there);
+                var (kept, n) = (0, 0);
+                for (var h = 0; h < here.Count; h++)
+                {
+                    while (n < there.Count && there[n] < here[h]) n++;
+                    if (n < there.Count && there[n] == here[h]) here[kept++] = here[h];
+                }
+                here.RemoveRange(kept, here.Count - kept);
+            }
+            foreach (var begin in here) starts.Add(Spans.Pack(document, begin));
+        }
+        var lengths = new int[starts.Count];
+        Array.Fill(lengths, words.Length);
+        return new([.. starts], lengths);
+
+        static void Begins((DocsAndPositionsEnum Places, int Offset, int Frequency) word, List<int> begins)
+        {
+            begins.Clear();
+            for (var n = word.Places.Freq; n > 0; n--) if (word.Places.NextPosition() - word.Offset is >= 0 and var begin) begins.Add(begin);
+        }
+    }
+
+    /// <summary>About how many documents have a term, at most; for what is read first. Truncated words count as being everywhere.</summary>
+    public int AtMost(TermNode term) => term.Forms.Max(form => form.Min(slot => TermNode.IsPattern(slot) ? reader.MaxDoc : TermWalk.Over(reader, field, slot).Select(t => t.DocFreq).FirstOrDefault()));
 
     private static long[] Following(long[] starts, long[] next, int offset)
     {

@@ -25,6 +25,8 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
         ["years"] = study.Years.ToString(CultureInfo.InvariantCulture),
     };
 
+    private readonly HashSet<string> told = [];
+
     /// <summary>The skeletons of the sentences written so far, titles aside.</summary>
     public List<string> Skeletons { get; } = [];
 
@@ -62,7 +64,10 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
 
     private string Sentence(string[] frames)
     {
-        var skeleton = Picked(Suited(frames));
+        // Nobody says the same thing twice in one abstract with another figure.
+        var frame = Suited(frames);
+        for (var tries = 0; !told.Add(frame) && tries < 20; tries++) frame = Suited(frames);
+        var skeleton = Picked(frame);
         Skeletons.Add(skeleton);
         return Fill(skeleton, fresh: Skeletons.Count > 1);
     }
@@ -142,14 +147,21 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
     }
 
     /// <summary>What the study found, in words: its direction and size are facts of the study.</summary>
-    private string Change() => (study.Direction, study.Effect) switch
+    private string Change()
     {
-        (0, _) => dice.Of(["did not differ", "showed no difference that could be told from chance", "stayed the same", "did not change", "remained as it was"]),
-        ( < 0, > 60) => dice.Of([$"fell by {study.Effect} %", $"fell to {100 - study.Effect} % of the level without it", $"was {study.Effect} % lower", "all but ceased"]),
-        ( < 0, var e) => dice.Of([$"fell by {e} %", $"was {e} % lower", $"declined by {e} %", $"dropped by {e} %", $"was reduced by {e} %"]),
-        (_, > 70) => dice.Of([$"rose by {study.Effect} %", string.Create(CultureInfo.InvariantCulture, $"was {1 + study.Effect / 100.0:0.0} times as high"), $"was {study.Effect} % higher"]),
-        (_, var e) => dice.Of([$"rose by {e} %", $"was {e} % higher", $"increased by {e} %", $"gained {e} %"]),
-    };
+        var was = IsPlural(study.Response) ? "were" : "was";
+        return (study.Direction, study.Effect) switch
+        {
+            (0, _) => dice.Of(["did not differ", "showed no difference that could be told from chance", "stayed the same", "did not change", "remained as before"]),
+            ( < 0, > 60) => dice.Of([$"fell by {study.Effect} %", $"fell to {100 - study.Effect} % of the level without it", $"{was} {study.Effect} % lower", "all but ceased"]),
+            ( < 0, var e) => dice.Of([$"fell by {e} %", $"{was} {e} % lower", $"declined by {e} %", $"dropped by {e} %", $"{was} reduced by {e} %"]),
+            (_, > 70) => dice.Of([$"rose by {study.Effect} %", string.Create(CultureInfo.InvariantCulture, $"{was} {1 + study.Effect / 100.0:0.0} times as high"), $"{was} {study.Effect} % higher"]),
+            (_, var e) => dice.Of([$"rose by {e} %", $"{was} {e} % higher", $"increased by {e} %", $"gained {e} %"]),
+        };
+    }
+
+    /// <summary>"Flower visits" and "metaphors of flame" are many; "seed mass" and "catch per species" are one.</summary>
+    private static bool IsPlural(string response) => response.Split([" of ", " by ", " per "], StringSplitOptions.None)[0] is var head && head.EndsWith('s') && !head.EndsWith("ss", StringComparison.Ordinal);
 
     /// <summary>The end of an interval on one side of the figure that was written before it.</summary>
     private string Around(int side) => (int.Parse(Word("p"), CultureInfo.InvariantCulture) + side * dice.Between(3, 9)).ToString(CultureInfo.InvariantCulture);

@@ -221,7 +221,8 @@ public sealed class WorldMaker
             var place = d.Of(scenario.Words.Places);
             var other = language switch
             {
-                "eng" => d.Below(6) switch
+                // What has a subtitle gets no second one, and what says where it was is not told again.
+                "eng" => (title.Contains(':', StringComparison.Ordinal) ? 2 + 3 * d.Below(2) : title.Contains(" in ", StringComparison.Ordinal) ? 2 + d.Below(4) : d.Below(6)) switch
                 {
                     0 => $"{title}: evidence from {place}",
                     1 => $"{title} in {study?.Setting ?? "the surroundings"} of {place}",

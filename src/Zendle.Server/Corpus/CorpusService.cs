@@ -52,7 +52,9 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, Zen
         {
             var sequence = await reader.Sequence(cancel);
             var databases = await reader.Databases(cancel);
-            index!.Refresh(await columns.Build(sequence, databases, cancel), databases.ToDictionary(d => d.Id, d => d.Name), sequence, databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value));
+            var built = await columns.Build(sequence, databases, cancel);
+            index!.Refresh(built, databases.ToDictionary(d => d.Id, d => d.Name), sequence, databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value));
+            _ = Task.Run(built.WorkOutPlaces, CancellationToken.None);
         }
         finally { refreshing.Release(); }
     }

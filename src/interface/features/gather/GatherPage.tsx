@@ -139,14 +139,16 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
             Go on with {count(data?.onTheirWay ?? 0)}
           </Button>
         ) : (
-          <Button
-            kind="primary"
-            className="h-9"
-            disabled={(data?.notSought ?? 0) === 0 || seek.isPending}
-            onClick={() => seek.mutate({ works: null, again: false })}
-          >
-            Gather the {count(data?.notSought ?? 0)}
-          </Button>
+          (data?.notSought ?? 0) > 0 && (
+            <Button
+              kind="primary"
+              className="h-9"
+              disabled={seek.isPending}
+              onClick={() => seek.mutate({ works: null, again: false })}
+            >
+              Gather the {count(data?.notSought ?? 0)}
+            </Button>
+          )
         )}
       </header>
       {running && data.job && <Progress job={data.job} />}
