@@ -124,6 +124,19 @@ public sealed class Browser : IDisposable
 
     public void Type(string keys) => new Actions(driver).SendKeys(keys).Perform();
 
+    /// <summary>Types letter by letter with a pause after each, as a person does.</summary>
+    public void TypeSlowly(string text, TimeSpan between) => text.Aggregate(new Actions(driver), (acts, letter) => acts.SendKeys(letter.ToString()).Pause(between)).Perform();
+
+    /// <summary>Every answer from now on takes at least so long.</summary>
+    public void Slow(TimeSpan latency)
+    {
+        driver.ExecuteCdpCommand("Network.enable", []);
+        driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new Dictionary<string, object?> { ["offline"] = false, ["latency"] = latency.TotalMilliseconds, ["downloadThroughput"] = -1, ["uploadThroughput"] = -1 }!);
+    }
+
+    /// <summary>Runs a script in every page before the page's own.</summary>
+    public void Before(string script) => driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new Dictionary<string, object?> { ["source"] = script }!);
+
     public string Text => driver.FindElement(By.TagName("body")).Text;
 
     public void Sees(string words) => Until(() => Text.Contains(words, StringComparison.Ordinal), $"“{words}”");

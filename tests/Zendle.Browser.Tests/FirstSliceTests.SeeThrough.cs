@@ -50,6 +50,34 @@ public sealed partial class FirstSliceTests
     }
 
     [Fact]
+    public void Typing_never_waits_and_newer_words_give_up_what_older_ones_asked()
+    {
+        using var b = world.SignedIn();
+        b.Before("""
+            window.asked = [];
+            const real = window.fetch;
+            window.fetch = (request, more) => {
+              if (request.url?.includes("/reading")) {
+                const one = { givenUp: false };
+                window.asked.push(one);
+                request.signal?.addEventListener("abort", () => (one.givenUp = true));
+              }
+              return real(request, more);
+            };
+            """);
+        b.Go("/r/1/search?step=0");
+        b.Find(Line).Click();
+        b.Slow(TimeSpan.FromSeconds(1));
+        const string Words = "moth* AND lamp*";
+        b.TypeSlowly(Words, TimeSpan.FromMilliseconds(200));
+        Assert.Equal(Words, LineOf(b)); // all letters stand there though no answer to the last ones can have come
+        b.Until(() => b.Find("section[aria-label='Search line']").Text.Contains("to come", StringComparison.Ordinal), "what the line would find");
+        Assert.True((long)b.Script("return window.asked.filter(a => a.givenUp).length")! > 3, "older questions are given up");
+        var found = (string)b.Script("return fetch('/api/me').then(r => r.json()).then(me => fetch('/api/reviews/1/reading', { method: 'POST', headers: { 'Content-Type': 'application/json', 'X-Zendle-Token': me.requestToken }, body: JSON.stringify({ text: arguments[0], stepId: 0 }) })).then(r => r.json()).then(r => String(r.inView))", Words)!;
+        b.Until(() => b.Find("section[aria-label='Search line']").Text.Replace(",", "", StringComparison.Ordinal).Contains($"{found} to come", StringComparison.Ordinal), $"{found} to come");
+    }
+
+    [Fact]
     public void Every_number_of_the_ledger_and_the_board_opens_its_set()
     {
         using var b = world.SignedIn();

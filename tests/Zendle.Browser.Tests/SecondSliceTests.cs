@@ -172,6 +172,27 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         Assert.Empty(b.Complaints());
     }
 
+    /// <summary>What gathering can meet, as the chain says it.</summary>
+    private static readonly string[] Turns =
+    [
+        @"publisher: \d+ pages came", @"publisher: \d+ EUR asked -> repository: \d+ pages came", @"publisher: \d+ EUR asked -> preprint: \d+ pages came", @"publisher: asked to wait \d+ s, then \d+ pages came", @"publisher: dead link -> repository: \d+ pages came",
+        "publisher: another work, refused", "publisher: cut off, refused", "publisher: is it this work", @"publisher: \d+ EUR asked",
+    ];
+
+    [Fact]
+    public void In_the_demo_fourteen_texts_are_in_hand_three_are_stuck_and_the_rest_meets_every_turn()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/gather");
+        b.Sees("not yet sought");
+        var before = Api(b, "/api/reviews/1/gather");
+        Assert.Equal((14, 3, 0), (before["inHand"]!.GetValue<int>(), before["needYou"]!.GetValue<int>(), before["onTheirWay"]!.GetValue<int>()));
+        b.Click("Gather the ");
+        b.Until(() => Api(b, "/api/reviews/1/gather") is var g && g["notSought"]!.GetValue<int>() == 0 && g["onTheirWay"]!.GetValue<int>() == 0, "all of them tried");
+        string[] chains = [.. Api(b, "/api/reviews/1/gather")["works"]!.AsArray().Select(w => string.Join(" -> ", w!["attempts"]!.AsArray().Select(a => $"{a!["route"]}: {a["brief"]}")))];
+        Assert.All(Turns, turn => Assert.Contains(chains, chain => Regex.IsMatch(chain, $"^{turn}")));
+    }
+
     private static string Plain(string text) => Regex.Replace(text, @"\s+", " ").Trim();
 
     /// <summary>Chooses kept works by the copies they have, and sets what lies behind them.</summary>

@@ -39,14 +39,14 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         (state, isBegun) = (null, true); // until this build has come to its end
         var next = await After(before, sequence, databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)), cancel);
         state = next;
-        if (next.Unwritten > MostUnwritten) WriteDown();
         return next.Columns;
     }
 
     /// <summary>Writes down what a later start would have to build; nothing when nothing changed.</summary>
-    public void WriteDown()
+    /// <param name="whenDue">Only when so much changed that following it again would take longer.</param>
+    public void WriteDown(bool whenDue = false)
     {
-        if (state is { Unwritten: > 0 } && file.Write(state)) state = state with { Unwritten = 0 };
+        if (state is { } now && now.Unwritten > (whenDue ? MostUnwritten : 0) && file.Write(now)) state = now with { Unwritten = 0 };
     }
 
     private CorpusState? WithStandings(CorpusState? read) => read is null ? null : read with { Columns = read.Columns.WithStandings(Standings(read.Columns, read.Venues)) };

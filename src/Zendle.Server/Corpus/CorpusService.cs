@@ -55,6 +55,7 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, Zen
             var built = await columns.Build(sequence, databases, cancel);
             index!.Refresh(built, databases.ToDictionary(d => d.Id, d => d.Name), sequence, databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value));
             _ = Task.Run(built.WorkOutPlaces, CancellationToken.None);
+            columns.WriteDown(whenDue: true);
         }
         finally { refreshing.Release(); }
     }

@@ -65,7 +65,11 @@ public sealed class ReferenceMatcherTests
         var random = new Random(5);
         Core.Records.Record Any(int id) => new()
         {
-            Identifier = "r" + id, Title = $"Lamps and moths number {random.Next(4)} along the verge", Year = 2000 + random.Next(3), Doi = random.Next(3) == 0 ? null : $"10.5555/d{random.Next(5)}", People = [new(random.Next(2) == 0 ? "Berg" : "Voss", "Mei")],
+            Identifier = "r" + id,
+            Title = $"Lamps and moths number {random.Next(4)} along the verge",
+            Year = 2000 + random.Next(3),
+            Doi = random.Next(3) == 0 ? null : $"10.5555/d{random.Next(5)}",
+            People = [new(random.Next(2) == 0 ? "Berg" : "Voss", "Mei")],
             Venue = new("Hedge Ecology", null, $"{random.Next(3)}", null, $"{random.Next(3)}0"),
         };
         ReferenceMatcher Put(ReferenceMatcher matcher, IEnumerable<(int Id, Core.Records.Record? Record)> records)
