@@ -43,6 +43,20 @@ public sealed class CorpusSnapshot : IDisposable
     /// <summary>The store's change sequence the snapshot stands at: the corpus generation.</summary>
     public long Generation { get; }
 
+    private int readers;
+
+    /// <summary>Does independent pieces of reading: on all cores for whoever reads alone, one after another while others read too, so that nobody's haste is another's wait.</summary>
+    internal void Read<T>(IReadOnlyList<T> pieces, Action<T> read)
+    {
+        var alone = Interlocked.Increment(ref readers) == 1;
+        try
+        {
+            if (alone && pieces.Count > 1) Parallel.ForEach(pieces, read);
+            else foreach (var piece in pieces) read(piece);
+        }
+        finally { Interlocked.Decrement(ref readers); }
+    }
+
     internal bool Remembers(string key) => remembered.ContainsKey(key);
 
     internal BitSet Remember(string key, Func<BitSet> work)

@@ -36,7 +36,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     private void ReadTerms(QueryNode root, QueryField field)
     {
         var terms = Leaves(root, field).Where(t => t.Field is not (QueryField.Stage or QueryField.Tag or QueryField.Database) && !snapshot.Remembers(Key(t.Term, t.Field))).ToArray();
-        if (terms.Length > 1) Parallel.ForEach(terms, t => Term(t.Term, t.Field));
+        if (terms.Length > 1) snapshot.Read(terms, t => Term(t.Term, t.Field));
     }
 
     private static IEnumerable<(TermNode Term, QueryField Field)> Leaves(QueryNode node, QueryField field) => node switch
@@ -249,9 +249,14 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     private void Places(string name, Func<SpanReader, Spans> find, BitSet records)
     {
         // Segments know nothing of each other.
-        var found = snapshot.Reader.Leaves.AsParallel().Select(leaf => (Ids: SegmentDocs.Of(leaf.AtomicReader).Record, find(new(leaf.AtomicReader, name)).Starts)).ToArray();
-        foreach (var (ids, starts) in found)
-            foreach (var start in starts) Put(records, ids[Spans.Document(start)]);
+        var leaves = snapshot.Reader.Leaves;
+        var found = new long[leaves.Count][];
+        snapshot.Read([.. Enumerable.Range(0, leaves.Count)], i => found[i] = find(new(leaves[i].AtomicReader, name)).Starts);
+        for (var i = 0; i < found.Length; i++)
+        {
+            var ids = SegmentDocs.Of(leaves[i].AtomicReader).Record;
+            foreach (var start in found[i]) Put(records, ids[Spans.Document(start)]);
+        }
     }
 
     private void Put(BitSet records, int id)

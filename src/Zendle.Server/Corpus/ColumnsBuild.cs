@@ -64,7 +64,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         foreach (var work in touched) changes.Remove(work);
         var trust = databases.ToDictionary(d => d.Key, d => d.Value.Trust);
         var rows = before is null ? reader.All(sequence, cancel) : reader.Some(touched, sequence, cancel);
-        var mentions = toldApart ? before is null ? [] : before.Mentions ?? (before.HasWrittenPeople ? file.ReadPeople(before.Sequence) : null) ?? await Mentions(before.Sequence, trust, cancel) : null;
+        var mentions = toldApart ? await Mentions(before, trust, cancel) : null;
         foreach (var work in touched) mentions?.Remove(work);
         await foreach (var part in WorkPart.Of(rows, trust, toldApart, cancel))
         {
@@ -92,10 +92,13 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         return touched;
     }
 
-    private async Task<Dictionary<int, IReadOnlyList<Mention>>> Mentions(long sequence, Dictionary<int, int> trust, CancellationToken cancel)
+    /// <summary>The people that works named so far: held, written down, or read from the store.</summary>
+    private async Task<Dictionary<int, IReadOnlyList<Mention>>> Mentions(CorpusState? before, Dictionary<int, int> trust, CancellationToken cancel)
     {
         var mentions = new Dictionary<int, IReadOnlyList<Mention>>();
-        await foreach (var part in WorkPart.Of(reader.All(sequence, cancel), trust, withPeople: true, cancel)) if (part.Mentions.Count > 0) mentions[part.Work] = part.Mentions;
+        if (before is null) return mentions;
+        if ((before.Mentions ?? (before.HasWrittenPeople ? file.ReadPeople(before.Sequence) : null)) is { } known) return known;
+        await foreach (var part in WorkPart.Of(reader.All(before.Sequence, cancel), trust, withPeople: true, cancel)) if (part.Mentions.Count > 0) mentions[part.Work] = part.Mentions;
         return mentions;
     }
 
