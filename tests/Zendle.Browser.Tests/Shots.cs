@@ -77,7 +77,7 @@ public sealed class Shots(DemoWorld world) : IClassFixture<DemoWorld>
         b.Press("c");
         b.Find("ol[aria-label=References] .csl-entry");
         // The styles of the archive carry names of the world; the picture shows ours.
-        b.Fill("[aria-label='Style'], [role=combobox]", "zendle");
+        b.Fill("#style", "zendle");
         b.Until(() => b.All("ul[aria-label=Styles] li").Count == 1, "our own style");
         Shot("cite");
         b.Go("/r/1/search");

@@ -39,6 +39,22 @@ public sealed class BitSet
     /// <summary>Takes a number out.</summary>
     public void Remove(int n) => words[n >> 6] &= ~(1UL << n);
 
+    /// <summary>What all of some sets of one size have in common, as a set of its own; at least one set. One pass for each further set, and none to make room.</summary>
+    public static BitSet Common(IReadOnlyList<BitSet> sets)
+    {
+        if (sets.Count == 1) return sets[0].Copy();
+        var common = GC.AllocateUninitializedArray<ulong>(sets[0].words.Length);
+        var (first, second) = (sets[0].words, sets[1].words);
+        var to = Vectors(common);
+        var a = Vectors(first);
+        var b = Vectors(second);
+        for (var i = 0; i < to.Length; i++) to[i] = a[i] & b[i];
+        for (var i = to.Length * Vector<ulong>.Count; i < common.Length; i++) common[i] = first[i] & second[i];
+        var set = new BitSet(sets[0].Size, common);
+        for (var i = 2; i < sets.Count; i++) set.IntersectWith(sets[i]);
+        return set;
+    }
+
     /// <summary>Adds all members of <paramref name="other"/>, a set of the same size.</summary>
     public void UnionWith(BitSet other)
     {

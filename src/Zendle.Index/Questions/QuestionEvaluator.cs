@@ -62,10 +62,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
                 var rest = snapshot.Live.Copy();
                 rest.ExceptWith(Found(not.Part, field, without));
                 return rest;
-            case AndNode and:
-                var all = Found(and.Parts[0], field, without).Copy();
-                foreach (var part in and.Parts.Skip(1)) all.IntersectWith(Found(part, field, without));
-                return all;
+            case AndNode and: return BitSet.Common([.. and.Parts.Select(p => Found(p, field, without))]);
             case OrNode many when (without is null || !Holds(many, without)) && !AsksReview(many, field):
                 // On a board all cards but one stay as they are: what a card finds is remembered like what a term finds.
                 return snapshot.Remember($"or {field}|{QueryText.Print(many)}", () => Any(many, field, null));

@@ -5,7 +5,7 @@ namespace Zendle.Core.Tests.Sets;
 
 public sealed class BitSetTests
 {
-    private const int Size = 200;
+    private const int Size = 330; // a whole number of vectors, and words behind them
     private static readonly Gen<int[]> Numbers = Gen.Int[0, Size - 1].Array[0, 60];
 
     [Fact]
@@ -23,6 +23,19 @@ public sealed class BitSetTests
             Assert.Equal(a.Except(b).Order(), Do((x, y) => x.ExceptWith(y)).Members());
             Assert.Equal(a.Intersect(b).Count(), BitSet.Of(Size, a).CountWith(BitSet.Of(Size, b)));
             Assert.Equal(a.Distinct().Count(), BitSet.Of(Size, a).Count());
+        });
+
+    [Fact]
+    public void What_several_sets_have_in_common_and_what_is_taken_out() =>
+        Gen.Select(Numbers.Array[1, 4], Gen.Int[0, Size - 1]).Sample((sets, one) =>
+        {
+            var expected = sets.Aggregate((a, b) => [.. a.Intersect(b)]).Distinct().Order().ToArray();
+            var common = BitSet.Common([.. sets.Select(s => BitSet.Of(Size, s))]);
+            Assert.Equal(expected, common.ToArray());
+            common.Remove(one);
+            var seen = new List<int>();
+            foreach (var n in common) seen.Add(n);
+            Assert.Equal(expected.Where(n => n != one), seen);
         });
 
     [Fact]
