@@ -117,6 +117,20 @@ public sealed partial class FirstSliceTests
     }
 
     [Fact]
+    public void What_stays_through_another_record_is_dropped_too()
+    {
+        using var b = world.SignedIn();
+        Searched(b, "moth* AND NOT light*");
+        if (b.All("section[aria-label=Board]").Count == 0) b.Press("b");
+        b.Until(() => b.Find("section[aria-label=Board]").Text.Contains("stay through another record", StringComparison.Ordinal), "how many stay");
+        var stay = Number(System.Text.RegularExpressions.Regex.Match(b.Find("section[aria-label=Board]").Text, @"([\d,]+) stay through").Groups[1].Value);
+        var before = Path(b)[^1].Count;
+        b.Click("drop them too");
+        b.Until(() => Path(b) is [_, var last] && last.Label == "no record with light*" && last.Count == before - stay, $"{before} less {stay}");
+        Assert.True(stay > 0);
+    }
+
+    [Fact]
     public void The_references_of_a_work_stand_as_printed_with_what_each_means()
     {
         using var b = world.SignedIn();

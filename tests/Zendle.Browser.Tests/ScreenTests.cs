@@ -66,6 +66,12 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
             Thread.Sleep(400);
             Assert.Equal(false, b.Script("return document.documentElement.scrollWidth > innerWidth"));
         }
+        // With a work open its acts stand whole beside the list.
+        b.Go("/r/1/search");
+        b.Find("article[data-work]");
+        b.Press("j");
+        b.Find("aside h2");
+        Assert.Equal(false, b.Script("return [...document.querySelectorAll('aside button')].some(e => e.getBoundingClientRect().right > innerWidth - 6)"));
     }
 
     [Fact]

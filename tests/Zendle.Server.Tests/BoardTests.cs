@@ -108,6 +108,10 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal(0, rows.Single(r => r.Text("text") == "\"street light*\"").Int("onlyIt"));
         Assert.True(rows.Sum(r => r.Int("keptHit")) <= card.Int("keptHit"));
         Assert.Equal((await Works(review, "street* OR \"street light*\" OR lamp*")).Intersect(left).Count(), card.Int("stays"));
+        // They can be dropped too: a step that leaves out what any record of has one of the terms.
+        var step = await Ann.Search(review, line);
+        var dropped = await Ann.Step(review, step, new { kind = "Compare", apart = true, said = "no record with them", other = new object[] { new { kind = "Search", expression = "street* OR \"street light*\" OR lamp*" } } });
+        Assert.Equal(left.Count - card.Int("stays"), await Ann.Count(review, dropped));
     }
 
     [Fact]

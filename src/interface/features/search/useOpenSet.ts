@@ -89,8 +89,7 @@ export function useSetsOfLine(place: Place, line: string, state: State) {
     /** All of it, before narrowing. */
     whole: () => open(0, leading([search(line), ...within(chosen)])),
     /** What one term finds by itself. */
-    ofTerm: (text: string, scope: string) =>
-      open(0, leading([search(scope === "about" ? text : `${scope}:(${text})`), ...within(chosen)])),
+    ofTerm: (text: string, scope: string) => open(0, leading([search(asTerm(text, scope)), ...within(chosen)])),
     /** What only one term brings in, or, of what must not stand, what only it takes away. */
     onlyIt: (card: number, term: number, text: string, takesAway: boolean) => {
       less(card, term).then(({ text: rest }) => {
@@ -104,9 +103,24 @@ export function useSetsOfLine(place: Place, line: string, state: State) {
         open(0, leading([search(from), ...within(chosen), apart]));
       }, fault);
     },
+    /** The line without works of which any record has one of some terms, though another record of theirs has none. */
+    alsoWithout: (terms: readonly string[]) => {
+      const apart: StepAct = {
+        kind: "Compare",
+        apart: true,
+        said: `no record with ${terms.join(", ")}`,
+        other: [search(terms.join(" OR ")), ...within(chosen)],
+      };
+      // A line that is in view already is gone on from, with all that narrows it.
+      if (state?.expression === line) open(place.stepId, leading([apart]));
+      else open(0, leading([search(line), ...within(chosen), apart]));
+    },
     /** Certain works, written down. */
     these: (works: readonly number[], said: string) => open(0, leading([{ kind: "Among", seeds: [...works], said }])),
   };
 }
+
+/** A row of a card as an expression of its own. */
+export const asTerm = (text: string, scope: string): string => (scope === "about" ? text : `${scope}:(${text})`);
 
 export type SetsOfLine = ReturnType<typeof useSetsOfLine>;

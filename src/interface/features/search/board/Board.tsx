@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Dto } from "../../../api/client";
 import { count } from "../../../ui/numbers";
-import { useSetsOfLine, type SetsOfLine } from "../useOpenSet";
+import { asTerm, useSetsOfLine, type SetsOfLine } from "../useOpenSet";
 import type { Place, StepAct } from "../useSearch";
 import { AddTerm } from "./AddTerm";
 import { CardHead } from "./CardHead";
@@ -222,7 +222,18 @@ function SideCard({
       {card && (card.keptHit > 0 || card.stays > 0) && (
         <p className="text-[11.5px] text-quiet">
           {card.keptHit > 0 && <span className="font-semibold text-aside">takes {count(card.keptHit)} kept away </span>}
-          {card.stays > 0 && <>{count(card.stays)} stay through another record</>}
+          {card.stays > 0 && (
+            <>
+              {count(card.stays)} stay through another record;{" "}
+              <button
+                type="button"
+                className="min-h-6 text-ink underline decoration-line underline-offset-2 hover:decoration-ink"
+                onClick={() => behind.sets.alsoWithout(card.rows.map((r) => asTerm(r.text, card.scope)))}
+              >
+                drop them too
+              </button>
+            </>
+          )}
         </p>
       )}
       {(limits.length > 0 || off.length > 0) && (
