@@ -76,7 +76,17 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     protected override void Dispose(bool disposing)
     {
         base.Dispose(disposing);
-        if (disposing && !handedOn && Directory.Exists(Data)) Directory.Delete(Data, recursive: true);
+        if (disposing && !handedOn) Remove(Data);
+    }
+
+    /// <summary>Removes a folder into which a service that is just ending may still write.</summary>
+    private static void Remove(string folder)
+    {
+        for (var tries = 0; Directory.Exists(folder); tries++)
+        {
+            try { Directory.Delete(folder, recursive: true); }
+            catch (IOException) when (tries < 50) { Thread.Sleep(100); }
+        }
     }
 }
 

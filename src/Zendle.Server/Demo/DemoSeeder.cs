@@ -44,6 +44,7 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
     /// <summary>Arranges the texts of the demo review with the outside again, as soon as it answers.</summary>
     public async Task ArrangeAgain(CancellationToken cancel)
     {
+        if (options.Outside is null) return;
         await using var context = await services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync(cancel);
         if (await context.Reviews.OrderBy(r => r.Id).Select(r => (int?)r.Id).FirstOrDefaultAsync(cancel) is not { } review) return;
         for (var tries = 0; tries < 60; tries++)
