@@ -89,7 +89,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             await InTransaction(sql =>
             {
                 var joiner = new WorkJoiner(sql, facts, keys, NextSequence(sql));
-                foreach (var id in part) joiner.Changed((int)id, null, Read(sql, (int)id));
+                joiner.Again(Array.ConvertAll(part, id => (int)id));
                 return joiner.Join().Count;
             }, cancel);
         await InTransaction(sql =>
@@ -153,12 +153,6 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     }
 
     private static long NextSequence(SqlSession sql) => Convert.ToInt64(sql.Scalar("SELECT COALESCE(MAX(Sequence), 0) + 1 FROM Records"), CultureInfo.InvariantCulture);
-
-    private static MergeFacts? Read(SqlSession sql, int id)
-    {
-        using var reader = sql.Query("SELECT DatabaseId, Facts FROM Records WHERE Id = $0 AND Deleted = 0", id);
-        return reader.Read() ? MergeFacts.Of(id, reader.GetInt32(0), RecordCodec.Facts(reader.GetFieldValue<byte[]>(1))) : null;
-    }
 
     /// <summary>A harvested record with all that follows from it alone.</summary>
     private sealed record Prepared(HarvestedRecord Item, byte[] Source, byte[] Facts, byte[] References, byte[] ReferenceKeys, long TitleKey, MergeFacts? Merge)

@@ -35,6 +35,14 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
         Changed(id, null, now);
     }
 
+    /// <summary>Looks at records again that the store has, as if they had just come: their keys are put in anew.</summary>
+    /// <param name="records">Records that have no keys.</param>
+    public void Again(IReadOnlyCollection<int> records)
+    {
+        Remember(records);
+        foreach (var id in records) Changed(id, null, facts.GetValueOrDefault(id));
+    }
+
     /// <summary>Takes a record's new facts.</summary>
     /// <param name="id">The record.</param>
     /// <param name="before">Its facts before; null when it was deleted, or has no keys yet.</param>
@@ -222,8 +230,7 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
 
     private MergeFacts? Facts(int id)
     {
-        if (facts.TryGetValue(id, out var known)) return known;
-        using var reader = sql.Query("SELECT DatabaseId, Facts FROM Records WHERE Id = $0 AND Deleted = 0", id);
-        return reader.Read() ? facts[id] = MergeFacts.Of(id, reader.GetInt32(0), RecordCodec.Facts(reader.GetFieldValue<byte[]>(1))) : null;
+        if (!facts.ContainsKey(id)) Remember([id]);
+        return facts.GetValueOrDefault(id);
     }
 }
