@@ -35,8 +35,21 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
     {
         var kind = scenario.Kinds[type is "review" or "systematic review" ? "synthesis" : topic.Kind];
         var own = type is not ("review" or "systematic review") && topic.Titles.Length > 0 && dice.Chance(0.45);
-        return Fill(Picked(Suited(own ? topic.Titles : kind.Titles)), title: true);
+        var frames = own ? Array.FindAll(topic.Titles, t => !PromisesAnotherFactor(t)) : kind.Titles;
+        return Fill(Picked(Suited(frames.Length > 0 ? frames : kind.Titles)), title: true);
     }
+
+    private static readonly HashSet<string> EverydayWords = ["light", "lighting", "lamp", "lamps", "night", "street", "artificial", "with", "after", "load", "time"];
+
+    /// <summary>Whether a title names what other studies of the topic looked at and this one did not: "Clouds amplify…" over a study of aerosols.</summary>
+    private bool PromisesAnotherFactor(string title)
+    {
+        var mine = WordsOf(study.Factor).ToHashSet();
+        var named = WordsOf(title).ToArray();
+        return topic.Factors.Where(f => f != study.Factor).SelectMany(WordsOf).Any(word => !mine.Contains(word) && named.Any(n => n.StartsWith(word, StringComparison.Ordinal) || word.StartsWith(n, StringComparison.Ordinal)));
+    }
+
+    private static IEnumerable<string> WordsOf(string text) => text.ToLowerInvariant().Split([' ', ',', ':', '?', '{', '}', '-'], StringSplitOptions.RemoveEmptyEntries).Where(w => w.Length > 3 && !EverydayWords.Contains(w));
 
     /// <summary>An abstract: aim, method, findings, meaning; older ones are shorter, notices have none.</summary>
     public string Abstract(string type)
