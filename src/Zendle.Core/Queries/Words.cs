@@ -93,7 +93,7 @@ public static class Words
         // Nearly all words are plain letters, which need no tables.
         if (Ascii.IsValid(text)) return text.ContainsAnyInRange('A', 'Z') ? string.Create(text.Length, text, (to, from) => Ascii.ToLower(from, to, out _)) : text.ToString();
         buffer.Clear();
-        var normal = text.ToString().Normalize(NormalizationForm.FormKC).ToLowerInvariant().Normalize(NormalizationForm.FormD);
+        var normal = Sound(text).Normalize(NormalizationForm.FormKC).ToLowerInvariant().Normalize(NormalizationForm.FormD);
         foreach (var c in normal)
         {
             if (c == '\u00AD' || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.NonSpacingMark or UnicodeCategory.Format) continue;
@@ -112,6 +112,18 @@ public static class Words
             }
         }
         return buffer.ToString();
+    }
+
+    /// <summary>The text without halves of surrogate pairs, which are no text and cannot be normalised.</summary>
+    private static string Sound(ReadOnlySpan<char> text)
+    {
+        var sound = new StringBuilder(text.Length);
+        while (Rune.DecodeFromUtf16(text, out var rune, out var length) is var status && length > 0)
+        {
+            if (status == System.Buffers.OperationStatus.Done) sound.Append(rune);
+            text = text[length..];
+        }
+        return sound.ToString();
     }
 
     private static int Step(string text, int i) => char.IsSurrogatePair(text, i) ? 2 : 1;

@@ -108,7 +108,10 @@ public sealed record PersonName(string Family, string Given, string? Orcid = nul
 
     /// <summary>Initials with full stops: "M. K."; hyphenated given names keep the hyphen.</summary>
     public string Initials => string.Join(' ', Given.Split(' ', StringSplitOptions.RemoveEmptyEntries)
-        .Select(part => string.Join('-', part.Split('-', StringSplitOptions.RemoveEmptyEntries).Select(p => p[..1].ToUpperInvariant() + "."))));
+        .Select(part => string.Join('-', part.Split('-', StringSplitOptions.RemoveEmptyEntries).Select(p => FirstLetter(p).ToUpperInvariant() + "."))));
+
+    /// <summary>The first letter, whole: one outside the basic plane is two characters long.</summary>
+    private static string FirstLetter(string part) => part[..(char.IsSurrogatePair(part, 0) ? 2 : 1)];
 }
 
 /// <summary>The journal, book, proceedings or repository of a work, and the place in it.</summary>

@@ -32,6 +32,16 @@ public sealed class WordsTests
     }
 
     [Fact]
+    public void Half_a_surrogate_pair_is_no_text_and_no_fault()
+    {
+        Assert.Equal("", Words.Fold("\uD83E"));
+        Assert.Equal("ab", Words.Fold("A\uD83Eb"));
+        Assert.Equal("a🦋b", Words.Fold("A🦋B"));
+        Assert.Equal(["moths"], Texts("\uDD8B moths \uD83E"));
+        CsCheck.Check.Sample(CsCheck.Gen.String[CsCheck.Gen.Char["aÉ\uD83E\uDD8B夜-"], 0, 12], text => Assert.DoesNotContain(Words.Fold(text).EnumerateRunes(), r => r == System.Text.Rune.ReplacementChar), iter: 2_000);
+    }
+
+    [Fact]
     public void Offsets_point_into_the_original_text() =>
         CsCheck.Check.Sample(CsCheck.Gen.String[CsCheck.Gen.Char["abÉ -'.,’ß😀夜1"], 0, 40], text =>
             Assert.All(Words.Of(text), w => Assert.True(0 <= w.Start && w.Start < w.End && w.End <= text.Length)), iter: 2_000);

@@ -53,6 +53,16 @@ public sealed class OddRecordsTests
     }
 
     [Fact]
+    public void A_name_that_begins_outside_the_basic_plane_is_a_name()
+    {
+        var read = Mods("<name><namePart type='family'>Berg</namePart><namePart type='given'>🦋 Mei</namePart></name><name><namePart type='family'>𠮷田</namePart><namePart type='given'>𠮷</namePart></name>");
+        Assert.Equal("Berg, 🦋. M. | 𠮷田, 𠮷.", string.Join(" | ", read.People.Select(p => p.Short)));
+        var facts = MergeFacts.Of(1, 1, read with { Title = "Moths of a northern coast" });
+        Assert.Equal(2, facts.Initials.Length);
+        Assert.True(facts.Blocking.SetEquals(MergeFacts.Of(2, 2, read with { Title = "Moths of a northern coast" }).Blocking));
+    }
+
+    [Fact]
     public void More_people_than_can_be_meant_are_cut_with_a_note()
     {
         string List(int n) => string.Concat(Enumerable.Range(0, n).Select(i => $"<name><namePart type='family'>Berg{i}</namePart><namePart type='given'>Mei</namePart></name>"));
