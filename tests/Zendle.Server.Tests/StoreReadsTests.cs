@@ -25,13 +25,13 @@ public sealed class StoreReadsTests : IAsyncLifetime
     private Task<PageResult> Write(int database, string id, string? title, string? doi = null, string? version = null)
     {
         var record = title is null ? null : new Record { Identifier = id, Title = title, Year = 2000, Doi = doi, People = [new("Berg", "Mei")], Versions = version is null ? [] : [new(version)] };
-        return writer.Write(database, [new(id, DateTimeOffset.UnixEpoch, record, $"{id} {title} {doi} {version}")], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+        return writer.Write(database, [new(id, DateTimeOffset.UnixEpoch, record, RecordCodec.Source($"{id} {title} {doi} {version}"))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
     }
 
     private static async Task<string[]> Told(IAsyncEnumerable<StoredRecord> records)
     {
         var told = new List<string>();
-        await foreach (var r in records) told.Add($"{r.WorkId}:{r.Record.Identifier}");
+        await foreach (var r in records) told.Add($"{r.WorkId}:{r.Record().Identifier}");
         return [.. told];
     }
 
@@ -115,5 +115,17 @@ public sealed class StoreReadsTests : IAsyncLifetime
         Gen.ULong.Array[0, 40].Sample(keys => Assert.Equal(keys, RecordCodec.ReferenceKeys(System.Runtime.InteropServices.MemoryMarshal.AsBytes<ulong>(keys).ToArray())));
         Assert.Empty(RecordCodec.References(Array.Empty<byte>()));
         Assert.Empty(RecordCodec.References(Array.Empty<Zendle.Core.Records.Reference>()));
+        Assert.Equal("", RecordCodec.Source(RecordCodec.Source((System.Xml.Linq.XElement?)null)));
+        Assert.Equal("<a>é &lt; ü</a>", RecordCodec.Source(RecordCodec.Source(System.Xml.Linq.XElement.Parse("<a>é &lt; ü</a>"))));
     }
+
+    [Fact]
+    public void What_an_older_store_compressed_is_read_too() => Gen.String[0, 400].Sample(xml =>
+    {
+        // As it was written before: Brotli, quality 1, window 16.
+        var plain = System.Text.Encoding.UTF8.GetBytes(xml);
+        var room = new byte[System.IO.Compression.BrotliEncoder.GetMaxCompressedLength(plain.Length)];
+        Assert.True(System.IO.Compression.BrotliEncoder.TryCompress(plain, room, out var length, 1, 16));
+        Assert.Equal(System.Text.Encoding.UTF8.GetString(plain), RecordCodec.Source(room[..length]));
+    });
 }

@@ -45,7 +45,7 @@ internal sealed class Harvested : IAsyncDisposable
         }
         foreach (var (id, key) in harvested.Keys)
             foreach (var page in world.Pages(key))
-                await harvested.Writer.Write(id, [.. page.Records.Select(r => new HarvestedRecord(r.Identifier, r.Datestamp, RecordReader.Read(r), r.Metadata?.ToString(SaveOptions.DisableFormatting) ?? ""))], new(page.Token, page.ResponseDate), DateTimeOffset.UnixEpoch, default);
+                await harvested.Writer.Write(id, page.Records, new(page.Token, page.ResponseDate), DateTimeOffset.UnixEpoch, default);
         return harvested;
     }
 

@@ -11,7 +11,7 @@ internal static class ReferenceMeasure
     {
         var filling = ReferenceMatcher.Empty.Edit(entries.Max(e => e.Id) + 1);
         foreach (var e in entries)
-            filling.Put(e.Id, e.WorkId, MergeKeys.Doi(e.Record.Doi), MergeKeys.TitleAndPerson(e.Record.Title, e.Record.People.Count > 0 ? e.Record.People[0].Family : null), e.Record.Year ?? 0, MergeFacts.Of(e.Id, e.DatabaseId, e.Record));
+            filling.Put(e.Id, Findable.Of(e.WorkId, MergeKeys.Doi(e.Record.Doi), MergeKeys.TitleAndPerson(e.Record.Title, e.Record.People.Count > 0 ? e.Record.People[0].Family : null), e.Record.Year ?? 0, MergeFacts.Of(e.Id, e.DatabaseId, e.Record)));
         var matcher = filling.Finish();
         // The work that a merged one truly is: that of most of its records.
         var trueWork = entries.GroupBy(e => e.WorkId).ToDictionary(g => g.Key, g => g.CountBy(e => truth[e.At].Work).MaxBy(c => c.Value).Key);

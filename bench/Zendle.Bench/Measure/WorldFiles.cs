@@ -1,8 +1,7 @@
 using System.Globalization;
-using System.Xml;
-using System.Xml.Linq;
 using CsvHelper;
 using Zendle.Connect.Harvest;
+using Zendle.Store.Corpus;
 
 namespace Zendle.Bench.Measure;
 
@@ -16,15 +15,8 @@ internal sealed class WorldFiles(string folder)
     public IReadOnlyList<string> Databases { get; } = [.. new[] { "meridian", "lifeleaf", "select", "union", "harbour", "farnet" }.Where(d => Directory.Exists(Path.Combine(folder, "databases", d)))];
 
     /// <summary>The pages of a database, as its service gave them.</summary>
-    public IEnumerable<OaiPage> Pages(string database)
-    {
-        var settings = new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, CheckCharacters = false };
-        foreach (var file in Directory.EnumerateFiles(Path.Combine(folder, "databases", database), "0*.xml").Order(StringComparer.Ordinal))
-        {
-            using var reader = XmlReader.Create(file, settings);
-            yield return OaiClient.Page(XDocument.Load(reader).Root!, DateTimeOffset.UnixEpoch) ?? throw new InvalidDataException($"{file} has no list of records.");
-        }
-    }
+    public IEnumerable<OaiPage<HarvestedRecord>> Pages(string database) =>
+        Directory.EnumerateFiles(Path.Combine(folder, "databases", database), "0*.xml").Order(StringComparer.Ordinal).Select(PageFile.Read);
 
     /// <summary>Rows of a table of the truth, without its header.</summary>
     public IEnumerable<string[]> Truth(string table)

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Net;
 using System.Xml;
 using System.Xml.Linq;
@@ -12,7 +11,7 @@ namespace Zendle.Connect.Harvest;
 /// </summary>
 public sealed class OaiClient : IDisposable
 {
-    private static readonly XNamespace Oai = "http://www.openarchives.org/OAI/2.0/";
+    private static readonly XNamespace Oai = OaiReply.Oai;
     private const int MostRedirects = 3;
     private const int MostTries = 5;
 
@@ -34,7 +33,7 @@ public sealed class OaiClient : IDisposable
     /// <summary>Asks Identify.</summary>
     public async Task<OaiIdentity> Identify(Uri address, CancellationToken cancel)
     {
-        var root = (await Ask(address, "verb=Identify", null, cancel)).Element(Oai + "Identify") ?? throw Unfit(address, "Its reply to Identify has no Identify part.");
+        var root = (await Ask(address, "verb=Identify", cancel)).Element(Oai + "Identify") ?? throw OaiReply.Unfit(address, "Its reply to Identify has no Identify part.");
         string Text(string name) => root.Element(Oai + name)?.Value.Trim() ?? "";
         var description = root.Elements(Oai + "description").Elements().Where(e => e.Name.LocalName is "description" or "dc").Select(e => e.Value.Trim()).FirstOrDefault(d => d.Length > 0) ?? "";
         return new(Text("repositoryName") is { Length: > 0 } name ? name : address.Host, description,
@@ -43,7 +42,7 @@ public sealed class OaiClient : IDisposable
 
     /// <summary>Asks ListMetadataFormats.</summary>
     public async Task<IReadOnlyList<OaiFormat>> Formats(Uri address, CancellationToken cancel) =>
-        [.. (await Ask(address, "verb=ListMetadataFormats", null, cancel)).Descendants(Oai + "metadataFormat")
+        [.. (await Ask(address, "verb=ListMetadataFormats", cancel)).Descendants(Oai + "metadataFormat")
             .Select(f => new OaiFormat(f.Element(Oai + "metadataPrefix")?.Value.Trim() ?? "", f.Element(Oai + "metadataNamespace")?.Value.Trim() ?? "")).Where(f => f.Prefix.Length > 0)];
 
     /// <summary>Asks ListSets, the first page; a service without sets has none.</summary>
@@ -51,7 +50,7 @@ public sealed class OaiClient : IDisposable
     {
         try
         {
-            return [.. (await Ask(address, "verb=ListSets", null, cancel)).Descendants(Oai + "set")
+            return [.. (await Ask(address, "verb=ListSets", cancel)).Descendants(Oai + "set")
                 .Select(s => new OaiSet(s.Element(Oai + "setSpec")?.Value.Trim() ?? "", s.Element(Oai + "setName")?.Value.Trim() ?? "")).Where(s => s.Spec.Length > 0)];
         }
         catch (HarvestFaultException e) when (e.Code == "noSetHierarchy") { return []; }
@@ -63,46 +62,21 @@ public sealed class OaiClient : IDisposable
     /// <param name="set">setSpec, or null.</param>
     /// <param name="from">Only records changed since, as the granularity writes it; null for all.</param>
     /// <param name="token">Token of the page before; then nothing else is sent, as the protocol wants.</param>
+    /// <param name="take">What to make of a record; called from several threads.</param>
     /// <param name="waiting">Told when the service asks to wait.</param>
     /// <param name="cancel">Stops.</param>
-    public async Task<OaiPage> Records(Uri address, string format, string? set, string? from, string? token, Action<string>? waiting, CancellationToken cancel)
+    public async Task<OaiPage<T>> Records<T>(Uri address, string format, string? set, string? from, string? token, Func<OaiRecord, T> take, Action<string>? waiting, CancellationToken cancel)
     {
         var query = token is not null ? $"verb=ListRecords&resumptionToken={Uri.EscapeDataString(token)}"
             : $"verb=ListRecords&metadataPrefix={Uri.EscapeDataString(format)}"
                 + (set is null ? "" : $"&set={Uri.EscapeDataString(set)}") + (from is null ? "" : $"&from={Uri.EscapeDataString(from)}");
-        XElement root;
-        try { root = await Ask(address, query, waiting, cancel); }
+        try { return await Ask(address, query, waiting, reader => OaiPageReader.Read(address, reader, clock.GetUtcNow(), take, cancel), cancel); }
         catch (HarvestFaultException e) when (e.Code == "noRecordsMatch") { return new([], null, 0, clock.GetUtcNow()); }
-        return Page(root, clock.GetUtcNow()) ?? throw Unfit(address, "Its reply has no list of records.");
     }
 
-    /// <summary>Reads a reply to ListRecords; null when it has no list.</summary>
-    /// <param name="root">The reply.</param>
-    /// <param name="now">Stands for a response date that is missing.</param>
-    public static OaiPage? Page(XElement root, DateTimeOffset now)
-    {
-        if (root.Element(Oai + "ListRecords") is not { } list) return null;
-        var next = list.Element(Oai + "resumptionToken");
-        return new([.. list.Elements(Oai + "record").Select(Record).OfType<OaiRecord>()],
-            next?.Value.Trim() is { Length: > 0 } t ? t : null,
-            int.TryParse((string?)next?.Attribute("completeListSize"), NumberStyles.None, CultureInfo.InvariantCulture, out var total) ? total : null,
-            Moment(root.Element(Oai + "responseDate")?.Value) ?? now);
-    }
+    private Task<XElement> Ask(Uri address, string query, CancellationToken cancel) => Ask(address, query, null, reader => OaiReply.Whole(address, reader), cancel);
 
-    private static OaiRecord? Record(XElement record)
-    {
-        var header = record.Element(Oai + "header");
-        var identifier = header?.Element(Oai + "identifier")?.Value.Trim();
-        if (string.IsNullOrEmpty(identifier) || identifier.Length > 500) return null;
-        var deleted = (string?)header!.Attribute("status") == "deleted";
-        var metadata = record.Element(Oai + "metadata")?.Elements().FirstOrDefault();
-        return deleted || metadata is not null ? new(identifier, Moment(header.Element(Oai + "datestamp")?.Value) ?? DateTimeOffset.UnixEpoch, deleted ? null : metadata) : null;
-    }
-
-    private static DateTimeOffset? Moment(string? text) =>
-        DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal | DateTimeStyles.AdjustToUniversal, out var t) ? t : null;
-
-    private async Task<XElement> Ask(Uri address, string query, Action<string>? waiting, CancellationToken cancel)
+    private async Task<T> Ask<T>(Uri address, string query, Action<string>? waiting, Func<XmlReader, T> read, CancellationToken cancel)
     {
         var target = new UriBuilder(address) { Query = query, Fragment = "" }.Uri;
         for (int redirects = 0, tries = 1; ;)
@@ -115,22 +89,25 @@ public sealed class OaiClient : IDisposable
                 using var reply = await http.GetAsync(target, HttpCompletionOption.ResponseHeadersRead, timed.Token);
                 if ((int)reply.StatusCode is >= 300 and < 400 && reply.Headers.Location is { } location)
                 {
-                    if (++redirects > MostRedirects) throw Unfit(address, $"It redirects more than {MostRedirects} times.");
+                    if (++redirects > MostRedirects) throw OaiReply.Unfit(address, $"It redirects more than {MostRedirects} times.");
                     target = new(target, location);
                     continue;
                 }
                 if (reply.StatusCode is HttpStatusCode.ServiceUnavailable or HttpStatusCode.TooManyRequests)
                 {
-                    if (tries++ >= MostTries) throw Unfit(address, $"It is busy and asked to wait {MostTries} times.");
+                    if (tries++ >= MostTries) throw OaiReply.Unfit(address, $"It is busy and asked to wait {MostTries} times.");
                     var wait = Wait(reply);
                     waiting?.Invoke($"{address.Host} asks to wait {Math.Ceiling(wait.TotalSeconds):0} s.");
                     await Task.Delay(wait, clock, cancel);
                     continue;
                 }
-                if (!reply.IsSuccessStatusCode) throw Unfit(address, $"It answers with status {(int)reply.StatusCode}.");
-                return Check(address, await Parse(address, reply, timed.Token));
+                if (!reply.IsSuccessStatusCode) throw OaiReply.Unfit(address, $"It answers with status {(int)reply.StatusCode}.");
+                await using var content = await OaiReply.TakeIn(await reply.Content.ReadAsStreamAsync(timed.Token), limits.ReplyBytes, timed.Token);
+                using var reader = OaiReply.Reader(content, limits.ReplyBytes);
+                return read(reader);
             }
-            catch (OperationCanceledException) when (!cancel.IsCancellationRequested) { throw Unfit(address, $"It did not answer within {limits.ReplyTime.TotalSeconds:0} seconds."); }
+            catch (OperationCanceledException) when (!cancel.IsCancellationRequested) { throw OaiReply.Unfit(address, $"It did not answer within {limits.ReplyTime.TotalSeconds:0} seconds."); }
+            catch (XmlException e) { throw OaiReply.Broken(address, e); }
             catch (HttpRequestException e) { throw new HarvestFaultException($"{address.GetLeftPart(UriPartial.Path)} cannot be reached: {e.Message}", null, e); }
             catch (ReplyTooLongException e) { throw new HarvestFaultException($"{address.Host}: {e.Message}", null, e); }
             catch (IOException e) { throw new HarvestFaultException($"{address.Host} broke off in the middle of its reply.", null, e); }
@@ -142,36 +119,6 @@ public sealed class OaiClient : IDisposable
         var asked = reply.Headers.RetryAfter is { } after ? after.Delta ?? after.Date - clock.GetUtcNow() ?? TimeSpan.FromSeconds(5) : TimeSpan.FromSeconds(5);
         return asked < TimeSpan.Zero ? TimeSpan.Zero : asked > limits.LongestWait ? limits.LongestWait : asked;
     }
-
-    private async Task<XElement> Parse(Uri address, HttpResponseMessage reply, CancellationToken cancel)
-    {
-        await using var stream = new LimitedStream(await reply.Content.ReadAsStreamAsync(cancel), limits.ReplyBytes);
-        var settings = new XmlReaderSettings { Async = true, DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = limits.ReplyBytes, CheckCharacters = false };
-        using var reader = XmlReader.Create(stream, settings);
-        try
-        {
-            return (await XDocument.LoadAsync(reader, LoadOptions.None, cancel)).Root!;
-        }
-        catch (XmlException e)
-        {
-            var what = e.Message.Contains("DTD", StringComparison.Ordinal) ? "carries a document type declaration, which is refused"
-                : string.Create(CultureInfo.InvariantCulture, $"is not well-formed XML (line {e.LineNumber}, position {e.LinePosition})");
-            throw new HarvestFaultException($"The reply of {address.Host}{address.AbsolutePath} {what}.", null, e);
-        }
-    }
-
-    private static XElement Check(Uri address, XElement root)
-    {
-        if (root.Name != Oai + "OAI-PMH") throw Unfit(address, "It does not speak OAI-PMH 2.0.");
-        if (root.Element(Oai + "error") is { } error)
-        {
-            var code = (string?)error.Attribute("code") ?? "";
-            throw new HarvestFaultException($"{address.Host}{address.AbsolutePath} answers with the error {code}: {error.Value.Trim()}", code);
-        }
-        return root;
-    }
-
-    private static HarvestFaultException Unfit(Uri address, string sentence) => new($"{address.GetLeftPart(UriPartial.Path)} cannot be harvested now. {sentence}");
 
     /// <summary>Closes connections.</summary>
     public void Dispose() => http.Dispose();

@@ -27,11 +27,12 @@ public sealed record OaiSet(string Spec, string Name);
 public sealed record OaiRecord(string Identifier, DateTimeOffset Datestamp, XElement? Metadata);
 
 /// <summary>One page of a list.</summary>
+/// <typeparam name="T">What is made of a record.</typeparam>
 /// <param name="Records">Its records.</param>
 /// <param name="Token">Token of the next page; null when the list is complete.</param>
 /// <param name="Total">completeListSize, when said.</param>
 /// <param name="ResponseDate">responseDate of the reply.</param>
-public sealed record OaiPage(IReadOnlyList<OaiRecord> Records, string? Token, int? Total, DateTimeOffset ResponseDate);
+public sealed record OaiPage<T>(IReadOnlyList<T> Records, string? Token, int? Total, DateTimeOffset ResponseDate);
 
 /// <summary>What is wrong with a service or its reply, in a sentence for the person who waits for it.</summary>
 public sealed class HarvestFaultException : Exception

@@ -174,19 +174,20 @@ public readonly record struct Comparison(IdentifierLevel Identifier, TitleLevel 
         for (var i = 0; i < a.Titles.Length; i++)
             for (var j = 0; j < b.Titles.Length; j++)
             {
-                var level = OneTitle(a.Titles[i], a.Trigrams[i], b.Titles[j], b.Trigrams[j]);
+                var level = OneTitle((a, i), (b, j));
                 if (best == TitleLevel.Unknown || level < best) best = level;
             }
         // A translated title that does not agree tells nothing.
         return best >= TitleLevel.Loose && a.IsTranslated != b.IsTranslated ? TitleLevel.Unknown : best;
     }
 
-    private static TitleLevel OneTitle(string a, int[] trigramsOfA, string b, int[] trigramsOfB)
+    private static TitleLevel OneTitle((MergeFacts Facts, int At) a, (MergeFacts Facts, int At) b)
     {
-        if (a == b) return TitleLevel.Same;
-        var (brief, full) = a.Length < b.Length ? (a, b) : (b, a);
+        var (x, y) = (a.Facts.Titles[a.At], b.Facts.Titles[b.At]);
+        if (x == y) return TitleLevel.Same;
+        var (brief, full) = x.Length < y.Length ? (x, y) : (y, x);
         if (brief.Length >= 20 && full.StartsWith(brief, StringComparison.Ordinal) && full[brief.Length] == ' ') return TitleLevel.Beginning;
-        return Overlap(trigramsOfA, trigramsOfB) switch { >= 0.85 => TitleLevel.VeryClose, >= 0.65 => TitleLevel.Close, >= 0.4 => TitleLevel.Loose, _ => TitleLevel.Different };
+        return Overlap(a.Facts.Trigrams[a.At], b.Facts.Trigrams[b.At]) switch { >= 0.85 => TitleLevel.VeryClose, >= 0.65 => TitleLevel.Close, >= 0.4 => TitleLevel.Loose, _ => TitleLevel.Different };
     }
 
     /// <summary>Jaccard overlap of two ascending lists, 0 to 1.</summary>

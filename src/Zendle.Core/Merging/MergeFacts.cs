@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 
@@ -23,8 +24,8 @@ public sealed record MergeFacts
     public IReadOnlyList<string> VersionDois { get; init; } = [];
     /// <summary>Titles, the shown one first, as folded words joined by blanks.</summary>
     public required ImmutableArray<string> Titles { get; init; }
-    /// <summary>For each title the hashes of its letter trigrams, ascending, each once.</summary>
-    public required ImmutableArray<int[]> Trigrams { get; init; }
+    /// <summary>For each title the hashes of its letter trigrams, ascending, each once. Worked out when first asked for.</summary>
+    public IReadOnlyList<int[]> Trigrams => trigrams ??= [.. Titles.Select(TrigramsOf)];
     /// <summary>The shown title up to its subtitle, as folded words; the whole when there is none.</summary>
     public required string MainTitle { get; init; }
     /// <summary>Whether the shown title is a translation.</summary>
@@ -54,6 +55,7 @@ public sealed record MergeFacts
     /// <summary>Whether the record is known from reference lists only.</summary>
     public bool IsOnlyCited { get; init; }
 
+    private int[][]? trigrams;
     private HashSet<ulong>? blocking;
 
     /// <summary>The keys under which the record is proposed to others: see <see cref="MergeKeys.BlockingOf"/>. Worked out when first asked for.</summary>
@@ -79,14 +81,13 @@ public sealed record MergeFacts
             OwnNumbers = record.OwnNumbers,
             VersionDois = [.. record.Versions.Select(v => v.Doi)],
             Titles = titles,
-            Trigrams = [.. titles.Select(TrigramsOf)],
             MainTitle = record.Title.IndexOf(": ", StringComparison.Ordinal) is > 0 and var colon ? Plain(record.Title[..colon]) : titles.Length > 0 ? titles[0] : "",
             IsTranslated = record.TitleIsTranslated,
             Numbers = string.Join(' ', words.Where((w, i) => w.All(char.IsAsciiDigit) || (i > 0 && words[i - 1] is "part" or "teil" or "paper" && Romans.Contains(w)))),
             Notice = NoticeOf(words),
             Year = record.Year,
             Families = [.. record.People.Select(p => MergeKeys.PersonKey(p.Family))],
-            Initials = [.. record.People.Select(p => p.Given.Length == 0 ? '\0' : Words.Fold(p.Given[..1]) is { Length: > 0 } f ? f[0] : '\0')],
+            Initials = [.. record.People.Select(p => Rune.TryGetRuneAt(p.Given + '\0', 0, out var first) && Words.Fold(first.ToString()) is { Length: > 0 } folded ? folded[0] : '\0')],
             Issn = record.Venue?.Issn,
             Venue = [.. Words.Of(record.Venue?.Title ?? "").Where(w => !w.IsClosedForm).Select(w => w.Text)],
             Volume = record.Venue?.Volume,
@@ -104,11 +105,12 @@ public sealed record MergeFacts
     public static int[] TrigramsOf(string plain)
     {
         var padded = $" {plain} ";
-        var found = new HashSet<int>(padded.Length);
-        for (var i = 0; i + 3 <= padded.Length; i++) found.Add(padded[i] * 31 * 31 * 7919 + padded[i + 1] * 7919 * 31 + padded[i + 2] * 7919);
-        var sorted = found.ToArray();
-        Array.Sort(sorted);
-        return sorted;
+        var found = new int[Math.Max(0, padded.Length - 2)];
+        for (var i = 0; i < found.Length; i++) found[i] = padded[i] * 31 * 31 * 7919 + padded[i + 1] * 7919 * 31 + padded[i + 2] * 7919;
+        Array.Sort(found);
+        var once = 0;
+        for (var i = 0; i < found.Length; i++) if (i == 0 || found[i] != found[i - 1]) found[once++] = found[i];
+        return found[..once];
     }
 
     private static string NoticeOf(string[] words) => words switch

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Sets;
@@ -75,13 +74,6 @@ public sealed class ReferenceMatcher
     /// <summary>What a record is found by; nothing for a record that is not there.</summary>
     public FoundBy Of(int record) => accounts.Of(record) is { IsEmpty: false } a ? new(a[Work], a[Year], a.Slice(Head, a[NamingCount]).ToArray(), a[(Head + a[NamingCount])..(Head + a[KeyCount])].ToArray()) : default;
 
-    /// <summary>What a record is found by once it is put in.</summary>
-    public static FoundBy By(int work, ulong doi, ulong title, int year, MergeFacts? facts)
-    {
-        int[] naming = [.. Naming(facts, doi, title).Distinct().Select(k => unchecked((int)k))];
-        return new(work, year, naming, facts is null ? [] : [.. KeysOf(facts, doi, title).Select(k => unchecked((int)k)).Except(naming)]);
-    }
-
     private ReadOnlySpan<int> KeyHalves(int record) => accounts.Of(record) is { IsEmpty: false } account ? account.Slice(Head, account[KeyCount]) : [];
 
     /// <summary>What the matcher is made of, for writing it down.</summary>
@@ -102,32 +94,20 @@ public sealed class ReferenceMatcher
 
         /// <summary>Puts a record in, in place of what was there under its id.</summary>
         /// <param name="record">Its id.</param>
-        /// <param name="work">Its work.</param>
-        /// <param name="doi"><see cref="MergeKeys.Doi"/> of it; 0 for none.</param>
-        /// <param name="title"><see cref="MergeKeys.TitleAndPerson"/> of it; 0 for none.</param>
-        /// <param name="year">Its year; 0 when unknown.</param>
-        /// <param name="facts">What merging knows of it, so that its words are found too; null for keys alone.</param>
-        public void Put(int record, int work, ulong doi, ulong title, int year, MergeFacts? facts = null)
+        /// <param name="findable">What it is found by.</param>
+        public void Put(int record, Findable findable)
         {
-            ulong[] naming = [.. Naming(facts, doi, title).Distinct()], all = facts is null ? naming : [.. KeysOf(facts, doi, title).Distinct()];
-            foreach (var key in all)
+            foreach (var key in findable.Keys)
             {
                 keys.Add(key);
                 records.Add(record);
             }
-            var account = new List<int>(Head + all.Length)
-            {
-                work, year, facts is null ? 0 : from.texts.Of(FirstPerson(facts)), from.texts.Of(facts?.Volume), from.texts.Of(facts?.FirstPage), facts?.Notice.Length > 0 ? 1 : 0, all.Length, naming.Length,
-            };
-            account.AddRange(all.Select(k => unchecked((int)k)));
-            foreach (var words in facts?.Titles ?? [])
-            {
-                var hashes = Hashes(words.Split(' '));
-                account.Add(words == facts!.Titles[0] ? facts.MainTitle.Count(c => c == ' ') + 1 : int.MaxValue);
-                account.Add(hashes.Length);
-                account.AddRange(hashes);
-            }
-            accounts.Set(record, System.Runtime.InteropServices.CollectionsMarshal.AsSpan(account));
+            int[] account =
+            [
+                findable.Work, findable.Year, from.texts.Of(findable.FirstPerson), from.texts.Of(findable.Volume), from.texts.Of(findable.FirstPage), findable.IsNotice ? 1 : 0, findable.Keys.Length, findable.NamingCount,
+                .. findable.Halves, .. findable.Titles,
+            ];
+            accounts.Set(record, account);
         }
 
         /// <summary>Takes a record out.</summary>
@@ -171,32 +151,10 @@ public sealed class ReferenceMatcher
         }
     }
 
-    private static string FirstPerson(MergeFacts facts) => facts.Families.Length > 0 ? facts.Families[0] : "";
-
-    /// <summary>The keys under which a record's account with one of its titles is proposed.</summary>
-    private static IEnumerable<ulong> WordKeys(MergeFacts facts, string title)
-    {
-        if (FirstPerson(facts) is { Length: > 0 } first && facts.Year is { } year) yield return MergeKeys.PersonAndYear(first, year);
-        if (Place(facts) is not 0 and var place) yield return place;
-        if (title.Count(c => c == ' ') >= 4) yield return MergeKeys.Of("title", title);
-    }
-
-    /// <summary>
-    /// The keys under which a record can be found by a reference. As long as no record comes, changes or goes that has one of the keys a reference asks for
-    /// (<see cref="AskedBy"/>), the reference means what it meant.
-    /// </summary>
-    /// <param name="facts">What merging knows of the record.</param>
-    /// <param name="doi"><see cref="MergeKeys.Doi"/> of it; 0 for none.</param>
-    /// <param name="title"><see cref="MergeKeys.TitleAndPerson"/> of it; 0 for none.</param>
-    public static IEnumerable<ulong> KeysOf(MergeFacts facts, ulong doi, ulong title) => Naming(facts, doi, title).Concat(facts.Titles.SelectMany(t => WordKeys(facts, t)));
-
-    /// <summary>The keys that name a record's work by themselves: its DOI, and each title with the first person.</summary>
-    private static IEnumerable<ulong> Naming(MergeFacts? facts, ulong doi, ulong title) =>
-        new[] { doi, title }.Concat(facts?.Titles.Skip(1).Select(t => MergeKeys.TitleAndPerson(t, FirstPerson(facts))) ?? []).Where(k => k != 0);
-
     /// <summary>The keys a reference asks for.</summary>
-    public static ulong[] AskedBy(Reference reference) =>
-        [.. new[] { MergeKeys.Doi(reference.Doi), MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson) }.Where(k => k != 0).Concat(Proposing(reference, new Text(reference)))];
+    public static ulong[] AskedBy(Reference reference) => Asked(MergeKeys.Doi(reference.Doi), MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson), Proposing(reference, new Text(reference)));
+
+    private static ulong[] Asked(ulong doi, ulong title, IEnumerable<ulong> proposing) => [.. new[] { doi, title }.Where(k => k != 0), .. proposing];
 
     /// <summary>The work that has a DOI; the oldest where several claim it, 0 for none.</summary>
     /// <param name="doi"><see cref="MergeKeys.Doi"/> of it.</param>
@@ -242,17 +200,22 @@ public sealed class ReferenceMatcher
     private bool Holds(int record, ulong key) => KeyHalves(record).Contains(unchecked((int)key));
 
     /// <summary>The work a reference means.</summary>
-    public ReferenceMatch Match(Reference reference)
+    public ReferenceMatch Match(Reference reference) => Look(reference).Match;
+
+    /// <summary>The work a reference means, and the keys it asks for (<see cref="AskedBy"/>), its text being taken apart once.</summary>
+    public (ReferenceMatch Match, ulong[] Asked) Look(Reference reference)
     {
-        var byKeys = ByKeys(MergeKeys.Doi(reference.Doi), MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson), reference.Year);
-        return byKeys.Work != 0 ? byKeys : ByWords(reference);
+        var (doi, title) = (MergeKeys.Doi(reference.Doi), MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson));
+        var text = new Text(reference);
+        ulong[] proposing = [.. Proposing(reference, text)];
+        var byKeys = ByKeys(doi, title, reference.Year);
+        return (byKeys.Work != 0 ? byKeys : ByWords(text, proposing), Asked(doi, title, proposing));
     }
 
-    private ReferenceMatch ByWords(Reference reference)
+    private ReferenceMatch ByWords(Text text, ulong[] proposing)
     {
-        var text = new Text(reference);
         var (best, second) = (default(ReferenceMatch), 0.0);
-        foreach (var record in Proposed(reference, text))
+        foreach (var record in Proposed(proposing))
         {
             var fit = Fit(record, text);
             if (fit.Work == best.Work)
@@ -265,10 +228,10 @@ public sealed class ReferenceMatcher
         return best.Work != 0 && best.Confidence - second >= Lead ? best : default;
     }
 
-    private SortedSet<int> Proposed(Reference reference, Text text)
+    private SortedSet<int> Proposed(ulong[] proposing)
     {
         var proposed = new SortedSet<int>();
-        foreach (var key in Proposing(reference, text))
+        foreach (var key in proposing)
             if (Holding(key).Take(MostProposed + 1).ToArray() is { Length: <= MostProposed } there) proposed.UnionWith(there);
         return proposed;
     }
@@ -278,14 +241,10 @@ public sealed class ReferenceMatcher
         if (reference.Year is { } year)
         {
             if (reference.FirstPerson is { } family) for (var y = year - 1; y <= year + 1; y++) yield return MergeKeys.PersonAndYear(MergeKeys.PersonKey(family), y);
-            foreach (var (volume, page) in text.NumberPairs()) yield return Place(volume, page, year);
+            foreach (var (volume, page) in text.NumberPairs()) yield return MergeKeys.Place(volume, page, year);
         }
         if (reference.Title is { } title) yield return MergeKeys.Of("title", MergeFacts.Plain(title));
     }
-
-    private static ulong Place(MergeFacts facts) => facts.Volume is { } volume && facts.FirstPage is { } page && facts.Year is { } year ? Place(volume, page, year) : 0;
-
-    private static ulong Place(string volume, string page, int year) => MergeKeys.Of("vpy", string.Create(CultureInfo.InvariantCulture, $"{volume}\u0001{page}\u0001{year}"));
 
     /// <summary>How well a text fits a record's work, by the best of its titles; no work when it does not.</summary>
     private ReferenceMatch Fit(int record, Text text)
@@ -321,11 +280,6 @@ public sealed class ReferenceMatcher
         return person && page && volume && years == 0 && text.IsShort ? new(account[Work], ReferenceEvidence.Place, 0.75) : default;
     }
 
-    private static int[] Hashes(string[] words) => Array.ConvertAll(words, Hash);
-
-    /// <summary>A hash that is the same in every process, so that a chance collision is too.</summary>
-    private static int Hash(string word) => unchecked((int)MergeKeys.Of("word", word));
-
     /// <summary>A reference's text, cut into what is compared.</summary>
     private sealed class Text
     {
@@ -334,7 +288,7 @@ public sealed class ReferenceMatcher
         public Text(Reference reference)
         {
             var found = Words.Of(reference.Title is not null && !reference.Text.Contains(reference.Title, StringComparison.Ordinal) ? $"{reference.Text} {reference.Title}" : reference.Text).Where(w => !w.IsClosedForm).ToArray();
-            words = Array.ConvertAll(found, w => Hash(w.Text));
+            words = Array.ConvertAll(found, w => MergeKeys.Word(w.Text));
             Folded = string.Concat(found.Where(w => w.Text.Any(char.IsLetter)).Select(w => w.Text));
             Numbers = [.. found.Where(w => w.Text.All(char.IsAsciiDigit)).Select(w => w.Text)];
             Year = reference.Year;

@@ -28,7 +28,13 @@ public sealed class PeopleResolver
 
     private const int MostYears = 55;
 
-    private Dictionary<(int, int), (Mention[] Block, List<Group> Groups)> known = [];
+    private Dictionary<(int, int), Block> known = [];
+
+    /// <summary>The mentions of one block of names, and who they turned out to be; the evidence that was weighed is not held.</summary>
+    private sealed record Block(Mention[] Mentions, IReadOnlyList<Found> People);
+
+    /// <summary>One person of a block; <c>Doubtful</c> holds the places in the block of those who may be the same.</summary>
+    private sealed record Found(PersonName Name, string? Orcid, int First, int Last, Mention[] Mentions, int[] Doubtful);
 
     /// <summary>Tells the people of some works apart.</summary>
     public static IReadOnlyList<Person> Resolve(IEnumerable<Mention> mentions) => new PeopleResolver().Again(mentions);
@@ -37,12 +43,20 @@ public sealed class PeopleResolver
     public IReadOnlyList<Person> Again(IEnumerable<Mention> mentions)
     {
         var all = mentions.OrderBy(m => m.WorkId).ThenBy(m => m.Position).ToArray();
-        var blocks = Blocks(all).AsParallel().AsOrdered().Select(b => known.TryGetValue((b[0].WorkId, b[0].Position), out var before) && before.Block.AsSpan().SequenceEqual(b, ReferenceEqualityComparer.Instance) ? before : (Block: b, Groups: OfBlock(b))).ToArray();
-        known = blocks.ToDictionary(b => (b.Block[0].WorkId, b.Block[0].Position));
-        var groups = blocks.SelectMany(b => b.Groups).OrderBy(g => g.Mentions[0].WorkId).ThenBy(g => g.Mentions[0].Position).ToArray();
-        for (var i = 0; i < groups.Length; i++) groups[i].Number = i;
-        var labels = Labels(groups);
-        return [.. groups.Select((g, i) => new Person(i, labels[i], g.Name, g.Orcid, g.Mentions, [.. g.Doubtful.Select(d => d.Survivor().Number).Where(n => n != i).Distinct().Order()]))];
+        var blocks = Blocks(all).AsParallel().AsOrdered().Select(b => known.TryGetValue((b[0].WorkId, b[0].Position), out var before) && before.Mentions.AsSpan().SequenceEqual(b, ReferenceEqualityComparer.Instance) ? before : new(b, Weighed(b))).ToArray();
+        known = blocks.ToDictionary(b => (b.Mentions[0].WorkId, b.Mentions[0].Position));
+        var people = blocks.SelectMany(b => b.People, (b, p) => (Block: b, Found: p)).OrderBy(p => p.Found.Mentions[0].WorkId).ThenBy(p => p.Found.Mentions[0].Position).ToArray();
+        var numbers = new Dictionary<Found, int>(people.Length, ReferenceEqualityComparer.Instance);
+        for (var i = 0; i < people.Length; i++) numbers[people[i].Found] = i;
+        var labels = Labels(Array.ConvertAll(people, p => p.Found));
+        return [.. people.Select((p, i) => new Person(i, labels[i], p.Found.Name, p.Found.Orcid, p.Found.Mentions, [.. p.Found.Doubtful.Select(d => numbers[p.Block.People[d]]).Order()]))];
+    }
+
+    private static Found[] Weighed(Mention[] block)
+    {
+        var groups = OfBlock(block);
+        for (var i = 0; i < groups.Count; i++) groups[i].Place = i;
+        return [.. groups.Select(g => new Found(g.Name, g.Orcid, g.First, g.Last, [.. g.Mentions], [.. g.Doubtful.Select(d => d.Survivor().Place).Where(n => n != g.Place).Distinct()]))];
     }
 
     /// <summary>Mentions that may be of one person: those that share a part of a family name, or an ORCID iD (which bridges a change of name).</summary>
@@ -119,13 +133,13 @@ public sealed class PeopleResolver
     private static bool FamiliesCanBeOne(Group a, Group b) => a.Orcid is not null && a.Orcid == b.Orcid || a.Families.Overlaps(b.Families);
 
     /// <summary>Labels that no two persons share: the name, then a place, then years, then a number.</summary>
-    private static string[] Labels(Group[] groups)
+    private static string[] Labels(Found[] people)
     {
-        var labels = groups.Select(g => g.Name.Given.Length == 0 ? g.Name.Family : $"{g.Name.Family}, {g.Name.Given}").ToArray();
-        string[] more(Func<Group, string?> what)
+        var labels = people.Select(g => g.Name.Given.Length == 0 ? g.Name.Family : $"{g.Name.Family}, {g.Name.Given}").ToArray();
+        string[] more(Func<Found, string?> what)
         {
             var twice = labels.CountBy(l => l, StringComparer.OrdinalIgnoreCase).Where(c => c.Value > 1).Select(c => c.Key).ToHashSet(StringComparer.OrdinalIgnoreCase);
-            return [.. labels.Select((l, i) => twice.Contains(l) && what(groups[i]) is { } w ? $"{l} ({w})" : l)];
+            return [.. labels.Select((l, i) => twice.Contains(l) && what(people[i]) is { } w ? $"{l} ({w})" : l)];
         }
         labels = more(g => g.Mentions.Where(m => m.Affiliation is not null).CountBy(m => m.Affiliation!).OrderByDescending(c => c.Value).ThenBy(c => c.Key, StringComparer.Ordinal).Select(c => c.Key).FirstOrDefault());
         labels = more(g => g.First == 0 ? null : g.First == g.Last ? $"{g.First}" : $"{g.First}–{g.Last}");
@@ -147,7 +161,8 @@ public sealed class PeopleResolver
             foreach (var m in mentions) Add(m);
         }
 
-        public int Number { get; set; }
+        /// <summary>Its place among the groups of its block, once all are joined.</summary>
+        public int Place { get; set; }
         public int Version { get; private set; }
         public List<Mention> Mentions { get; } = [];
         public HashSet<int> Works { get; } = [];

@@ -224,21 +224,33 @@ public static partial class ModsReader
     private static List<Reference> References(XElement mods)
     {
         var references = new List<Reference>();
-        foreach (var related in mods.Elements(Mods + "relatedItem").Where(r => (string?)r.Attribute("type") == "references"))
-        {
-            var title = NullIfEmpty(PlainText.Clean(related.Element(Mods + "titleInfo")?.Element(Mods + "title")?.Value));
-            var person = related.Elements(Mods + "name").Select(Person).FirstOrDefault(p => p is not null);
-            var year = related.Elements(Mods + "originInfo").Elements(Mods + "dateIssued").Select(d => ReadYear(d.Value)).FirstOrDefault(y => y is not null);
-            var printed = PlainText.Clean(related.Elements(Mods + "note").FirstOrDefault()?.Value);
-            var text = printed.Length > 0 ? printed : string.Join(". ", new[] { person?.Short.TrimEnd('.'), year?.ToString(CultureInfo.InvariantCulture), title }.OfType<string>());
-            references.Add(new(text, DoiIn(related), title, person?.Family, year));
-        }
-        foreach (var note in mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "citation/reference"))
-        {
-            var text = PlainText.Clean(note.Value);
-            if (text.Length > 0) references.Add(PrintedReference.Read(text));
-        }
+        foreach (var related in mods.Elements(Mods + "relatedItem"))
+            if ((string?)related.Attribute("type") == "references") references.Add(Structured(related));
+        foreach (var note in mods.Elements(Mods + "note"))
+            if ((string?)note.Attribute("type") == "citation/reference" && PlainText.Clean(note.Value) is { Length: > 0 } text) references.Add(PrintedReference.Read(text));
         return references;
+    }
+
+    /// <summary>A reference that a database has taken apart; its parts are looked at once, for there may be hundreds.</summary>
+    private static Reference Structured(XElement related)
+    {
+        string? title = null, printed = null, doi = null;
+        PersonName? person = null;
+        int? year = null;
+        foreach (var part in related.Elements())
+        {
+            if (part.Name.Namespace != Mods) continue;
+            switch (part.Name.LocalName)
+            {
+                case "titleInfo": title ??= NullIfEmpty(PlainText.Clean(part.Element(Mods + "title")?.Value)); break;
+                case "name": person ??= Person(part); break;
+                case "originInfo": year ??= part.Elements(Mods + "dateIssued").Select(d => ReadYear(d.Value)).FirstOrDefault(y => y is not null); break;
+                case "note": printed ??= PlainText.Clean(part.Value); break;
+                case "identifier": doi ??= Identifiers.Doi(part.Value); break;
+            }
+        }
+        var text = printed is { Length: > 0 } ? printed : string.Join(". ", new[] { person?.Short.TrimEnd('.'), year?.ToString(CultureInfo.InvariantCulture), title }.OfType<string>());
+        return new(text, doi, title, person?.Family, year);
     }
 
     private static List<Copy> Copies(XElement mods)

@@ -9,6 +9,8 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
     public DbSet<DatabaseRow> Databases => Set<DatabaseRow>();
     /// <summary>Records.</summary>
     public DbSet<RecordRow> Records => Set<RecordRow>();
+    /// <summary>What merging looks at in records.</summary>
+    public DbSet<MergeFactsRow> MergeFacts => Set<MergeFactsRow>();
     /// <summary>Keys of records.</summary>
     public DbSet<KeyPartRow> KeyParts => Set<KeyPartRow>();
     /// <summary>Works.</summary>
@@ -28,6 +30,11 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
             r.HasIndex(x => x.WorkId);
             r.HasIndex(x => x.Sequence);
             r.HasOne<DatabaseRow>().WithMany().HasForeignKey(x => x.DatabaseId);
+        });
+        modelBuilder.Entity<MergeFactsRow>(m =>
+        {
+            m.HasKey(x => x.RecordId);
+            m.Property(x => x.RecordId).ValueGeneratedNever();
         });
         modelBuilder.Entity<KeyPartRow>(k =>
         {

@@ -7,15 +7,23 @@ using Zendle.Core.Records;
 
 namespace Zendle.Store.Corpus;
 
-/// <summary>One record with what stands beside it in the store, for building columns.</summary>
+/// <summary>One record with what stands beside it in the store, for building columns; read apart where it is needed, on whichever core.</summary>
 /// <param name="Id">Record id.</param>
 /// <param name="WorkId">Work id.</param>
 /// <param name="DatabaseId">Database id.</param>
 /// <param name="Sequence">Change sequence of its last change.</param>
 /// <param name="TitleKey">Key of title and first person.</param>
-/// <param name="Record">The record without references.</param>
+/// <param name="Facts">The record without references: see <see cref="Record"/>.</param>
+/// <param name="MergeFacts">What merging looks at: see <see cref="Compared"/>.</param>
 /// <param name="ReferenceKeys">Two keys for each reference.</param>
-public sealed record StoredRecord(int Id, int WorkId, int DatabaseId, long Sequence, ulong TitleKey, Record Record, ulong[] ReferenceKeys);
+public sealed record StoredRecord(int Id, int WorkId, int DatabaseId, long Sequence, ulong TitleKey, byte[] Facts, byte[] MergeFacts, ulong[] ReferenceKeys)
+{
+    /// <summary>Reads the record.</summary>
+    public Record Record() => RecordCodec.Facts(Facts);
+
+    /// <summary>Reads what merging looks at.</summary>
+    public MergeFacts Compared() => MergeFactsCodec.Read(Id, DatabaseId, MergeFacts);
+}
 
 /// <summary>Reads the corpus: whole for the index, by work for the pane and the list.</summary>
 public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
@@ -61,14 +69,14 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         await context.Database.OpenConnectionAsync(cancel);
         await using var command = ((SqliteConnection)context.Database.GetDbConnection()).CreateCommand();
 #pragma warning disable CA2100 // one of two constants of ours; values travel as parameters
-        command.CommandText = $"SELECT Id, WorkId, DatabaseId, Sequence, TitleKey, Facts, ReferenceKeys FROM Records WHERE {which} ORDER BY WorkId, Id";
+        command.CommandText = $"SELECT r.Id, r.WorkId, r.DatabaseId, r.Sequence, r.TitleKey, r.Facts, m.Facts, r.ReferenceKeys FROM Records r CROSS JOIN MergeFacts m ON m.RecordId = r.Id WHERE {which} ORDER BY r.WorkId, r.Id";
 #pragma warning restore CA2100
         command.Parameters.AddWithValue("$0", upTo);
         command.Parameters.AddWithValue("$1", works);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (reader.Read())
             yield return new(reader.GetInt32(0), reader.GetInt32(1), reader.GetInt32(2), reader.GetInt64(3), unchecked((ulong)reader.GetInt64(4)),
-                RecordCodec.Facts(reader.GetFieldValue<byte[]>(5)), RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(6)));
+                reader.GetFieldValue<byte[]>(5), reader.GetFieldValue<byte[]>(6), RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(7)));
     }
 
     /// <summary>The references of some records, by record. O(records).</summary>

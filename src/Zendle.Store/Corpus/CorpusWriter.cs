@@ -10,8 +10,8 @@ namespace Zendle.Store.Corpus;
 /// <param name="Identifier">OAI identifier.</param>
 /// <param name="Datestamp">OAI datestamp.</param>
 /// <param name="Record">The record; null when the database has deleted it.</param>
-/// <param name="Source">The original XML.</param>
-public sealed record HarvestedRecord(string Identifier, DateTimeOffset Datestamp, Record? Record, string Source);
+/// <param name="Source">The original XML, as <see cref="RecordCodec.Source(System.Xml.Linq.XElement)"/> compresses it.</param>
+public sealed record HarvestedRecord(string Identifier, DateTimeOffset Datestamp, Record? Record, byte[] Source);
 
 /// <summary>Where a harvest stands after a page; written in the same transaction as the page.</summary>
 /// <param name="Token">Resumption token; null when the list is complete.</param>
@@ -30,9 +30,9 @@ public sealed record PageResult(long Sequence, IReadOnlyList<(int Id, Record? Re
 public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
 {
     /// <summary>Changes whenever keys, comparison or weights change; a corpus of another version is joined anew at the start.</summary>
-    public const int MergeVersion = 5;
+    public const int MergeVersion = 6;
 
-    private const int MostRemembered = 60_000, RejoinAtOnce = 2_000;
+    private const int MostRemembered = 20_000, RejoinAtOnce = 2_000;
     private static readonly SemaphoreSlim OneWriter = new(1, 1);
     private readonly Dictionary<int, MergeFacts> facts = [];
     private readonly KeyRuns keys = new();
@@ -56,9 +56,9 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         {
             if (Known(sql, databaseId, item.Item.Identifier) is { } known)
             {
-                if (known.Deleted ? item.Merge is null : item.Merge is not null && known.Source.AsSpan().SequenceEqual(item.Source)) continue;
+                if (known.Deleted ? item.Merge is null : item.Merge is not null && known.Source.AsSpan().SequenceEqual(item.Item.Source)) continue;
+                joiner.Changed(known.Id, known.Deleted ? null : joiner.Facts(known.Id), item.Merge is null ? null : item.Merge with { RecordId = known.Id });
                 Update(sql, known.Id, databaseId, item, sequence);
-                joiner.Changed(known.Id, known.Deleted ? null : MergeFacts.Of(known.Id, databaseId, RecordCodec.Facts(known.Facts)), item.Merge is null ? null : item.Merge with { RecordId = known.Id });
                 changed[known.Id] = item.Item.Record;
             }
             else if (item.Merge is not null)
@@ -83,8 +83,10 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         {
             if (sql.Number("PRAGMA user_version") == MergeVersion) return [];
             keys.Clear(sql);
+            facts.Clear();
             return sql.Numbers("SELECT Id FROM Records WHERE Deleted = 0 ORDER BY Id");
         }, cancel);
+        foreach (var part in ids.Chunk(RejoinAtOnce)) await InTransaction(sql => TakeFactsAgain(sql, part), cancel);
         foreach (var part in ids.Chunk(RejoinAtOnce))
             await InTransaction(sql =>
             {
@@ -100,6 +102,19 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             return 0;
         }, cancel);
         return ids.Count;
+    }
+
+    /// <summary>Works out again what merging looks at in some records.</summary>
+    private static int TakeFactsAgain(SqlSession sql, long[] records)
+    {
+        var rows = new List<(int Id, int Database, byte[] Facts)>(records.Length);
+        foreach (var id in records)
+        {
+            using var reader = sql.Query("SELECT DatabaseId, Facts FROM Records WHERE Id = $0", id);
+            if (reader.Read()) rows.Add(((int)id, reader.GetInt32(0), reader.GetFieldValue<byte[]>(1)));
+        }
+        foreach (var (id, database, facts) in rows.AsParallel().AsOrdered().Select(r => (r.Id, r.Database, MergeFactsCodec.Write(MergeFacts.Of(r.Id, r.Database, RecordCodec.Facts(r.Facts))))).ToArray()) PutFacts(sql, id, database, facts);
+        return rows.Count;
     }
 
     /// <summary>The works that further rulings would make of some records and what they are tied to; nothing is written.</summary>
@@ -155,39 +170,51 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     private static long NextSequence(SqlSession sql) => Convert.ToInt64(sql.Scalar("SELECT COALESCE(MAX(Sequence), 0) + 1 FROM Records"), CultureInfo.InvariantCulture);
 
     /// <summary>A harvested record with all that follows from it alone.</summary>
-    private sealed record Prepared(HarvestedRecord Item, byte[] Source, byte[] Facts, byte[] References, byte[] ReferenceKeys, long TitleKey, MergeFacts? Merge)
+    private sealed record Prepared(HarvestedRecord Item, byte[] Facts, byte[] References, byte[] ReferenceKeys, long TitleKey, MergeFacts? Merge, byte[] MergeFacts)
     {
         public static Prepared From(int databaseId, HarvestedRecord item)
         {
-            if (item.Record is not { } r) return new(item, RecordCodec.Source(item.Source), [], [], [], 0, null);
-            var merge = MergeFacts.Of(0, databaseId, r);
+            if (item.Record is not { } r) return new(item, [], [], [], 0, null, []);
+            var merge = Core.Merging.MergeFacts.Of(0, databaseId, r);
             _ = merge.Blocking; // worked out here, on all cores, rather than by the one writer
-            return new(item, RecordCodec.Source(item.Source), RecordCodec.Facts(r), RecordCodec.References(r.References), RecordCodec.ReferenceKeys(r.References),
-                unchecked((long)MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null)), merge);
+            return new(item, RecordCodec.Facts(r), RecordCodec.References(r.References), RecordCodec.ReferenceKeys(r.References),
+                unchecked((long)MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null)), merge, MergeFactsCodec.Write(merge));
         }
     }
 
     /// <summary>A record that is in the store.</summary>
-    private sealed record KnownRecord(int Id, bool Deleted, byte[] Source, byte[] Facts);
+    private sealed record KnownRecord(int Id, bool Deleted, byte[] Source);
 
     private static KnownRecord? Known(SqlSession sql, int databaseId, string identifier)
     {
-        using var reader = sql.Query("SELECT Id, Deleted, Source, Facts FROM Records WHERE DatabaseId = $0 AND Identifier = $1", databaseId, identifier);
-        return reader.Read() ? new(reader.GetInt32(0), reader.GetBoolean(1), reader.GetFieldValue<byte[]>(2), reader.GetFieldValue<byte[]>(3)) : null;
+        using var reader = sql.Query("SELECT Id, Deleted, Source FROM Records WHERE DatabaseId = $0 AND Identifier = $1", databaseId, identifier);
+        return reader.Read() ? new(reader.GetInt32(0), reader.GetBoolean(1), reader.GetFieldValue<byte[]>(2)) : null;
     }
 
-    private static void Insert(SqlSession sql, int id, int databaseId, Prepared item, long sequence, int work) => sql.Run("""
-        INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References", ReferenceKeys, Source, Id, WorkId)
-        VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
-        """, [.. Values(databaseId, item, sequence), id, work]);
+    private static void Insert(SqlSession sql, int id, int databaseId, Prepared item, long sequence, int work)
+    {
+        sql.Run("""
+            INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References", ReferenceKeys, Source, Id, WorkId)
+            VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
+            """, [.. Values(databaseId, item, sequence), id, work]);
+        PutFacts(sql, id, databaseId, item.MergeFacts);
+    }
 
-    private static void Update(SqlSession sql, int id, int databaseId, Prepared item, long sequence) => sql.Run("""
-        UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, TitleKey = $5,
-        Facts = $6, "References" = $7, ReferenceKeys = $8, Source = $9 WHERE Id = $10
-        """, [.. Values(databaseId, item, sequence), id]);
+    private static void Update(SqlSession sql, int id, int databaseId, Prepared item, long sequence)
+    {
+        sql.Run("""
+            UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, TitleKey = $5,
+            Facts = $6, "References" = $7, ReferenceKeys = $8, Source = $9 WHERE Id = $10
+            """, [.. Values(databaseId, item, sequence), id]);
+        if (item.Merge is null) sql.Run("DELETE FROM MergeFacts WHERE RecordId = $0", id);
+        else PutFacts(sql, id, databaseId, item.MergeFacts);
+    }
+
+    private static void PutFacts(SqlSession sql, int id, int databaseId, byte[] facts) =>
+        sql.Run("INSERT OR REPLACE INTO MergeFacts (RecordId, DatabaseId, Facts) VALUES ($0, $1, $2)", id, databaseId, facts);
 
     private static object?[] Values(int databaseId, Prepared item, long sequence) =>
-        [databaseId, item.Item.Identifier, Moment(item.Item.Datestamp), item.Merge is null, sequence, item.TitleKey, item.Facts, item.References, item.ReferenceKeys, item.Source];
+        [databaseId, item.Item.Identifier, Moment(item.Item.Datestamp), item.Merge is null, sequence, item.TitleKey, item.Facts, item.References, item.ReferenceKeys, item.Item.Source];
 
     private static void Mark(SqlSession sql, int databaseId, HarvestMark mark, int done, int changed, DateTimeOffset now)
     {

@@ -22,8 +22,12 @@ internal sealed class KeyRuns
     private List<Run>? runs;
     private int nextRun, nextPart;
 
-    /// <summary>A sorted run: its parts with their first keys.</summary>
-    private sealed record Run(int Number, int Level, ImmutableArray<int> Parts, ImmutableArray<long> First, KeyFilter Filter, long Entries);
+    /// <summary>A sorted run: its parts with their first keys. One that was found in the store has no filter until it was asked so often that making one pays.</summary>
+    private sealed record Run(int Number, int Level, ImmutableArray<int> Parts, ImmutableArray<long> First, long Entries)
+    {
+        public KeyFilter? Filter { get; set; }
+        public int Asked { get; set; }
+    }
 
     /// <summary>Forgets what is in memory; it is read again when it is next needed.</summary>
     public void Forget()
@@ -45,8 +49,36 @@ internal sealed class KeyRuns
     /// <summary>Whether some record perhaps has, or had, a key.</summary>
     public bool MayHave(SqlSession sql, long key)
     {
-        foreach (var run in Runs(sql)) if (run.Filter.MayHave(key)) return true;
+        foreach (var run in Runs(sql)) if (MayHave(sql, run, key)) return true;
         return false;
+    }
+
+    private bool MayHave(SqlSession sql, Run run, long key)
+    {
+        const int OftenAPart = 4;
+        if (run.Filter is null && ++run.Asked > run.Parts.Length * OftenAPart) run.Filter = FilterOf(sql, run);
+        if (run.Filter is { } filter) return filter.MayHave(key);
+        var found = new List<int>();
+        CollectFrom(sql, run, key, found);
+        return found.Count > 0;
+    }
+
+    private static KeyFilter FilterOf(SqlSession sql, Run run)
+    {
+        var filter = new KeyFilter(run.Entries);
+        using var reader = sql.Query("SELECT Keys FROM KeyParts WHERE Run = $0", run.Number);
+        while (reader.Read())
+        {
+            var part = reader.GetFieldValue<byte[]>(0);
+            for (var at = 0; at < part.Length; at += EntrySize) filter.Add(KeyAt(part, at));
+        }
+        return filter;
+    }
+
+    private void CollectFrom(SqlSession sql, Run run, long key, List<int> found)
+    {
+        // The part before the first that begins with the key or behind it may end with it.
+        for (var p = Math.Max(0, LowerBound(run.First, key) - 1); p < run.Parts.Length && run.First[p] <= key; p++) Collect(Part(sql, run.Parts[p]), key, found);
     }
 
     /// <summary>The records that have a key, in no order.</summary>
@@ -56,12 +88,7 @@ internal sealed class KeyRuns
     public List<int> Find(SqlSession sql, long key, IReadOnlyList<int>? pending)
     {
         var found = pending is null ? [] : new List<int>(pending);
-        foreach (var run in Runs(sql))
-        {
-            if (!run.Filter.MayHave(key)) continue;
-            // The part before the first that begins with the key or behind it may end with it.
-            for (var p = Math.Max(0, LowerBound(run.First, key) - 1); p < run.Parts.Length && run.First[p] <= key; p++) Collect(Part(sql, run.Parts[p]), key, found);
-        }
+        foreach (var run in Runs(sql)) if (run.Filter is null || run.Filter.MayHave(key)) CollectFrom(sql, run, key, found);
         return Left(found);
     }
 
@@ -88,34 +115,11 @@ internal sealed class KeyRuns
     private List<Run> Runs(SqlSession sql)
     {
         if (runs is not null) return runs;
-        using (var reader = sql.Query("SELECT Run, Level, Id, First, Keys FROM KeyParts ORDER BY Run, Id"))
-        {
-            var found = new List<Run>();
-            var (parts, first, blobs) = (ImmutableArray.CreateBuilder<int>(), ImmutableArray.CreateBuilder<long>(), new List<byte[]>());
-            var (number, level) = (0, 0);
-            void Finish()
-            {
-                if (parts.Count == 0) return;
-                var entries = blobs.Sum(b => (long)b.Length / EntrySize);
-                var filter = new KeyFilter(entries);
-                foreach (var blob in blobs) for (var at = 0; at < blob.Length; at += EntrySize) filter.Add(KeyAt(blob, at));
-                found.Add(new(number, level, parts.ToImmutable(), first.ToImmutable(), filter, entries));
-                parts.Clear();
-                first.Clear();
-                blobs.Clear();
-            }
-            while (reader.Read())
-            {
-                if (reader.GetInt32(0) != number) Finish();
-                (number, level) = (reader.GetInt32(0), reader.GetInt32(1));
-                parts.Add(reader.GetInt32(2));
-                first.Add(reader.GetInt64(3));
-                blobs.Add(reader.GetFieldValue<byte[]>(4));
-                (nextRun, nextPart) = (Math.Max(nextRun, number), Math.Max(nextPart, reader.GetInt32(2)));
-            }
-            Finish();
-            return runs = found;
-        }
+        var parts = new List<(int Run, int Level, int Id, long First, long Bytes)>();
+        using (var reader = sql.Query("SELECT Run, Level, Id, First, length(Keys) FROM KeyParts ORDER BY Run, Id"))
+            while (reader.Read()) parts.Add((reader.GetInt32(0), reader.GetInt32(1), reader.GetInt32(2), reader.GetInt64(3), reader.GetInt64(4)));
+        (nextRun, nextPart) = parts.Count == 0 ? (0, 0) : (parts.Max(p => p.Run), parts.Max(p => p.Id));
+        return runs = [.. parts.GroupBy(p => (p.Run, p.Level)).Select(r => new Run(r.Key.Run, r.Key.Level, [.. r.Select(p => p.Id)], [.. r.Select(p => p.First)], r.Sum(p => p.Bytes) / EntrySize))];
     }
 
     /// <summary>Writes sorted entries as a run.</summary>
@@ -143,7 +147,7 @@ internal sealed class KeyRuns
             if ((used += EntrySize) == part.Length) Flush();
         }
         Flush();
-        return new(number, level, parts.ToImmutable(), first.ToImmutable(), filter, count);
+        return new(number, level, parts.ToImmutable(), first.ToImmutable(), count) { Filter = filter };
     }
 
     /// <summary>Sorted runs as one; what came under a key and left it again in them cancels out.</summary>

@@ -64,6 +64,17 @@ public sealed class RecordRow
     public byte[] Source { get; set; } = [];
 }
 
+/// <summary>What merging looks at in a record, beside it: records are compared far oftener than they are read. A deleted record has none.</summary>
+public sealed class MergeFactsRow
+{
+    /// <summary>The record.</summary>
+    public int RecordId { get; set; }
+    /// <summary>Its database.</summary>
+    public int DatabaseId { get; set; }
+    /// <summary>Its facts: see <see cref="MergeFactsCodec"/>.</summary>
+    public byte[] Facts { get; set; } = [];
+}
+
 /// <summary>A part of a sorted run of keys by which records find each other; see <see cref="KeyRuns"/>.</summary>
 public sealed class KeyPartRow
 {

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Zendle.Core.Merging;
 
 namespace Zendle.Store.Corpus;
@@ -23,6 +24,8 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
     private readonly HashSet<int> touched = [];
     private readonly HashSet<int> matched = [];
     private readonly Dictionary<int, int> newcomers = [];
+    private int lastWork;
+    private bool? hasRulings;
     private readonly Dictionary<long, List<int>> pending = [];
     private readonly Dictionary<long, List<int>> members = [];
 
@@ -136,8 +139,8 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
         foreach (var blocking in facts[id].Blocking)
         {
             var key = unchecked((long)blocking);
-            // A key that came into the world with this record has nobody else.
-            if (pending.TryGetValue(key, out var changes) && changes.Count == 1 && !keys.MayHave(sql, key)) continue;
+            // A key that came into the world with this record has nobody else: looking where keys widened has shown it.
+            if (pending.TryGetValue(key, out var changes) && changes.Count == 1 && !members.ContainsKey(key)) continue;
             if (Sharing(key) is { Count: <= WidestKey } sharing) candidates.UnionWith(sharing);
         }
         candidates.RemoveWhere(other => other == id || (other > id && dirty.Contains(other)));
@@ -147,18 +150,23 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
     /// <summary>Reads the facts of records that are not remembered, together and on all cores.</summary>
     private void Remember(IEnumerable<int> records)
     {
-        const int AtOnce = 400;
-        foreach (var chunk in records.Where(r => !facts.ContainsKey(r)).Distinct().ToArray().Chunk(AtOnce))
+        const int AtOnce = 1_000, Few = 16;
+        foreach (var chunk in records.Where(r => !facts.ContainsKey(r)).Distinct().Order().Chunk(AtOnce))
         {
             var rows = new List<(int Id, int Database, byte[] Facts)>(chunk.Length);
-            foreach (var id in chunk)
-            {
-                using var reader = sql.Query("SELECT DatabaseId, Facts FROM Records WHERE Id = $0 AND Deleted = 0", id);
-                if (reader.Read()) rows.Add((id, reader.GetInt32(0), reader.GetFieldValue<byte[]>(1)));
-            }
-            foreach (var read in rows.AsParallel().AsOrdered().Select(r => MergeFacts.Of(r.Id, r.Database, RecordCodec.Facts(r.Facts))).ToArray()) facts[read.RecordId] = read;
+            using (var reader = sql.Query("SELECT RecordId, DatabaseId, Facts FROM json_each($0) JOIN MergeFacts ON RecordId = value", JsonSerializer.Serialize(chunk)))
+                while (reader.Read()) rows.Add((reader.GetInt32(0), reader.GetInt32(1), reader.GetFieldValue<byte[]>(2)));
+            var read = new MergeFacts[rows.Count];
+            if (rows.Count < Few) for (var i = 0; i < read.Length; i++) read[i] = Read(i);
+            else Parallel.For(0, read.Length, i => read[i] = Read(i));
+            foreach (var one in read) facts[one.RecordId] = one;
+
+            MergeFacts Read(int i) => MergeFactsCodec.Read(rows[i].Id, rows[i].Database, rows[i].Facts);
         }
     }
+
+    /// <summary>Whether a person ever ruled about records; seldom, and then no record is asked about it.</summary>
+    private bool HasRulings => hasRulings ??= sql.Number("SELECT EXISTS (SELECT 1 FROM Rulings)") != 0;
 
     private HashSet<int> Settle(IEnumerable<int> start)
     {
@@ -168,7 +176,7 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
         foreach (var gone in component.Gone) sql.Run("UPDATE Records SET WorkId = 0 WHERE Id = $0", gone);
         foreach (var merged in RecordMerger.Merge(component.Records, component.Matches, component.Rulings))
         {
-            var work = merged.WorkId != 0 ? merged.WorkId : sql.Number("INSERT INTO Works (RedirectTo) VALUES (NULL) RETURNING Id");
+            var work = merged.WorkId != 0 ? merged.WorkId : NewWork();
             if (merged.WorkId != 0) sql.Run("UPDATE Works SET RedirectTo = NULL WHERE Id = $0 AND RedirectTo IS NOT NULL", work);
             foreach (var gone in merged.Absorbed) sql.Run("UPDATE Works SET RedirectTo = $0 WHERE Id = $1 OR RedirectTo = $1", work, gone);
             foreach (var record in merged.Records)
@@ -180,6 +188,13 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
                 }
         }
         return moved;
+    }
+
+    private int NewWork()
+    {
+        if (lastWork == 0) lastWork = sql.Number("SELECT COALESCE(MAX(Id), 0) FROM Works");
+        sql.Run("INSERT INTO Works (Id, RedirectTo) VALUES ($0, NULL)", ++lastWork);
+        return lastWork;
     }
 
     /// <summary>Every record tied to some others by matches, rulings or a work they have been in, with those ties.</summary>
@@ -210,6 +225,7 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
                     waiting.Enqueue(match.First);
                     waiting.Enqueue(match.Second);
                 }
+            if (!HasRulings && further.Count == 0) continue;
             // The newest ruling of a pair holds; one that was taken back holds nothing.
             using (var reader = sql.Query("SELECT First, Second, Same FROM Rulings r WHERE (First = $0 OR Second = $0) AND Id = (SELECT MAX(Id) FROM Rulings n WHERE n.First = r.First AND n.Second = r.Second)", id))
                 while (reader.Read())
@@ -228,7 +244,8 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
         return (records, [.. matches.Values.Where(m => live.Contains(m.First) && live.Contains(m.Second))], [.. rulings.Values], gone);
     }
 
-    private MergeFacts? Facts(int id)
+    /// <summary>The facts of a record; null when it was deleted.</summary>
+    public MergeFacts? Facts(int id)
     {
         if (!facts.ContainsKey(id)) Remember([id]);
         return facts.GetValueOrDefault(id);

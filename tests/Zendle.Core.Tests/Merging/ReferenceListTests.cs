@@ -21,7 +21,7 @@ public sealed class ReferenceListTests
     {
         var matcher = ReferenceMatcher.Empty.Edit(10);
         foreach (var (record, work) in works.Select((r, i) => (r, i + 1)))
-            matcher.Put(work, work, MergeKeys.Doi(record.Doi), MergeKeys.TitleAndPerson(record.Title, record.People[0].Family), record.Year ?? 0, MergeFacts.Of(work, 1, record));
+            matcher.Put(work, Findable.Of(work, MergeKeys.Doi(record.Doi), MergeKeys.TitleAndPerson(record.Title, record.People[0].Family), record.Year ?? 0, MergeFacts.Of(work, 1, record)));
         return matcher.Finish();
     }
 
@@ -84,7 +84,7 @@ public sealed class ReferenceListTests
                 _ => $"{family}, M.: {t}. In: Hedge Ecol. {volume} ({y}) {page}.",
             });
             if (Filled([record]).Match(reference).Work == 0) return;
-            var keys = ReferenceMatcher.KeysOf(MergeFacts.Of(1, 1, record), MergeKeys.Doi(record.Doi), MergeKeys.TitleAndPerson(t, family)).ToHashSet();
+            var keys = Findable.Of(1, MergeKeys.Doi(record.Doi), MergeKeys.TitleAndPerson(t, family), y, MergeFacts.Of(1, 1, record)).Keys;
             Assert.Contains(ReferenceMatcher.AskedBy(reference), keys.Contains);
             Assert.DoesNotContain(0UL, keys);
         }, iter: 2_000);

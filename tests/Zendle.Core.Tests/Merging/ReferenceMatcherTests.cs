@@ -13,7 +13,7 @@ public sealed class ReferenceMatcherTests
         void Add(int work, string title, string family, int year, string? doi = null, string? volume = null, string? page = null, string? other = null)
         {
             var record = new Core.Records.Record { Identifier = "w" + work, Title = title, OtherTitles = other is null ? [] : [other], Year = year, Doi = doi, People = [new(family, "Mei K."), new("Ilo", "T.")], Venue = new("Journal of Hedge Ecology", null, volume, null, page) };
-            matcher.Put(work, work, MergeKeys.Doi(doi), MergeKeys.TitleAndPerson(title, family), year, MergeFacts.Of(work, 1, record));
+            matcher.Put(work, Findable.Of(work, MergeKeys.Doi(doi), MergeKeys.TitleAndPerson(title, family), year, MergeFacts.Of(work, 1, record)));
         }
         Add(1, "Night visits to campion under sodium lamps: a field trial", "Berg", 1998, "10.5555/n.1", "12", "118");
         Add(2, "Night visits to campion", "Berg", 1996); // the conference paper before it
@@ -77,7 +77,7 @@ public sealed class ReferenceMatcherTests
             var editor = matcher.Edit(30);
             foreach (var (id, r) in records)
                 if (r is null) editor.Remove(id);
-                else editor.Put(id, 1 + id % 7, MergeKeys.Doi(r.Doi), MergeKeys.TitleAndPerson(r.Title, r.People[0].Family), r.Year ?? 0, MergeFacts.Of(id, 1, r));
+                else editor.Put(id, Findable.Of(1 + id % 7, MergeKeys.Doi(r.Doi), MergeKeys.TitleAndPerson(r.Title, r.People[0].Family), r.Year ?? 0, MergeFacts.Of(id, 1, r)));
             return editor.Finish();
         }
         var (kept, latest) = (ReferenceMatcher.Empty, new Dictionary<int, Core.Records.Record?>());

@@ -95,9 +95,9 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         var (total, preview) = ((int?)null, new List<PreviewRecordDto>());
         if (best is not null)
         {
-            var page = await oai.Records(address, best, request.Set is { Length: > 0 } s ? s : null, null, null, null, cancel);
+            var page = await oai.Records(address, best, request.Set is { Length: > 0 } s ? s : null, null, null, RecordReader.Read, null, cancel);
             total = page.Total ?? (page.Token is null ? page.Records.Count : null);
-            preview.AddRange(page.Records.Select(RecordReader.Read).OfType<Record>().Take(PreviewSize).Select(r => new PreviewRecordDto(r.Identifier, r.Title, string.Join(", ", r.People.Take(3).Select(p => p.Family)),
+            preview.AddRange(page.Records.OfType<Record>().Take(PreviewSize).Select(r => new PreviewRecordDto(r.Identifier, r.Title, string.Join(", ", r.People.Take(3).Select(p => p.Family)),
                 r.Year, DocumentTypes.Name(r.Type), r.Abstract.Length > 0, r.References.Count, r.Notes)));
         }
         return new(identity.Name, identity.Description, identity.Granularity, identity.DeletedRecord, [.. formats.Select(x => new OaiFormatDto(x.Prefix, x.Namespace))], [.. sets.Select(x => new OaiSetDto(x.Spec, x.Name))], best, total, preview);
@@ -200,10 +200,11 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         await foreach (var r in reader.All(generation, CancellationToken.None))
         {
             if (!counts.TryGetValue(r.DatabaseId, out var c)) counts[r.DatabaseId] = c = new();
-            if (r.Record.Abstract.Length > 0) c.Abstract++;
-            if (r.Record.Keywords.Count > 0) c.Keywords++;
+            var record = r.Record();
+            if (record.Abstract.Length > 0) c.Abstract++;
+            if (record.Keywords.Count > 0) c.Keywords++;
             if (r.ReferenceKeys.Length > 0) c.References++;
-            c.Types[r.Record.Type] = c.Types.GetValueOrDefault(r.Record.Type) + 1;
+            c.Types[record.Type] = c.Types.GetValueOrDefault(record.Type) + 1;
         }
         return counts;
     }

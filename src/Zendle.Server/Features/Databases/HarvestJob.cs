@@ -28,21 +28,17 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
         var (restarts, shown, pause, seen) = (0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
         // While one page is written the next is on its way, read into records; a stop leaves it behind.
         using var ahead = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        Task<(OaiPage Page, HarvestedRecord[] Records)>? coming = null;
-        async Task<(OaiPage, HarvestedRecord[])> Fetch(string? at)
-        {
-            var page = await oai.Records(new(database.Address), database.Format, database.SetName, from, at, wait => { job.Message = wait; _ = save(); }, ahead.Token);
-            return (page, [.. page.Records.Select(Harvested)]);
-        }
+        Task<OaiPage<HarvestedRecord>>? coming = null;
+        Task<OaiPage<HarvestedRecord>> Fetch(string? at) =>
+            oai.Records(new(database.Address), database.Format, database.SetName, from, at, HarvestedRecords.Of, wait => { job.Message = wait; _ = save(); }, ahead.Token);
         try
         {
             do
             {
                 cancel.ThrowIfCancellationRequested();
                 if (token is not null && !seen.Add(token)) throw new JobFaultException($"{database.Name} gives the same resumption token again and again. What came is kept; try again later.");
-                OaiPage page;
-                HarvestedRecord[] records;
-                try { (page, records) = await (coming ?? Fetch(token)); }
+                OaiPage<HarvestedRecord> page;
+                try { page = await (coming ?? Fetch(token)); }
                 catch (HarvestFaultException e) when (e.Code == "badResumptionToken" && token is not null && restarts++ < MostRestarts)
                 {
                     (token, started, coming) = (null, null, null);
@@ -52,7 +48,7 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
                 }
                 started ??= page.ResponseDate;
                 coming = page.Token is { } following && !seen.Contains(following) ? Task.Run(() => Fetch(following), cancel) : null;
-                var result = await writer.Write(database.Id, records, new(page.Token, started.Value), clock.GetUtcNow(), cancel);
+                var result = await writer.Write(database.Id, page.Records, new(page.Token, started.Value), clock.GetUtcNow(), cancel);
                 corpus.Put(result.Changed);
                 job.Done += page.Records.Count;
                 job.Changed += result.Changed.Count;
@@ -86,8 +82,6 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
         await corpus.Refresh(cancel);
         hub.Tell(new("corpus"));
     }
-
-    private static HarvestedRecord Harvested(OaiRecord r) => new(r.Identifier, r.Datestamp, RecordReader.Read(r), r.Metadata?.ToString(System.Xml.Linq.SaveOptions.DisableFormatting) ?? "");
 
     private static string Moment(DateTimeOffset t, string granularity) =>
         t.UtcDateTime.ToString(granularity.Length > 10 ? "yyyy-MM-ddTHH:mm:ssZ" : "yyyy-MM-dd", CultureInfo.InvariantCulture);

@@ -124,6 +124,23 @@ namespace Zendle.Store.Corpus.Migrations
                     b.ToTable("Matches");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Corpus.MergeFactsRow", b =>
+                {
+                    b.Property<int>("RecordId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("DatabaseId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Facts")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.HasKey("RecordId");
+
+                    b.ToTable("MergeFacts");
+                });
+
             modelBuilder.Entity("Zendle.Store.Corpus.RecordRow", b =>
                 {
                     b.Property<int>("Id")

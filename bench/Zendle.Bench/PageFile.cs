@@ -1,0 +1,16 @@
+using Zendle.Connect.Harvest;
+using Zendle.Server.Features.Databases;
+using Zendle.Store.Corpus;
+
+namespace Zendle.Bench;
+
+/// <summary>A page of a database in a file, as its service sent it.</summary>
+internal static class PageFile
+{
+    /// <summary>Reads a page the way a harvest does.</summary>
+    public static OaiPage<HarvestedRecord> Read(string file)
+    {
+        using var xml = OaiReply.Reader(new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.Read, bufferSize: 65_536), OaiLimits.Usual.ReplyBytes);
+        return OaiPageReader.Read(new("http://bench.example/"), xml, DateTimeOffset.UnixEpoch, HarvestedRecords.Of, default);
+    }
+}
