@@ -1,10 +1,10 @@
 using System.Diagnostics;
-using System.Xml.Linq;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging.Abstractions;
-using Zendle.Connect.Harvest;
-using Zendle.Core.Records;
+using Zendle.Core.Queries;
+using Zendle.Core.Reviews;
+using Zendle.Index.Questions;
 using Zendle.Server;
 using Zendle.Server.Corpus;
 using Zendle.Store;
@@ -15,7 +15,7 @@ namespace Zendle.Bench;
 /// <summary>From files to answers: parse, merge and store; the index from nothing; what a harvest of a thousand records costs until it is seen; memory; a later start.</summary>
 internal static class CorpusBench
 {
-    private const int Harvested = 1_000;
+    private const int Harvested = 1_000, Asked = 200;
 
     public static async Task Run(string folder, string cache, int works, int seed)
     {
@@ -48,12 +48,13 @@ internal static class CorpusBench
         var (done, mark) = (0, TimeSpan.Zero);
         // As in the harvest, the next page is read while one is written.
         var all = SyntheticCorpus.Databases.Keys.Order().SelectMany(d => files.Pages(d).Select(p => (Database: d, File: p))).ToArray();
-        var next = Task.Run(() => Read(all[0].File));
+        var next = Task.Run(() => PageFile.Read(all[0].File));
         for (var i = 0; i < all.Length; i++)
         {
             var page = await next;
-            if (i + 1 < all.Length) next = Task.Run(() => Read(all[i + 1].File));
-            done += (await writer.Write(all[i].Database, page.Records, page.Mark, DateTimeOffset.UnixEpoch, default)).Changed.Count;
+            if (i + 1 < all.Length) next = Task.Run(() => PageFile.Read(all[i + 1].File));
+            var token = i + 1 < all.Length && all[i + 1].Database == all[i].Database ? "more" : null;
+            done += (await writer.Write(all[i].Database, page.Records, new(token, page.ResponseDate), DateTimeOffset.UnixEpoch, default)).Changed.Count;
             if (done >= count / 2 && mark == TimeSpan.Zero) mark = watch.Elapsed;
         }
         var seconds = watch.Elapsed.TotalSeconds;
@@ -78,28 +79,42 @@ internal static class CorpusBench
             var path = Path.Combine(folder, "changed.xml");
             await File.WriteAllTextAsync(path, text);
             watch.Restart();
-            var page = Read(path);
-            var result = await writer.Write(1, page.Records, page.Mark, DateTimeOffset.UnixEpoch, default);
+            var page = PageFile.Read(path);
+            var result = await writer.Write(1, page.Records, new(page.Token, page.ResponseDate), DateTimeOffset.UnixEpoch, default);
             var written = watch.Elapsed;
             corpus.Put(result.Changed);
             await corpus.Refresh(default);
             Console.WriteLine($"{result.Changed.Count:N0} of {Harvested:N0} harvested records changed: written in {written.TotalSeconds:N1} s, seen after {watch.Elapsed.TotalSeconds:N1} s");
         }
         corpus.Dispose();
-        watch.Restart();
-        using (var again = Service(services, options))
+        // In a process of its own: what is measured is what it holds, not what was left behind here.
+        using var later = Process.Start(new ProcessStartInfo(Environment.ProcessPath!, [typeof(CorpusBench).Assembly.Location, "start", "--store", folder]))!;
+        await later.WaitForExitAsync();
+    }
+
+    /// <summary>A later start over a store with its index, and what serving from it holds.</summary>
+    public static async Task Start(string folder)
+    {
+        await using var services = new ServiceCollection().AddZendleStore(folder).BuildServiceProvider();
+        var watch = Stopwatch.StartNew();
+        using var corpus = Service(services, new() { Data = folder });
+        await corpus.Start(default);
+        Console.WriteLine($"a later start: {watch.Elapsed.TotalSeconds:N1} s; {Measures.Memory()}");
+        var random = new Random(1);
+        for (var i = 0; i < Asked; i++)
         {
-            await again.Start(default);
-            Console.WriteLine($"a later start: {watch.Elapsed.TotalSeconds:N1} s; serving, {Measures.Memory()}");
+            using var snapshot = corpus.Snapshot();
+            var evaluator = new QuestionEvaluator(snapshot, null);
+            var words = Enumerable.Range(0, 4).Select(_ => SyntheticCorpus.Word(random.Next(20, 2_000))).ToArray();
+            var root = QueryReader.Read($"({words[0]} OR {words[1]}*) AND ({words[2]} OR {words[3]})").Root!;
+            var records = evaluator.Records(root);
+            var works = evaluator.Works(records);
+            _ = WorkOrder.Sort(snapshot, works, Enum.GetValues<SortOrder>()[i % (int)SortOrder.Ties], Concepts.Of(root), records, 2026);
+            foreach (var facet in Enum.GetValues<Facet>().Where(f => f is not (Facet.Stage or Facet.Tag))) _ = snapshot.Columns.Of(facet).Count(works);
         }
+        Console.WriteLine($"serving, after {Asked} questions with their pages and fields: {Measures.Memory()}");
     }
 
     private static CorpusService Service(ServiceProvider services, ZendleOptions options) =>
         new(services.GetRequiredService<CorpusReader>(), new ColumnsBuild(services.GetRequiredService<CorpusReader>(), TimeProvider.System, options), options, NullLogger<CorpusService>.Instance);
-
-    private static (HarvestedRecord[] Records, HarvestMark Mark) Read(string file)
-    {
-        var page = OaiClient.Page(XDocument.Load(file).Root!, DateTimeOffset.UnixEpoch)!;
-        return ([.. page.Records.AsParallel().AsOrdered().Select(r => new HarvestedRecord(r.Identifier, r.Datestamp, RecordReader.Read(r), r.Metadata?.ToString(SaveOptions.DisableFormatting) ?? ""))], new(page.Token, page.ResponseDate));
-    }
 }

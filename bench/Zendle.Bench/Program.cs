@@ -5,6 +5,11 @@ using Zendle.Bench;
 // machines only orient; the ratios, measured side by side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", ..]) return await Zendle.Bench.Measure.MeasureCommand.Run(args[1..]);
+if (args is ["start", ..])
+{
+    await CorpusBench.Start(Text("--store")!);
+    return 0;
+}
 string[] all = ["search", "shapes", "fuzz", "trails", "documents", "gather", "cite", "corpus"];
 var named = args.Length > 0 && !args[0].StartsWith('-') ? args[..1] : all;
 var works = Option("--works", 100_000);

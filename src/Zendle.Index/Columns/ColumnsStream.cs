@@ -19,9 +19,9 @@ public static class ColumnsStream
         to.WriteNumbers(all.RecordDatabase);
         to.WriteNumbers(all.RecordYear);
         to.WriteNumbers(all.Year);
-        to.WriteTexts(all.SortTitle);
-        to.WriteTexts(all.SortPerson);
-        to.WriteTexts(all.SortVenue);
+        to.WriteLists(all.SortTitle.Texts);
+        to.WriteLists(all.SortPerson.Texts);
+        to.WriteNumbers(all.VenueName);
         to.WriteNumbers(all.WorkFirstRecord);
         to.WriteNumbers(all.WorkVenue);
         to.WriteNumbers(all.TextRank);
@@ -66,13 +66,13 @@ public static class ColumnsStream
     {
         var recordWork = from.ReadNumbers<int>();
         var (recordDatabase, recordYear, year) = (from.ReadNumbers<byte>(), from.ReadNumbers<short>(), from.ReadNumbers<short>());
-        var (title, person, venue) = (from.ReadTexts(), from.ReadTexts(), from.ReadTexts());
+        var (title, person, venue) = (TextColumn.From(from.ReadLists()), TextColumn.From(from.ReadLists()), from.ReadNumbers<int>());
         var (first, workVenue, rank, onlyCited) = (from.ReadNumbers<int>(), from.ReadNumbers<int>(), from.ReadNumbers<byte>(), from.ReadNumbers<int>());
         var (recordsOf, leads, asked) = (from.ReadLists(), from.ReadLists(), from.ReadLists());
         var works = first.Length;
-        if (recordDatabase.Length != recordWork.Length || recordYear.Length != recordWork.Length || new[] { year.Length, title.Length, person.Length, venue.Length, workVenue.Length, rank.Length }.Any(n => n != works) || Array.Exists(recordWork, w => (uint)w >= (uint)works) || Array.Exists(onlyCited, w => (uint)w >= (uint)works))
+        if (recordDatabase.Length != recordWork.Length || recordYear.Length != recordWork.Length || new[] { year.Length, title.Size, person.Size, venue.Length, workVenue.Length, rank.Length }.Any(n => n != works) || Array.Exists(recordWork, w => (uint)w >= (uint)works) || Array.Exists(onlyCited, w => (uint)w >= (uint)works))
             throw new InvalidDataException("The columns do not fit each other.");
-        return new(new CorpusColumns.Contents
+        var contents = new CorpusColumns.Contents
         {
             RecordWork = recordWork,
             RecordDatabase = recordDatabase,
@@ -80,7 +80,7 @@ public static class ColumnsStream
             Year = year,
             SortTitle = title,
             SortPerson = person,
-            SortVenue = venue,
+            VenueName = venue,
             WorkFirstRecord = first,
             WorkVenue = workVenue,
             TextRank = rank,
@@ -93,7 +93,9 @@ public static class ColumnsStream
             References = ReferenceMatcher.From(from.ReadLists(), from.ReadNumbers<ulong>(), from.ReadNumbers<int>(), from.ReadTexts()!),
             Graph = CitationGraph.From(from.ReadLists(), from.ReadLists(), from.ReadNumbers<ulong>(), from.ReadNumbers<int>(), from.ReadInt32()),
             PerhapsSame = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Person: from.ReadString(), Others: (IReadOnlyList<string>)from.ReadTexts()!)).ToDictionary(p => p.Person, p => p.Others, StringComparer.OrdinalIgnoreCase),
-        });
+        };
+        if (Array.Exists(venue, name => name >= contents.Facets[Facet.Venue].Names.Count)) throw new InvalidDataException("A venue has no name.");
+        return new(contents);
     }
 
     /// <summary>Writes numbers, their count before them.</summary>

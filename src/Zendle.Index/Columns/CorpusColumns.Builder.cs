@@ -35,9 +35,9 @@ public sealed partial class CorpusColumns
         private readonly int[] recordWork, workFirstRecord;
         private readonly byte[] recordDatabase, textRank;
         private readonly short[] recordYear, year;
-        private readonly string?[] sortTitle, sortPerson, sortVenue;
+        private readonly TextColumn.Editor sortTitle, sortPerson;
         private readonly BitSet onlyCited;
-        private int[] workVenue;
+        private int[] workVenue, venueName;
         private ReferenceMatcher? matcher;
         private IdLists? ledHome;
         private CitationGraph? graph;
@@ -60,13 +60,13 @@ public sealed partial class CorpusColumns
             recordDatabase = Sized(old?.RecordDatabase, RecordSize);
             recordYear = Sized(old?.RecordYear, RecordSize);
             year = Sized(old?.Year, WorkSize);
-            sortTitle = Sized(old?.SortTitle, WorkSize);
-            sortPerson = Sized(old?.SortPerson, WorkSize);
-            sortVenue = Sized(old?.SortVenue, WorkSize);
+            sortTitle = new(old?.SortTitle, WorkSize);
+            sortPerson = new(old?.SortPerson, WorkSize);
             workFirstRecord = Sized(old?.WorkFirstRecord, WorkSize);
             textRank = Sized(old?.TextRank, WorkSize);
             workVenue = Sized(old?.WorkVenue, WorkSize);
-            Array.Fill(workVenue, -1, from?.WorkSize ?? 0, WorkSize - (from?.WorkSize ?? 0));
+            venueName = Sized(old?.VenueName, WorkSize);
+            foreach (var numbers in new[] { workVenue, venueName }) Array.Fill(numbers, -1, from?.WorkSize ?? 0, WorkSize - (from?.WorkSize ?? 0));
             onlyCited = BitSet.Of(WorkSize, old?.OnlyCited.Members() ?? []);
             recordsOf = (old?.RecordsOf ?? IdLists.Empty).Edit(WorkSize);
             leads = (old?.Leads ?? IdLists.Empty).Edit(RecordSize);
@@ -104,14 +104,16 @@ public sealed partial class CorpusColumns
             recordsOf.Set(work, []);
             foreach (var facet in facets.Values) facet.Set(work, (ReadOnlySpan<int>)[]);
             foreach (var counts in cited.Values) counts[work] = -1;
-            (workFirstRecord[work], year[work], sortTitle[work], sortPerson[work], sortVenue[work]) = (0, 0, null, null, null);
+            (workFirstRecord[work], year[work], venueName[work]) = (0, 0, -1);
+            sortTitle.Set(work, null);
+            sortPerson.Set(work, null);
             onlyCited.Remove(work);
         }
 
         /// <summary>Adds one record.</summary>
         /// <param name="row">What the columns take of it.</param>
-        /// <param name="facts">What merging knows of it, so that references find it by their words too; null for keys alone.</param>
-        public void Add(ColumnRow row, MergeFacts? facts = null)
+        /// <param name="findable">What references find it by; null for its two keys alone.</param>
+        public void Add(ColumnRow row, Findable? findable = null)
         {
             if (rows.Count > 0 && rows[0].WorkId != row.WorkId) FinishWork();
             if (rows.Count == 0 && workFirstRecord[row.WorkId] != 0) throw new ArgumentException("The records of a work come together.", nameof(row));
@@ -119,7 +121,7 @@ public sealed partial class CorpusColumns
             recordWork[row.RecordId] = row.WorkId;
             recordDatabase[row.RecordId] = (byte)row.DatabaseId;
             recordYear[row.RecordId] = (short)(row.Year ?? 0);
-            matching.Put(row.RecordId, row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, facts);
+            matching.Put(row.RecordId, findable ?? Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, null));
             if (row.References.Count > 0) following.Add((row.RecordId, row.References));
         }
 
@@ -133,7 +135,9 @@ public sealed partial class CorpusColumns
             // The same order as in ChosenFields: preprints speak last, then by trust, then by age.
             rows.Sort((a, b) => (a.Type == DocumentType.Preprint, a.Trust, a.RecordId).CompareTo((b.Type == DocumentType.Preprint, b.Trust, b.RecordId)));
             year[work] = (short)(rows.Find(r => r.Year is not null)?.Year ?? 0);
-            (sortTitle[work], sortPerson[work], sortVenue[work]) = (rows[0].Title, rows[0].FirstPerson, rows[0].Venue);
+            sortTitle.Set(work, rows[0].Title);
+            sortPerson.Set(work, rows[0].FirstPerson);
+            if (venuesAsPrinted) venueName[work] = rows[0].Venue is { } venue ? facets[Facet.Venue].Number(venue) : -1;
             textRank[work] = (byte)rows.Min(r => r.TextRank);
             if (rows.TrueForAll(r => r.IsOnlyCited)) onlyCited.Add(work);
             foreach (var facet in facets.Keys) facets[facet].Set(work, rows.SelectMany(r => Values(facet, r)));
@@ -188,17 +192,22 @@ public sealed partial class CorpusColumns
         /// <summary>Follows the keys of the references; tells those that no key led home, by record and place in its list.</summary>
         public IReadOnlyList<(int Record, int Place)> FollowKeys()
         {
-            var open = new List<(int, int)>();
-            foreach (var (record, keys) in following)
+            var (finder, open) = (Matcher, new List<(int, int)>());
+            foreach (var (record, cites, halves) in following.AsParallel().AsOrdered().Select(f => Follow(f.Record, f.Keys, finder)))
             {
-                var cites = new int[keys.Count / 2];
-                for (var place = 0; place < cites.Length; place++)
-                    if ((cites[place] = Matcher.ByKeys(keys[2 * place], keys[2 * place + 1], null).Work) == 0) open.Add((record, place));
+                for (var place = 0; place < cites.Length; place++) if (cites[place] == 0) open.Add((record, place));
                 led[record] = cites;
-                asked.Set(record, [.. keys.Where(k => k != 0).Select(k => unchecked((int)k)).Distinct()]);
+                asked.Set(record, halves);
             }
             following.Clear();
             return open;
+        }
+
+        private static (int Record, int[] Cites, int[] Halves) Follow(int record, IReadOnlyList<ulong> keys, ReferenceMatcher finder)
+        {
+            var cites = new int[keys.Count / 2];
+            for (var place = 0; place < cites.Length; place++) cites[place] = finder.ByKeys(keys[2 * place], keys[2 * place + 1], null).Work;
+            return (record, cites, [.. keys.Where(k => k != 0).Select(k => unchecked((int)k)).Distinct()]);
         }
 
         /// <summary>Leads a reference home whose work was found in words.</summary>
@@ -264,12 +273,8 @@ public sealed partial class CorpusColumns
             workVenue = ofWorks;
             var titles = new FacetColumn.Editor(null, WorkSize);
             int[] numbers = [.. venues.Select(v => titles.Number(v.Title))];
-            for (var work = 0; work < WorkSize; work++)
-            {
-                if (ofWorks[work] is not (>= 0 and var venue)) continue;
-                titles.Set(work, [numbers[venue]]);
-                sortVenue[work] = venues[venue].Title;
-            }
+            venueName = Array.ConvertAll(ofWorks, venue => venue < 0 ? -1 : numbers[venue]);
+            for (var work = 0; work < WorkSize; work++) if (venueName[work] is >= 0 and var name) titles.Set(work, [name]);
             whole[Facet.Venue] = titles.Finish();
         }
 
@@ -298,9 +303,9 @@ public sealed partial class CorpusColumns
                 RecordDatabase = recordDatabase,
                 RecordYear = recordYear,
                 Year = year,
-                SortTitle = sortTitle,
-                SortPerson = sortPerson,
-                SortVenue = sortVenue,
+                SortTitle = sortTitle.Finish(),
+                SortPerson = sortPerson.Finish(),
+                VenueName = venueName,
                 WorkFirstRecord = workFirstRecord,
                 WorkVenue = workVenue,
                 TextRank = textRank,

@@ -24,9 +24,9 @@ public sealed partial class CorpusColumns
         public required byte[] RecordDatabase { get; init; }
         public required short[] RecordYear { get; init; }
         public required short[] Year { get; init; }
-        public required string?[] SortTitle { get; init; }
-        public required string?[] SortPerson { get; init; }
-        public required string?[] SortVenue { get; init; }
+        public required TextColumn SortTitle { get; init; }
+        public required TextColumn SortPerson { get; init; }
+        public required int[] VenueName { get; init; }
         public required int[] WorkFirstRecord { get; init; }
         public required int[] WorkVenue { get; init; }
         public required byte[] TextRank { get; init; }
@@ -54,9 +54,14 @@ public sealed partial class CorpusColumns
         }
         Databases = [.. Enumerable.Range(0, databases.Length).Where(d => databases[d])];
         Works = WorkFirstRecord.Count(r => r > 0);
-        titleRank = new(() => TextRanks.Of(SortTitle));
-        personRank = new(() => TextRanks.Of(SortPerson));
-        venueRank = new(() => TextRanks.Of(SortVenue));
+        titleRank = new(() => TextRanks.Of(work => SortTitle[work], WorkSize));
+        personRank = new(() => TextRanks.Of(work => SortPerson[work], WorkSize));
+        venueRank = new(() =>
+        {
+            var names = Of(Facet.Venue).Names;
+            var places = TextRanks.Of(name => names[name], names.Count);
+            return Array.ConvertAll(All.VenueName, name => name < 0 ? int.MaxValue : places[name]);
+        });
     }
 
     internal Contents All { get; }
@@ -86,11 +91,11 @@ public sealed partial class CorpusColumns
     /// <summary>Each database's own citation count by work, for the databases that count; −1 where it has none.</summary>
     public IReadOnlyDictionary<int, int[]> DatabaseCited => All.DatabaseCited;
     /// <summary>Title of each work for sorting.</summary>
-    public string?[] SortTitle => All.SortTitle;
+    public TextColumn SortTitle => All.SortTitle;
     /// <summary>First family name of each work for sorting.</summary>
-    public string?[] SortPerson => All.SortPerson;
-    /// <summary>Venue of each work for sorting.</summary>
-    public string?[] SortVenue => All.SortVenue;
+    public TextColumn SortPerson => All.SortPerson;
+    /// <summary>Venue of a work for sorting; null for none.</summary>
+    public string? SortVenue(int work) => All.VenueName[work] is >= 0 and var name ? Of(Facet.Venue).Names[name] : null;
     /// <summary>Place of each work by title; worked out when it is first asked for.</summary>
     public int[] TitleRank => titleRank.Value;
     /// <summary>Place of each work by first family name.</summary>

@@ -24,6 +24,9 @@ public sealed class CorpusIndex : IDisposable
         else text.Put(recordId, record);
     }
 
+    /// <summary>Puts a record into an index that stands at 0: each once, quicker than <see cref="Put"/>.</summary>
+    public void Fill(int recordId, Record record) => text.Fill(recordId, record);
+
     /// <summary>Makes the words put in durable and, with the columns given, visible in one stroke.</summary>
     /// <param name="columns">Columns built from the store at <paramref name="sequence"/>.</param>
     /// <param name="databaseNames">Names of databases.</param>

@@ -16,11 +16,13 @@ public sealed class TextIndex : IDisposable
     /// <summary>Changes whenever what is indexed changes; an index of another version is built anew.</summary>
     public const string Version = "1";
 
+    private const double BufferMegabytes = 48, FillMegabytes = 192;
     private const LuceneVersion Lucene48 = LuceneVersion.LUCENE_48;
     private static readonly FieldType Running = new(TextField.TYPE_NOT_STORED) { OmitNorms = true, IndexOptions = IndexOptions.DOCS_AND_FREQS_AND_POSITIONS };
 
     private readonly FSDirectory directory;
     private readonly IndexWriter writer;
+    private bool isFilled;
 
     private TextIndex(FSDirectory directory, IndexWriter writer, long sequence)
     {
@@ -42,7 +44,7 @@ public sealed class TextIndex : IDisposable
         var config = new IndexWriterConfig(Lucene48, null)
         {
             OpenMode = sequence is null ? OpenMode.CREATE : OpenMode.CREATE_OR_APPEND,
-            RAMBufferSizeMB = 48,
+            RAMBufferSizeMB = BufferMegabytes,
         };
         return new(directory, new IndexWriter(directory, config), sequence ?? 0);
     }
@@ -64,7 +66,16 @@ public sealed class TextIndex : IDisposable
     }
 
     /// <summary>Puts a record in, in place of what was there under its id.</summary>
-    public void Put(int recordId, Record record)
+    public void Put(int recordId, Record record) => writer.UpdateDocument(Id(recordId), DocumentOf(recordId, record));
+
+    /// <summary>Puts a record into an index that holds nothing yet; each may come once. Nothing is looked for to be replaced, and larger parts are written.</summary>
+    public void Fill(int recordId, Record record)
+    {
+        if (!isFilled) (isFilled, writer.Config.RAMBufferSizeMB) = (true, FillMegabytes);
+        writer.AddDocument(DocumentOf(recordId, record));
+    }
+
+    private static Document DocumentOf(int recordId, Record record)
     {
         var document = new Document
         {
@@ -90,7 +101,7 @@ public sealed class TextIndex : IDisposable
             AddValue(document, IndexFields.Language, Languages.Name(language).ToLowerInvariant());
             AddValue(document, IndexFields.Language, Languages.TwoLetters(language));
         }
-        writer.UpdateDocument(Id(recordId), document);
+        return document;
     }
 
     /// <summary>Takes a record out.</summary>
@@ -102,6 +113,7 @@ public sealed class TextIndex : IDisposable
         writer.SetCommitData(new Dictionary<string, string> { ["version"] = Version, ["sequence"] = sequence.ToString(CultureInfo.InvariantCulture) });
         writer.Commit();
         Sequence = sequence;
+        if (isFilled) (isFilled, writer.Config.RAMBufferSizeMB) = (false, BufferMegabytes);
     }
 
     /// <summary>Opens a reader on everything put in so far, committed or not.</summary>

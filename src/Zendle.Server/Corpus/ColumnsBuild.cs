@@ -21,8 +21,8 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     /// <summary>Up to so many works people are told apart; beyond it printed names stand for them.</summary>
     public const int MostToldApart = 120_000;
 
-    /// <summary>When more works than this changed since, the columns are written down; fewer are followed again at the next start.</summary>
-    private const int MostUnwritten = 2_000;
+    /// <summary>When more works than this, and than a share of all, changed since, the columns are written down; fewer are followed again at the next start.</summary>
+    private const int MostUnwritten = 2_000, UnwrittenShare = 50;
 
     /// <summary>When more works than this changed, and more than a quarter of all, everything is built anew.</summary>
     private const int MostFollowed = 20_000;
@@ -46,7 +46,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     /// <param name="whenDue">Only when so much changed that following it again would take longer.</param>
     public void WriteDown(bool whenDue = false)
     {
-        if (state is { } now && now.Unwritten > (whenDue ? MostUnwritten : 0) && file.Write(now)) state = now with { Unwritten = 0 };
+        if (state is { } now && now.Unwritten > (whenDue ? Math.Max(MostUnwritten, now.Columns.WorkSize / UnwrittenShare) : 0) && file.Write(now)) state = now with { Unwritten = 0 };
     }
 
     private CorpusState? WithStandings(CorpusState? read) => read is null ? null : read with { Columns = read.Columns.WithStandings(Standings(read.Columns, read.Venues)) };
@@ -113,13 +113,16 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         var matcher = builder.Matcher;
         var open = builder.FollowKeys().ToLookup(o => o.Record, o => o.Place);
         foreach (var chunk in open.Select(o => o.Key).Chunk(2_000))
-            foreach (var (record, references) in await reader.ReferencesIn(chunk, cancel))
+        {
+            // A harvest may go on meanwhile: a record that changed since its keys were read is left to the refresh that follows it.
+            var looked = (await reader.ReferencesIn(chunk, cancel)).AsParallel().AsOrdered().WithCancellation(cancel).Select(r => (r.Record, Places: open[r.Record].Where(p => p < r.References.Count)
+                .Select(p => (Place: p, Found: matcher.Look(r.References[p]))).ToArray()));
+            foreach (var (record, places) in looked)
             {
-                // A harvest may go on meanwhile: a record that changed since its keys were read is left to the refresh that follows it.
-                var places = open[record].Where(p => p < references.Count).AsParallel().WithCancellation(cancel).Select(p => (Place: p, Asked: ReferenceMatcher.AskedBy(references[p]), Cited: matcher.Match(references[p]).Work)).ToArray();
-                foreach (var (place, _, cited) in places) builder.Lead(record, place, cited);
-                builder.Ask(record, places.SelectMany(p => p.Asked));
+                foreach (var (place, found) in places) builder.Lead(record, place, found.Match.Work);
+                builder.Ask(record, places.SelectMany(p => p.Found.Asked));
             }
+        }
     }
 
     /// <summary>Where the venues of columns stand in the last complete year.</summary>
@@ -172,12 +175,12 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
 
         public void Add(WorkPart part)
         {
-            foreach (var (row, facts) in part.Rows)
+            foreach (var (row, findable) in part.Rows)
             {
-                Builder.Add(row, facts);
+                Builder.Add(row, findable);
                 if (before is null) continue;
                 was.Remove(row.RecordId, out var then);
-                differing.UnionWith(FoundBy.Differ(then, ReferenceMatcher.By(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, facts)));
+                differing.UnionWith(FoundBy.Differ(then, findable.By));
             }
             yearOf[part.Work] = (short)(part.IsItem ? part.Year : -part.Year);
             if (part.Venue is not { } venue) return;

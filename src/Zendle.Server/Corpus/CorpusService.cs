@@ -27,10 +27,12 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, Zen
         if (index.Sequence < sequence)
         {
             log.LogInformation("The index stands at {Index}, the store at {Store}; the rest is put in.", index.Sequence, sequence);
+            var isEmpty = index.Sequence == 0;
             // Cutting records into words takes most of the time; the words of one record know nothing of another's.
             await Parallel.ForEachAsync(reader.Changed(index.Sequence, sequence, cancel), cancel, (changed, _) =>
             {
-                index.Put(changed.Id, changed.Facts is { } facts ? RecordCodec.Facts(facts) : null);
+                if (!isEmpty) index.Put(changed.Id, changed.Facts is { } facts ? RecordCodec.Facts(facts) : null);
+                else if (changed.Facts is { } first) index.Fill(changed.Id, RecordCodec.Facts(first));
                 return ValueTask.CompletedTask;
             });
         }

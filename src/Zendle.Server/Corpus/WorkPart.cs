@@ -15,7 +15,7 @@ namespace Zendle.Server.Corpus;
 /// <param name="Venue">The venue it shows; null for none.</param>
 /// <param name="Year">The year it shows; 0 for none.</param>
 /// <param name="IsItem">Whether it counts for the standing of its journal: an article or a review.</param>
-internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, MergeFacts Facts)> Rows, IReadOnlyList<Mention> Mentions, VenuePart? Venue, int Year, bool IsItem)
+internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable Findable)> Rows, IReadOnlyList<Mention> Mentions, VenuePart? Venue, int Year, bool IsItem)
 {
     /// <summary>The parts of the works whose records come one after another. Streams; records are prepared on all cores.</summary>
     /// <param name="records">The records, those of one work together.</param>
@@ -24,41 +24,54 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, MergeFac
     /// <param name="cancel">Stops.</param>
     public static async IAsyncEnumerable<WorkPart> Of(IAsyncEnumerable<StoredRecord> records, IReadOnlyDictionary<int, int> trust, bool withPeople, [EnumeratorCancellation] CancellationToken cancel)
     {
-        const int AtOnce = 512;
-        var waiting = new List<List<StoredRecord>>();
-        await foreach (var record in records.WithCancellation(cancel))
+        const int AtOnce = 1_024;
+        await using var rows = records.GetAsyncEnumerator(cancel);
+        StoredRecord? following = null;
+        // While some works are looked at, the next are read.
+        var reading = Task.Run(Next, cancel);
+        try
         {
-            if (waiting.Count > 0 && waiting[^1][0].WorkId == record.WorkId)
+            while (await reading is { Count: > 0 } works)
             {
-                waiting[^1].Add(record);
-                continue;
+                reading = Task.Run(Next, cancel);
+                foreach (var part in works.AsParallel().AsOrdered().WithCancellation(cancel).Select(w => Of(w, trust, withPeople)).ToArray()) yield return part;
             }
-            if (waiting.Count == AtOnce)
-            {
-                foreach (var part in Made()) yield return part;
-                waiting.Clear();
-            }
-            waiting.Add([record]);
         }
-        foreach (var part in Made()) yield return part;
+        finally { await reading.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default); }
 
-        WorkPart[] Made() => [.. waiting.AsParallel().AsOrdered().WithCancellation(cancel).Select(w => Of(w, trust, withPeople))];
+        async Task<List<List<StoredRecord>>> Next()
+        {
+            var works = new List<List<StoredRecord>>();
+            if (following is not null) works.Add([following]);
+            following = null;
+            while (await rows.MoveNextAsync())
+            {
+                if (works.Count > 0 && works[^1][0].WorkId == rows.Current.WorkId) works[^1].Add(rows.Current);
+                else if (works.Count < AtOnce) works.Add([rows.Current]);
+                else
+                {
+                    following = rows.Current;
+                    break;
+                }
+            }
+            return works;
+        }
     }
 
     private static WorkPart Of(List<StoredRecord> stored, IReadOnlyDictionary<int, int> trust, bool withPeople)
     {
         var work = stored[0].WorkId;
-        var records = stored.Select(s => new SourcedRecord(s.Id, s.DatabaseId, trust[s.DatabaseId], s.Record)).ToArray();
+        var records = stored.Select(s => new SourcedRecord(s.Id, s.DatabaseId, trust[s.DatabaseId], s.Record())).ToArray();
         var chosen = ChosenFields.From(records);
-        return new(work, [.. stored.Select(s => (Row(s, trust[s.DatabaseId]), MergeFacts.Of(s.Id, s.DatabaseId, s.Record)))], withPeople ? Mention.Of(work, records, chosen) : [], chosen.Venue.Value,
+        return new(work, [.. stored.Zip(records, (s, r) => RowOf(s, r.Record, trust[s.DatabaseId]))], withPeople ? Mention.Of(work, records, chosen) : [], chosen.Venue.Value,
             chosen.Year.Value ?? 0, chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview);
     }
 
-    private static ColumnRow Row(StoredRecord s, int trust)
-    {
-        var r = s.Record;
-        return new(s.Id, s.WorkId, s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
+    private static (ColumnRow, Findable) RowOf(StoredRecord s, Record r, int trust) =>
+        (Row(s, r, trust), Findable.Of(s.WorkId, MergeKeys.Doi(r.Doi), s.TitleKey, r.Year ?? 0, s.Compared()));
+
+    private static ColumnRow Row(StoredRecord s, Record r, int trust) =>
+        new(s.Id, s.WorkId, s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
             [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects, TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), s.TitleKey, s.ReferenceKeys, r.IsOnlyCited,
             new([.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()], r.Places, r.Funders, r.Keywords));
-    }
 }
