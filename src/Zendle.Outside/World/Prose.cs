@@ -35,8 +35,9 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
     {
         var kind = scenario.Kinds[type is "review" or "systematic review" ? "synthesis" : topic.Kind];
         var own = type is not ("review" or "systematic review") && topic.Titles.Length > 0 && dice.Chance(0.45);
-        var frames = own ? Array.FindAll(topic.Titles, t => !PromisesAnotherFactor(t)) : kind.Titles;
-        return Fill(Picked(Suited(frames.Length > 0 ? frames : kind.Titles)), title: true);
+        var frames = own ? Array.FindAll(topic.Titles, t => Belongs(t) && !PromisesAnotherFactor(t)) : [];
+        // Few of its own would make many studies sound alike.
+        return Fill(Picked(Suited(frames.Length < 4 ? [.. frames, .. kind.Titles] : frames)), title: true);
     }
 
     private static readonly HashSet<string> EverydayWords = ["light", "lighting", "lamp", "lamps", "night", "street", "artificial", "with", "after", "load", "time"];
@@ -44,9 +45,9 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
     /// <summary>Whether a title names what other studies of the topic looked at and this one did not: "Clouds amplify…" over a study of aerosols.</summary>
     private bool PromisesAnotherFactor(string title)
     {
-        var mine = WordsOf(study.Factor).ToHashSet();
-        var named = WordsOf(title).ToArray();
-        return topic.Factors.Where(f => f != study.Factor).SelectMany(WordsOf).Any(word => !mine.Contains(word) && named.Any(n => n.StartsWith(word, StringComparison.Ordinal) || word.StartsWith(n, StringComparison.Ordinal)));
+        var said = WordsOf(title).ToArray();
+        bool Names(string factor) => WordsOf(factor).Any(word => said.Any(s => s.StartsWith(word, StringComparison.Ordinal) || word.StartsWith(s, StringComparison.Ordinal)));
+        return !Names(study.Factor) && topic.Factors.Any(Names);
     }
 
     private static IEnumerable<string> WordsOf(string text) => text.ToLowerInvariant().Split([' ', ',', ':', '?', '{', '}', '-'], StringSplitOptions.RemoveEmptyEntries).Where(w => w.Length > 3 && !EverydayWords.Contains(w));
@@ -85,17 +86,19 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
         return Fill(skeleton, fresh: Skeletons.Count > 1);
     }
 
-    /// <summary>One of the frames that belong to the year, without its mark of years.</summary>
+    /// <summary>One of the frames that belong to the year, without its mark of years. One of them must.</summary>
     private string Suited(string[] frames)
     {
         while (true)
-        {
-            var frame = dice.Of(frames);
-            if (frame[0] is not ('<' or '>')) return frame;
-            var limit = int.Parse(frame.AsSpan(1, 4), CultureInfo.InvariantCulture);
-            if (frame[0] == '<' ? year < limit : year > limit) return frame[6..];
-        }
+            if (dice.Of(frames) is var frame && Belongs(frame)) return frame[0] is '<' or '>' ? frame[6..] : frame;
     }
+
+    private bool Belongs(string frame) => frame[0] switch
+    {
+        '<' => year < int.Parse(frame.AsSpan(1, 4), CultureInfo.InvariantCulture),
+        '>' => year > int.Parse(frame.AsSpan(1, 4), CultureInfo.InvariantCulture),
+        _ => true,
+    };
 
     private string Picked(string frame)
     {

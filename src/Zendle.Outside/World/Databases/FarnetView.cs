@@ -6,7 +6,7 @@ internal static class FarnetView
     public static OutsideDatabase Make(Share share)
     {
         var (works, dice, noise) = (share.Works, share.Dice, share.Noise);
-        bool Covers(Work w) => dice.For("farnet", w.Id).Chance(w.Type is "book" or "chapter" ? 0.5 : w.Type == "thesis" ? 0.65 : w.Topic.Core ? 0.93 : 0.76);
+        bool Covers(Work w) => dice.For("farnet", w.Id).Chance(w.Type is "book" or "chapter" ? 0.5 : w.Type == "thesis" ? 0.75 : w.Topic.Core ? 0.93 : 0.84);
         var covered = works.Where(Covers).ToArray();
         var cited = share.Counts(covered);
         var entries = new List<Entry>();
@@ -15,7 +15,7 @@ internal static class FarnetView
             var d = dice.For("farnet entry", w.Id);
             if (!Covers(w))
             {
-                if (cited.GetValueOrDefault(w.Id) >= 2 && d.Chance(0.6)) share.Keep(entries, OnlyCited(share, w, d, cited[w.Id]), d);
+                if (cited.GetValueOrDefault(w.Id) >= 2 && d.Chance(0.8)) share.Keep(entries, OnlyCited(share, w, d, cited[w.Id]), d);
                 continue;
             }
             var entry = new Entry

@@ -9,7 +9,7 @@ internal static class LifeleafView
     public static OutsideDatabase Index(Share share)
     {
         var entries = new List<Entry>();
-        foreach (var w in share.Works.Where(w => Areas.Contains(w.Topic.Area) && (w.Journal is not null || w.Type == "conference paper") && share.Dice.For("lifeleaf", w.Id).Chance(w.Year >= 1966 ? 0.26 + (w.Topic.Core ? 0.35 : 0) : 0.1)))
+        foreach (var w in share.Works.Where(w => Areas.Contains(w.Topic.Area) && (w.Journal is not null || w.Type == "conference paper") && share.Dice.For("lifeleaf", w.Id).Chance(w.Year >= 1966 ? 0.34 + (w.Topic.Core ? 0.35 : 0) : 0.1)))
         {
             var d = share.Dice.For("lifeleaf entry", w.Id);
             var number = (30_000_000 + w.Id * 13).ToString(System.Globalization.CultureInfo.InvariantCulture);

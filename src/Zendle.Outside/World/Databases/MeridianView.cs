@@ -6,7 +6,7 @@ internal static class MeridianView
     public static OutsideDatabase Make(Share share)
     {
         var dice = share.Dice;
-        var covered = share.Works.Where(w => w.Journal is { Curated: true } && dice.For("meridian", w.Id).Chance(w.Year >= 1975 ? 0.86 : 0.5)).ToArray();
+        var covered = share.Works.Where(w => w.Journal is { Curated: true } && dice.For("meridian", w.Id).Chance(w.Year >= 1975 ? 0.93 : 0.5)).ToArray();
         var cited = share.Counts(covered);
         var inside = covered.Select(w => w.Id).ToHashSet();
         var entries = new List<Entry>();
