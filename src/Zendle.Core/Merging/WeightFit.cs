@@ -16,7 +16,11 @@ public static class WeightFit
             double Share(Dictionary<TLevel, int> counts, TLevel l) => (counts.GetValueOrDefault(l) + 0.5) / (counts.Values.Sum() + 0.5 * Enum.GetValues<TLevel>().Length);
             return Enum.GetValues<TLevel>().ToDictionary(l => l, l => Math.Round(Math.Clamp(Math.Log2(Share(same, l) / Share(other, l)), -most, most), 3));
         }
-        var weights = new MergeWeights(Field(c => c.Identifier, MostOfIdentifiers), Field(c => c.Title), Field(c => c.Year), Field(c => c.People), Field(c => c.Place), Field(c => c.Kind), 0);
+        var people = Field(c => c.People);
+        // One person alike can say no more than two: where chance has it otherwise, both are weighed together.
+        if (people[PeopleLevel.SameOne] > people[PeopleLevel.Same])
+            people[PeopleLevel.SameOne] = people[PeopleLevel.Same] = Field(c => c.People == PeopleLevel.SameOne ? PeopleLevel.Same : c.People)[PeopleLevel.Same];
+        var weights = new MergeWeights(Field(c => c.Identifier, MostOfIdentifiers), Field(c => c.Title), Field(c => c.Year), people, Field(c => c.Place), Field(c => c.Kind), 0);
         return weights with { Threshold = Best(pairs.Select(p => (Score: weights.Score(p.Compared), p.Same)).OrderByDescending(p => p.Score).ToArray()) };
     }
 

@@ -21,6 +21,17 @@ public sealed class WeighingTests
     }
 
     [Fact]
+    public void One_person_alike_is_weighed_together_with_two_where_chance_would_have_it_say_more()
+    {
+        // Same: 2 among the same, 1 among others; one alone: 2 among the same, none among others. Together 4 against 1. Seven levels, half a count each.
+        var one = Alike with { People = PeopleLevel.SameOne };
+        var weights = WeightFit.Of([(Alike, true), (Alike, true), (one, true), (one, true), (Alike, false), .. Enumerable.Repeat((Apart with { People = PeopleLevel.None }, false), 5)]);
+        var together = Math.Round(Math.Log2((4.5 / 7.5) / (1.5 / 9.5)), 3);
+        Assert.Equal((together, together), (weights.People[PeopleLevel.Same], weights.People[PeopleLevel.SameOne]));
+        Assert.Equal(Math.Round(Math.Log2((0.5 / 7.5) / (5.5 / 9.5)), 3), weights.People[PeopleLevel.None]);
+    }
+
+    [Fact]
     public void Levels_come_back_from_one_number() => Assert.Equal(Apart, Comparison.Unpack(Apart.Packed));
 
     [Fact]
