@@ -48,11 +48,11 @@ internal static class CorpusBench
         var (done, mark) = (0, TimeSpan.Zero);
         // As in the harvest, the next page is read while one is written.
         var all = SyntheticCorpus.Databases.Keys.Order().SelectMany(d => files.Pages(d).Select(p => (Database: d, File: p))).ToArray();
-        var next = Task.Run(() => PageFile.Read(all[0].File));
+        var next = Task.Run(() => PageFile.Read(all[0].Database, all[0].File));
         for (var i = 0; i < all.Length; i++)
         {
             var page = await next;
-            if (i + 1 < all.Length) next = Task.Run(() => PageFile.Read(all[i + 1].File));
+            if (i + 1 < all.Length) next = Task.Run(() => PageFile.Read(all[i + 1].Database, all[i + 1].File));
             var token = i + 1 < all.Length && all[i + 1].Database == all[i].Database ? "more" : null;
             done += (await writer.Write(all[i].Database, page.Records, new(token, page.ResponseDate), DateTimeOffset.UnixEpoch, default)).Changed.Count;
             if (done >= count / 2 && mark == TimeSpan.Zero) mark = watch.Elapsed;
@@ -79,7 +79,7 @@ internal static class CorpusBench
             var path = Path.Combine(folder, "changed.xml");
             await File.WriteAllTextAsync(path, text);
             watch.Restart();
-            var page = PageFile.Read(path);
+            var page = PageFile.Read(1, path);
             var result = await writer.Write(1, page.Records, new(page.Token, page.ResponseDate), DateTimeOffset.UnixEpoch, default);
             var written = watch.Elapsed;
             corpus.Put(result.Changed);

@@ -8,9 +8,11 @@ namespace Zendle.Bench;
 internal static class PageFile
 {
     /// <summary>Reads a page the way a harvest does.</summary>
-    public static OaiPage<HarvestedRecord> Read(string file)
+    /// <param name="databaseId">The database.</param>
+    /// <param name="file">The file.</param>
+    public static OaiPage<HarvestedRecord> Read(int databaseId, string file)
     {
         using var xml = OaiReply.Reader(new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.Read, bufferSize: 65_536), OaiLimits.Usual.ReplyBytes);
-        return OaiPageReader.Read(new("http://bench.example/"), xml, DateTimeOffset.UnixEpoch, HarvestedRecords.Of, default);
+        return OaiPageReader.Read(new("http://bench.example/"), xml, DateTimeOffset.UnixEpoch, record => HarvestedRecords.Of(databaseId, record), default);
     }
 }

@@ -63,6 +63,28 @@ public sealed class CorpusIndexTests
     }
 
     [Fact]
+    public void An_index_that_was_filled_is_the_one_into_which_records_were_put_and_goes_on_like_it()
+    {
+        Placed[] records = [.. Enumerable.Range(1, 200).Select(i => Place(i, i, i % 2 == 0 ? "Moths and lamps" : "Light-trap catches of bats"))];
+        using var put = new SmallCorpus(records);
+        var folder = Directory.CreateTempSubdirectory("zendle-filled-").FullName;
+        using (var filled = new CorpusIndex(folder))
+        {
+            Assert.Equal(0, filled.Sequence);
+            Parallel.ForEach(records, r => filled.Fill(r.Id, r.Record));
+            filled.Refresh(SmallCorpus.Columns(records), SmallCorpus.Names, 7);
+            foreach (var line in new[] { "moths", "lighttrap", "\"light trap\"", "bats NOT moths", "lamp*" }) Assert.Equal(Find(put.Index, line), Find(filled, line));
+            // From now on a record takes the place of what was there under its id.
+            filled.Put(2, Place(2, 2, "Owls").Record);
+            filled.Refresh(SmallCorpus.Columns(records), SmallCorpus.Names, 8);
+            Assert.Equal([2], Find(filled, "owls"));
+            Assert.DoesNotContain(2, Find(filled, "moths"));
+        }
+        using (var again = new CorpusIndex(folder)) Assert.Equal(8, again.Sequence);
+        Directory.Delete(folder, recursive: true);
+    }
+
+    [Fact]
     public void A_request_keeps_its_snapshot_while_newer_ones_come()
     {
         using var corpus = new SmallCorpus([Place(1, 1, "Moths")]);

@@ -85,4 +85,24 @@ public sealed class KeyRunsTests : IAsyncLifetime
         var written = await context.KeyParts.ToListAsync();
         Assert.InRange(written.Select(p => p.Run).Distinct().Count(), 2, 12);
     }
+
+    [Fact]
+    public async Task Runs_that_were_found_in_the_store_answer_alike_before_and_after_they_are_given_filters()
+    {
+        await Append(new(), [.. Enumerable.Range(0, 3_000).Select(i => new KeyChange(i * 1_000_003L, i + 1))]);
+        await Append(new(), [.. Enumerable.Range(0, 10).Select(i => new KeyChange(-1 - i, 9_000 + i))]);
+        var later = new KeyRuns();
+        // The first run has three parts: after a dozen questions it is given a filter, which may say "perhaps" of a few more, and never "no" of one that is there.
+        for (var round = 0; round < 5; round++)
+        {
+            foreach (var there in new[] { 0L, 1_000_003L, 2_999 * 1_000_003L, -1, -10 }) Assert.True(await In(sql => later.MayHave(sql, there)), $"{there} in round {round}");
+            Assert.InRange(await In(sql => Enumerable.Range(0, 400).Count(i => later.MayHave(sql, i * 1_000_003L + 1))), 0, 20);
+            Assert.Equal("2", await Find(later, 1_000_003L));
+            Assert.Equal("9003", await Find(later, -4));
+        }
+        // What comes next is numbered behind what was found.
+        await Append(later, new KeyChange(5, 77));
+        Assert.Equal("77", await Find(new(), 5));
+        Assert.Equal("2", await Find(new(), 1_000_003L));
+    }
 }

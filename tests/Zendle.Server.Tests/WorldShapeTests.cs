@@ -73,6 +73,17 @@ public sealed class WorldShapeTests
         Assert.True(double.Parse(commonest.Trim().Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture) < 2.5, commonest);
     }
 
+    [Theory]
+    [InlineData("skyglow", "Clouds amplify", "cloud cover")]
+    [InlineData("led-spectra", "Ultraviolet, blue", "ultraviolet content")]
+    [InlineData("part-night", "Part-night lighting", "part-night switching")]
+    [InlineData("flight-to-light", "a lamp and the moon", "moonlight")]
+    public void A_title_promises_the_factor_that_was_studied(string topic, string says, string factor)
+    {
+        var titled = Works.Where(w => w.Topic.Key == topic && w.Title.Contains(says, StringComparison.Ordinal)).ToArray();
+        Assert.All(titled, w => Assert.Equal(factor, w.Study.Factor));
+    }
+
     [Fact]
     public void An_interval_holds_the_figure_it_belongs_to()
     {

@@ -44,7 +44,7 @@ internal sealed class Harvested : IAsyncDisposable
             }
         }
         foreach (var (id, key) in harvested.Keys)
-            foreach (var page in world.Pages(key))
+            foreach (var page in world.Pages(id, key))
                 await harvested.Writer.Write(id, page.Records, new(page.Token, page.ResponseDate), DateTimeOffset.UnixEpoch, default);
         return harvested;
     }

@@ -15,8 +15,10 @@ internal sealed class WorldFiles(string folder)
     public IReadOnlyList<string> Databases { get; } = [.. new[] { "meridian", "lifeleaf", "select", "union", "harbour", "farnet" }.Where(d => Directory.Exists(Path.Combine(folder, "databases", d)))];
 
     /// <summary>The pages of a database, as its service gave them.</summary>
-    public IEnumerable<OaiPage<HarvestedRecord>> Pages(string database) =>
-        Directory.EnumerateFiles(Path.Combine(folder, "databases", database), "0*.xml").Order(StringComparer.Ordinal).Select(PageFile.Read);
+    /// <param name="id">Its id in the store.</param>
+    /// <param name="database">Its name in the world.</param>
+    public IEnumerable<OaiPage<HarvestedRecord>> Pages(int id, string database) =>
+        Directory.EnumerateFiles(Path.Combine(folder, "databases", database), "0*.xml").Order(StringComparer.Ordinal).Select(file => PageFile.Read(id, file));
 
     /// <summary>Rows of a table of the truth, without its header.</summary>
     public IEnumerable<string[]> Truth(string table)

@@ -6,13 +6,6 @@ using Zendle.Core.Records;
 
 namespace Zendle.Store.Corpus;
 
-/// <summary>A record as it came from a harvest.</summary>
-/// <param name="Identifier">OAI identifier.</param>
-/// <param name="Datestamp">OAI datestamp.</param>
-/// <param name="Record">The record; null when the database has deleted it.</param>
-/// <param name="Source">The original XML, as <see cref="RecordCodec.Source(System.Xml.Linq.XElement)"/> compresses it.</param>
-public sealed record HarvestedRecord(string Identifier, DateTimeOffset Datestamp, Record? Record, byte[] Source);
-
 /// <summary>Where a harvest stands after a page; written in the same transaction as the page.</summary>
 /// <param name="Token">Resumption token; null when the list is complete.</param>
 /// <param name="RunStarted">First responseDate of the run.</param>
@@ -40,16 +33,16 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     /// <summary>Writes one page. A record whose datestamp and content are as before changes nothing.</summary>
     public Task<PageResult> Write(int databaseId, IReadOnlyList<HarvestedRecord> page, HarvestMark mark, DateTimeOffset now, CancellationToken cancel)
     {
-        // What needs no store is done before the one writer is asked for, on all cores.
-        var prepared = page.AsParallel().AsOrdered().WithCancellation(cancel).Select(item => Prepared.From(databaseId, item)).ToArray();
+        // What needs no store, and was not done when the record was taken in, is done before the one writer is asked for.
+        var prepared = page.AsParallel().AsOrdered().WithCancellation(cancel).Select(item => item.For(databaseId)).ToArray();
         return InTransaction(sql => Write(sql, databaseId, prepared, mark, now), cancel);
     }
 
-    private PageResult Write(SqlSession sql, int databaseId, Prepared[] page, HarvestMark mark, DateTimeOffset now)
+    private PageResult Write(SqlSession sql, int databaseId, PreparedRecord[] page, HarvestMark mark, DateTimeOffset now)
     {
         var sequence = NextSequence(sql);
         var joiner = new WorkJoiner(sql, facts, keys, sequence);
-        var (changed, newcomers) = (new Dictionary<int, Record?>(), new List<(int Id, Prepared Item)>());
+        var (changed, newcomers) = (new Dictionary<int, Record?>(), new List<(int Id, PreparedRecord Item)>());
         var next = sql.Number("SELECT COALESCE(MAX(Id), 0) FROM Records");
         // Of a record that a page has twice the later one holds.
         foreach (var item in page.GroupBy(p => p.Item.Identifier, StringComparer.Ordinal).Select(g => g.Last()))
@@ -169,19 +162,6 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
 
     private static long NextSequence(SqlSession sql) => Convert.ToInt64(sql.Scalar("SELECT COALESCE(MAX(Sequence), 0) + 1 FROM Records"), CultureInfo.InvariantCulture);
 
-    /// <summary>A harvested record with all that follows from it alone.</summary>
-    private sealed record Prepared(HarvestedRecord Item, byte[] Facts, byte[] References, byte[] ReferenceKeys, long TitleKey, MergeFacts? Merge, byte[] MergeFacts)
-    {
-        public static Prepared From(int databaseId, HarvestedRecord item)
-        {
-            if (item.Record is not { } r) return new(item, [], [], [], 0, null, []);
-            var merge = Core.Merging.MergeFacts.Of(0, databaseId, r);
-            _ = merge.Blocking; // worked out here, on all cores, rather than by the one writer
-            return new(item, RecordCodec.Facts(r), RecordCodec.References(r.References), RecordCodec.ReferenceKeys(r.References),
-                unchecked((long)MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null)), merge, MergeFactsCodec.Write(merge));
-        }
-    }
-
     /// <summary>A record that is in the store.</summary>
     private sealed record KnownRecord(int Id, bool Deleted, byte[] Source);
 
@@ -191,7 +171,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         return reader.Read() ? new(reader.GetInt32(0), reader.GetBoolean(1), reader.GetFieldValue<byte[]>(2)) : null;
     }
 
-    private static void Insert(SqlSession sql, int id, int databaseId, Prepared item, long sequence, int work)
+    private static void Insert(SqlSession sql, int id, int databaseId, PreparedRecord item, long sequence, int work)
     {
         sql.Run("""
             INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References", ReferenceKeys, Source, Id, WorkId)
@@ -200,7 +180,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         PutFacts(sql, id, databaseId, item.MergeFacts);
     }
 
-    private static void Update(SqlSession sql, int id, int databaseId, Prepared item, long sequence)
+    private static void Update(SqlSession sql, int id, int databaseId, PreparedRecord item, long sequence)
     {
         sql.Run("""
             UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, TitleKey = $5,
@@ -213,7 +193,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     private static void PutFacts(SqlSession sql, int id, int databaseId, byte[] facts) =>
         sql.Run("INSERT OR REPLACE INTO MergeFacts (RecordId, DatabaseId, Facts) VALUES ($0, $1, $2)", id, databaseId, facts);
 
-    private static object?[] Values(int databaseId, Prepared item, long sequence) =>
+    private static object?[] Values(int databaseId, PreparedRecord item, long sequence) =>
         [databaseId, item.Item.Identifier, Moment(item.Item.Datestamp), item.Merge is null, sequence, item.TitleKey, item.Facts, item.References, item.ReferenceKeys, item.Item.Source];
 
     private static void Mark(SqlSession sql, int databaseId, HarvestMark mark, int done, int changed, DateTimeOffset now)

@@ -30,7 +30,7 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
         using var ahead = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         Task<OaiPage<HarvestedRecord>>? coming = null;
         Task<OaiPage<HarvestedRecord>> Fetch(string? at) =>
-            oai.Records(new(database.Address), database.Format, database.SetName, from, at, HarvestedRecords.Of, wait => { job.Message = wait; _ = save(); }, ahead.Token);
+            oai.Records(new(database.Address), database.Format, database.SetName, from, at, record => HarvestedRecords.Of(database.Id, record), wait => { job.Message = wait; _ = save(); }, ahead.Token);
         try
         {
             do

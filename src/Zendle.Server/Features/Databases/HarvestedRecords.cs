@@ -6,6 +6,8 @@ namespace Zendle.Server.Features.Databases;
 /// <summary>What is kept of a record that a service sent.</summary>
 public static class HarvestedRecords
 {
-    /// <summary>Reads a record and compresses its source; the XML itself is then no longer needed.</summary>
-    public static HarvestedRecord Of(OaiRecord record) => new(record.Identifier, record.Datestamp, RecordReader.Read(record), RecordCodec.Source(record.Metadata));
+    /// <summary>Reads a record, compresses its source and prepares it for the store; the XML itself is then no longer needed.</summary>
+    /// <param name="databaseId">The database it comes from.</param>
+    /// <param name="record">The record.</param>
+    public static HarvestedRecord Of(int databaseId, OaiRecord record) => new HarvestedRecord(record.Identifier, record.Datestamp, RecordReader.Read(record), RecordCodec.Source(record.Metadata)).Prepare(databaseId);
 }
