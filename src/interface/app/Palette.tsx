@@ -33,7 +33,7 @@ export function Palette({ review, onKeys }: { review: Dto<"ReviewDto"> | null; o
         Go to, or do …<kbd className="rounded border border-line px-1 text-[11.5px] text-quiet">Ctrl K</kbd>
       </Dialog.Trigger>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-veil" />
         <Dialog.Content
           aria-describedby={undefined}
           className="fixed top-[14vh] left-1/2 z-50 w-[560px] max-w-[calc(100vw-40px)] -translate-x-1/2 overflow-hidden rounded-md border border-line bg-paper shadow-xl"

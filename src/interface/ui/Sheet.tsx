@@ -20,7 +20,7 @@ export function Sheet({
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-veil" />
         <Dialog.Content
           className="fixed top-[12vh] left-1/2 z-50 max-h-[80vh] w-[calc(100vw-40px)] -translate-x-1/2 overflow-y-auto rounded-md border border-line bg-paper p-5 shadow-xl"
           style={{ maxWidth: width }}
