@@ -10,7 +10,7 @@ internal static class PageFile
     /// <summary>Reads a page the way a harvest does.</summary>
     /// <param name="databaseId">The database.</param>
     /// <param name="file">The file.</param>
-    public static OaiPage<HarvestedRecord> Read(int databaseId, string file)
+    public static OaiPage<PreparedRecord> Read(int databaseId, string file)
     {
         using var xml = OaiReply.Reader(new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.Read, bufferSize: 65_536), OaiLimits.Usual.ReplyBytes);
         return OaiPageReader.Read(new("http://bench.example/"), xml, DateTimeOffset.UnixEpoch, record => HarvestedRecords.Of(databaseId, record), default);

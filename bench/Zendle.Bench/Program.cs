@@ -5,6 +5,7 @@ using Zendle.Bench;
 // machines only orient; the ratios, measured side by side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", ..]) return await Zendle.Bench.Measure.MeasureCommand.Run(args[1..]);
+// What the corpus bench runs in a process of its own.
 if (args is ["start", ..])
 {
     await CorpusBench.Start(Text("--store")!);

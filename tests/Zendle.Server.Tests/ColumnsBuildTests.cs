@@ -27,7 +27,7 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
         Directory.Delete(data, recursive: true);
     }
 
-    private Task Write(int database, params (string Id, Record? Record)[] page) => writer.Write(database, [.. page.Select(p => new HarvestedRecord(p.Id, DateTimeOffset.UnixEpoch, p.Record, RecordCodec.Source($"{p.Id} {Guid.NewGuid()}")))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+    private Task Write(int database, params (string Id, Record? Record)[] page) => writer.Write(database, [.. page.Select(p => PreparedRecord.Of(database, new(p.Id, DateTimeOffset.UnixEpoch, p.Record, RecordCodec.Source($"{p.Id} {Guid.NewGuid()}"))))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
 
     private async Task<CorpusColumns> Built(ColumnsBuild build) =>
         await build.Build(await store.Reader.Sequence(CancellationToken.None), await store.Reader.Databases(CancellationToken.None), CancellationToken.None);
@@ -36,7 +36,7 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
 
     /// <summary>All that columns say, work by work.</summary>
     private static string Told(CorpusColumns c) => string.Join('\n', Enumerable.Range(0, c.WorkSize).Where(w => c.WorkFirstRecord[w] > 0).Select(w =>
-        string.Create(CultureInfo.InvariantCulture, $"{w}: {c.WorkFirstRecord[w]} {c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.SortVenue(w)} | cites {string.Join(',', c.Graph.Cites(w).ToArray())} | cited {string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited {c.OnlyCited.Contains(w)}")
+        string.Create(CultureInfo.InvariantCulture, $"{w}: {c.WorkFirstRecord[w]} {c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.VenueRank[w]} | cites {string.Join(',', c.Graph.Cites(w).ToArray())} | cited {string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited {c.OnlyCited.Contains(w)}")
         + string.Concat(new[] { Facet.Type, Facet.Person, Facet.Venue, Facet.Subject, Facet.Database, Facet.Year, Facet.Text }.Select(f => $" | {string.Join(';', c.Of(f).Of(w).ToArray().Select(v => c.Of(f).Names[v]).Order(StringComparer.Ordinal))}"))));
 
     [Theory]

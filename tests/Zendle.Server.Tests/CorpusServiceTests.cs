@@ -26,7 +26,7 @@ public sealed class CorpusServiceTests : IAsyncLifetime
         Directory.Delete(data, recursive: true);
     }
 
-    private Task<PageResult> Write(string id, string? title) => writer.Write(1, [new(id, DateTimeOffset.UnixEpoch, title is null ? null : new Record { Identifier = id, Title = title, Year = 2000 }, RecordCodec.Source($"{id} {title}"))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+    private Task<PageResult> Write(string id, string? title) => writer.Write(1, [PreparedRecord.Of(1, new(id, DateTimeOffset.UnixEpoch, title is null ? null : new Record { Identifier = id, Title = title, Year = 2000 }, RecordCodec.Source($"{id} {title}")))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
 
     private async Task<CorpusService> Started()
     {

@@ -28,7 +28,7 @@ public sealed class CorpusWriterTests : IAsyncLifetime
         return new(id, DateTimeOffset.UnixEpoch, deleted ? null : record, RecordCodec.Source($"{id}|{doi}|{title}|{year}|{deleted}|{version}"));
     }
 
-    private Task<PageResult> Write(int database, params HarvestedRecord[] page) => writer.Write(database, page, SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+    private Task<PageResult> Write(int database, params HarvestedRecord[] page) => writer.Write(database, [.. page.Select(r => PreparedRecord.Of(database, r))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
 
     /// <summary>The works as sets of identifiers, whatever their ids.</summary>
     private async Task<string> Works()

@@ -25,7 +25,7 @@ public sealed class StoreReadsTests : IAsyncLifetime
     private Task<PageResult> Write(int database, string id, string? title, string? doi = null, string? version = null)
     {
         var record = title is null ? null : new Record { Identifier = id, Title = title, Year = 2000, Doi = doi, People = [new("Berg", "Mei")], Versions = version is null ? [] : [new(version)] };
-        return writer.Write(database, [new(id, DateTimeOffset.UnixEpoch, record, RecordCodec.Source($"{id} {title} {doi} {version}"))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+        return writer.Write(database, [PreparedRecord.Of(database, new(id, DateTimeOffset.UnixEpoch, record, RecordCodec.Source($"{id} {title} {doi} {version}")))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
     }
 
     private static async Task<string[]> Told(IAsyncEnumerable<StoredRecord> records)
@@ -127,5 +127,8 @@ public sealed class StoreReadsTests : IAsyncLifetime
         var room = new byte[System.IO.Compression.BrotliEncoder.GetMaxCompressedLength(plain.Length)];
         Assert.True(System.IO.Compression.BrotliEncoder.TryCompress(plain, room, out var length, 1, 16));
         Assert.Equal(System.Text.Encoding.UTF8.GetString(plain), RecordCodec.Source(room[..length]));
+        // A record that was kept so and comes again is the same record.
+        Assert.True(RecordCodec.IsSameSource(room[..length], RecordCodec.Source(xml)));
+        Assert.False(RecordCodec.IsSameSource(room[..length], RecordCodec.Source(xml + "x")));
     });
 }

@@ -17,7 +17,7 @@ internal sealed class WorldFiles(string folder)
     /// <summary>The pages of a database, as its service gave them.</summary>
     /// <param name="id">Its id in the store.</param>
     /// <param name="database">Its name in the world.</param>
-    public IEnumerable<OaiPage<HarvestedRecord>> Pages(int id, string database) =>
+    public IEnumerable<OaiPage<PreparedRecord>> Pages(int id, string database) =>
         Directory.EnumerateFiles(Path.Combine(folder, "databases", database), "0*.xml").Order(StringComparer.Ordinal).Select(file => PageFile.Read(id, file));
 
     /// <summary>Rows of a table of the truth, without its header.</summary>

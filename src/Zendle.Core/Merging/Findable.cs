@@ -26,7 +26,7 @@ public sealed record Findable
     public int[] Halves => Array.ConvertAll(Keys, k => unchecked((int)k));
 
     /// <summary>The keys as they are compared when a record changes.</summary>
-    public FoundBy By => Halves is var halves ? new(Work, Year, halves[..NamingCount], halves[NamingCount..]) : default;
+    public FoundBy By => new(Work, Year, Halves[..NamingCount], Halves[NamingCount..]);
 
     /// <summary>Works out what references find a record by. As long as no record comes, changes or goes that has one of the keys a reference asks for
     /// (<see cref="ReferenceMatcher.AskedBy"/>), the reference means what it meant.</summary>

@@ -87,9 +87,9 @@ public sealed record MergeFacts
             Notice = NoticeOf(words),
             Year = record.Year,
             Families = [.. record.People.Select(p => MergeKeys.PersonKey(p.Family))],
-            Initials = [.. record.People.Select(p => Rune.TryGetRuneAt(p.Given + '\0', 0, out var first) && Words.Fold(first.ToString()) is { Length: > 0 } folded ? folded[0] : '\0')],
+            Initials = [.. record.People.Select(p => Initial(p.Given))],
             Issn = record.Venue?.Issn,
-            Venue = [.. Words.Of(record.Venue?.Title ?? "").Where(w => !w.IsClosedForm).Select(w => w.Text)],
+            Venue = VenueNames.WordsOf(record.Venue?.Title ?? ""),
             Volume = record.Venue?.Volume,
             FirstPage = record.Venue?.FirstPage,
             Type = record.Type,
@@ -97,6 +97,8 @@ public sealed record MergeFacts
             IsOnlyCited = record.IsOnlyCited,
         };
     }
+
+    private static char Initial(string given) => given.Length > 0 && Rune.TryGetRuneAt(given, 0, out var first) && Words.Fold(first.ToString()) is { Length: > 0 } folded ? folded[0] : '\0';
 
     /// <summary>A title as folded words joined by blanks; empty for none.</summary>
     public static string Plain(string title) => string.Join(' ', Words.Of(title).Where(w => !w.IsClosedForm).Select(w => w.Text));

@@ -94,8 +94,6 @@ public sealed partial class CorpusColumns
     public TextColumn SortTitle => All.SortTitle;
     /// <summary>First family name of each work for sorting.</summary>
     public TextColumn SortPerson => All.SortPerson;
-    /// <summary>Venue of a work for sorting; null for none.</summary>
-    public string? SortVenue(int work) => All.VenueName[work] is >= 0 and var name ? Of(Facet.Venue).Names[name] : null;
     /// <summary>Place of each work by title; worked out when it is first asked for.</summary>
     public int[] TitleRank => titleRank.Value;
     /// <summary>Place of each work by first family name.</summary>

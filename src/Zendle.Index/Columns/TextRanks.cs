@@ -1,6 +1,6 @@
 using System.Buffers.Binary;
 using System.Text;
-using Zendle.Core.Queries;
+using Zendle.Core.Merging;
 
 namespace Zendle.Index.Columns;
 
@@ -64,5 +64,5 @@ internal static class TextRanks
         return BinaryPrimitives.ReadUInt64BigEndian(first);
     }
 
-    private static byte[] Key(string text) => Encoding.UTF8.GetBytes(string.Join(' ', Words.Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text)));
+    private static byte[] Key(string text) => Encoding.UTF8.GetBytes(MergeFacts.Plain(text));
 }

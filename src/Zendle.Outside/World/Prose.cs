@@ -10,6 +10,7 @@ namespace Zendle.Outside.World;
 /// <remarks>What stands after the alternatives were picked and before the slots are filled is a sentence's skeleton; <see cref="Skeletons"/> collects them, so that repetition can be counted.</remarks>
 public sealed class Prose(Scenario scenario, Topic topic, Study study, int year, Dice dice)
 {
+    private const int FewestOwnTitles = 4;
     private static readonly string[] Fresh = ["p", "q", "k", "m", "n", "below", "above"];
     private readonly SharedWords words = scenario.Words;
     private readonly Dictionary<string, string> filled = new()
@@ -37,7 +38,7 @@ public sealed class Prose(Scenario scenario, Topic topic, Study study, int year,
         var own = type is not ("review" or "systematic review") && topic.Titles.Length > 0 && dice.Chance(0.45);
         var frames = own ? Array.FindAll(topic.Titles, t => Belongs(t) && !PromisesAnotherFactor(t)) : [];
         // Few of its own would make many studies sound alike.
-        return Fill(Picked(Suited(frames.Length < 4 ? [.. frames, .. kind.Titles] : frames)), title: true);
+        return Fill(Picked(Suited(frames.Length < FewestOwnTitles ? [.. frames, .. kind.Titles] : frames)), title: true);
     }
 
     private static readonly HashSet<string> EverydayWords = ["light", "lighting", "lamp", "lamps", "night", "street", "artificial", "with", "after", "load", "time"];

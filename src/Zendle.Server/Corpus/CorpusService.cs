@@ -31,8 +31,9 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, Zen
             // Cutting records into words takes most of the time; the words of one record know nothing of another's.
             await Parallel.ForEachAsync(reader.Changed(index.Sequence, sequence, cancel), cancel, (changed, _) =>
             {
-                if (!isEmpty) index.Put(changed.Id, changed.Facts is { } facts ? RecordCodec.Facts(facts) : null);
-                else if (changed.Facts is { } first) index.Fill(changed.Id, RecordCodec.Facts(first));
+                var record = changed.Facts is { } facts ? RecordCodec.Facts(facts) : null;
+                if (isEmpty && record is not null) index.Fill(changed.Id, record);
+                else index.Put(changed.Id, record);
                 return ValueTask.CompletedTask;
             });
         }

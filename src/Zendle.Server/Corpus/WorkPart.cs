@@ -63,12 +63,11 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
         var work = stored[0].WorkId;
         var records = stored.Select(s => new SourcedRecord(s.Id, s.DatabaseId, trust[s.DatabaseId], s.Record())).ToArray();
         var chosen = ChosenFields.From(records);
-        return new(work, [.. stored.Zip(records, (s, r) => RowOf(s, r.Record, trust[s.DatabaseId]))], withPeople ? Mention.Of(work, records, chosen) : [], chosen.Venue.Value,
+        return new(work, [.. stored.Zip(records, (s, r) => WithFindable(Row(s, r.Record, trust[s.DatabaseId]), s))], withPeople ? Mention.Of(work, records, chosen) : [], chosen.Venue.Value,
             chosen.Year.Value ?? 0, chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview);
     }
 
-    private static (ColumnRow, Findable) RowOf(StoredRecord s, Record r, int trust) =>
-        (Row(s, r, trust), Findable.Of(s.WorkId, MergeKeys.Doi(r.Doi), s.TitleKey, r.Year ?? 0, s.Compared()));
+    private static (ColumnRow, Findable) WithFindable(ColumnRow row, StoredRecord s) => (row, Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, s.Compared()));
 
     private static ColumnRow Row(StoredRecord s, Record r, int trust) =>
         new(s.Id, s.WorkId, s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,

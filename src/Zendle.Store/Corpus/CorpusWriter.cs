@@ -31,14 +31,10 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     private readonly KeyRuns keys = new();
 
     /// <summary>Writes one page. A record whose datestamp and content are as before changes nothing.</summary>
-    public Task<PageResult> Write(int databaseId, IReadOnlyList<HarvestedRecord> page, HarvestMark mark, DateTimeOffset now, CancellationToken cancel)
-    {
-        // What needs no store, and was not done when the record was taken in, is done before the one writer is asked for.
-        var prepared = page.AsParallel().AsOrdered().WithCancellation(cancel).Select(item => item.For(databaseId)).ToArray();
-        return InTransaction(sql => Write(sql, databaseId, prepared, mark, now), cancel);
-    }
+    public Task<PageResult> Write(int databaseId, IReadOnlyList<PreparedRecord> page, HarvestMark mark, DateTimeOffset now, CancellationToken cancel) =>
+        InTransaction(sql => Write(sql, databaseId, page, mark, now), cancel);
 
-    private PageResult Write(SqlSession sql, int databaseId, PreparedRecord[] page, HarvestMark mark, DateTimeOffset now)
+    private PageResult Write(SqlSession sql, int databaseId, IReadOnlyList<PreparedRecord> page, HarvestMark mark, DateTimeOffset now)
     {
         var sequence = NextSequence(sql);
         var joiner = new WorkJoiner(sql, facts, keys, sequence);
@@ -49,7 +45,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         {
             if (Known(sql, databaseId, item.Item.Identifier) is { } known)
             {
-                if (known.Deleted ? item.Merge is null : item.Merge is not null && known.Source.AsSpan().SequenceEqual(item.Item.Source)) continue;
+                if (known.Deleted ? item.Merge is null : item.Merge is not null && RecordCodec.IsSameSource(known.Source, item.Item.Source)) continue;
                 joiner.Changed(known.Id, known.Deleted ? null : joiner.Facts(known.Id), item.Merge is null ? null : item.Merge with { RecordId = known.Id });
                 Update(sql, known.Id, databaseId, item, sequence);
                 changed[known.Id] = item.Item.Record;
@@ -63,7 +59,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         }
         if (changed.Count > 0) joiner.Join();
         foreach (var (id, item) in newcomers) Insert(sql, id, databaseId, item, sequence, joiner.WorkOf(id));
-        Mark(sql, databaseId, mark, page.Length, changed.Count, now);
+        Mark(sql, databaseId, mark, page.Count, changed.Count, now);
         if (mark.Token is null) keys.Rest();
         return new(changed.Count > 0 ? sequence : sequence - 1, [.. changed.Select(c => (c.Key, c.Value))]);
     }

@@ -12,6 +12,16 @@ namespace Zendle.Store.Corpus;
 /// </summary>
 public static class MergeFactsCodec
 {
+    [Flags]
+    private enum Marks : byte
+    {
+        Translated = 1,
+        BeforeReview = 2,
+        OnlyCited = 4,
+        /// <summary>The shown title has no subtitle: it is its own main part.</summary>
+        WholeTitle = 8,
+    }
+
     /// <summary>The facts but for the record's id, database and what follows from the rest (trigrams, keys).</summary>
     public static byte[] Write(MergeFacts facts)
     {
@@ -20,7 +30,7 @@ public static class MergeFactsCodec
         to.Write(facts.Stamp);
         to.Write((byte)facts.Type);
         var isWhole = facts.Titles.Length > 0 && facts.MainTitle == facts.Titles[0];
-        to.Write((byte)((facts.IsTranslated ? 1 : 0) | (facts.IsBeforeReview ? 2 : 0) | (facts.IsOnlyCited ? 4 : 0) | (isWhole ? 8 : 0)));
+        to.Write((byte)((facts.IsTranslated ? Marks.Translated : 0) | (facts.IsBeforeReview ? Marks.BeforeReview : 0) | (facts.IsOnlyCited ? Marks.OnlyCited : 0) | (isWhole ? Marks.WholeTitle : 0)));
         to.Write((short)(facts.Year ?? 0));
         List(to, facts.Titles.AsSpan());
         if (!isWhole) to.Write(facts.MainTitle);
@@ -43,9 +53,9 @@ public static class MergeFactsCodec
     public static MergeFacts Read(int recordId, int databaseId, byte[] facts)
     {
         using var from = new BinaryReader(new MemoryStream(facts), Encoding.UTF8);
-        var (stamp, type, marks, year) = (from.ReadUInt64(), (DocumentType)from.ReadByte(), from.ReadByte(), from.ReadInt16());
+        var (stamp, type, marks, year) = (from.ReadUInt64(), (DocumentType)from.ReadByte(), (Marks)from.ReadByte(), from.ReadInt16());
         var titles = ImmutableCollectionsMarshal.AsImmutableArray(List(from));
-        var main = (marks & 8) != 0 ? titles[0] : from.ReadString();
+        var main = marks.HasFlag(Marks.WholeTitle) ? titles[0] : from.ReadString();
         var (numbers, notice, families) = (from.ReadString(), from.ReadString(), List(from));
         var initials = new char[families.Length];
         for (var i = 0; i < initials.Length; i++) initials[i] = (char)from.ReadUInt16();
@@ -55,9 +65,9 @@ public static class MergeFactsCodec
             DatabaseId = databaseId,
             Stamp = stamp,
             Type = type,
-            IsTranslated = (marks & 1) != 0,
-            IsBeforeReview = (marks & 2) != 0,
-            IsOnlyCited = (marks & 4) != 0,
+            IsTranslated = marks.HasFlag(Marks.Translated),
+            IsBeforeReview = marks.HasFlag(Marks.BeforeReview),
+            IsOnlyCited = marks.HasFlag(Marks.OnlyCited),
             Year = year == 0 ? null : year,
             Titles = titles,
             MainTitle = main,

@@ -24,10 +24,10 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
     private readonly HashSet<int> touched = [];
     private readonly HashSet<int> matched = [];
     private readonly Dictionary<int, int> newcomers = [];
-    private int lastWork;
-    private bool? hasRulings;
     private readonly Dictionary<long, List<int>> pending = [];
     private readonly Dictionary<long, List<int>> members = [];
+    private int lastWork;
+    private bool? hasRulings;
 
     /// <summary>Takes a record that is not in the store yet. Its work is told by <see cref="WorkOf"/> once all are joined; the row is then written once.</summary>
     /// <param name="id">The id it will have.</param>
@@ -150,18 +150,15 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
     /// <summary>Reads the facts of records that are not remembered, together and on all cores.</summary>
     private void Remember(IEnumerable<int> records)
     {
-        const int AtOnce = 1_000, Few = 16;
+        const int AtOnce = 1_000;
         foreach (var chunk in records.Where(r => !facts.ContainsKey(r)).Distinct().Order().Chunk(AtOnce))
         {
             var rows = new List<(int Id, int Database, byte[] Facts)>(chunk.Length);
             using (var reader = sql.Query("SELECT RecordId, DatabaseId, Facts FROM json_each($0) JOIN MergeFacts ON RecordId = value", JsonSerializer.Serialize(chunk)))
                 while (reader.Read()) rows.Add((reader.GetInt32(0), reader.GetInt32(1), reader.GetFieldValue<byte[]>(2)));
             var read = new MergeFacts[rows.Count];
-            if (rows.Count < Few) for (var i = 0; i < read.Length; i++) read[i] = Read(i);
-            else Parallel.For(0, read.Length, i => read[i] = Read(i));
+            Parallel.For(0, read.Length, i => read[i] = MergeFactsCodec.Read(rows[i].Id, rows[i].Database, rows[i].Facts));
             foreach (var one in read) facts[one.RecordId] = one;
-
-            MergeFacts Read(int i) => MergeFactsCodec.Read(rows[i].Id, rows[i].Database, rows[i].Facts);
         }
     }
 

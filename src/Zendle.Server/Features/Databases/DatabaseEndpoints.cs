@@ -95,9 +95,9 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         var (total, preview) = ((int?)null, new List<PreviewRecordDto>());
         if (best is not null)
         {
-            var page = await oai.Records(address, best, request.Set is { Length: > 0 } s ? s : null, null, null, RecordReader.Read, null, cancel);
+            var page = await oai.Records(address, best, request.Set is { Length: > 0 } s ? s : null, null, null, record => record, null, cancel);
             total = page.Total ?? (page.Token is null ? page.Records.Count : null);
-            preview.AddRange(page.Records.OfType<Record>().Take(PreviewSize).Select(r => new PreviewRecordDto(r.Identifier, r.Title, string.Join(", ", r.People.Take(3).Select(p => p.Family)),
+            preview.AddRange(page.Records.Select(RecordReader.Read).OfType<Record>().Take(PreviewSize).Select(r => new PreviewRecordDto(r.Identifier, r.Title, string.Join(", ", r.People.Take(3).Select(p => p.Family)),
                 r.Year, DocumentTypes.Name(r.Type), r.Abstract.Length > 0, r.References.Count, r.Notes)));
         }
         return new(identity.Name, identity.Description, identity.Granularity, identity.DeletedRecord, [.. formats.Select(x => new OaiFormatDto(x.Prefix, x.Namespace))], [.. sets.Select(x => new OaiSetDto(x.Spec, x.Name))], best, total, preview);

@@ -28,8 +28,8 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
         var (restarts, shown, pause, seen) = (0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
         // While one page is written the next is on its way, read into records; a stop leaves it behind.
         using var ahead = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        Task<OaiPage<HarvestedRecord>>? coming = null;
-        Task<OaiPage<HarvestedRecord>> Fetch(string? at) =>
+        Task<OaiPage<PreparedRecord>>? coming = null;
+        Task<OaiPage<PreparedRecord>> Fetch(string? at) =>
             oai.Records(new(database.Address), database.Format, database.SetName, from, at, record => HarvestedRecords.Of(database.Id, record), wait => { job.Message = wait; _ = save(); }, ahead.Token);
         try
         {
@@ -37,7 +37,7 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
             {
                 cancel.ThrowIfCancellationRequested();
                 if (token is not null && !seen.Add(token)) throw new JobFaultException($"{database.Name} gives the same resumption token again and again. What came is kept; try again later.");
-                OaiPage<HarvestedRecord> page;
+                OaiPage<PreparedRecord> page;
                 try { page = await (coming ?? Fetch(token)); }
                 catch (HarvestFaultException e) when (e.Code == "badResumptionToken" && token is not null && restarts++ < MostRestarts)
                 {

@@ -9,5 +9,5 @@ public static class HarvestedRecords
     /// <summary>Reads a record, compresses its source and prepares it for the store; the XML itself is then no longer needed.</summary>
     /// <param name="databaseId">The database it comes from.</param>
     /// <param name="record">The record.</param>
-    public static HarvestedRecord Of(int databaseId, OaiRecord record) => new HarvestedRecord(record.Identifier, record.Datestamp, RecordReader.Read(record), RecordCodec.Source(record.Metadata)).Prepare(databaseId);
+    public static PreparedRecord Of(int databaseId, OaiRecord record) => PreparedRecord.Of(databaseId, new(record.Identifier, record.Datestamp, RecordReader.Read(record), RecordCodec.Source(record.Metadata)));
 }
