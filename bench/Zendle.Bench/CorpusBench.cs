@@ -38,8 +38,14 @@ internal static class CorpusBench
             await Store(writer, files, count, folder);
             await File.WriteAllTextAsync(stored, "");
         }
-        await Serve(services, writer, files, count, folder);
+        await Index(services, count, folder);
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        // In processes of their own: what is measured is what they hold, not what was left behind here.
+        foreach (var verb in new[] { "harvest", "start" })
+        {
+            using var later = Process.Start(new ProcessStartInfo(Environment.ProcessPath!, [typeof(CorpusBench).Assembly.Location, verb, "--store", folder, "--page", files.Pages(1).First()]))!;
+            await later.WaitForExitAsync();
+        }
     }
 
     private static async Task Store(CorpusWriter writer, CorpusFiles files, int count, string folder)
@@ -61,35 +67,36 @@ internal static class CorpusBench
         Console.WriteLine($"parse + merge + store: {seconds:N0} s, {done / seconds:N0} records/s (second half {(done - count / 2) / (watch.Elapsed - mark).TotalSeconds:N0}/s); {Measures.Megabytes(folder):N0} MB on disk; at most {Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000:N0} MB of memory");
     }
 
-    private static async Task Serve(ServiceProvider services, CorpusWriter writer, CorpusFiles files, int count, string folder)
+    private static async Task Index(ServiceProvider services, int count, string folder)
     {
-        var options = new ZendleOptions { Data = folder };
         if (Directory.Exists(Path.Combine(folder, "index"))) Directory.Delete(Path.Combine(folder, "index"), recursive: true);
         var watch = Stopwatch.StartNew();
-        var corpus = Service(services, options);
+        using var corpus = Service(services, new() { Data = folder });
         await corpus.Start(default);
         Console.WriteLine($"index and columns from nothing: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}");
+    }
 
-        // A thousand records again, each with a title that a kept store has not seen either.
-        var salt = DateTime.UtcNow.Ticks;
-        var changed = files.Pages(1).First();
-        for (var round = 1; round <= 3; round++)
+    /// <summary>A thousand records come again, several times, each with a title that a kept store has not seen either.</summary>
+    /// <param name="folder">A store with its index.</param>
+    /// <param name="page">A file with the records of its first database.</param>
+    public static async Task Harvest(string folder, string page)
+    {
+        await using var services = new ServiceCollection().AddZendleStore(folder).BuildServiceProvider();
+        using var corpus = Service(services, new() { Data = folder });
+        await corpus.Start(default);
+        var writer = services.GetRequiredService<CorpusWriter>();
+        var (salt, changed) = (DateTime.UtcNow.Ticks, Path.Combine(folder, "changed.xml"));
+        for (var round = 1; round <= 4; round++)
         {
-            var text = (await File.ReadAllTextAsync(changed)).Replace("<titleInfo><title>", $"<titleInfo><title>Round{round} {salt} ", StringComparison.Ordinal);
-            var path = Path.Combine(folder, "changed.xml");
-            await File.WriteAllTextAsync(path, text);
-            watch.Restart();
-            var page = PageFile.Read(1, path);
-            var result = await writer.Write(1, page.Records, new(page.Token, page.ResponseDate), DateTimeOffset.UnixEpoch, default);
+            await File.WriteAllTextAsync(changed, (await File.ReadAllTextAsync(page)).Replace("<titleInfo><title>", $"<titleInfo><title>Round{round} {salt} ", StringComparison.Ordinal));
+            var watch = Stopwatch.StartNew();
+            var read = PageFile.Read(1, changed);
+            var result = await writer.Write(1, read.Records, new(read.Token, read.ResponseDate), DateTimeOffset.UnixEpoch, default);
             var written = watch.Elapsed;
             corpus.Put(result.Changed);
             await corpus.Refresh(default);
             Console.WriteLine($"{result.Changed.Count:N0} of {Harvested:N0} harvested records changed: written in {written.TotalSeconds:N1} s, seen after {watch.Elapsed.TotalSeconds:N1} s");
         }
-        corpus.Dispose();
-        // In a process of its own: what is measured is what it holds, not what was left behind here.
-        using var later = Process.Start(new ProcessStartInfo(Environment.ProcessPath!, [typeof(CorpusBench).Assembly.Location, "start", "--store", folder]))!;
-        await later.WaitForExitAsync();
     }
 
     /// <summary>A later start over a store with its index, and what serving from it holds.</summary>

@@ -5,10 +5,10 @@ using Zendle.Bench;
 // machines only orient; the ratios, measured side by side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", ..]) return await Zendle.Bench.Measure.MeasureCommand.Run(args[1..]);
-// What the corpus bench runs in a process of its own.
-if (args is ["start", ..])
+// What the corpus bench runs in processes of their own.
+if (args is ["start" or "harvest", ..])
 {
-    await CorpusBench.Start(Text("--store")!);
+    await (args[0] == "start" ? CorpusBench.Start(Text("--store")!) : CorpusBench.Harvest(Text("--store")!, Text("--page")!));
     return 0;
 }
 string[] all = ["search", "shapes", "fuzz", "trails", "documents", "gather", "cite", "corpus"];

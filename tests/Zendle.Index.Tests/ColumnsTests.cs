@@ -44,12 +44,29 @@ public sealed class ColumnsTests
         {
             var expected = rows.Where(r => set.Contains(r.Work)).SelectMany(r => values(r).Select(v => (Value: v, r.Work))).Distinct().CountBy(v => v.Value).OrderBy(v => v.Key, StringComparer.Ordinal).ToArray();
             var column = columns.Of(facet);
-            var counted = column.Names.Zip(column.Count(set)).Where(c => c.Second > 0).Select(c => KeyValuePair.Create(c.First, c.Second)).OrderBy(v => v.Key, StringComparer.Ordinal);
+            var counted = column.Count(set).Select(c => KeyValuePair.Create(column.Names[c.Value], c.Count)).OrderBy(v => v.Key, StringComparer.Ordinal);
             Assert.Equal(expected, counted);
             foreach (var (value, _) in expected) Assert.Equal(rows.Where(r => values(r).Contains(value)).Select(r => r.Work).Distinct().Order(), column.With([value], columns.WorkSize).ToArray());
         }
         Assert.Empty(columns.Of(Facet.Subject).With(["nobody has this"], columns.WorkSize).ToArray());
     }, iter: 300);
+
+    [Fact]
+    public void A_field_of_one_value_each_counts_and_finds_like_any_other() => Gen.Int[-1, 3].Array[0, 70].Sample(placeOf =>
+    {
+        // Two of the names differ in case only: they are one value.
+        string[] names = ["North", "south", "NORTH", "West"];
+        var column = FacetColumn.OfOnes(names, placeOf);
+        Assert.Equal(["North", "south", "West"], column.Names);
+        string? Of(int work) => placeOf[work] < 0 ? null : names[placeOf[work]].ToUpperInvariant();
+        var all = Enumerable.Range(0, placeOf.Length).ToArray();
+        Assert.Equal(all.Where(w => Of(w) is not null).CountBy(w => Of(w)!).OrderBy(c => c.Key, StringComparer.Ordinal),
+            column.Count(BitSet.Of(placeOf.Length, all)).Select(c => KeyValuePair.Create(column.Names[c.Value].ToUpperInvariant(), c.Count)).OrderBy(c => c.Key, StringComparer.Ordinal));
+        Assert.Equal(all.Where(w => Of(w) is "NORTH" or "WEST"), column.With(["north", "West", "nowhere"], placeOf.Length).ToArray());
+        Assert.True(column.Of(placeOf.Length).IsEmpty);
+        var (written, values, ones) = column.Parts;
+        Assert.Equal(all.Select(w => column.Of(w).ToArray()), all.Select(w => FacetColumn.From(written, values, ones).Of(w).ToArray()));
+    }, iter: 200);
 
     [Fact]
     public void The_text_at_hand_of_a_work_is_its_best_copy_in_any_record() => Rows.Sample(rows =>

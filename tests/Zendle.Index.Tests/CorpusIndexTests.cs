@@ -167,7 +167,8 @@ public sealed class CorpusIndexTests
         using var corpus = new SmallCorpus([Place(1, 1, "moths"), Place(2, 2, "bats")]);
         using var snapshot = corpus.Index.Snapshot();
         var root = QueryReader.Read("moths").Root!;
-        var scores = Relevance.Score(snapshot, Concepts.Of(root), new QuestionEvaluator(snapshot, null).Records(root));
+        var scores = new float[snapshot.Columns.WorkSize];
+        Relevance.Score(snapshot, Concepts.Of(root), new QuestionEvaluator(snapshot, null).Records(root), scores);
         Assert.Equal(Math.Log(2) * 3 / 4.2, scores[1], 5);
         Assert.Equal(0, scores[2]);
     }

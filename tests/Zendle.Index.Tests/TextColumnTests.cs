@@ -48,6 +48,23 @@ public sealed class TextColumnTests
         Assert.Equal(Enumerable.Range(0, named.Select(i => ranks[i]).Distinct().Count()), named.Select(i => ranks[i]).Distinct().Order());
     }, iter: 300);
 
+    [Fact]
+    public void Places_after_some_texts_changed_are_those_of_a_count_from_nothing() => Gen.Select(Text.Array[64, 90], Gen.Int[0, 1_000_000], Gen.Int[0, 5]).Sample((texts, seed, many) =>
+    {
+        // Few texts, so that works share places with those that come, go and stay.
+        var random = new Random(seed);
+        string?[] now = [.. Enumerable.Range(0, texts.Length).Select(_ => random.Next(9) == 0 ? null : texts[random.Next(12)])];
+        var ranks = TextRanks.Of(i => now[i], now.Length);
+        for (var round = 0; round < 3; round++)
+        {
+            Array.Resize(ref now, now.Length + 1);
+            int[] changed = [now.Length - 1, .. Enumerable.Range(0, many).Select(_ => random.Next(now.Length))];
+            foreach (var i in changed) now[i] = random.Next(4) == 0 ? null : texts[random.Next(texts.Length)];
+            ranks = TextRanks.After(ranks, changed, i => now[i], now.Length);
+            Assert.Equal(TextRanks.Of(i => now[i], now.Length), ranks);
+        }
+    }, iter: 300);
+
     [Theory]
     [InlineData("The effect of lamps on moths, in which a long title goes on, A", "The effect of lamps on moths, in which a long title goes on, B", -1)]
     [InlineData("“Light-trap” catches", "Light trap catches", 0)] // the parts of a hyphenated word, and no punctuation

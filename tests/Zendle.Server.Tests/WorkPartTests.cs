@@ -55,6 +55,25 @@ public sealed class WorkPartTests
     }
 
     [Fact]
+    public async Task Every_record_is_shown_once_to_who_needs_them_all()
+    {
+        var seen = new System.Collections.Concurrent.ConcurrentBag<(int, string)>();
+        var records = Enumerable.Range(1, 2_200).Select(i => Stored(i, 1 + i / 2, title: $"Moths {i}")).ToArray();
+        await foreach (var _ in WorkPart.Of(Stream(records), Trust, withPeople: false, CancellationToken.None, (id, record) => seen.Add((id, record.Title)))) { }
+        Assert.Equal(records.Select(r => (r.Id, $"Moths {r.Id}")), seen.Order());
+    }
+
+    [Fact]
+    public async Task Who_is_shown_records_and_fails_ends_the_stream()
+    {
+        await Assert.ThrowsAsync<AggregateException>(async () =>
+        {
+            await foreach (var _ in WorkPart.Of(Stream(Enumerable.Range(1, 3_000).Select(i => Stored(i, i))), Trust, withPeople: false, CancellationToken.None, (id, _) => { if (id == 2_000) throw new InvalidDataException("no"); })) { }
+        });
+        Assert.True(isClosed);
+    }
+
+    [Fact]
     public async Task A_work_shows_what_its_most_trusted_record_says_and_is_found_by_what_each_says()
     {
         var part = Assert.Single(await Parts([Stored(1, 9, 1, "Moths and lamps of a coast"), Stored(2, 9, 2, "Moths & lamps of the coast")]).ToArrayAsync());

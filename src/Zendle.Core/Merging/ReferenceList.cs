@@ -4,7 +4,7 @@ using Zendle.Core.Records;
 namespace Zendle.Core.Merging;
 
 /// <summary>A reference as some works print it, over all databases that have it.</summary>
-/// <param name="Reference">As the first database has it.</param>
+/// <param name="Reference">As the database prints it that says most; the first of those that say as much.</param>
 /// <param name="Match">The work it means, and how it was found.</param>
 /// <param name="Citing">The works whose lists it stands in, ascending.</param>
 /// <param name="Databases">The databases that have it, ascending.</param>
@@ -29,13 +29,27 @@ public static class ReferenceList
                 at = found.Count;
                 found.Add((reference, match, [], []));
             }
-            // Of two databases the surer evidence speaks.
-            else if (match.Confidence > found[at].Match.Confidence) found[at] = found[at] with { Match = match };
+            else
+            {
+                // Of two databases the surer evidence speaks, and the fuller print is shown: one may give no more than a DOI.
+                var had = found[at];
+                found[at] = had with
+                {
+                    Reference = Fuller(had.Reference, reference),
+                    Match = match.Confidence > had.Match.Confidence ? match : had.Match,
+                };
+            }
             foreach (var name in names.OfType<string>()) known.TryAdd(name, at);
             found[at].Citing.Add(work);
             found[at].Databases.Add(database);
         }
         return [.. found.Select(f => new JoinedReference(f.Reference, f.Match, f.Citing, f.Databases))];
+    }
+
+    private static Reference Fuller(Reference first, Reference other)
+    {
+        var (fuller, lesser) = other.Text.Length > first.Text.Length ? (other, first) : (first, other);
+        return fuller with { Doi = fuller.Doi ?? lesser.Doi };
     }
 
     /// <summary>How a reference found its work, in words; null when it found none.</summary>

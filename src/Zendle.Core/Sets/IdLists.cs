@@ -34,14 +34,24 @@ public sealed class IdLists
         return (live.at, live.data[..live.used]);
     }
 
+    /// <summary>How long an array should be that is read for lists that were written down: with room behind them for what comes next.</summary>
+    public static int LengthFor(int used) => (int)Math.Min(Array.MaxLength, used + used / 16L);
+
     /// <summary>Lists that were written down.</summary>
+    /// <param name="at">By id where its list lies.</param>
+    /// <param name="data">The lists, and room behind them.</param>
+    /// <param name="used">How much of it is lists.</param>
     /// <exception cref="InvalidDataException">The arrays do not fit each other.</exception>
-    public static IdLists From(int[] at, int[] data)
+    public static IdLists From(int[] at, int[] data, int used)
     {
         foreach (var place in at)
-            if (place < 0 || place > data.Length || (place > 0 && (data[place - 1] < 0 || place + data[place - 1] > data.Length))) throw new InvalidDataException("A list lies outside its array.");
-        return new(at, data, data.Length, 0);
+            if (place < 0 || place > used || (place > 0 && (data[place - 1] < 0 || place + data[place - 1] > used))) throw new InvalidDataException("A list lies outside its array.");
+        return new(at, data, used, 0);
     }
+
+    /// <summary>Lists that were written down.</summary>
+    /// <exception cref="InvalidDataException">The arrays do not fit each other.</exception>
+    public static IdLists From(int[] at, int[] data) => From(at, data, data.Length);
 
     private IdLists Compacted()
     {
@@ -60,6 +70,9 @@ public sealed class IdLists
     /// <summary>Makes the next lists. Ids may be set in any order; the last word holds.</summary>
     public sealed class Editor
     {
+        /// <summary>From so many numbers on, room is added sparingly: it is held by whoever reads.</summary>
+        private const int Large = 1 << 20;
+
         private readonly int[] at;
         private int[] data;
         private int used, dead;
@@ -79,7 +92,7 @@ public sealed class IdLists
             if (at[id] > 0) dead += data[at[id] - 1] + 1;
             at[id] = 0;
             if (list.IsEmpty) return;
-            if (used + list.Length + 1 > data.Length) Array.Resize(ref data, (int)Math.Min(Array.MaxLength, Math.Max(used + list.Length + 1L, used + used / 2 + 64L)));
+            if (used + list.Length + 1 > data.Length) Array.Resize(ref data, (int)Math.Min(Array.MaxLength, Math.Max(used + list.Length + 1L, used + used / (used < Large ? 2 : 8) + 64L)));
             data[used] = list.Length;
             list.CopyTo(data.AsSpan(used + 1));
             at[id] = used + 1;

@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+
 namespace Zendle.Core.Venues;
 
 /// <summary>What quartiles need to know of a work.</summary>
@@ -17,10 +19,11 @@ public readonly record struct VenueWork(int Venue, int Year, bool Counts);
 /// <param name="WhyNot">Why it has no quartile, in words; null when it has one.</param>
 public sealed record Standing(string Category, int Year, int Citations, int Items, int Rank, int Ranked, int Quartile, string? WhyNot)
 {
-    private static readonly string[] Words = ["not ranked", "first quartile", "second quartile", "third quartile", "fourth quartile"];
+    /// <summary>What a journal's best quartile is called, by its number; "not ranked" for 0.</summary>
+    public static IReadOnlyList<string> Words { get; } = ["not ranked", "first quartile", "second quartile", "third quartile", "fourth quartile"];
 
-    /// <summary>The best of a journal's quartiles, in words: "first quartile" … "fourth quartile", or "not ranked".</summary>
-    public static string Best(IReadOnlyList<Standing> standings) => Words[standings.Where(s => s.Quartile > 0).Select(s => s.Quartile).DefaultIfEmpty(0).Min()];
+    /// <summary>The best of a journal's quartiles, 1 to 4; 0 when it has none.</summary>
+    public static int Best(IReadOnlyList<Standing> standings) => standings.Where(s => s.Quartile > 0).Select(s => s.Quartile).DefaultIfEmpty(0).Min();
 
     /// <summary>Citations for each item.</summary>
     public double Ratio => Items == 0 ? 0 : (double)Citations / Items;
@@ -37,35 +40,39 @@ public static class Quartiles
     /// <summary>Fewest ranked journals of a category that has quartiles.</summary>
     public const int FewestJournals = 8;
     private const int Window = 5;
+    private const int FewestDescribed = 3;
     private const double OwnCategory = 0.5;
 
-    /// <summary>Where each venue stands in its categories. O(works + their references).</summary>
-    /// <param name="works">The works by id; ids without a work have venue −1 and year 0.</param>
+    /// <summary>Numbers that a work has: its subjects, the works it cites.</summary>
+    public delegate ReadOnlySpan<int> NumbersOf(int work);
+
+    /// <summary>Where each venue stands in its categories. O(works, their subjects, and the references of one year).</summary>
+    /// <param name="size">Works are below this.</param>
+    /// <param name="workOf">A work; one that is not there has venue −1 and year 0.</param>
     /// <param name="subjects">The subjects of a work.</param>
+    /// <param name="names">Names of subjects, by number.</param>
     /// <param name="cites">The works a work cites.</param>
     /// <param name="year">The year counted: the last complete one.</param>
     /// <returns>By venue number: its standings, one for each category it belongs to.</returns>
-    public static IReadOnlyDictionary<int, IReadOnlyList<Standing>> Of(IReadOnlyList<VenueWork> works, Func<int, IReadOnlyList<string>> subjects, Func<int, ReadOnlyMemory<int>> cites, int year)
+    public static IReadOnlyDictionary<int, IReadOnlyList<Standing>> Of(int size, Func<int, VenueWork> workOf, NumbersOf subjects, IReadOnlyList<string> names, NumbersOf cites, int year)
     {
         bool IsItem(VenueWork w) => w is { Counts: true, Venue: >= 0 } && w.Year >= year - Window && w.Year < year;
-        var (items, citations) = (new Dictionary<int, int>(), new Dictionary<int, int>());
-        var carried = new Dictionary<int, (int Works, Dictionary<string, int> Of)>();
-        for (var id = 0; id < works.Count; id++)
+        var (items, citations, described) = (new Dictionary<int, int>(), new Dictionary<int, int>(), new Dictionary<int, int>());
+        var carried = new Dictionary<(int Venue, int Subject), int>();
+        for (var id = 0; id < size; id++)
         {
-            var w = works[id];
-            if (IsItem(w)) items[w.Venue] = items.GetValueOrDefault(w.Venue) + 1;
-            if (w.Venue >= 0 && subjects(id) is { Count: > 0 } of)
+            var w = workOf(id);
+            if (IsItem(w)) Count(items, w.Venue);
+            if (w.Venue >= 0 && subjects(id) is { IsEmpty: false } of)
             {
-                if (!carried.TryGetValue(w.Venue, out var own)) carried[w.Venue] = own = (0, new(StringComparer.OrdinalIgnoreCase));
-                foreach (var s in of) own.Of[s] = own.Of.GetValueOrDefault(s) + 1;
-                carried[w.Venue] = (own.Works + 1, own.Of);
+                Count(described, w.Venue);
+                foreach (var subject in of) Count(carried, (w.Venue, subject));
             }
             if (w.Year != year) continue;
-            foreach (var cited in cites(id).Span)
-                if (IsItem(works[cited])) citations[works[cited].Venue] = citations.GetValueOrDefault(works[cited].Venue) + 1;
+            foreach (var cited in cites(id)) if (workOf(cited) is var item && IsItem(item)) Count(citations, item.Venue);
         }
         // A category of a journal is a subject that at least half of its described works carry.
-        var members = carried.SelectMany(s => s.Value.Of.Where(c => c.Value >= OwnCategory * s.Value.Works && s.Value.Works >= 3).Select(c => (Venue: s.Key, Category: c.Key))).ToLookup(m => m.Category, m => m.Venue, StringComparer.OrdinalIgnoreCase);
+        var members = carried.Where(c => described[c.Key.Venue] is >= FewestDescribed and var all && c.Value >= OwnCategory * all).ToLookup(c => names[c.Key.Subject], c => c.Key.Venue);
         var standings = new Dictionary<int, List<Standing>>();
         foreach (var category in members.OrderBy(c => c.Key, StringComparer.Ordinal))
         {
@@ -81,4 +88,6 @@ public static class Quartiles
         }
         return standings.ToDictionary(s => s.Key, s => (IReadOnlyList<Standing>)s.Value);
     }
+
+    private static void Count<T>(Dictionary<T, int> counts, T what) where T : notnull => CollectionsMarshal.GetValueRefOrAddDefault(counts, what, out _)++;
 }

@@ -26,6 +26,9 @@ public static class ColumnsStream
         to.WriteNumbers(all.WorkVenue);
         to.WriteNumbers(all.TextRank);
         to.WriteNumbers(all.OnlyCited.ToArray());
+        // Places by text follow from the rest, but take longer to work out than to read.
+        to.WriteNumbers(columns.TitleRank);
+        to.WriteNumbers(columns.PersonRank);
         foreach (var lists in new[] { all.RecordsOf, all.Leads, all.Asked }) to.WriteLists(lists);
         to.Write(all.DatabaseCited.Count);
         foreach (var (database, counts) in all.DatabaseCited)
@@ -37,8 +40,11 @@ public static class ColumnsStream
         foreach (var (facet, column) in all.Facets)
         {
             to.Write((int)facet);
-            to.WriteTexts(column.Parts.Names);
-            to.WriteLists(column.Parts.Values);
+            var (names, values, ones) = column.Parts;
+            to.WriteTexts(names);
+            to.Write(ones is not null);
+            if (ones is null) to.WriteLists(values);
+            else to.WriteNumbers(ones);
         }
         var (accounts, keys, records, texts) = all.References.Parts;
         to.WriteLists(accounts);
@@ -68,9 +74,10 @@ public static class ColumnsStream
         var (recordDatabase, recordYear, year) = (from.ReadNumbers<byte>(), from.ReadNumbers<short>(), from.ReadNumbers<short>());
         var (title, person, venue) = (TextColumn.From(from.ReadLists()), TextColumn.From(from.ReadLists()), from.ReadNumbers<int>());
         var (first, workVenue, rank, onlyCited) = (from.ReadNumbers<int>(), from.ReadNumbers<int>(), from.ReadNumbers<byte>(), from.ReadNumbers<int>());
+        var (titleRank, personRank) = (from.ReadNumbers<int>(), from.ReadNumbers<int>());
         var (recordsOf, leads, asked) = (from.ReadLists(), from.ReadLists(), from.ReadLists());
         var works = first.Length;
-        if (recordDatabase.Length != recordWork.Length || recordYear.Length != recordWork.Length || new[] { year.Length, title.Size, person.Size, venue.Length, workVenue.Length, rank.Length }.Any(n => n != works) || Array.Exists(recordWork, w => (uint)w >= (uint)works) || Array.Exists(onlyCited, w => (uint)w >= (uint)works))
+        if (recordDatabase.Length != recordWork.Length || recordYear.Length != recordWork.Length || new[] { year.Length, title.Size, person.Size, venue.Length, workVenue.Length, rank.Length, titleRank.Length, personRank.Length }.Any(n => n != works) || Array.Exists(recordWork, w => (uint)w >= (uint)works) || Array.Exists(onlyCited, w => (uint)w >= (uint)works))
             throw new InvalidDataException("The columns do not fit each other.");
         var contents = new CorpusColumns.Contents
         {
@@ -89,13 +96,13 @@ public static class ColumnsStream
             Leads = leads,
             Asked = asked,
             DatabaseCited = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Database: from.ReadInt32(), Counts: from.ReadNumbers<int>())).ToDictionary(c => c.Database, c => c.Counts),
-            Facets = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Facet: (Facet)from.ReadInt32(), Column: FacetColumn.From(from.ReadTexts()!, from.ReadLists()))).ToDictionary(f => f.Facet, f => f.Column),
+            Facets = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Facet: (Facet)from.ReadInt32(), Column: from.ReadColumn())).ToDictionary(f => f.Facet, f => f.Column),
             References = ReferenceMatcher.From(from.ReadLists(), from.ReadNumbers<ulong>(), from.ReadNumbers<int>(), from.ReadTexts()!),
             Graph = CitationGraph.From(from.ReadLists(), from.ReadLists(), from.ReadNumbers<ulong>(), from.ReadNumbers<int>(), from.ReadInt32()),
             PerhapsSame = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Person: from.ReadString(), Others: (IReadOnlyList<string>)from.ReadTexts()!)).ToDictionary(p => p.Person, p => p.Others, StringComparer.OrdinalIgnoreCase),
         };
         if (Array.Exists(venue, name => name >= contents.Facets[Facet.Venue].Names.Count)) throw new InvalidDataException("A venue has no name.");
-        return new(contents);
+        return new(contents, titleRank, personRank);
     }
 
     /// <summary>Writes numbers, their count before them.</summary>
@@ -109,11 +116,16 @@ public static class ColumnsStream
     /// <summary>Reads numbers.</summary>
     public static T[] ReadNumbers<T>(this BinaryReader from) where T : unmanaged
     {
-        var count = from.ReadInt32();
-        if (count < 0 || (long)count * System.Runtime.CompilerServices.Unsafe.SizeOf<T>() > from.BaseStream.Length - from.BaseStream.Position) throw new InvalidDataException("A count is larger than what is left.");
+        var count = from.ReadCount(System.Runtime.CompilerServices.Unsafe.SizeOf<T>());
         var numbers = GC.AllocateUninitializedArray<T>(count);
         from.BaseStream.ReadExactly(MemoryMarshal.AsBytes(numbers.AsSpan()));
         return numbers;
+    }
+
+    private static int ReadCount(this BinaryReader from, int size)
+    {
+        var count = from.ReadInt32();
+        return count >= 0 && (long)count * size <= from.BaseStream.Length - from.BaseStream.Position ? count : throw new InvalidDataException("A count is larger than what is left.");
     }
 
     /// <summary>Writes texts, null among them.</summary>
@@ -141,6 +153,12 @@ public static class ColumnsStream
         });
     }
 
+    private static FacetColumn ReadColumn(this BinaryReader from)
+    {
+        var names = from.ReadTexts();
+        return from.ReadBoolean() ? FacetColumn.From(names!, IdLists.Empty, from.ReadNumbers<int>()) : FacetColumn.From(names!, from.ReadLists(), null);
+    }
+
     private static void WriteLists(this BinaryWriter to, IdLists lists)
     {
         var (at, data) = lists.Arrays();
@@ -148,5 +166,12 @@ public static class ColumnsStream
         to.WriteNumbers(data);
     }
 
-    private static IdLists ReadLists(this BinaryReader from) => IdLists.From(from.ReadNumbers<int>(), from.ReadNumbers<int>());
+    private static IdLists ReadLists(this BinaryReader from)
+    {
+        var at = from.ReadNumbers<int>();
+        var used = from.ReadCount(sizeof(int));
+        var data = GC.AllocateUninitializedArray<int>(IdLists.LengthFor(used));
+        from.BaseStream.ReadExactly(MemoryMarshal.AsBytes(data.AsSpan(0, used)));
+        return IdLists.From(at, data, used);
+    }
 }

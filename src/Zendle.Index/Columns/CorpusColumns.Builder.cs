@@ -229,16 +229,17 @@ public sealed partial class CorpusColumns
         {
             if (graph is not null) return graph;
             FollowKeys();
+            var citing = new HashSet<int>(changed);
             foreach (var (record, cites) in led)
             {
                 leads.Set(record, cites);
-                changed.Add(recordWork[record]);
+                citing.Add(recordWork[record]);
             }
             ledHome = leads.Finish();
             var databases = recordDatabase.Where((_, r) => recordWork[r] > 0).Distinct().Select(d => (int)d).Order().ToArray();
             var before = from?.Graph.Databases;
             // Databases keep their bits: one that came between others, or went, asks for a graph from nothing.
-            return graph = before is not null && databases.AsSpan(0, Math.Min(databases.Length, before.Count)).SequenceEqual(before.ToArray()) ? from!.Graph.With(Citing(changed), WorkSize, databases) : WholeGraph(databases);
+            return graph = before is not null && databases.AsSpan(0, Math.Min(databases.Length, before.Count)).SequenceEqual(before.ToArray()) ? from!.Graph.With(Citing(citing), WorkSize, databases) : WholeGraph(databases);
         }
 
         private Dictionary<int, List<ReportedTie>> Citing(IEnumerable<int> works)
@@ -271,11 +272,8 @@ public sealed partial class CorpusColumns
         public void TakeVenues(int[] ofWorks, IReadOnlyList<Venue> venues)
         {
             workVenue = ofWorks;
-            var titles = new FacetColumn.Editor(null, WorkSize);
-            int[] numbers = [.. venues.Select(v => titles.Number(v.Title))];
-            venueName = Array.ConvertAll(ofWorks, venue => venue < 0 ? -1 : numbers[venue]);
-            for (var work = 0; work < WorkSize; work++) if (venueName[work] is >= 0 and var name) titles.Set(work, [name]);
-            whole[Facet.Venue] = titles.Finish();
+            var column = FacetColumn.OfOnes(venues.Select(v => v.Title), ofWorks);
+            (whole[Facet.Venue], venueName) = (column, column.Parts.Ones!);
         }
 
         /// <summary>Takes the people who were told apart; without it those of the columns before stay.</summary>
@@ -297,7 +295,7 @@ public sealed partial class CorpusColumns
             if (!whole.ContainsKey(Facet.Person)) whole[Facet.Person] = from?.Of(Facet.Person) ?? new FacetColumn.Editor(null, WorkSize).Finish();
             BuildByText();
             whole[Facet.Quartile] = new FacetColumn.Editor(null, WorkSize).Finish();
-            return new(new Contents
+            var contents = new Contents
             {
                 RecordWork = recordWork,
                 RecordDatabase = recordDatabase,
@@ -318,21 +316,17 @@ public sealed partial class CorpusColumns
                 References = Matcher,
                 Graph = ties,
                 PerhapsSame = perhapsSame ?? from?.All.PerhapsSame ?? new Dictionary<string, IReadOnlyList<string>>(),
-            });
+            };
+            return new(contents, from, changed);
         }
 
         /// <summary>The fields that follow from how the text of a work can be had.</summary>
         private void BuildByText()
         {
-            var (text, open) = (new FacetColumn.Editor(null, WorkSize), new FacetColumn.Editor(null, WorkSize));
-            int[] texts = [.. TextAtHand.Words.Select(text.Number)], opens = [.. Enumerable.Range(0, TextAtHand.Words.Count).Select(rank => open.Number(OpenAccess.Of(rank)))];
-            for (var work = 0; work < WorkSize; work++)
-            {
-                if (workFirstRecord[work] == 0) continue;
-                text.Set(work, [texts[textRank[work]]]);
-                open.Set(work, [opens[textRank[work]]]);
-            }
-            (whole[Facet.Text], whole[Facet.OpenAccess]) = (text.Finish(), open.Finish());
+            var ranks = new int[WorkSize];
+            for (var work = 0; work < WorkSize; work++) ranks[work] = workFirstRecord[work] == 0 ? -1 : textRank[work];
+            whole[Facet.Text] = FacetColumn.OfOnes(TextAtHand.Words, ranks);
+            whole[Facet.OpenAccess] = FacetColumn.OfOnes(Enumerable.Range(0, TextAtHand.Words.Count).Select(OpenAccess.Of), ranks);
         }
     }
 }

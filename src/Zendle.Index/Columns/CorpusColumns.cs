@@ -42,9 +42,20 @@ public sealed partial class CorpusColumns
         public IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings { get; init; } = new Dictionary<int, IReadOnlyList<Standing>>();
     }
 
-    internal CorpusColumns(Contents contents)
+    /// <summary>Columns of some contents.</summary>
+    /// <param name="contents">All they hold.</param>
+    /// <param name="before">The columns they were made from; null for none.</param>
+    /// <param name="changed">The works that came, changed or went since.</param>
+    internal CorpusColumns(Contents contents, CorpusColumns? before, IReadOnlyCollection<int> changed)
+        : this(contents, Places(contents.SortTitle, before?.titleRank, changed), Places(contents.SortPerson, before?.personRank, changed)) { }
+
+    /// <summary>Columns of some contents, whose places by title and person are known.</summary>
+    internal CorpusColumns(Contents contents, int[] titleRank, int[] personRank) : this(contents, new Lazy<int[]>(titleRank), new Lazy<int[]>(personRank)) { }
+
+    private CorpusColumns(Contents contents, Lazy<int[]> titleRank, Lazy<int[]> personRank)
     {
         (All, facets, perhapsSame) = (contents, contents.Facets, contents.PerhapsSame);
+        (this.titleRank, this.personRank) = (titleRank, personRank);
         var databases = new bool[256];
         for (var r = 0; r < RecordSize; r++)
         {
@@ -54,14 +65,26 @@ public sealed partial class CorpusColumns
         }
         Databases = [.. Enumerable.Range(0, databases.Length).Where(d => databases[d])];
         Works = WorkFirstRecord.Count(r => r > 0);
-        titleRank = new(() => TextRanks.Of(work => SortTitle[work], WorkSize));
-        personRank = new(() => TextRanks.Of(work => SortPerson[work], WorkSize));
         venueRank = new(() =>
         {
-            var names = Of(Facet.Venue).Names;
+            var names = contents.Facets[Facet.Venue].Names;
             var places = TextRanks.Of(name => names[name], names.Count);
-            return Array.ConvertAll(All.VenueName, name => name < 0 ? int.MaxValue : places[name]);
+            return Array.ConvertAll(contents.VenueName, name => name < 0 ? int.MaxValue : places[name]);
         });
+    }
+
+    private CorpusColumns(CorpusColumns of, Contents contents)
+    {
+        (All, facets, perhapsSame) = (contents, contents.Facets, contents.PerhapsSame);
+        (Records, Databases, Works) = (of.Records, of.Databases, of.Works);
+        (titleRank, personRank, venueRank) = (of.titleRank, of.personRank, of.venueRank);
+    }
+
+    /// <summary>Places that follow from those before, when somebody asked for those; whoever waits for these must not hold the columns before.</summary>
+    private static Lazy<int[]> Places(TextColumn texts, Lazy<int[]>? before, IReadOnlyCollection<int> changed)
+    {
+        var known = before is { IsValueCreated: true } ? before.Value : null;
+        return new(() => known is null ? TextRanks.Of(id => texts[id], texts.Size) : TextRanks.After(known, changed, id => texts[id], texts.Size));
     }
 
     internal Contents All { get; }
@@ -129,11 +152,12 @@ public sealed partial class CorpusColumns
     /// <param name="standings">By venue number.</param>
     public CorpusColumns WithStandings(IReadOnlyDictionary<int, IReadOnlyList<Standing>> standings)
     {
-        var quartile = new FacetColumn.Editor(null, WorkSize);
-        var numbers = standings.ToDictionary(s => s.Key, s => quartile.Number(Standing.Best(s.Value)));
-        for (var work = 0; work < WorkSize; work++)
-            if (WorkFirstRecord[work] > 0 && numbers.TryGetValue(WorkVenue[work], out var number)) quartile.Set(work, [number]);
-        return new(All with { Standings = standings, Facets = new Dictionary<Facet, FacetColumn>(facets) { [Facet.Quartile] = quartile.Finish() } });
+        var best = new int[WorkVenue.DefaultIfEmpty(-1).Max() + 1];
+        Array.Fill(best, -1);
+        foreach (var (venue, of) in standings) if (venue < best.Length) best[venue] = Standing.Best(of);
+        var quartiles = new int[WorkSize];
+        for (var work = 0; work < WorkSize; work++) quartiles[work] = WorkFirstRecord[work] > 0 && WorkVenue[work] is >= 0 and var venue ? best[venue] : -1;
+        return new(this, All with { Standings = standings, Facets = new Dictionary<Facet, FacetColumn>(facets) { [Facet.Quartile] = FacetColumn.OfOnes(Standing.Words, quartiles) } });
     }
 
     /// <summary>

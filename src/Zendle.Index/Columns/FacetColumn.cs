@@ -1,3 +1,4 @@
+using System.Buffers;
 using Zendle.Core.Queries;
 using Zendle.Core.Sets;
 
@@ -8,26 +9,29 @@ public sealed class FacetColumn
 {
     private readonly NameTable table;
     private readonly IdLists values;
+    private readonly int[]? ones; // by work its one value, −1 for none; null when a work may have several
     private readonly Lazy<int[]> totals;
 
-    private FacetColumn(NameTable table, IdLists values)
+    private FacetColumn(NameTable table, IdLists values, int[]? ones = null)
     {
-        (this.table, this.values) = (table, values);
+        (this.table, this.values, this.ones) = (table, values, ones);
         var count = table.Count;
         Names = table.First(count);
         totals = new(() =>
         {
             var counts = new int[count];
-            for (var work = 0; work < values.Size; work++) foreach (var value in values.Of(work)) counts[value]++;
+            for (var work = 0; work < Size; work++) foreach (var value in Of(work)) counts[value]++;
             return counts;
         });
     }
+
+    private int Size => ones?.Length ?? values.Size;
 
     /// <summary>Names of the values; the index is the value's number.</summary>
     public IReadOnlyList<string> Names { get; }
 
     /// <summary>Numbers of the values a work has, ascending.</summary>
-    public ReadOnlySpan<int> Of(int work) => values.Of(work);
+    public ReadOnlySpan<int> Of(int work) => ones is null ? values.Of(work) : (uint)work < (uint)ones.Length && ones[work] >= 0 ? ones.AsSpan(work, 1) : [];
 
     /// <summary>The values in which a word begins with some letters, those of most works first. O(values).</summary>
     /// <param name="beginning">The letters, folded; several words must stand in a row.</param>
@@ -38,13 +42,21 @@ public sealed class FacetColumn
         return [.. Enumerable.Range(0, Names.Count).Where(i => totals.Value[i] > 0 && folded[i]!.Contains(wanted, StringComparison.Ordinal)).OrderByDescending(i => totals.Value[i]).ThenBy(i => Names[i], StringComparer.Ordinal).Take(most).Select(i => Names[i])];
     }
 
-    /// <summary>How many works of <paramref name="works"/> have each value, by the value's number. O(works + values).</summary>
-    public int[] Count(BitSet works)
+    /// <summary>How many works of <paramref name="works"/> have each value: those that occur, by the value's number, ascending. O(works + values).</summary>
+    public (int Value, int Count)[] Count(BitSet works)
     {
-        var counts = new int[Names.Count];
-        foreach (var work in works)
-            foreach (var value in Of(work)) counts[value]++;
-        return counts;
+        // Some fields have as many values as there are works: the room to count in is held between questions.
+        var counts = ArrayPool<int>.Shared.Rent(Names.Count);
+        try
+        {
+            Array.Clear(counts, 0, Names.Count);
+            foreach (var work in works)
+                foreach (var value in Of(work)) counts[value]++;
+            var found = new (int, int)[Names.Count - counts.AsSpan(0, Names.Count).Count(0)];
+            for (int value = 0, n = 0; n < found.Length; value++) if (counts[value] > 0) found[n++] = (value, counts[value]);
+            return found;
+        }
+        finally { ArrayPool<int>.Shared.Return(counts); }
     }
 
     /// <summary>The works that have at least one of <paramref name="names"/>; names nobody has find nothing.</summary>
@@ -53,23 +65,34 @@ public sealed class FacetColumn
         var wanted = new bool[Names.Count];
         foreach (var name in names) if (table.Find(name) is >= 0 and var number && number < wanted.Length) wanted[number] = true;
         var found = new BitSet(size);
-        for (var work = 0; work < values.Size; work++)
+        for (var work = 0; work < Size; work++)
             foreach (var value in Of(work))
                 if (wanted[value]) { found.Add(work); break; }
         return found;
     }
 
-    /// <summary>What the column is made of, for writing it down.</summary>
-    internal (string[] Names, IdLists Values) Parts => ([.. Names], values);
+    /// <summary>What the column is made of, for writing it down: the names, and either lists or one number for each work.</summary>
+    internal (string[] Names, IdLists Values, int[]? Ones) Parts => ([.. Names], values, ones);
 
     /// <summary>A column that was written down.</summary>
-    internal static FacetColumn From(IEnumerable<string> names, IdLists values)
+    internal static FacetColumn From(IEnumerable<string> names, IdLists values, int[]? ones)
     {
         var table = new NameTable();
         foreach (var name in names) table.Add(name);
-        for (var work = 0; work < values.Size; work++)
-            foreach (var value in values.Of(work)) if ((uint)value >= (uint)table.Count) throw new InvalidDataException("A value of a field has no name.");
-        return new(table, values);
+        var column = new FacetColumn(table, values, ones);
+        for (var work = 0; work < column.Size; work++)
+            foreach (var value in column.Of(work)) if ((uint)value >= (uint)table.Count) throw new InvalidDataException("A value of a field has no name.");
+        return column;
+    }
+
+    /// <summary>A column in which a work has one value or none. O(works); a third of the room that lists would take.</summary>
+    /// <param name="names">The name of each value; several that differ in case only are one value.</param>
+    /// <param name="placeOf">By work: the place of its name among <paramref name="names"/>, −1 for none.</param>
+    internal static FacetColumn OfOnes(IEnumerable<string> names, int[] placeOf)
+    {
+        var table = new NameTable();
+        int[] numbers = [.. names.Select(table.Add)];
+        return new(table, IdLists.Empty, Array.ConvertAll(placeOf, place => place < 0 ? -1 : numbers[place]));
     }
 
     /// <summary>Makes a column, from nothing or from the one before it.</summary>

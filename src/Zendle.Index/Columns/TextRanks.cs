@@ -10,7 +10,7 @@ namespace Zendle.Index.Columns;
 /// </summary>
 internal static class TextRanks
 {
-    private const int Beginning = sizeof(ulong), Glance = 48;
+    private const int Beginning = sizeof(ulong), Glance = 48, ManyOf = 16;
 
     /// <summary>The place of each work. O(n log n) over works, on all cores; whole texts are folded only where several begin alike.</summary>
     /// <param name="texts">The text of a work; null for none.</param>
@@ -38,6 +38,77 @@ internal static class TextRanks
         Array.Fill(ranks, int.MaxValue);
         for (int i = 0, place = -1; i < works.Length; i++) ranks[works[i]] = isSame[i] ? place : ++place;
         return ranks;
+    }
+
+    /// <summary>The places after some texts changed: what <see cref="Of"/> would give. O(size), and a search for each text that changed.</summary>
+    /// <param name="before">The places before.</param>
+    /// <param name="changed">The works whose texts came, changed or went.</param>
+    /// <param name="texts">The text of a work; null for none.</param>
+    /// <param name="size">Works are below this.</param>
+    public static int[] After(int[] before, IReadOnlyCollection<int> changed, Func<int, string?> texts, int size)
+    {
+        if (changed.Count > size / ManyOf) return Of(texts, size);
+        var (order, starts) = Kept(before, changed);
+        var coming = changed.Distinct().Where(w => texts(w) is not null).Select(w => (Key: Key(texts(w)!), Work: w)).ToArray();
+        Array.Sort(coming, (a, b) => a.Key.AsSpan().SequenceCompareTo(b.Key));
+        var ranks = new int[size];
+        Array.Fill(ranks, int.MaxValue);
+        var (place, next) = (-1, 0);
+        byte[]? last = null;
+        foreach (var (key, work) in coming)
+        {
+            var (at, isThere) = Find(key);
+            while (next < at) PlaceNext();
+            if (last is null || !key.AsSpan().SequenceEqual(last))
+            {
+                if (isThere) PlaceNext();
+                else place++;
+                last = key;
+            }
+            ranks[work] = place;
+        }
+        while (next < starts.Count - 1) PlaceNext();
+        return ranks;
+
+        void PlaceNext()
+        {
+            place++;
+            foreach (var work in order.AsSpan(starts[next]..starts[next + 1])) ranks[work] = place;
+            next++;
+        }
+
+        (int At, bool IsThere) Find(byte[] key)
+        {
+            var (low, high) = (0, starts.Count - 1);
+            while (low < high)
+            {
+                var middle = (low + high) / 2;
+                var sign = Key(texts(order[starts[middle]])!).AsSpan().SequenceCompareTo(key);
+                if (sign == 0) return (middle, true);
+                if (sign < 0) low = middle + 1;
+                else high = middle;
+            }
+            return (low, false);
+        }
+    }
+
+    /// <summary>The works that did not change, in their order, and where in it each place starts; the end comes last.</summary>
+    private static (int[] Order, List<int> Starts) Kept(int[] before, IReadOnlyCollection<int> changed)
+    {
+        var isOut = new bool[before.Length];
+        foreach (var work in changed) if (work < isOut.Length) isOut[work] = true;
+        var counts = new int[before.Length + 1];
+        for (var work = 0; work < before.Length; work++) if (!isOut[work] && before[work] != int.MaxValue) counts[before[work]]++;
+        var (starts, all) = (new List<int>(), 0);
+        for (var place = 0; place < counts.Length; place++)
+        {
+            if (counts[place] > 0) starts.Add(all);
+            (counts[place], all) = (all, all + counts[place]);
+        }
+        starts.Add(all);
+        var order = new int[all];
+        for (var work = 0; work < before.Length; work++) if (!isOut[work] && before[work] != int.MaxValue) order[counts[before[work]]++] = work;
+        return (order, starts);
     }
 
     private static List<Range> Alike(ulong[] beginnings)

@@ -11,7 +11,7 @@ namespace Zendle.Index.Questions;
 /// </summary>
 public sealed class CorpusSnapshot : IDisposable
 {
-    private const int MostRemembered = 4_000, MostBytes = 192 << 20;
+    private const int MostRemembered = 4_000, MostBytes = 96 << 20;
     private readonly ConcurrentDictionary<string, BitSet> remembered = new(StringComparer.Ordinal);
     private int users = 1;
 

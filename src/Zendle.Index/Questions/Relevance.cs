@@ -47,27 +47,28 @@ public sealed class Relevance
     /// <summary>A segment with its documents that match.</summary>
     private sealed record Leaf(AtomicReader Reader, SegmentDocs Docs, FixedBitSet Matching);
 
-    /// <summary>Scores of works by id; 0 for those outside <paramref name="records"/>. Only matching documents are looked at closely.</summary>
+    /// <summary>Scores works. Only matching documents are looked at closely.</summary>
     /// <param name="snapshot">The corpus.</param>
     /// <param name="concepts">The concepts of the question.</param>
     /// <param name="records">The matching records in the chosen databases.</param>
-    public static float[] Score(CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records)
+    /// <param name="scores">Takes the scores by work id, as long as there are ids; 0 for works outside <paramref name="records"/>.</param>
+    public static void Score(CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records, Span<float> scores)
     {
         var columns = snapshot.Columns;
         var relevance = new Relevance(snapshot, concepts, records);
         var byRank = new float[relevance.size];
-        for (var c = 0; c < concepts.Length; c++) relevance.AddConcept(c, byRank);
+        // What one concept needs is used by the next again.
+        var (best, frequency) = (new float[relevance.size], new float[relevance.size]);
+        for (var c = 0; c < concepts.Length; c++) relevance.AddConcept(c, byRank, best, frequency);
         relevance.AddNearness(byRank);
-        var scores = new float[columns.WorkSize];
+        scores.Clear();
         var rank = 0;
         foreach (var r in records) scores[columns.RecordWork[r]] = Math.Max(scores[columns.RecordWork[r]], byRank[rank++]);
-        return scores;
     }
 
-    private void AddConcept(int concept, float[] byRank)
+    private void AddConcept(int concept, float[] byRank, float[] best, float[] frequency)
     {
-        var best = new float[size];
-        var frequency = new float[size];
+        Array.Clear(best);
         var evaluator = new QuestionEvaluator(snapshot, null);
         var all = snapshot.Columns.Records;
         foreach (var (term, scope) in concepts[concept].Terms)

@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Collections.Immutable;
 using Zendle.Core.Queries;
 using Zendle.Core.Sets;
@@ -44,9 +45,7 @@ public static class WorkOrder
         var ids = works.ToArray();
         switch (order)
         {
-            case SortOrder.Relevance when !concepts.IsEmpty:
-                var scores = Relevance.Score(snapshot, concepts, records);
-                return By(ids, w => -(double)scores[w]);
+            case SortOrder.Relevance when !concepts.IsEmpty: return ByRelevance(ids, snapshot, concepts, records);
             case SortOrder.Ties or SortOrder.Relevance when ties is not null: return By(ids, w => -((long)ties(w) << 32) - columns.Graph.CitedBy(w).Length);
             case SortOrder.Oldest: return By(ids, w => columns.Year[w] == 0 ? long.MaxValue : columns.Year[w]);
             case SortOrder.Cited: return By(ids, w => -(long)columns.Graph.CitedBy(w).Length);
@@ -61,21 +60,38 @@ public static class WorkOrder
     /// <summary>Citations ÷ years since publication, at least one; 0 for a work without a year.</summary>
     public static double PerYear(int citations, int year, int thisYear) => year == 0 ? 0 : (double)citations / Math.Max(1, thisYear - year);
 
+    private static int[] ByRelevance(int[] ids, CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records)
+    {
+        // Arrays as long as the corpus are held between questions: to make them anew each time costs more than what stands in them.
+        var scores = ArrayPool<float>.Shared.Rent(snapshot.Columns.WorkSize);
+        try
+        {
+            Relevance.Score(snapshot, concepts, records, scores.AsSpan(0, snapshot.Columns.WorkSize));
+            return By(ids, w => -(double)scores[w]);
+        }
+        finally { ArrayPool<float>.Shared.Return(scores); }
+    }
+
     private static int[] By(int[] ids, Func<int, double> key) => By(ids, w => Ordered(key(w)));
 
-    /// <summary>Sorts by a whole number, then by id. Keys are sorted as plain numbers, without a comparer; runs of one key are put right after.</summary>
+    /// <summary>Sorts ids in place by a whole number, then by id. Keys are sorted as plain numbers, without a comparer; runs of one key are put right after.</summary>
     private static int[] By(int[] ids, Func<int, long> key)
     {
-        var (sorted, keys) = ((int[])ids.Clone(), Array.ConvertAll(ids, w => key(w)));
-        Array.Sort(keys, sorted);
-        for (var i = 0; i < keys.Length;)
+        var keys = ArrayPool<long>.Shared.Rent(ids.Length);
+        try
         {
-            var end = i + 1;
-            while (end < keys.Length && keys[end] == keys[i]) end++;
-            if (end - i > 1) Array.Sort(sorted, i, end - i);
-            i = end;
+            for (var i = 0; i < ids.Length; i++) keys[i] = key(ids[i]);
+            Array.Sort(keys, ids, 0, ids.Length);
+            for (var i = 0; i < ids.Length;)
+            {
+                var end = i + 1;
+                while (end < ids.Length && keys[end] == keys[i]) end++;
+                if (end - i > 1) Array.Sort(ids, i, end - i);
+                i = end;
+            }
+            return ids;
         }
-        return sorted;
+        finally { ArrayPool<long>.Shared.Return(keys); }
     }
 
     /// <summary>A whole number that orders as the given one does (IEEE 754, total order of numbers without NaN).</summary>

@@ -1,5 +1,4 @@
 using System.Globalization;
-using Lucene.Net.Documents;
 using Lucene.Net.Index;
 using Lucene.Net.Store;
 using Lucene.Net.Util;
@@ -18,10 +17,9 @@ public sealed class TextIndex : IDisposable
 
     private const double BufferMegabytes = 48, FillMegabytes = 192;
     private const LuceneVersion Lucene48 = LuceneVersion.LUCENE_48;
-    private static readonly FieldType Running = new(TextField.TYPE_NOT_STORED) { OmitNorms = true, IndexOptions = IndexOptions.DOCS_AND_FREQS_AND_POSITIONS };
-
     private readonly FSDirectory directory;
     private readonly IndexWriter writer;
+    private readonly ThreadLocal<RecordDocument> documents = new(() => new());
     private bool isFilled;
 
     private TextIndex(FSDirectory directory, IndexWriter writer, long sequence)
@@ -66,42 +64,13 @@ public sealed class TextIndex : IDisposable
     }
 
     /// <summary>Puts a record in, in place of what was there under its id.</summary>
-    public void Put(int recordId, Record record) => writer.UpdateDocument(Id(recordId), DocumentOf(recordId, record));
+    public void Put(int recordId, Record record) => writer.UpdateDocument(Id(recordId), documents.Value!.Of(recordId, record));
 
     /// <summary>Puts a record into an index that holds nothing yet; each may come once. Nothing is looked for to be replaced, and larger parts are written.</summary>
     public void Fill(int recordId, Record record)
     {
         if (!isFilled) (isFilled, writer.Config.RAMBufferSizeMB) = (true, FillMegabytes);
-        writer.AddDocument(DocumentOf(recordId, record));
-    }
-
-    private static Document DocumentOf(int recordId, Record record)
-    {
-        var document = new Document
-        {
-            new StringField("id", recordId.ToString(CultureInfo.InvariantCulture), Field.Store.NO),
-            new NumericDocValuesField(IndexFields.Record, recordId),
-        };
-        var title = AddText(document, IndexFields.Title, [record.Title]);
-        var keywords = AddText(document, IndexFields.Keywords, record.Keywords);
-        var abstractWords = AddText(document, IndexFields.Abstract, [record.Abstract]);
-        AddText(document, IndexFields.Author, record.People.Select(p => $"{p.Given} {p.Family}"));
-        AddText(document, IndexFields.Venue, record.Venue is null ? [] : [record.Venue.Title]);
-        AddText(document, IndexFields.Subject, record.Subjects);
-        AddText(document, IndexFields.Affiliation, record.People.Select(p => p.Affiliation).OfType<string>().Distinct());
-        AddText(document, IndexFields.Funder, record.Funders);
-        document.Add(new NumericDocValuesField(IndexFields.Lengths, (long)((uint)Math.Min(title, 0xFFFF) | (ulong)(uint)Math.Min(keywords, 0xFFFF) << 16 | (ulong)(uint)Math.Min(abstractWords, 0xFFFFFF) << 32)));
-        AddValue(document, IndexFields.Doi, record.Doi);
-        AddValue(document, IndexFields.Issn, record.Venue?.Issn);
-        AddValue(document, IndexFields.Isbn, record.Isbn);
-        AddValue(document, IndexFields.Type, DocumentTypes.Name(record.Type));
-        if (record.Language is { } language)
-        {
-            AddValue(document, IndexFields.Language, language);
-            AddValue(document, IndexFields.Language, Languages.Name(language).ToLowerInvariant());
-            AddValue(document, IndexFields.Language, Languages.TwoLetters(language));
-        }
-        return document;
+        writer.AddDocument(documents.Value!.Of(recordId, record));
     }
 
     /// <summary>Takes a record out.</summary>
@@ -124,20 +93,8 @@ public sealed class TextIndex : IDisposable
     {
         writer.Rollback();
         directory.Dispose();
+        documents.Dispose();
     }
 
     private static Term Id(int recordId) => new("id", recordId.ToString(CultureInfo.InvariantCulture));
-
-    private static int AddText(Document document, string field, IEnumerable<string> values)
-    {
-        var stream = new WordsTokenStream(values);
-        if (stream.Count > 0) document.Add(new Field(field, stream, Running));
-        else stream.Dispose();
-        return stream.Count;
-    }
-
-    private static void AddValue(Document document, string field, string? value)
-    {
-        if (value is not null) document.Add(new StringField(field, value, Field.Store.NO));
-    }
 }

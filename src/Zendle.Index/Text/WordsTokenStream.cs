@@ -5,7 +5,8 @@ using Zendle.Core.Queries;
 namespace Zendle.Index.Text;
 
 /// <summary>
-/// Feeds our words to the text index. Values of one field stand a wide gap apart, so that neither phrase nor NEAR crosses them.
+/// Feeds our words to the text index. Values of one field stand a wide gap apart, so that neither phrase nor NEAR crosses them. One stream serves record after
+/// record: to make one takes longer than to cut a title into words.
 /// </summary>
 internal sealed class WordsTokenStream : TokenStream
 {
@@ -17,10 +18,20 @@ internal sealed class WordsTokenStream : TokenStream
     private readonly List<(string Text, int Increment)> words = [];
     private int next;
 
-    public WordsTokenStream(IEnumerable<string> values)
+    public WordsTokenStream()
     {
         term = AddAttribute<ICharTermAttribute>();
         increment = AddAttribute<IPositionIncrementAttribute>();
+    }
+
+    /// <summary>How many words there are, closed forms not counted.</summary>
+    public int Count { get; private set; }
+
+    /// <summary>Takes the values of a field, in place of those before.</summary>
+    public void Take(IEnumerable<string> values)
+    {
+        words.Clear();
+        (next, Count) = (0, 0);
         var last = -1;
         var offset = 0;
         foreach (var value in values)
@@ -36,13 +47,10 @@ internal sealed class WordsTokenStream : TokenStream
         }
     }
 
-    /// <summary>How many words there are, closed forms not counted.</summary>
-    public int Count { get; }
-
     public override bool IncrementToken()
     {
         if (next >= words.Count) return false;
-        ClearAttributes();
+        // Both attributes are set for every word, so there is nothing to clear.
         term.SetEmpty().Append(words[next].Text);
         increment.PositionIncrement = words[next].Increment;
         next++;

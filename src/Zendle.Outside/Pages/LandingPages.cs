@@ -36,7 +36,19 @@ public static class LandingPages
             """);
     }
 
-    /// <summary>A plain page.</summary>
+    /// <summary>A plain page, readable at any width and in the dark.</summary>
     public static string Page(string title, string body) =>
-        $"<!doctype html><html lang=\"en\"><meta charset=\"utf-8\"><title>{WebUtility.HtmlEncode(title)}</title><body><h1>{WebUtility.HtmlEncode(title)}</h1>{body}</body></html>";
+        $"<!doctype html><html lang=\"en\"><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\"><title>{WebUtility.HtmlEncode(title)}</title><style>{Style}</style><body><h1>{WebUtility.HtmlEncode(title)}</h1>{body}</body></html>";
+
+    // Its own look, so that nobody takes the outside for a part of Zendle.
+    private const string Style = """
+        :root { color-scheme: light dark }
+        body { font: 15px/1.5 Georgia, serif; max-width: 46rem; margin: 2.5rem auto; padding: 0 1.25rem }
+        h1 { font-size: 1.6rem; margin: 0 0 .75rem } h2 { font-size: 1.1rem; margin: 2rem 0 .5rem }
+        table { border-collapse: collapse; width: 100% } th { text-align: left; font-weight: normal; opacity: .75 }
+        th, td { padding: .3rem 1rem .3rem 0; border-bottom: 1px solid color-mix(in srgb, currentcolor 18%, transparent) }
+        td:nth-child(3), th:nth-child(3) { text-align: right; font-variant-numeric: tabular-nums }
+        form { display: flex; flex-wrap: wrap; gap: .5rem; align-items: baseline } input, select, button { font: inherit; padding: .15rem .4rem }
+        input[type=number] { width: 5rem } code { font-size: .9em }
+        """;
 }

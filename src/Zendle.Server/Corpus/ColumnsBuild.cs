@@ -27,17 +27,24 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     /// <summary>When more works than this changed, and more than a quarter of all, everything is built anew.</summary>
     private const int MostFollowed = 20_000;
 
+    /// <summary>References of so many records are held against works at once.</summary>
+    private const int AtOnce = 4_000;
+
     private readonly ColumnsFile file = new(Path.Combine(options.Data, "index"));
     private CorpusState? state;
     private PeopleResolver people = new();
     private bool isBegun;
 
     /// <summary>Builds the columns of everything up to a change sequence. Reads what changed; O(works + records + references) over arrays of numbers beside it.</summary>
-    public async Task<CorpusColumns> Build(long sequence, IReadOnlyList<DatabaseRow> databases, CancellationToken cancel)
+    /// <param name="sequence">The change sequence.</param>
+    /// <param name="databases">The databases.</param>
+    /// <param name="cancel">Stops.</param>
+    /// <param name="each">When given, everything is built from nothing, and every record is shown to it with its id, on whichever core: who needs all records too need not read them again.</param>
+    public async Task<CorpusColumns> Build(long sequence, IReadOnlyList<DatabaseRow> databases, CancellationToken cancel, Action<int, Record>? each = null)
     {
-        var before = isBegun ? state : WithStandings(file.Read());
+        var before = each is not null ? null : isBegun ? state : WithStandings(file.Read());
         (state, isBegun) = (null, true); // until this build has come to its end
-        var next = await After(before, sequence, databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)), cancel);
+        var next = await After(before, sequence, databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)), each, cancel);
         state = next;
         return next.Columns;
     }
@@ -51,7 +58,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
 
     private CorpusState? WithStandings(CorpusState? read) => read is null ? null : read with { Columns = read.Columns.WithStandings(Standings(read.Columns, read.Venues)) };
 
-    private async Task<CorpusState> After(CorpusState? before, long sequence, Dictionary<int, (int Trust, string Name)> databases, CancellationToken cancel)
+    private async Task<CorpusState> After(CorpusState? before, long sequence, Dictionary<int, (int Trust, string Name)> databases, Action<int, Record>? each, CancellationToken cancel)
     {
         var (records, works) = await reader.Sizes(cancel);
         var toldApart = works <= MostToldApart;
@@ -66,7 +73,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         var rows = before is null ? reader.All(sequence, cancel) : reader.Some(touched, sequence, cancel);
         var mentions = toldApart ? await Mentions(before, trust, cancel) : null;
         foreach (var work in touched) mentions?.Remove(work);
-        await foreach (var part in WorkPart.Of(rows, trust, toldApart, cancel))
+        await foreach (var part in WorkPart.Of(rows, trust, toldApart, cancel, each))
         {
             changes.Add(part);
             if (part.Mentions.Count > 0) mentions?.Add(part.Work, part.Mentions);
@@ -112,25 +119,29 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         foreach (var (record, keys) in await reader.ReferenceKeysIn(builder.Asking(changes.KeyHalves()), cancel)) builder.FollowAgain(record, keys);
         var matcher = builder.Matcher;
         var open = builder.FollowKeys().ToLookup(o => o.Record, o => o.Place);
-        foreach (var chunk in open.Select(o => o.Key).Chunk(2_000))
+        // While some references are held against works, the next are read, in the order they lie in.
+        var chunks = new Queue<int[]>(open.Select(o => o.Key).Order().Chunk(AtOnce));
+        var reading = Next();
+        while (await reading is { } records)
         {
+            reading = Next();
             // A harvest may go on meanwhile: a record that changed since its keys were read is left to the refresh that follows it.
-            var looked = (await reader.ReferencesIn(chunk, cancel)).AsParallel().AsOrdered().WithCancellation(cancel).Select(r => (r.Record, Places: open[r.Record].Where(p => p < r.References.Count)
-                .Select(p => (Place: p, Found: matcher.Look(r.References[p]))).ToArray()));
+            var looked = records.AsParallel().AsOrdered().WithCancellation(cancel).Select(r => (r.Record, Places: open[r.Record].Where(p => p < r.References.Count).Select(p => (Place: p, Found: matcher.Look(r.References[p]))).ToArray())).ToArray();
             foreach (var (record, places) in looked)
             {
                 foreach (var (place, found) in places) builder.Lead(record, place, found.Match.Work);
                 builder.Ask(record, places.SelectMany(p => p.Found.Asked));
             }
         }
+
+        Task<List<(int Record, IReadOnlyList<Core.Records.Reference> References)>?> Next() => Task.Run(async () => chunks.TryDequeue(out var chunk) ? await reader.ReferencesIn(chunk, cancel) : null, cancel);
     }
 
     /// <summary>Where the venues of columns stand in the last complete year.</summary>
     private IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings(CorpusColumns columns, ShownVenues venues)
     {
         var subjects = columns.Of(Core.Reviews.Facet.Subject);
-        return Quartiles.Of([.. columns.WorkVenue.Select((venue, work) => new VenueWork(venue, Math.Abs(venues.YearOf[work]), venues.YearOf[work] > 0))], work => Array.ConvertAll(subjects.Of(work).ToArray(), s => subjects.Names[s]),
-            work => columns.Graph.Cites(work).ToArray(), clock.GetUtcNow().Year - 1);
+        return Quartiles.Of(columns.WorkSize, work => new(columns.WorkVenue[work], Math.Abs(venues.YearOf[work]), venues.YearOf[work] > 0), subjects.Of, subjects.Names, columns.Graph.Cites, clock.GetUtcNow().Year - 1);
     }
 
     /// <summary>The works that changed, on their way into columns.</summary>

@@ -1,3 +1,4 @@
+using Zendle.Core.Records;
 using Zendle.Index.Questions;
 using Zendle.Store.Corpus;
 
@@ -24,38 +25,39 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, Zen
             Directory.Delete(Path.Combine(options.Data, "index"), recursive: true);
             index = new CorpusIndex(Path.Combine(options.Data, "index"));
         }
-        if (index.Sequence < sequence)
+        if (index.Sequence < sequence) log.LogInformation("The index stands at {Index}, the store at {Store}; the rest is put in.", index.Sequence, sequence);
+        // From nothing, words and columns are made in one reading of all records.
+        if (index.Sequence == 0) await Renew(index.Fill, cancel);
+        else
         {
-            log.LogInformation("The index stands at {Index}, the store at {Store}; the rest is put in.", index.Sequence, sequence);
-            var isEmpty = index.Sequence == 0;
             // Cutting records into words takes most of the time; the words of one record know nothing of another's.
             await Parallel.ForEachAsync(reader.Changed(index.Sequence, sequence, cancel), cancel, (changed, _) =>
             {
-                var record = changed.Facts is { } facts ? RecordCodec.Facts(facts) : null;
-                if (isEmpty && record is not null) index.Fill(changed.Id, record);
-                else index.Put(changed.Id, record);
+                index.Put(changed.Id, changed.Facts is { } facts ? RecordCodec.Facts(facts) : null);
                 return ValueTask.CompletedTask;
             });
+            await Refresh(cancel);
         }
-        await Refresh(cancel);
         IsReady = true;
     }
 
     /// <summary>Puts changed records in; they are seen after <see cref="Refresh"/>.</summary>
-    public void Put(IEnumerable<(int Id, Core.Records.Record? Record)> changed)
+    public void Put(IEnumerable<(int Id, Record? Record)> changed)
     {
         foreach (var (id, record) in changed) index!.Put(id, record);
     }
 
     /// <summary>Builds columns from the store and makes them visible together with the words. O(records).</summary>
-    public async Task Refresh(CancellationToken cancel)
+    public Task Refresh(CancellationToken cancel) => Renew(null, cancel);
+
+    private async Task Renew(Action<int, Record>? each, CancellationToken cancel)
     {
         await refreshing.WaitAsync(cancel);
         try
         {
             var sequence = await reader.Sequence(cancel);
             var databases = await reader.Databases(cancel);
-            var built = await columns.Build(sequence, databases, cancel);
+            var built = await columns.Build(sequence, databases, cancel, each);
             index!.Refresh(built, databases.ToDictionary(d => d.Id, d => d.Name), sequence, databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value));
             _ = Task.Run(built.WorkOutPlaces, CancellationToken.None);
             columns.WriteDown(whenDue: true);

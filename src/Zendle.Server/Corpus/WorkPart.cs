@@ -1,4 +1,5 @@
 using System.Runtime.CompilerServices;
+using System.Threading.Channels;
 using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.People;
@@ -17,24 +18,57 @@ namespace Zendle.Server.Corpus;
 /// <param name="IsItem">Whether it counts for the standing of its journal: an article or a review.</param>
 internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable Findable)> Rows, IReadOnlyList<Mention> Mentions, VenuePart? Venue, int Year, bool IsItem)
 {
-    /// <summary>The parts of the works whose records come one after another. Streams; records are prepared on all cores.</summary>
+    /// <summary>
+    /// The parts of the works whose records come one after another. Streams; records are prepared on all cores, and while some works are taken up the next are
+    /// prepared and those after them read.
+    /// </summary>
     /// <param name="records">The records, those of one work together.</param>
     /// <param name="trust">Rank of trust by database.</param>
     /// <param name="withPeople">Whether people are told apart.</param>
     /// <param name="cancel">Stops.</param>
-    public static async IAsyncEnumerable<WorkPart> Of(IAsyncEnumerable<StoredRecord> records, IReadOnlyDictionary<int, int> trust, bool withPeople, [EnumeratorCancellation] CancellationToken cancel)
+    /// <param name="each">Is shown every record with its id, on whichever core; null for nobody.</param>
+    public static async IAsyncEnumerable<WorkPart> Of(IAsyncEnumerable<StoredRecord> records, IReadOnlyDictionary<int, int> trust, bool withPeople, [EnumeratorCancellation] CancellationToken cancel, Action<int, Record>? each = null)
+    {
+        using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        var prepared = Channel.CreateBounded<WorkPart[]>(1);
+        var preparing = Task.Run(Prepare, CancellationToken.None);
+        try
+        {
+            await foreach (var parts in prepared.Reader.ReadAllAsync(cancel))
+                foreach (var part in parts) yield return part;
+        }
+        finally
+        {
+            await stop.CancelAsync();
+            await preparing;
+        }
+
+        async Task Prepare()
+        {
+            try
+            {
+                await foreach (var works in Portions(records, stop.Token))
+                    await prepared.Writer.WriteAsync(works.AsParallel().AsOrdered().WithCancellation(stop.Token).Select(w => Of(w, trust, withPeople, each)).ToArray(), stop.Token);
+                prepared.Writer.Complete();
+            }
+            // Whoever takes the parts is told.
+            catch (Exception e) { prepared.Writer.Complete(e); }
+        }
+    }
+
+    /// <summary>Works by the thousand, each with its records; the next are read while some are looked at.</summary>
+    private static async IAsyncEnumerable<List<List<StoredRecord>>> Portions(IAsyncEnumerable<StoredRecord> records, [EnumeratorCancellation] CancellationToken cancel)
     {
         const int AtOnce = 1_024;
         await using var rows = records.GetAsyncEnumerator(cancel);
         StoredRecord? following = null;
-        // While some works are looked at, the next are read.
         var reading = Task.Run(Next, cancel);
         try
         {
             while (await reading is { Count: > 0 } works)
             {
                 reading = Task.Run(Next, cancel);
-                foreach (var part in works.AsParallel().AsOrdered().WithCancellation(cancel).Select(w => Of(w, trust, withPeople)).ToArray()) yield return part;
+                yield return works;
             }
         }
         finally { await reading.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default); }
@@ -58,10 +92,11 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
         }
     }
 
-    private static WorkPart Of(List<StoredRecord> stored, IReadOnlyDictionary<int, int> trust, bool withPeople)
+    private static WorkPart Of(List<StoredRecord> stored, IReadOnlyDictionary<int, int> trust, bool withPeople, Action<int, Record>? each)
     {
         var work = stored[0].WorkId;
         var records = stored.Select(s => new SourcedRecord(s.Id, s.DatabaseId, trust[s.DatabaseId], s.Record())).ToArray();
+        if (each is not null) foreach (var record in records) each(record.RecordId, record.Record);
         var chosen = ChosenFields.From(records);
         return new(work, [.. stored.Zip(records, (s, r) => WithFindable(Row(s, r.Record, trust[s.DatabaseId]), s))], withPeople ? Mention.Of(work, records, chosen) : [], chosen.Venue.Value,
             chosen.Year.Value ?? 0, chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview);

@@ -21,9 +21,9 @@ public sealed class OpenAccessTests
     public void A_journal_goes_by_its_best_quartile()
     {
         static Standing In(int quartile) => new("Ecology", 2025, 10, 20, 1, 9, quartile, quartile == 0 ? "not enough items" : null);
-        Assert.Equal("second quartile", Standing.Best([In(4), In(2), In(0)]));
-        Assert.Equal("not ranked", Standing.Best([In(0)]));
-        Assert.Equal("not ranked", Standing.Best([]));
-        Assert.Equal("first quartile", Standing.Best([In(1)]));
+        Assert.Equal("second quartile", Standing.Words[Standing.Best([In(4), In(2), In(0)])]);
+        Assert.Equal("not ranked", Standing.Words[Standing.Best([In(0)])]);
+        Assert.Equal("not ranked", Standing.Words[Standing.Best([])]);
+        Assert.Equal("first quartile", Standing.Words[Standing.Best([In(1)])]);
     }
 }

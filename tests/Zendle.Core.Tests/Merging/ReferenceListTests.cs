@@ -60,6 +60,17 @@ public sealed class ReferenceListTests
     }
 
     [Fact]
+    public void The_fuller_print_is_shown_with_the_DOI_that_another_database_gives()
+    {
+        const string Whole = "Berg MK. Night visits to campion under sodium lamps. Hedge Ecol. 1998;12:118.";
+        foreach (var order in new[] { new[] { "10.5555/n.1", Whole }, [Whole, "10.5555/n.1"] })
+        {
+            var shown = Assert.Single(ReferenceList.Join([Printed(9, 1, order[0]), Printed(9, 2, order[1])], Matcher)).Reference;
+            Assert.Equal((Whole, "10.5555/n.1"), (shown.Text, shown.Doi));
+        }
+    }
+
+    [Fact]
     public void Every_evidence_has_its_words() =>
         Assert.All(Enum.GetValues<ReferenceEvidence>().Where(e => e != ReferenceEvidence.None), e => Assert.NotNull(ReferenceList.Words(e)));
 

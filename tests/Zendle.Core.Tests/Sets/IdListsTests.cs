@@ -40,4 +40,18 @@ public sealed class IdListsTests
     [InlineData(new[] { -1 }, new[] { 1, 2 })]
     [InlineData(new[] { 1 }, new[] { -1, 2 })]
     public void Arrays_that_do_not_fit_each_other_are_refused(int[] at, int[] data) => Assert.Throws<InvalidDataException>(() => IdLists.From(at, data));
+
+    [Fact]
+    public void Lists_read_with_room_behind_them_go_on_in_that_room()
+    {
+        int[] data = [2, 7, 8, 1, 9, -77, -77, -77];
+        var lists = IdLists.From([1, 4], data, used: 5);
+        var next = lists.Edit(3);
+        next.Set(2, [5, 6]);
+        Assert.Equal("0:7,8 1:9 2:5,6", string.Join(' ', Told(next.Finish()).Split(' ')[..3]));
+        Assert.Equal([2, 5, 6], data[5..]); // no copy was made
+        Assert.Equal("0:7,8 1:9 2:", string.Join(' ', Told(lists).Split(' ')[..3]));
+        Assert.Throws<InvalidDataException>(() => IdLists.From([1, 4, 6], data, used: 5)); // a list in what is only room
+        Assert.Equal(17_000_000, IdLists.LengthFor(16_000_000));
+    }
 }

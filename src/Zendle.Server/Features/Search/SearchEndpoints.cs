@@ -1,7 +1,9 @@
 using System.Security.Claims;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
 using Zendle.Core.Trails;
+using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Decisions;
 using Zendle.Server.Identity;
@@ -213,6 +215,8 @@ internal static class SearchEndpoints
         return TypedResults.Ok(new WorkPageDto(order.Length, from, await rows.For(view, page, cancel)));
     }
 
+    private static IEnumerable<(string Value, int Count)> Counted(FacetColumn column, BitSet works) => column.Count(works).Select(c => (column.Names[c.Value], c.Count));
+
     private static async Task<IResult> Breakdown(int reviewId, int stepId, Facet facet, string? find, SearchService search)
     {
         if (await search.View(reviewId, stepId) is not { } view) return NoStep();
@@ -223,12 +227,14 @@ internal static class SearchEndpoints
         {
             Facet.Tag => view.Facts.Tags.Select(t => (t.Key, set.CountWith(t.Value))),
             Facet.Stage => new[] { Stage.Found, Stage.Kept, Stage.SetAside }.Select(s => (Stages.Name(s), set.CountWith(view.Evaluator.With(Facet.Stage, [Stages.Name(s)])))),
-            _ => view.Snapshot.Columns.Of(facet).Names.Zip(view.Snapshot.Columns.Of(facet).Count(set)),
+            _ => Counted(view.Snapshot.Columns.Of(facet), set),
         };
         var folded = Core.Queries.Words.Fold(find?.Trim() ?? "");
         var chosen = (narrowing?.Values ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var excluded = (narrowing?.Excluded ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        var fitting = values.Where(v => v.Count > 0 || chosen.Contains(v.Value) || excluded.Contains(v.Value)).ToArray();
+        var found = values.Where(v => v.Count > 0 || chosen.Contains(v.Value) || excluded.Contains(v.Value)).ToArray();
+        // What was chosen can be taken back even when nothing here has it.
+        (string Value, int Count)[] fitting = [.. found, .. chosen.Union(excluded, chosen.Comparer).Except(found.Select(f => f.Value), chosen.Comparer).Select(v => (v, 0))];
         var shown = fitting.Where(v => folded.Length == 0 || Core.Queries.Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal))
             .OrderByDescending(v => chosen.Contains(v.Value) || excluded.Contains(v.Value)).ThenByDescending(v => v.Count).ThenBy(v => v.Value, StringComparer.OrdinalIgnoreCase)
             .Take(MostFacetValues).Select(v => new FacetValueDto(v.Value, v.Count, chosen.Contains(v.Value), excluded.Contains(v.Value), facet == Facet.Person ? view.Snapshot.Columns.PerhapsSame(v.Value) : []));

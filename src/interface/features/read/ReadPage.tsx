@@ -128,7 +128,7 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
               <Fault error={new Error("This text cannot be shown.")} />
             </div>
           )}
-          <div ref={container} tabIndex={0} aria-label="Pages" className="absolute inset-0 overflow-auto">
+          <div ref={container} tabIndex={0} role="region" aria-label="Pages" className="absolute inset-0 overflow-auto">
             <div className="pdfViewer" />
           </div>
         </div>

@@ -122,27 +122,13 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
           </p>
         )}
       </div>
-      <table className="w-full text-[12px]">
-        <tbody>
-          {run.ledger.databases
-            .filter((d) => d.chosen)
-            .map((d) => (
-              <tr key={d.databaseId}>
-                <td className="truncate text-quiet">{d.name}</td>
-                <td className="text-right">{count(d.records)}</td>
-                <td className="w-[64px] text-right text-quiet">{count(d.onlyHere)} only</td>
-              </tr>
-            ))}
-          <tr className="text-quiet">
-            <td>{run.state.trail ? "ties told twice or more" : "duplicates joined"}</td>
-            <td className="text-right">{count(run.ledger.duplicates)}</td>
-            <td />
-          </tr>
-        </tbody>
-      </table>
+      <Found run={run} />
       <p className="text-right">
         <b className="block text-[16px] leading-tight font-bold">{count(run.count)}</b>
-        <span className="text-[11.5px] text-quiet">{run.count === 1 ? "work" : "works"}</span>
+        <span className="text-[11.5px] text-quiet">
+          {run.count === 1 ? "work" : "works"}
+          {run.count !== run.ledger.works && <span className="block">within the limits</span>}
+        </span>
       </p>
       <div className="flex items-center justify-end gap-2 max-[1150px]:flex-col max-[1150px]:items-end">
         <button
@@ -161,5 +147,51 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
         </Button>
       </div>
     </li>
+  );
+}
+
+/** What each database brought, before years and other limits; together it makes the works found. */
+function Found({ run: { ledger, state, count: within } }: { run: Run }) {
+  return (
+    <table className="w-full text-[12px]">
+      <thead className="text-[11.5px] text-quiet">
+        <tr>
+          <td />
+          <th scope="col" className="text-right font-normal">
+            {state.trail ? "ties" : "records"}
+          </th>
+          <th scope="col" className="w-[74px] text-right font-normal">
+            only here
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {ledger.databases
+          .filter((d) => d.chosen)
+          .map((d) => (
+            <tr key={d.databaseId}>
+              <th scope="row" className="truncate text-left font-normal text-quiet">
+                {d.name}
+              </th>
+              <td className="text-right">{count(d.records)}</td>
+              <td className="text-right text-quiet">{count(d.onlyHere)}</td>
+            </tr>
+          ))}
+        <tr className="text-quiet">
+          <th scope="row" className="text-left font-normal">
+            {state.trail ? "ties told twice or more" : "duplicates joined"}
+          </th>
+          <td className="text-right">−{count(ledger.duplicates)}</td>
+          <td />
+        </tr>
+        <tr className="border-t border-line">
+          <th scope="row" className="text-left font-normal text-quiet">
+            {within === ledger.works ? "works" : "works before limits"}
+          </th>
+          <td className="text-right font-semibold">{count(ledger.works)}</td>
+          <td />
+        </tr>
+      </tbody>
+    </table>
   );
 }

@@ -1,0 +1,61 @@
+using System.Globalization;
+using Lucene.Net.Documents;
+using Lucene.Net.Index;
+using Zendle.Core.Records;
+
+namespace Zendle.Index.Text;
+
+/// <summary>Makes the document that the text index holds of a record. What it gives is good until it is asked for the next one; each thread has its own.</summary>
+internal sealed class RecordDocument
+{
+    private static readonly FieldType Running = new(TextField.TYPE_NOT_STORED) { OmitNorms = true, IndexOptions = IndexOptions.DOCS_AND_FREQS_AND_POSITIONS };
+
+    private readonly Dictionary<string, (WordsTokenStream Words, Field Field)> texts = [];
+    private readonly Document document = [];
+
+    /// <summary>The document of a record.</summary>
+    public Document Of(int recordId, Record record)
+    {
+        document.Fields.Clear();
+        document.Add(new StringField("id", recordId.ToString(CultureInfo.InvariantCulture), Field.Store.NO));
+        document.Add(new NumericDocValuesField(IndexFields.Record, recordId));
+        var title = AddText(IndexFields.Title, [record.Title]);
+        var keywords = AddText(IndexFields.Keywords, record.Keywords);
+        var abstractWords = AddText(IndexFields.Abstract, [record.Abstract]);
+        AddText(IndexFields.Author, record.People.Select(p => $"{p.Given} {p.Family}"));
+        AddText(IndexFields.Venue, record.Venue is null ? [] : [record.Venue.Title]);
+        AddText(IndexFields.Subject, record.Subjects);
+        AddText(IndexFields.Affiliation, record.People.Select(p => p.Affiliation).OfType<string>().Distinct());
+        AddText(IndexFields.Funder, record.Funders);
+        document.Add(new NumericDocValuesField(IndexFields.Lengths, (long)((uint)Math.Min(title, 0xFFFF) | (ulong)(uint)Math.Min(keywords, 0xFFFF) << 16 | (ulong)(uint)Math.Min(abstractWords, 0xFFFFFF) << 32)));
+        AddValue(IndexFields.Doi, record.Doi);
+        AddValue(IndexFields.Issn, record.Venue?.Issn);
+        AddValue(IndexFields.Isbn, record.Isbn);
+        AddValue(IndexFields.Type, DocumentTypes.Name(record.Type));
+        if (record.Language is { } language)
+        {
+            AddValue(IndexFields.Language, language);
+            AddValue(IndexFields.Language, Languages.Name(language).ToLowerInvariant());
+            AddValue(IndexFields.Language, Languages.TwoLetters(language));
+        }
+        return document;
+    }
+
+    /// <returns>How many words the field has.</returns>
+    private int AddText(string field, IEnumerable<string> values)
+    {
+        if (!texts.TryGetValue(field, out var text))
+        {
+            var stream = new WordsTokenStream();
+            texts[field] = text = (stream, new Field(field, stream, Running));
+        }
+        text.Words.Take(values);
+        if (text.Words.Count > 0) document.Add(text.Field);
+        return text.Words.Count;
+    }
+
+    private void AddValue(string field, string? value)
+    {
+        if (value is not null) document.Add(new StringField(field, value, Field.Store.NO));
+    }
+}
