@@ -32,6 +32,7 @@ internal static class CorpusBench
             await context.SaveChangesAsync();
         }
         var writer = services.GetRequiredService<CorpusWriter>();
+        await writer.BringUpToDate(default);
         var stored = Path.Combine(folder, "stored");
         if (!File.Exists(stored))
         {

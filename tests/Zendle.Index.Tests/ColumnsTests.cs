@@ -52,6 +52,17 @@ public sealed class ColumnsTests
     }, iter: 300);
 
     [Fact]
+    public void What_a_record_has_goes_into_a_byte_and_comes_out()
+    {
+        var builder = new CorpusColumns.Builder(64, 64, Names);
+        var rows = (from type in Enum.GetValues<DocumentType>() from has in Enumerable.Range(0, 3) select (type, has)).Select((t, i) => (t.type, Abstract: t.has == 0, Keywords: t.has == 1, References: t.has == 2, Id: i + 1)).ToArray();
+        Assert.True(rows.Length < 64);
+        foreach (var r in rows) builder.Add(new(r.Id, r.Id, 1, 0, 2000, r.type, null, "Title", null, [], null, [], 0, null, 0, 0, r.References ? [0, 7] : [], Around: new([], [], [], r.Keywords ? ["moths"] : []), HasAbstract: r.Abstract));
+        var columns = builder.Build();
+        Assert.All(rows, r => Assert.Equal((r.type, r.Abstract, r.Keywords, r.References), columns.FieldsOf(r.Id) is var f ? (f.Type, f.HasAbstract, f.HasKeywords, f.HasReferences) : default));
+    }
+
+    [Fact]
     public void A_field_of_one_value_each_counts_and_finds_like_any_other() => Gen.Int[-1, 3].Array[0, 70].Sample(placeOf =>
     {
         // Two of the names differ in case only: they are one value.

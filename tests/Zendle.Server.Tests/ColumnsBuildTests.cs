@@ -36,7 +36,7 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
 
     /// <summary>All that columns say, work by work.</summary>
     private static string Told(CorpusColumns c) => string.Join('\n', Enumerable.Range(0, c.WorkSize).Where(w => c.WorkFirstRecord[w] > 0).Select(w =>
-        string.Create(CultureInfo.InvariantCulture, $"{w}: {c.WorkFirstRecord[w]} {c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.VenueRank[w]} | cites {string.Join(',', c.Graph.Cites(w).ToArray())} | cited {string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited {c.OnlyCited.Contains(w)}")
+        string.Create(CultureInfo.InvariantCulture, $"{w}: {c.WorkFirstRecord[w]} {string.Join(' ', c.RecordsOf(w).ToArray().Select(c.FieldsOf).Select(f => (f.Type, f.HasAbstract, f.HasKeywords, f.HasReferences)))} {c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.TitleRank[w]} {c.PersonRank[w]} {c.VenueRank[w]} | cites {string.Join(',', c.Graph.Cites(w).ToArray())} | cited {string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited {c.OnlyCited.Contains(w)}")
         + string.Concat(new[] { Facet.Type, Facet.Person, Facet.Venue, Facet.Subject, Facet.Database, Facet.Year, Facet.Text }.Select(f => $" | {string.Join(';', c.Of(f).Of(w).ToArray().Select(v => c.Of(f).Names[v]).Order(StringComparer.Ordinal))}"))));
 
     [Theory]
@@ -72,6 +72,8 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                 Venue = new(random.Next(3) == 0 ? "Verge Stud." : "Verge Studies", Volume: $"{n}", FirstPage: $"{n}0"),
                 Type = random.Next(5) == 0 ? DocumentType.Preprint : DocumentType.Article,
                 Subjects = ["Plant ecology"],
+                Abstract = random.Next(2) == 0 ? "" : "Moths came.",
+                Keywords = random.Next(2) == 0 ? [] : ["lamps"],
                 IsOnlyCited = random.Next(6) == 0,
                 References = [.. Enumerable.Range(0, random.Next(5)).Select(_ => Cited(random.Next(8)))],
             };
@@ -93,6 +95,20 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
             if (random.Next(3) == 0) stopping = NewBuild(folder);
         }
         Assert.Contains("cites", Told(await Built(kept)), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task When_most_works_changed_everything_is_built_anew()
+    {
+        Record Titled(int n, string title) => new() { Identifier = $"r{n}", Title = $"{title} number {n}", Year = 2000, People = [new("Berg", "Mei")] };
+        await Write(1, [.. Enumerable.Range(1, 12).Select(n => ($"r{n}", (Record?)Titled(n, "Moths")))]);
+        var build = new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = Path.Combine(data, "few") }) { MostFollowed = 2 };
+        await Built(build);
+        foreach (var changed in new[] { 2, 3, 4, 12 })
+        {
+            await Write(1, [.. Enumerable.Range(1, changed).Select(n => ($"r{n}", (Record?)Titled(n, $"Bats {changed}")))]);
+            Assert.Equal(Told(await Built(NewBuild())), Told(await Built(build)));
+        }
     }
 
     [Fact]

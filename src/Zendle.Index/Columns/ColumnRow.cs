@@ -22,9 +22,10 @@ namespace Zendle.Index.Columns;
 /// <param name="References">Two keys (DOI, title and person) for each reference.</param>
 /// <param name="IsOnlyCited">Whether the record is known from reference lists only.</param>
 /// <param name="Around">Who stands behind the work, where it was done and what it is said to be about; null for nothing said.</param>
+/// <param name="HasAbstract">Whether it has an abstract.</param>
 public sealed record ColumnRow(int RecordId, int WorkId, int DatabaseId, int Trust, int? Year, DocumentType Type, string? Language, string Title,
     string? FirstPerson, IReadOnlyList<string> People, string? Venue, IReadOnlyList<string> Subjects, int TextRank, int? CitedCount,
-    ulong Doi, ulong TitleKey, IReadOnlyList<ulong> References, bool IsOnlyCited = false, WorkAround? Around = null);
+    ulong Doi, ulong TitleKey, IReadOnlyList<ulong> References, bool IsOnlyCited = false, WorkAround? Around = null, bool HasAbstract = false);
 
 /// <summary>Who stands behind a work, where it was done and what it is said to be about, as one record says it.</summary>
 /// <param name="Affiliations">Where its people worked, each once.</param>

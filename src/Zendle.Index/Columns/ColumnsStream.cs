@@ -18,6 +18,7 @@ public static class ColumnsStream
         to.WriteNumbers(all.RecordWork);
         to.WriteNumbers(all.RecordDatabase);
         to.WriteNumbers(all.RecordYear);
+        to.WriteNumbers(all.RecordFields);
         to.WriteNumbers(all.Year);
         to.WriteLists(all.SortTitle.Texts);
         to.WriteLists(all.SortPerson.Texts);
@@ -71,19 +72,20 @@ public static class ColumnsStream
     public static CorpusColumns Read(BinaryReader from)
     {
         var recordWork = from.ReadNumbers<int>();
-        var (recordDatabase, recordYear, year) = (from.ReadNumbers<byte>(), from.ReadNumbers<short>(), from.ReadNumbers<short>());
+        var (recordDatabase, recordYear, recordFields, year) = (from.ReadNumbers<byte>(), from.ReadNumbers<short>(), from.ReadNumbers<byte>(), from.ReadNumbers<short>());
         var (title, person, venue) = (TextColumn.From(from.ReadLists()), TextColumn.From(from.ReadLists()), from.ReadNumbers<int>());
         var (first, workVenue, rank, onlyCited) = (from.ReadNumbers<int>(), from.ReadNumbers<int>(), from.ReadNumbers<byte>(), from.ReadNumbers<int>());
         var (titleRank, personRank) = (from.ReadNumbers<int>(), from.ReadNumbers<int>());
         var (recordsOf, leads, asked) = (from.ReadLists(), from.ReadLists(), from.ReadLists());
         var works = first.Length;
-        if (recordDatabase.Length != recordWork.Length || recordYear.Length != recordWork.Length || new[] { year.Length, title.Size, person.Size, venue.Length, workVenue.Length, rank.Length, titleRank.Length, personRank.Length }.Any(n => n != works) || Array.Exists(recordWork, w => (uint)w >= (uint)works) || Array.Exists(onlyCited, w => (uint)w >= (uint)works))
+        if (recordDatabase.Length != recordWork.Length || recordYear.Length != recordWork.Length || recordFields.Length != recordWork.Length || new[] { year.Length, title.Size, person.Size, venue.Length, workVenue.Length, rank.Length, titleRank.Length, personRank.Length }.Any(n => n != works) || Array.Exists(recordWork, w => (uint)w >= (uint)works) || Array.Exists(onlyCited, w => (uint)w >= (uint)works))
             throw new InvalidDataException("The columns do not fit each other.");
         var contents = new CorpusColumns.Contents
         {
             RecordWork = recordWork,
             RecordDatabase = recordDatabase,
             RecordYear = recordYear,
+            RecordFields = recordFields,
             Year = year,
             SortTitle = title,
             SortPerson = person,

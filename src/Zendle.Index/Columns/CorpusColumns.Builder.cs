@@ -33,7 +33,7 @@ public sealed partial class CorpusColumns
         private readonly HashSet<int> changed = [];
         private readonly List<ColumnRow> rows = [];
         private readonly int[] recordWork, workFirstRecord;
-        private readonly byte[] recordDatabase, textRank;
+        private readonly byte[] recordDatabase, recordFields, textRank;
         private readonly short[] recordYear, year;
         private readonly TextColumn.Editor sortTitle, sortPerson;
         private readonly BitSet onlyCited;
@@ -59,6 +59,7 @@ public sealed partial class CorpusColumns
             recordWork = Sized(old?.RecordWork, RecordSize);
             recordDatabase = Sized(old?.RecordDatabase, RecordSize);
             recordYear = Sized(old?.RecordYear, RecordSize);
+            recordFields = Sized(old?.RecordFields, RecordSize);
             year = Sized(old?.Year, WorkSize);
             sortTitle = new(old?.SortTitle, WorkSize);
             sortPerson = new(old?.SortPerson, WorkSize);
@@ -121,6 +122,7 @@ public sealed partial class CorpusColumns
             recordWork[row.RecordId] = row.WorkId;
             recordDatabase[row.RecordId] = (byte)row.DatabaseId;
             recordYear[row.RecordId] = (short)(row.Year ?? 0);
+            recordFields[row.RecordId] = RecordFields.Pack(row);
             matching.Put(row.RecordId, findable ?? Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, null));
             if (row.References.Count > 0) following.Add((row.RecordId, row.References));
         }
@@ -300,6 +302,7 @@ public sealed partial class CorpusColumns
                 RecordWork = recordWork,
                 RecordDatabase = recordDatabase,
                 RecordYear = recordYear,
+                RecordFields = recordFields,
                 Year = year,
                 SortTitle = sortTitle.Finish(),
                 SortPerson = sortPerson.Finish(),

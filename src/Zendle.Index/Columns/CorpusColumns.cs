@@ -23,6 +23,7 @@ public sealed partial class CorpusColumns
         public required int[] RecordWork { get; init; }
         public required byte[] RecordDatabase { get; init; }
         public required short[] RecordYear { get; init; }
+        public required byte[] RecordFields { get; init; }
         public required short[] Year { get; init; }
         public required TextColumn SortTitle { get; init; }
         public required TextColumn SortPerson { get; init; }
@@ -103,6 +104,8 @@ public sealed partial class CorpusColumns
     public byte[] RecordDatabase => All.RecordDatabase;
     /// <summary>Year of each record; 0 for none.</summary>
     public short[] RecordYear => All.RecordYear;
+    /// <summary>What kind of document a record describes, and which fields it has.</summary>
+    public RecordFields FieldsOf(int record) => new(All.RecordFields[record]);
     /// <summary>Ids of the databases that hold records, ascending.</summary>
     public IReadOnlyList<int> Databases { get; }
     /// <summary>Year each work shows; 0 for none.</summary>

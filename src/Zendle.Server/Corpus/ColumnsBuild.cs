@@ -24,11 +24,11 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     /// <summary>When more works than this, and than a share of all, changed since, the columns are written down; fewer are followed again at the next start.</summary>
     private const int MostUnwritten = 2_000, UnwrittenShare = 50;
 
-    /// <summary>When more works than this changed, and more than a quarter of all, everything is built anew.</summary>
-    private const int MostFollowed = 20_000;
-
     /// <summary>References of so many records are held against works at once.</summary>
     private const int AtOnce = 4_000;
+
+    /// <summary>When more works than this changed, and more than a quarter of all, everything is built anew.</summary>
+    public int MostFollowed { get; init; } = 20_000;
 
     private readonly ColumnsFile file = new(Path.Combine(options.Data, "index"));
     private CorpusState? state;
@@ -63,8 +63,8 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         var (records, works) = await reader.Sizes(cancel);
         var toldApart = works <= MostToldApart;
         if (before is not null && (before.Sequence > sequence || before.PeopleTold != toldApart || before.Databases.Any(d => !databases.TryGetValue(d.Key, out var now) || now != d.Value))) before = null;
-        var touched = before is null ? [] : await Touched(before, sequence, cancel);
-        if (touched.Count > Math.Max(MostFollowed, works / 4)) before = null;
+        HashSet<int> touched = before is null ? [] : await Touched(before, sequence, cancel);
+        if (touched.Count > Math.Max(MostFollowed, works / 4)) (before, touched) = (null, []);
         if (before is not null && touched.Count == 0) return before with { Sequence = sequence, Databases = databases };
 
         var changes = new Changes(before, new(records, works, databases.ToDictionary(d => d.Key, d => d.Value.Name), before?.Columns, venuesAsPrinted: false, peopleAsPrinted: !toldApart), works);

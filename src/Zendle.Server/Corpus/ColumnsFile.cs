@@ -14,7 +14,7 @@ namespace Zendle.Server.Corpus;
 internal sealed class ColumnsFile(string folder)
 {
     /// <summary>Changes whenever what is written, or what it means, changes.</summary>
-    private const int Version = 3;
+    private const int Version = 4;
     private const int End = 0x5A4E444C;
 
     private string Columns => Path.Combine(folder, "columns");

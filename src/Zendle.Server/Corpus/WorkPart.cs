@@ -107,5 +107,5 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
     private static ColumnRow Row(StoredRecord s, Record r, int trust) =>
         new(s.Id, s.WorkId, s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
             [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects, TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), s.TitleKey, s.ReferenceKeys, r.IsOnlyCited,
-            new([.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()], r.Places, r.Funders, r.Keywords));
+            new([.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()], r.Places, r.Funders, r.Keywords), r.Abstract.Length > 0);
 }

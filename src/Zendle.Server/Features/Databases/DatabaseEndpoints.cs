@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Harvest;
 using Zendle.Core.Records;
+using Zendle.Index.Columns;
 using Zendle.Server.Corpus;
 using Zendle.Server.Identity;
 using Zendle.Server.Jobs;
@@ -81,8 +82,6 @@ internal static class DatabaseEndpoints
 internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusContext> corpusContexts, IDbContextFactory<ZendleContext> contexts, CorpusReader reader, CorpusService corpus, JobRunner jobs)
 {
     private const int PreviewSize = 10;
-    private readonly Lock gate = new();
-    private (long Generation, Task<Dictionary<int, FieldCounts>> Counts)? counted;
 
     /// <summary>Asks a service who it is and for its first ten records.</summary>
     public async Task<LookDto> Look(AddressRequest request, CancellationToken cancel)
@@ -150,23 +149,23 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         var lastJobs = (await context.Jobs.AsNoTracking().Where(j => j.Kind == "harvest").ToListAsync(cancel)).GroupBy(j => j.Subject).ToDictionary(g => g.Key, g => g.MaxBy(j => j.Id)!);
         using var snapshot = corpus.Snapshot();
         var columns = snapshot.Columns;
-        var fields = await Fields(snapshot.Generation);
         var databases = await reader.Databases(cancel);
         var sets = databases.ToDictionary(d => d.Id, _ => new Core.Sets.BitSet(columns.WorkSize));
         var years = databases.ToDictionary(d => d.Id, _ => new SortedDictionary<int, int>());
-        var records = new int[256];
+        var (records, fields) = (new int[256], databases.ToDictionary(d => d.Id, _ => new FieldCounts()));
         for (var r = 0; r < columns.RecordSize; r++)
         {
             if (columns.RecordWork[r] == 0 || !sets.TryGetValue(columns.RecordDatabase[r], out var set)) continue;
             records[columns.RecordDatabase[r]]++;
             set.Add(columns.RecordWork[r]);
+            fields[columns.RecordDatabase[r]].Add(columns.FieldsOf(r));
             if (columns.RecordYear[r] is > 0 and var y) years[columns.RecordDatabase[r]][y] = years[columns.RecordDatabase[r]].GetValueOrDefault(y) + 1;
         }
         return new([.. databases.Select(d =>
         {
             var only = sets[d.Id].Copy();
             foreach (var other in databases) if (other.Id != d.Id) only.ExceptWith(sets[other.Id]);
-            var f = fields.GetValueOrDefault(d.Id) ?? new();
+            var f = fields[d.Id];
             return new DatabaseDto(d.Id, d.Name, d.Description, d.Address, d.Format, d.SetName, records[d.Id], sets[d.Id].Count(), only.Count(), [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
                 [.. f.Types.OrderByDescending(t => t.Value).Select(t => new ValueCountDto(DocumentTypes.Name(t.Key), t.Value))],
                 f.Abstract, f.Keywords, f.References, d.HarvestedAt, d.RunStarted is not null, lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(job) : null,
@@ -177,36 +176,18 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
     /// <summary>What the records of one database hold.</summary>
     private sealed class FieldCounts
     {
-        public int Abstract { get; set; }
-        public int Keywords { get; set; }
-        public int References { get; set; }
+        public int Abstract { get; private set; }
+        public int Keywords { get; private set; }
+        public int References { get; private set; }
         public Dictionary<DocumentType, int> Types { get; } = [];
-    }
 
-    private Task<Dictionary<int, FieldCounts>> Fields(long generation)
-    {
-        lock (gate)
+        public void Add(RecordFields record)
         {
-            if (counted is { } c && c.Generation == generation && !c.Counts.IsFaulted) return c.Counts;
-            var work = CountFields(generation);
-            counted = (generation, work);
-            return work;
+            if (record.HasAbstract) Abstract++;
+            if (record.HasKeywords) Keywords++;
+            if (record.HasReferences) References++;
+            Types[record.Type] = Types.GetValueOrDefault(record.Type) + 1;
         }
-    }
-
-    private async Task<Dictionary<int, FieldCounts>> CountFields(long generation)
-    {
-        var counts = new Dictionary<int, FieldCounts>();
-        await foreach (var r in reader.All(generation, CancellationToken.None))
-        {
-            if (!counts.TryGetValue(r.DatabaseId, out var c)) counts[r.DatabaseId] = c = new();
-            var record = r.Record();
-            if (record.Abstract.Length > 0) c.Abstract++;
-            if (record.Keywords.Count > 0) c.Keywords++;
-            if (r.ReferenceKeys.Length > 0) c.References++;
-            c.Types[record.Type] = c.Types.GetValueOrDefault(record.Type) + 1;
-        }
-        return counts;
     }
 
     private static Uri Address(string text) => Uri.TryCreate(text.Trim(), UriKind.Absolute, out var address) && (address.Scheme is "http" or "https")

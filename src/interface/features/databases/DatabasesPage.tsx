@@ -18,11 +18,17 @@ export function DatabasesPage() {
   return (
     <>
       <div className="flex shrink-0 items-center gap-3.5 border-b border-line px-[18px] py-2.5">
-        <b className="text-[19px] font-bold">{count(data?.databases.length ?? 0)}</b>
-        <p className="text-quiet">
-          {data?.databases.length === 1 ? "database" : "databases"}, {count(data?.records ?? 0)} records that describe{" "}
-          <b className="font-bold text-ink">{count(data?.works ?? 0)}</b> works
-        </p>
+        {data ? (
+          <>
+            <b className="text-[19px] font-bold">{count(data.databases.length)}</b>
+            <p className="text-quiet">
+              {data.databases.length === 1 ? "database" : "databases"}, {count(data.records)} records that describe{" "}
+              <b className="font-bold text-ink">{count(data.works)}</b> works
+            </p>
+          </>
+        ) : (
+          <div className="shape h-5 w-[340px]" aria-busy={databases.isPending} />
+        )}
         {curator && (
           <Button kind="primary" className="ml-auto" onClick={() => setAdding(true)}>
             Add a database by its address

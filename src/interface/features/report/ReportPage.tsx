@@ -20,11 +20,15 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
       <TextReport reviewId={reviewId} />
       <div className="flex shrink-0 items-center gap-4 border-b border-line px-[18px] py-2.5">
         <h1 className="font-serif text-[18px] font-semibold">Search log</h1>
-        <p className="text-quiet">
-          <b className="font-bold text-ink">{count(log.data?.length ?? 0)}</b>{" "}
-          {log.data?.length === 1 ? "search" : "searches"} run, <b className="font-bold text-ink">{count(ofRecord)}</b>{" "}
-          of record
-        </p>
+        {log.data ? (
+          <p className="text-quiet">
+            <b className="font-bold text-ink">{count(log.data.length)}</b>{" "}
+            {log.data.length === 1 ? "search" : "searches"} run, <b className="font-bold text-ink">{count(ofRecord)}</b>{" "}
+            of record
+          </p>
+        ) : (
+          <div className="shape h-5 w-[200px]" aria-busy={log.isPending} />
+        )}
         <label className="ml-auto flex items-center gap-2 text-[12.5px]">
           <input
             type="checkbox"

@@ -28,7 +28,9 @@ export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dt
             ? `${count(all.length)} ${all.length === 1 ? "reference" : "references"}, ${count(found.data.matched)} lead to a work here`
             : "References"
         }
-        {...(all.length > 0 ? { hint: "Each as the database prints it that says most; what it was matched to, and by what." } : {})}
+        {...(all.length > 0
+          ? { hint: "Each as the database prints it that says most; what it was matched to, and by what." }
+          : {})}
       >
         {found.error && <Fault error={found.error} />}
         {found.data && all.length === 0 && <p className="text-quiet">No database has the references of this work.</p>}
