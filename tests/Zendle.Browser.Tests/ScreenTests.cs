@@ -75,6 +75,28 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     }
 
     [Fact]
+    public void Texts_can_be_read_on_a_phone()
+    {
+        using var b = world.SignedIn();
+        b.Size(390, 844);
+        b.Go("/r/1/read");
+        b.Sees("Texts in hand");
+        bool IsWhole() => b.Script("return document.documentElement.scrollWidth <= innerWidth && [...document.querySelectorAll('main button, header button')].every(e => e.getBoundingClientRect().right <= innerWidth)") is true;
+        Assert.True(IsWhole());
+        // The stages stand below, where a thumb reaches them.
+        Assert.Equal(true, b.Script("return document.querySelector('nav[aria-label=Stages]').getBoundingClientRect().top > 700"));
+        b.Go("/r/1/read/1");
+        b.Find(".pdfViewer .page");
+        Assert.True(IsWhole());
+        b.Click("Record");
+        b.Find("aside h2");
+        Assert.True(IsWhole());
+        Assert.Equal(true, b.Script("return document.querySelector('.pdfViewer').offsetParent === null"));
+        b.Click("Record");
+        b.Find(".pdfViewer .page");
+    }
+
+    [Fact]
     public void A_work_is_found_read_and_kept_by_keyboard_alone()
     {
         using var b = world.SignedIn();

@@ -50,12 +50,15 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
   });
   const base = review ? `/r/${review.id}` : null;
   return (
-    <div className="grid h-full grid-cols-[72px_minmax(0,1fr)]">
-      <nav aria-label="Stages" className="flex flex-col bg-rail py-2.5 text-[#AFC7BD]">
+    <div className="grid h-full grid-cols-[72px_minmax(0,1fr)] max-sm:grid-cols-[minmax(0,1fr)] max-sm:grid-rows-[minmax(0,1fr)_auto]">
+      <nav
+        aria-label="Stages"
+        className="flex flex-col bg-rail py-2.5 text-[#AFC7BD] max-sm:order-last max-sm:flex-row max-sm:overflow-x-auto max-sm:py-0"
+      >
         <NavLink
           to={base ? `${base}/search` : "/"}
           aria-label="Zendle, to the search"
-          className="mb-2.5 grid h-9 place-items-center"
+          className="mb-2.5 grid h-9 place-items-center max-sm:hidden"
         >
           <Logo />
         </NavLink>
@@ -68,18 +71,18 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
             <Stage to={`${base}/report`} icon={<FileText size={18} />} word="Report" />
           </>
         )}
-        <div className="flex-1" />
+        <div className="flex-1 max-sm:hidden" />
         {base && <Stage to={`${base}/databases`} icon={<Database size={18} />} word="Databases" />}
         <Stage to={base ? `${base}/account` : "/account"} icon={<CircleUserRound size={18} />} word="Account" />
       </nav>
       <div className="flex min-h-0 min-w-0 flex-col">
-        <header className="flex h-[46px] shrink-0 items-center gap-3.5 border-b border-line px-[18px]">
+        <header className="flex h-[46px] shrink-0 items-center gap-3.5 border-b border-line px-[18px] max-sm:px-3">
           <ReviewMenu review={review} />
           {review && (
             <button
               type="button"
               onClick={openKept}
-              className="rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink"
+              className="rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink max-sm:hidden"
               title="The kept works as a set (G then K)"
             >
               <b className="font-semibold text-ink">{count(review.kept)}</b> kept
@@ -88,7 +91,7 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
           {review && review.withText > 0 && (
             <NavLink
               to={`${base ?? ""}/gather`}
-              className="rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink"
+              className="rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink max-sm:hidden"
               title="Texts in hand (G then G)"
             >
               <b className="font-semibold text-ink">{count(review.withText)}</b> with text
@@ -108,7 +111,7 @@ function Stage({ to, icon, word }: { to: string; icon: ReactNode; word: string }
     <NavLink
       to={to}
       className={({ isActive }) =>
-        `relative flex flex-col items-center gap-[3px] py-2 text-[11.5px] outline-offset-[-3px] hover:text-white ${isActive ? "text-white before:absolute before:inset-y-2 before:left-0 before:w-[3px] before:rounded-r-sm before:bg-[#E3B95A]" : ""}`
+        `relative flex flex-col items-center gap-[3px] py-2 text-[11.5px] outline-offset-[-3px] hover:text-white max-sm:flex-1 ${isActive ? "text-white before:absolute before:inset-y-2 before:left-0 before:w-[3px] before:rounded-r-sm before:bg-[#E3B95A] max-sm:before:inset-x-2 max-sm:before:inset-y-auto max-sm:before:top-0 max-sm:before:h-[3px] max-sm:before:w-auto" : ""}`
       }
     >
       {icon}

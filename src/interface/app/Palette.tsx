@@ -29,7 +29,7 @@ export function Palette({ review, onKeys }: { review: Dto<"ReviewDto"> | null; o
   }, []);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="ml-auto flex h-7 w-[250px] shrink-0 items-center justify-between rounded-md border border-edge bg-raised px-2.5 text-[12.5px] text-faint max-[1100px]:w-[150px]">
+      <Dialog.Trigger className="ml-auto flex h-7 w-[250px] shrink-0 items-center justify-between rounded-md border border-edge bg-raised px-2.5 text-[12.5px] text-faint max-[1100px]:w-[150px] max-sm:w-auto max-sm:[&>kbd]:hidden">
         Go to, or do …<kbd className="rounded border border-line px-1 text-[11.5px] text-quiet">Ctrl K</kbd>
       </Dialog.Trigger>
       <Dialog.Portal>

@@ -30,5 +30,5 @@ export function ago(iso: string): string {
   if (minutes < 1) return "just now";
   if (minutes < 60) return `${minutes} min ago`;
   if (minutes < 60 * 36) return `${Math.round(minutes / 60)} h ago`;
-  return `${Math.round(minutes / 1440)} days ago`;
+  return `${count(Math.round(minutes / 1440))} days ago`;
 }

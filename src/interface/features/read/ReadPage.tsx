@@ -91,7 +91,7 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
     : (text?.headings ?? []).map((h) => ({ title: h.text, depth: 0, go: () => viewer.goTo(h.page), page: h.page }));
   return (
     <div
-      className={`grid min-h-0 flex-1 ${recordOpen ? "grid-cols-[190px_minmax(0,1fr)_380px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px]" : "grid-cols-[190px_minmax(0,1fr)] max-[1150px]:grid-cols-[minmax(0,1fr)]"}`}
+      className={`grid min-h-0 flex-1 ${recordOpen ? "grid-cols-[190px_minmax(0,1fr)_380px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px] max-sm:grid-cols-[minmax(0,1fr)] max-sm:grid-rows-[auto_minmax(0,1fr)]" : "grid-cols-[190px_minmax(0,1fr)] max-[1150px]:grid-cols-[minmax(0,1fr)]"}`}
     >
       <nav aria-label="Outline" className="min-h-0 overflow-y-auto border-r border-line py-3 max-[1150px]:hidden">
         <h2 className="px-4 pb-1 text-[12.5px] font-semibold">Outline</h2>
@@ -122,7 +122,7 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
           fileName={text?.fileName ?? ""}
           version={text?.version ?? null}
         />
-        <div className="relative min-h-0 flex-1 bg-soft">
+        <div className={`relative min-h-0 flex-1 bg-soft ${recordOpen ? "max-sm:hidden" : ""}`}>
           {viewer.state === "fault" && (
             <div className="p-8">
               <Fault error={new Error("This text cannot be shown.")} />
@@ -191,7 +191,7 @@ function Toolbar({
     <div
       role="toolbar"
       aria-label="Reading"
-      className="flex h-11 shrink-0 items-center gap-3 border-b border-line px-3"
+      className="flex h-11 shrink-0 items-center gap-3 border-b border-line px-3 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-1.5 max-sm:py-1.5"
     >
       <form
         className="flex items-center gap-1 text-[13px]"
@@ -217,7 +217,7 @@ function Toolbar({
         aria-label="Zoom"
         value={viewer.scale}
         onChange={(e) => viewer.setScale(e.target.value)}
-        className="h-7 rounded-md border border-edge bg-raised px-1 text-[13px]"
+        className="h-7 rounded-md border border-edge bg-raised px-1 text-[13px] max-sm:w-[92px]"
       >
         {!known && <option value={viewer.scale}>{viewer.percent} %</option>}
         {zooms.map(([value, label]) => (
@@ -228,7 +228,7 @@ function Toolbar({
       </select>
       <form
         role="search"
-        className="flex min-w-0 flex-1 items-center gap-2"
+        className="flex min-w-0 flex-1 items-center gap-2 max-sm:order-last max-sm:basis-full"
         onSubmit={(e) => {
           e.preventDefault();
           viewer.find(words, true);
@@ -250,7 +250,7 @@ function Toolbar({
           aria-label="Find in the text"
           placeholder="Find in the text ( / )"
           spellCheck={false}
-          className="h-7 max-w-[260px] min-w-[130px] flex-1 rounded-md border border-edge bg-raised px-2 text-[13px]"
+          className="h-7 max-w-[260px] min-w-[130px] flex-1 rounded-md max-sm:max-w-none border border-edge bg-raised px-2 text-[13px]"
         />
         {words !== "" && viewer.found && (
           <span role="status" className="text-[12.5px] whitespace-nowrap text-quiet">

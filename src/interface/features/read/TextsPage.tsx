@@ -36,7 +36,7 @@ export function TextsPage({ reviewId }: { reviewId: number }) {
           <li key={text.id} className="border-b border-soft">
             <Link
               to={`/r/${reviewId}/read/${text.id}`}
-              className="grid grid-cols-[44px_minmax(0,1fr)_200px] gap-2.5 px-[18px] py-2 hover:bg-paper"
+              className="grid grid-cols-[44px_minmax(0,1fr)_200px] gap-2.5 px-[18px] py-2 hover:bg-paper max-sm:grid-cols-[40px_minmax(0,1fr)] max-sm:gap-x-1.5 max-sm:gap-y-0 max-sm:px-3"
             >
               <span className="text-[12.5px] text-quiet">{row.year ?? "n.d."}</span>
               <span className="min-w-0">
@@ -45,7 +45,7 @@ export function TextsPage({ reviewId }: { reviewId: number }) {
                   {[row.people, row.venue].filter(Boolean).join(" · ")}
                 </span>
               </span>
-              <span className="text-right text-[12.5px] text-quiet">
+              <span className="text-right text-[12.5px] text-quiet max-sm:col-start-2 max-sm:flex max-sm:gap-2 max-sm:text-left">
                 {text.version ?? "version not known"}
                 <span className="block">
                   {text.pages} {text.pages === 1 ? "page" : "pages"}

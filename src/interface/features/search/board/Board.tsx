@@ -6,7 +6,7 @@ import type { Place, StepAct } from "../useSearch";
 import { AddTerm } from "./AddTerm";
 import { CardHead } from "./CardHead";
 import { LedgerCard } from "./LedgerCard";
-import { TermRows, columns, dragType, numberColumn } from "./TermRow";
+import { TermRows, columns, dragType, numberColumns } from "./TermRow";
 import { useBoard, without, type BoardActs, type Card, type OffTerm } from "./useBoard";
 
 /** The board: each concept with its terms, what each finds and what only it brings in; what must not stand; limits; the ledger of databases at the right end. */
@@ -34,18 +34,20 @@ export function Board({
   const { acts, off } = useBoard(place.reviewId, reading, line, onLine);
   const sets = useSetsOfLine(place, reading.text, state);
   const behind = { place, sets };
-  const largest = Math.max(0, ...cards.flatMap((c) => c.rows.flatMap((r) => [r.count, r.onlyIt ?? 0])));
   const concepts = cards.flatMap((card, index) =>
     card.kind === "Concept" || card.kind === "Block" ? [{ card, index }] : [],
   );
   return (
     <section
       aria-label="Board"
-      style={numberColumn(largest)}
+      style={numberColumns(cards.flatMap((c) => c.rows))}
       className={`flex max-h-[200px] shrink-0 items-stretch gap-2 overflow-x-auto px-[18px] pt-0.5 pb-2.5 ${late ? "opacity-60" : ""}`}
     >
       {concepts.map(({ card, index }, i) => (
-        <div key={index} className="flex min-w-[max(190px,calc(100px+2*var(--number)))] flex-1 items-stretch gap-1.5">
+        <div
+          key={index}
+          className="flex min-w-[max(190px,calc(100px+var(--works)+var(--only)))] flex-1 items-stretch gap-1.5"
+        >
           {i > 0 && <span className="self-center text-[11.5px] text-quiet">and</span>}
           <ConceptCard
             cards={cards}
@@ -193,10 +195,12 @@ function SideCard({
   const refused = cards.findIndex((c) => c.kind === "Without");
   const limits = cards.flatMap((card, index) => (card.kind === "Limit" ? [index] : []));
   const card = cards[refused];
+  // Only terms with their numbers ask for more than the usual width.
+  const width = card || limits.length > 0 ? "w-[max(172px,calc(96px+var(--works)+var(--only)))]" : "w-[172px]";
   return (
     <div
       {...drop.on}
-      className={`flex w-[max(172px,calc(76px+2*var(--number)))] shrink-0 flex-col overflow-y-auto rounded-md border bg-raised px-2.5 py-1.5 text-[12.5px] ${drop.over ? "border-aside" : "border-line"}`}
+      className={`flex ${width} shrink-0 flex-col overflow-y-auto rounded-md border bg-raised px-2.5 py-1.5 text-[12.5px] ${drop.over ? "border-aside" : "border-line"}`}
     >
       <div className="flex items-center gap-1.5">
         <span className="text-[11.5px] whitespace-nowrap text-quiet">and also</span>

@@ -7,14 +7,19 @@ import { AddTerm } from "./AddTerm";
 import type { Behind } from "./Board";
 import { without, type BoardActs, type Card, type Row } from "./useBoard";
 
-export const columns = "grid grid-cols-[15px_minmax(0,1fr)_var(--number)_var(--number)] items-center gap-1";
+export const columns = "grid grid-cols-[15px_minmax(0,1fr)_var(--works)_var(--only)] items-center gap-1";
 
 /** A limit or a block has nothing that only it brings in; its words take that room. */
-const wide = "grid grid-cols-[15px_minmax(0,1fr)_var(--number)] items-center gap-1";
+const wide = "grid grid-cols-[15px_minmax(0,1fr)_var(--works)] items-center gap-1";
 
-/** How wide the columns of numbers are, so that the largest stands in them whole. */
-export const numberColumn = (largest: number): CSSProperties =>
-  ({ "--number": `${Math.max(38, Math.ceil(6.8 * count(largest).length) + 2)}px` }) as CSSProperties;
+const room = (largest: number) => `${Math.max(38, Math.ceil(6.8 * count(largest).length) + 2)}px`;
+
+/** How wide the columns of numbers are, so that the largest of each stands in them whole. */
+export const numberColumns = (rows: readonly Row[]): CSSProperties =>
+  ({
+    "--works": room(Math.max(0, ...rows.map((r) => r.count))),
+    "--only": room(Math.max(0, ...rows.map((r) => r.onlyIt ?? 0))),
+  }) as CSSProperties;
 
 /** A row that is dragged, as the browser carries it. */
 export const dragType = "application/x-zendle-term";
@@ -149,7 +154,7 @@ function TermRow({
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           aria-label={`What to do with ${row.text}`}
-          className={`absolute ${row.onlyIt === null ? "right-[calc(2px+var(--number))]" : "right-[calc(6px+2*var(--number))]"} h-[19px] w-[17px] rounded bg-raised text-quiet opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 data-[state=open]:opacity-100`}
+          className={`absolute ${row.onlyIt === null ? "right-[calc(2px+var(--works))]" : "right-[calc(6px+var(--works)+var(--only))]"} h-[19px] w-[17px] rounded bg-raised text-quiet opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 data-[state=open]:opacity-100`}
         >
           ⋮
         </DropdownMenu.Trigger>
