@@ -80,6 +80,7 @@ public static class ColumnsStream
         var works = first.Length;
         if (recordDatabase.Length != recordWork.Length || recordYear.Length != recordWork.Length || recordFields.Length != recordWork.Length || new[] { year.Length, title.Size, person.Size, venue.Length, workVenue.Length, rank.Length, titleRank.Length, personRank.Length }.Any(n => n != works) || Array.Exists(recordWork, w => (uint)w >= (uint)works) || Array.Exists(onlyCited, w => (uint)w >= (uint)works))
             throw new InvalidDataException("The columns do not fit each other.");
+        foreach (var places in new[] { titleRank, personRank }) if (Array.Exists(places, p => p != int.MaxValue && (uint)p >= (uint)works)) throw new InvalidDataException("A place lies beyond the works.");
         var contents = new CorpusColumns.Contents
         {
             RecordWork = recordWork,
