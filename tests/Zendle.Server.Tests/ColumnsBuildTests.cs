@@ -149,6 +149,37 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
         Assert.Equal(Told(await Built(NewBuild())), Told(await Built(NewBuild(folder))));
     }
 
+    [Theory]
+    [InlineData("columns", 150)]
+    [InlineData("people", 40)]
+    public async Task Not_one_bit_of_what_was_written_down_may_be_another(string file, int flips)
+    {
+        var folder = Path.Combine(data, "flipped");
+        Directory.CreateDirectory(Path.Combine(folder, "index"));
+        await Write(1, [.. Enumerable.Range(1, 6).Select(n => ($"r{n}", (Record?)new Record
+        {
+            Identifier = $"r{n}", Title = $"Moths and lamps of coast number {n}", Year = 2000 + n, Doi = $"10.5555/w{n}", Abstract = "They came.", Venue = new("Verge Studies"), People = [new("Lind", "Per"), new("Berg", "Mei")],
+            References = [new($"10.5555/w{n / 2}", $"10.5555/w{n / 2}")],
+        }))]);
+        var first = NewBuild(folder);
+        await Built(first);
+        first.WriteDown();
+        var path = Path.Combine(folder, "index", file);
+        var sound = await File.ReadAllBytesAsync(path);
+        await Write(1, ("r7", new Record { Identifier = "r7", Title = "Bats in barns of the hills", Year = 2011, People = [new("Lind", "Per")] }));
+        var told = Told(await Built(NewBuild()));
+        var random = new Random(5);
+        for (var i = 0; i < flips; i++)
+        {
+            byte[] damaged = [.. sound];
+            damaged[random.Next(damaged.Length)] ^= (byte)(1 << random.Next(8));
+            await File.WriteAllBytesAsync(path, damaged);
+            Assert.Equal(told, Told(await Built(NewBuild(folder))));
+        }
+        await File.WriteAllBytesAsync(path, sound);
+        Assert.Equal(told, Told(await Built(NewBuild(folder))));
+    }
+
     [Fact]
     public async Task A_work_that_cites_itself_is_tied_to_nobody()
     {

@@ -104,7 +104,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     {
         var mentions = new Dictionary<int, IReadOnlyList<Mention>>();
         if (before is null) return mentions;
-        if ((before.Mentions ?? (before.HasWrittenPeople ? file.ReadPeople(before.Sequence) : null)) is { } known) return known;
+        if ((before.Mentions ?? (before.WrittenPeople is { } sum ? file.ReadPeople(before.Sequence, sum) : null)) is { } known) return known;
         await foreach (var part in WorkPart.Of(reader.All(before.Sequence, cancel), trust, withPeople: true, cancel)) if (part.Mentions.Count > 0) mentions[part.Work] = part.Mentions;
         return mentions;
     }

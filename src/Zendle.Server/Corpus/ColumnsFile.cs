@@ -8,14 +8,13 @@ namespace Zendle.Server.Corpus;
 
 /// <summary>
 /// The columns on disk, beside the words: a later start reads them and follows what changed since. Written aside and put in place in one stroke; a file that is
-/// missing, damaged, or of another version or older rules of merging is passed over, and everything is built anew.
+/// missing, damaged (its checksum is another), or of another version or older rules of merging is passed over, and everything is built anew.
 /// </summary>
 /// <param name="folder">The folder of the index.</param>
 internal sealed class ColumnsFile(string folder)
 {
     /// <summary>Changes whenever what is written, or what it means, changes.</summary>
-    private const int Version = 4;
-    private const int End = 0x5A4E444C;
+    private const int Version = 5;
 
     private string Columns => Path.Combine(folder, "columns");
     private string People => Path.Combine(folder, "people");
@@ -25,29 +24,36 @@ internal sealed class ColumnsFile(string folder)
     {
         try
         {
-            using var from = new BinaryReader(new FileStream(Columns, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.SequentialScan));
+            using var file = new FileStream(Columns, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.SequentialScan);
+            var summed = new ChecksumStream(file);
+            using var from = new BinaryReader(summed);
             if (from.ReadInt32() != Version || from.ReadInt32() != CorpusWriter.MergeVersion) return null;
-            var (sequence, toldApart) = (from.ReadInt64(), from.ReadBoolean());
+            var (sequence, toldApart, people) = (from.ReadInt64(), from.ReadBoolean(), from.ReadUInt64());
             var databases = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Id: from.ReadInt32(), Trust: from.ReadInt32(), Name: from.ReadString())).ToDictionary(d => d.Id, d => (d.Trust, d.Name));
             var (titles, issns) = (from.ReadTexts(), from.ReadTexts());
             var venues = new ShownVenues([.. titles.Zip(issns, (title, issn) => new VenuePart(title!, issn))], from.ReadNumbers<int>(), from.ReadNumbers<short>());
             var columns = ColumnsStream.Read(from);
-            return from.ReadInt32() == End ? new(sequence, databases, columns, venues, toldApart) { HasWrittenPeople = toldApart } : null;
+            return summed.Sum == from.ReadUInt64() ? new(sequence, databases, columns, venues, toldApart) { WrittenPeople = people == 0 ? null : people } : null;
         }
-        catch (Exception e) when (e is IOException or InvalidDataException or ArgumentException or UnauthorizedAccessException) { return null; }
+        catch (Exception e) when (IsDamage(e)) { return null; }
     }
+
+    /// <summary>What reading a file may end in that is missing, or holds anything at all.</summary>
+    private static bool IsDamage(Exception e) => e is IOException or InvalidDataException or ArgumentException or UnauthorizedAccessException or FormatException or OverflowException or IndexOutOfRangeException or KeyNotFoundException or JsonException;
 
     /// <summary>The people that works name, as they were written with the columns; null when there is nothing of use.</summary>
     /// <param name="sequence">The change sequence of those columns.</param>
-    public Dictionary<int, IReadOnlyList<Mention>>? ReadPeople(long sequence)
+    /// <param name="sum">The checksum they were written with.</param>
+    public Dictionary<int, IReadOnlyList<Mention>>? ReadPeople(long sequence, ulong sum)
     {
         try
         {
-            using var from = File.OpenRead(People);
-            var written = JsonSerializer.Deserialize<WrittenPeople>(from);
-            return written is { Works: not null } && written.Sequence == sequence ? written.Works.ToDictionary(w => w[0].WorkId, IReadOnlyList<Mention> (w) => w) : null;
+            using var file = File.OpenRead(People);
+            var summed = new ChecksumStream(file);
+            var written = JsonSerializer.Deserialize<WrittenPeople>(summed);
+            return written is { Works: not null } && written.Sequence == sequence && summed.Sum == sum ? written.Works.ToDictionary(w => w[0].WorkId, IReadOnlyList<Mention> (w) => w) : null;
         }
-        catch (Exception e) when (e is IOException or JsonException or ArgumentException or UnauthorizedAccessException or IndexOutOfRangeException) { return null; }
+        catch (Exception e) when (IsDamage(e)) { return null; }
     }
 
     /// <summary>Writes a state down. What cannot be written is left: the next start takes longer.</summary>
@@ -56,14 +62,15 @@ internal sealed class ColumnsFile(string folder)
     {
         try
         {
-            if (state.Mentions is { } mentions) Put(People, to => JsonSerializer.Serialize(to, new WrittenPeople(state.Sequence, [.. mentions.Values.Select(m => m.ToArray())])));
-            Put(Columns, stream =>
+            var people = state.Mentions is { } mentions ? Put(People, to => JsonSerializer.Serialize(to, new WrittenPeople(state.Sequence, [.. mentions.Values.Select(m => m.ToArray())]))) : 0;
+            Put(Columns, summed =>
             {
-                using var to = new BinaryWriter(stream, System.Text.Encoding.UTF8, leaveOpen: true);
+                using var to = new BinaryWriter(summed, System.Text.Encoding.UTF8, leaveOpen: true);
                 to.Write(Version);
                 to.Write(CorpusWriter.MergeVersion);
                 to.Write(state.Sequence);
                 to.Write(state.PeopleTold);
+                to.Write(people);
                 to.Write(state.Databases.Count);
                 foreach (var (id, (trust, name)) in state.Databases)
                 {
@@ -76,22 +83,28 @@ internal sealed class ColumnsFile(string folder)
                 to.WriteNumbers(state.Venues.SpellingOf);
                 to.WriteNumbers(state.Venues.YearOf);
                 ColumnsStream.Write(to, state.Columns);
-                to.Write(End);
+                to.Flush();
+                to.Write(summed.Sum);
             });
             return true;
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException) { return false; }
     }
 
-    private static void Put(string path, Action<Stream> write)
+    /// <returns>The checksum of what was written.</returns>
+    private static ulong Put(string path, Action<ChecksumStream> write)
     {
         var aside = path + ".part";
-        using (var to = new FileStream(aside, FileMode.Create, FileAccess.Write, FileShare.None, 1 << 16))
+        ulong sum;
+        using (var file = new FileStream(aside, FileMode.Create, FileAccess.Write, FileShare.None, 1 << 16))
         {
-            write(to);
-            to.Flush(flushToDisk: true);
+            var summed = new ChecksumStream(file);
+            write(summed);
+            sum = summed.Sum;
+            file.Flush(flushToDisk: true);
         }
         File.Move(aside, path, overwrite: true);
+        return sum;
     }
 
     /// <summary>The people of works, as they are written.</summary>

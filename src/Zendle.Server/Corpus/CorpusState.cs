@@ -15,8 +15,8 @@ internal sealed record CorpusState(long Sequence, IReadOnlyDictionary<int, (int 
     /// <summary>The people each work names, by work; null while nobody needed them.</summary>
     public Dictionary<int, IReadOnlyList<Mention>>? Mentions { get; init; }
 
-    /// <summary>Whether the people were written down with this very state, to be read when they are needed.</summary>
-    public bool HasWrittenPeople { get; init; }
+    /// <summary>The checksum of the people that were written down with this very state, to be read when they are needed; null when none were.</summary>
+    public ulong? WrittenPeople { get; init; }
 
     /// <summary>How many works changed since the columns were written down.</summary>
     public int Unwritten { get; init; }
