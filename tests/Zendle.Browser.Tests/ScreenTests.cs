@@ -75,6 +75,28 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     }
 
     [Fact]
+    public void The_log_counts_records_duplicates_and_works_before_and_within_limits()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/report");
+        b.Sees("Search log");
+        b.Find("main ol > li table");
+        static int Number(string text) => int.Parse(text.Replace(",", "", StringComparison.Ordinal).Replace('−', '-'), System.Globalization.CultureInfo.InvariantCulture);
+        var runs = b.All("main ol > li");
+        Assert.True(runs.Count >= 5);
+        foreach (var run in runs)
+        {
+            var rows = run.FindElements(By.CssSelector("tbody tr")).Select(r => (Name: r.FindElement(By.TagName("th")).Text, Count: Number(r.FindElements(By.TagName("td"))[0].Text))).ToArray();
+            Assert.Equal("duplicates joined", rows[^2].Name);
+            Assert.Equal(rows[^1].Count, rows[..^1].Sum(r => r.Count));
+            var isLimited = run.Text.Contains("within the limits", StringComparison.Ordinal);
+            Assert.Equal(isLimited ? "works before limits" : "works", rows[^1].Name);
+            Assert.Equal(isLimited, Number(run.FindElement(By.CssSelector("p > b.block")).Text) < rows[^1].Count);
+        }
+        Assert.Contains(runs, r => r.Text.Contains("within the limits", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public void Texts_can_be_read_on_a_phone()
     {
         using var b = world.SignedIn();

@@ -1,4 +1,7 @@
 using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
+using Zendle.Core.Records;
+using Zendle.Store.Corpus;
 using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
@@ -27,6 +30,45 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal(view.Int("count"), ledger.Int("works"));
         Assert.True(view.Int("count") > 50);
         Assert.Equal(view.Int("count"), view.List("years").Sum(y => y.Int("inView")));
+    }
+
+    [Fact]
+    public async Task What_was_chosen_in_a_field_stays_to_be_taken_back_when_nothing_has_it_any_more()
+    {
+        var review = await Ann.Review();
+        var all = await Ann.Search(review, "moth*");
+        async Task<JsonNode[]> Shown(int step, string facet) => [.. (await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/{facet}")).List("shown")];
+        var rare = (await Shown(all, "Type")).Last();
+        var narrowed = await Ann.Step(review, all, new { kind = "Narrow", facet = "Type", values = new[] { rare.Text("value"), "no such type" } });
+        Assert.Equal(rare.Int("count"), await Ann.Count(review, narrowed));
+        // The field is counted as if it were not narrowed itself; what was chosen stands first, though nothing has it.
+        var shown = await Shown(narrowed, "Type");
+        Assert.Equal([(rare.Text("value"), rare.Int("count")), ("no such type", 0)], shown.Take(2).Select(v => (v.Text("value"), v.Int("count"))));
+        Assert.All(shown.Take(2), v => Assert.True(v["chosen"]!.GetValue<bool>()));
+        Assert.All(shown.Skip(2), v => Assert.True(v.Int("count") > 0));
+        var nothing = await Ann.Step(review, narrowed, new { kind = "Years", from = 1700, to = 1701 });
+        Assert.Equal(0, await Ann.Count(review, nothing));
+        Assert.Equal([0, 0], (await Shown(nothing, "Type")).Select(v => v.Int("count")));
+    }
+
+    [Fact]
+    public async Task What_a_database_is_said_to_hold_is_what_its_records_have()
+    {
+        var listed = (await Ann.Get("/api/databases")).List("databases").ToArray();
+        Assert.Equal(2, listed.Length);
+        var reader = world.Host.Services.GetRequiredService<CorpusReader>();
+        var stored = await reader.All(long.MaxValue, CancellationToken.None).ToArrayAsync();
+        foreach (var database in listed)
+        {
+            var records = stored.Where(r => r.DatabaseId == database.Int("id")).Select(r => (Record: r.Record(), HasReferences: r.ReferenceKeys.Length > 0)).ToArray();
+            Assert.True(records.Length > 100);
+            Assert.Equal((records.Length, records.Count(r => r.Record.Abstract.Length > 0), records.Count(r => r.Record.Keywords.Count > 0), records.Count(r => r.HasReferences)),
+                (database.Int("records"), database.Int("withAbstract"), database.Int("withKeywords"), database.Int("withReferences")));
+            Assert.Equal(records.CountBy(r => DocumentTypes.Name(r.Record.Type)).OrderBy(t => t.Key, StringComparer.Ordinal),
+                database.List("types").Select(t => KeyValuePair.Create(t.Text("value"), t.Int("count"))).OrderBy(t => t.Key, StringComparer.Ordinal));
+            Assert.Equal(records.Where(r => r.Record.Year is not null).CountBy(r => r.Record.Year!.Value).OrderBy(y => y.Key),
+                database.List("years").Select(y => KeyValuePair.Create(y.Int("year"), y.Int("count"))));
+        }
     }
 
     [Fact]
