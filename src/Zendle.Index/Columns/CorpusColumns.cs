@@ -157,7 +157,7 @@ public sealed partial class CorpusColumns
     {
         var best = new int[WorkVenue.DefaultIfEmpty(-1).Max() + 1];
         Array.Fill(best, -1);
-        foreach (var (venue, of) in standings) if (venue < best.Length) best[venue] = Standing.Best(of);
+        foreach (var (venue, of) in standings) best[venue] = Standing.Best(of);
         var quartiles = new int[WorkSize];
         for (var work = 0; work < WorkSize; work++) quartiles[work] = WorkFirstRecord[work] > 0 && WorkVenue[work] is >= 0 and var venue ? best[venue] : -1;
         return new(this, All with { Standings = standings, Facets = new Dictionary<Facet, FacetColumn>(facets) { [Facet.Quartile] = FacetColumn.OfOnes(Standing.Words, quartiles) } });

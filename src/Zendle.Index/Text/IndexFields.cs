@@ -7,7 +7,7 @@ internal static class IndexFields
 {
     public const string Title = "t", Abstract = "a", Keywords = "k", Author = "p", Venue = "v", Subject = "s", Affiliation = "f", Funder = "u";
     public const string Doi = "doi", Issn = "issn", Isbn = "isbn", Type = "type", Language = "lang";
-    public const string Record = "rid", Lengths = "len";
+    public const string Id = "id", Record = "rid", Lengths = "len";
 
     private static readonly string[] About = [Title, Abstract, Keywords];
     private static readonly string[] Anywhere = [Title, Abstract, Keywords, Author, Venue, Subject, Affiliation, Funder];

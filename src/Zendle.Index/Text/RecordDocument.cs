@@ -17,7 +17,7 @@ internal sealed class RecordDocument
     public Document Of(int recordId, Record record)
     {
         document.Fields.Clear();
-        document.Add(new StringField("id", recordId.ToString(CultureInfo.InvariantCulture), Field.Store.NO));
+        document.Add(new StringField(IndexFields.Id, recordId.ToString(CultureInfo.InvariantCulture), Field.Store.NO));
         document.Add(new NumericDocValuesField(IndexFields.Record, recordId));
         var title = AddText(IndexFields.Title, [record.Title]);
         var keywords = AddText(IndexFields.Keywords, record.Keywords);

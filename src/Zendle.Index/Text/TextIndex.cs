@@ -96,5 +96,5 @@ public sealed class TextIndex : IDisposable
         documents.Dispose();
     }
 
-    private static Term Id(int recordId) => new("id", recordId.ToString(CultureInfo.InvariantCulture));
+    private static Term Id(int recordId) => new(IndexFields.Id, recordId.ToString(CultureInfo.InvariantCulture));
 }

@@ -232,7 +232,7 @@ internal static class SearchEndpoints
         var folded = Core.Queries.Words.Fold(find?.Trim() ?? "");
         var chosen = (narrowing?.Values ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var excluded = (narrowing?.Excluded ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        var found = values.Where(v => v.Count > 0 || chosen.Contains(v.Value) || excluded.Contains(v.Value)).ToArray();
+        var found = values.Where(v => v.Count > 0).ToArray();
         // What was chosen can be taken back even when nothing here has it.
         (string Value, int Count)[] fitting = [.. found, .. chosen.Union(excluded, chosen.Comparer).Except(found.Select(f => f.Value), chosen.Comparer).Select(v => (v, 0))];
         var shown = fitting.Where(v => folded.Length == 0 || Core.Queries.Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal))

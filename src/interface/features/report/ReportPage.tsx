@@ -185,7 +185,10 @@ function Found({ run: { ledger, state, count: within } }: { run: Run }) {
           <th scope="row" className="text-left font-normal">
             {state.trail ? "ties told twice or more" : "duplicates joined"}
           </th>
-          <td className="text-right">−{count(ledger.duplicates)}</td>
+          <td className="text-right">
+            {ledger.duplicates > 0 && "−"}
+            {count(ledger.duplicates)}
+          </td>
           <td />
         </tr>
         <tr className="border-t border-line">

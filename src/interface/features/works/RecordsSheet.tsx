@@ -18,7 +18,7 @@ export function RecordsSheet({ workId, open, close }: { workId: number; open: bo
       hint="Each database describes a work in its own way. What the work shows is taken field by field, from the value with a line before it; ≠ marks where records disagree."
       width={1180}
     >
-      {records.isPending && <div role="status" className="h-64 animate-pulse rounded bg-soft" aria-label="Loading" />}
+      {records.isPending && <div aria-busy="true" className="shape h-64" />}
       {records.isError && <Fault error={records.error} />}
       {records.data && <Compared key={records.data.workId} of={records.data} close={close} />}
     </Sheet>
