@@ -124,5 +124,5 @@ internal static class CorpusBench
     }
 
     private static CorpusService Service(ServiceProvider services, ZendleOptions options) =>
-        new(services.GetRequiredService<CorpusReader>(), new ColumnsBuild(services.GetRequiredService<CorpusReader>(), TimeProvider.System, options), options, NullLogger<CorpusService>.Instance);
+        new(services.GetRequiredService<CorpusReader>(), new ColumnsBuild(services.GetRequiredService<CorpusReader>(), TimeProvider.System, options), new NoMarks(), options, NullLogger<CorpusService>.Instance);
 }

@@ -18,6 +18,8 @@ internal static class Interface
             headers["Referrer-Policy"] = "no-referrer";
             headers["Cross-Origin-Opener-Policy"] = "same-origin";
             headers.ContentSecurityPolicy = Policy("");
+            // What is told to one person is kept by nobody else, and not beyond their session.
+            if (http.Request.Path.StartsWithSegments("/api")) http.Response.OnStarting(() => { headers.CacheControl = "no-store"; return Task.CompletedTask; });
             await next();
         });
         if (root is null || !Directory.Exists(root)) return;

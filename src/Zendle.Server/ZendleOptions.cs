@@ -18,15 +18,27 @@ public sealed record ZendleOptions
     /// <summary>Where DOIs are resolved, ending in a slash; null not to follow them.</summary>
     public Uri? DoiResolver { get; init; }
 
+    /// <summary>How long one request may evaluate questions.</summary>
+    public TimeSpan QuestionTime { get; init; } = TimeSpan.FromSeconds(12);
+
+    /// <summary>Host names that requests may be addressed to; empty for this machine's own names only.</summary>
+    public IReadOnlyList<string> Hosts { get; init; } = [];
+
+    /// <summary>Addresses of the reverse proxies whose word about the client and the scheme is taken.</summary>
+    public IReadOnlyList<System.Net.IPAddress> Proxies { get; init; } = [];
+
     /// <summary>How many tries to sign in an address has in a minute.</summary>
     public int SignInsPerMinute { get; init; } = 10;
 
+    private static string[] Listed(string? text) => (text ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries);
+
     /// <summary>Reads the settings.</summary>
+    /// <exception cref="FormatException">An address in them is none.</exception>
     public static ZendleOptions From(IConfiguration configuration)
     {
         var section = configuration.GetSection("Zendle");
         var outside = section["Outside"] is { Length: > 0 } o ? new Uri(o) : null;
-        var allowed = (section["Allowed"] ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries).Select(a => new Uri(a));
+        var allowed = Listed(section["Allowed"]).Select(a => new Uri(a));
         return new()
         {
             Data = Path.GetFullPath(section["Data"] is { Length: > 0 } data ? data : "data"),
@@ -34,6 +46,9 @@ public sealed record ZendleOptions
             Outside = outside,
             Allowed = [.. outside is null ? allowed : allowed.Append(outside)],
             DoiResolver = section["DoiResolver"] is { Length: > 0 } resolver ? new Uri(resolver) : outside is null ? null : new Uri(outside, "/doi/"),
+            QuestionTime = TimeSpan.FromSeconds(section.GetValue("QuestionSeconds", 12.0)),
+            Hosts = Listed(section["Hosts"]),
+            Proxies = [.. Listed(section["Proxies"]).Select(System.Net.IPAddress.Parse)],
             SignInsPerMinute = section.GetValue("SignInsPerMinute", 10),
         };
     }

@@ -12,7 +12,8 @@ public sealed class ArchitectureTests
         ["Zendle.Store"] = ["Zendle.Core"],
         ["Zendle.Connect"] = ["Zendle.Core"],
         ["Zendle.Documents"] = ["Zendle.Core"],
-        ["Zendle.Server"] = ["Zendle.Core", "Zendle.Index", "Zendle.Store", "Zendle.Connect", "Zendle.Documents"],
+        ["Zendle.Server"] = ["Zendle.Core", "Zendle.Index", "Zendle.Store", "Zendle.Connect", "Zendle.Documents", "Zendle.Reader"],
+        ["Zendle.Reader"] = ["Zendle.Core", "Zendle.Documents"],
         ["Zendle.Outside"] = [],
     };
 

@@ -30,7 +30,7 @@ public sealed class CorpusServiceTests : IAsyncLifetime
 
     private async Task<CorpusService> Started()
     {
-        var service = new CorpusService(store.Reader, new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = data }), new() { Data = data }, NullLogger<CorpusService>.Instance);
+        var service = new CorpusService(store.Reader, new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = data }), new NoMarks(), new() { Data = data }, NullLogger<CorpusService>.Instance);
         await service.Start(CancellationToken.None);
         return service;
     }
@@ -46,7 +46,7 @@ public sealed class CorpusServiceTests : IAsyncLifetime
     public async Task Nothing_can_be_asked_before_the_start_and_everything_after()
     {
         await Write("a", "Moths and lamps of a coast");
-        using var early = new CorpusService(store.Reader, new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = Path.Combine(data, "early") }), new() { Data = Path.Combine(data, "early") }, NullLogger<CorpusService>.Instance);
+        using var early = new CorpusService(store.Reader, new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = Path.Combine(data, "early") }), new NoMarks(), new() { Data = Path.Combine(data, "early") }, NullLogger<CorpusService>.Instance);
         Assert.False(early.IsReady);
         Assert.Throws<NotReadyException>(early.Snapshot);
         using var service = await Started();

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.NetworkInformation;
 using System.Net.Sockets;
 
 namespace Zendle.Connect.Fetch;
@@ -42,15 +43,56 @@ public sealed record AddressPolicy(IReadOnlyList<Uri> Allowed)
 
     private bool IsListed(Uri address) => Allowed.Any(a => Uri.Compare(a, address, UriComponents.SchemeAndServer, UriFormat.SafeUnescaped, StringComparison.OrdinalIgnoreCase) == 0);
 
-    /// <summary>Whether an IP address lies outside the loopback, private, link-local, carrier and multicast ranges (RFC 6890).</summary>
-    internal static bool IsPublic(IPAddress ip)
+    /// <summary>
+    /// Whether an IP address is one of a machine anyone can reach: in no range that the special-purpose registries keep from public use (RFC 6890 and the IANA
+    /// registries for IPv4 and IPv6), no address that only wraps an IPv4 address of such a range (mapped, compatible, NAT64, 6to4, Teredo, ISATAP), and none of this
+    /// machine's own.
+    /// </summary>
+    internal static bool IsPublic(IPAddress ip) => IsPublicRange(ip) && !OwnAddresses().Contains(Plain(ip));
+
+    private static bool IsPublicRange(IPAddress ip)
     {
         if (ip.IsIPv4MappedToIPv6) ip = ip.MapToIPv4();
-        if (IPAddress.IsLoopback(ip) || ip.Equals(IPAddress.Any) || ip.Equals(IPAddress.IPv6Any)) return false;
-        if (ip.AddressFamily == AddressFamily.InterNetworkV6) return !ip.IsIPv6LinkLocal && !ip.IsIPv6SiteLocal && !ip.IsIPv6UniqueLocal && !ip.IsIPv6Multicast;
-        var b = ip.GetAddressBytes();
-        return !(b[0] is 0 or 10 or 127 or >= 224 || (b[0] == 100 && b[1] is >= 64 and < 128) || (b[0] == 169 && b[1] == 254)
-            || (b[0] == 172 && b[1] is >= 16 and < 32) || (b[0] == 192 && b[1] == 168) || (b[0] == 192 && b[1] == 0 && b[2] == 0) || (b[0] == 198 && b[1] is 18 or 19));
+        if (ip.AddressFamily == AddressFamily.InterNetwork) return !Reserved4.Any(r => r.Contains(ip));
+        // Only 2000::/3 is given out; what lies in it for special purposes is left out.
+        if (!Given6.Contains(Plain(ip)) || Reserved6.Any(r => r.Contains(Plain(ip)))) return false;
+        return Wrapped(ip.GetAddressBytes()) is not { } inner || IsPublicRange(inner);
+    }
+
+    /// <summary>The IPv4 address inside an IPv6 address of ISATAP (RFC 5214); other wrappings lie in ranges that are refused whole.</summary>
+    private static IPAddress? Wrapped(byte[] b) => b[8] is 0 or 2 && b[9] == 0 && b[10] == 0x5E && b[11] == 0xFE ? new(b.AsSpan(12, 4)) : null;
+
+    private static IPAddress Plain(IPAddress ip) => ip.IsIPv4MappedToIPv6 ? ip.MapToIPv4() : ip.AddressFamily == AddressFamily.InterNetworkV6 ? new(ip.GetAddressBytes()) : ip;
+
+    private static readonly IPNetwork Given6 = IPNetwork.Parse("2000::/3");
+
+    private static readonly IPNetwork[] Reserved4 =
+    [
+        .. new[]
+        {
+            "0.0.0.0/8", "10.0.0.0/8", "100.64.0.0/10", "127.0.0.0/8", "169.254.0.0/16", "172.16.0.0/12", "192.0.0.0/24", "192.0.2.0/24", "192.31.196.0/24", "192.52.193.0/24", "192.88.99.0/24",
+            "192.168.0.0/16", "192.175.48.0/24", "198.18.0.0/15", "198.51.100.0/24", "203.0.113.0/24", "224.0.0.0/4", "240.0.0.0/4",
+        }.Select(r => IPNetwork.Parse(r)),
+    ];
+
+    // Teredo and other protocol assignments, documentation, 6to4, AS112, segment routing. NAT64 (64:ff9b::/96 and /48), IPv4-compatible (::/96), unique and link-local
+    // addresses and the rest lie outside 2000::/3.
+    private static readonly IPNetwork[] Reserved6 = [.. new[] { "2001::/23", "2001:db8::/32", "2002::/16", "2620:4f:8000::/48", "3fff::/20" }.Select(r => IPNetwork.Parse(r))];
+
+    private static (DateTime At, HashSet<IPAddress> Addresses) own = (DateTime.MinValue, []);
+
+    /// <summary>Addresses of this machine's interfaces, looked up at most once a minute.</summary>
+    private static HashSet<IPAddress> OwnAddresses()
+    {
+        var known = own;
+        if (DateTime.UtcNow - known.At < TimeSpan.FromMinutes(1)) return known.Addresses;
+        try
+        {
+            var found = NetworkInterface.GetAllNetworkInterfaces().SelectMany(i => i.GetIPProperties().UnicastAddresses).Select(a => Plain(a.Address)).ToHashSet();
+            own = (DateTime.UtcNow, found);
+            return found;
+        }
+        catch (NetworkInformationException) { return known.Addresses; }
     }
 }
 

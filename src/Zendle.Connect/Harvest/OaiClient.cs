@@ -70,13 +70,13 @@ public sealed class OaiClient : IDisposable
         var query = token is not null ? $"verb=ListRecords&resumptionToken={Uri.EscapeDataString(token)}"
             : $"verb=ListRecords&metadataPrefix={Uri.EscapeDataString(format)}"
                 + (set is null ? "" : $"&set={Uri.EscapeDataString(set)}") + (from is null ? "" : $"&from={Uri.EscapeDataString(from)}");
-        try { return await Ask(address, query, waiting, reader => OaiPageReader.Read(address, reader, clock.GetUtcNow(), take, cancel), cancel); }
+        try { return await Ask(address, query, waiting, (reader, timed) => OaiPageReader.Read(address, reader, clock.GetUtcNow(), take, timed), cancel); }
         catch (HarvestFaultException e) when (e.Code == "noRecordsMatch") { return new([], null, 0, clock.GetUtcNow()); }
     }
 
-    private Task<XElement> Ask(Uri address, string query, CancellationToken cancel) => Ask(address, query, null, reader => OaiReply.Whole(address, reader), cancel);
+    private Task<XElement> Ask(Uri address, string query, CancellationToken cancel) => Ask(address, query, null, (reader, timed) => OaiReply.Whole(address, reader, timed), cancel);
 
-    private async Task<T> Ask<T>(Uri address, string query, Action<string>? waiting, Func<XmlReader, T> read, CancellationToken cancel)
+    private async Task<T> Ask<T>(Uri address, string query, Action<string>? waiting, Func<XmlReader, CancellationToken, T> read, CancellationToken cancel)
     {
         var target = new UriBuilder(address) { Query = query, Fragment = "" }.Uri;
         for (int redirects = 0, tries = 1; ;)
@@ -104,7 +104,8 @@ public sealed class OaiClient : IDisposable
                 if (!reply.IsSuccessStatusCode) throw OaiReply.Unfit(address, $"It answers with status {(int)reply.StatusCode}.");
                 await using var content = await OaiReply.TakeIn(await reply.Content.ReadAsStreamAsync(timed.Token), limits.ReplyBytes, timed.Token);
                 using var reader = OaiReply.Reader(content, limits.ReplyBytes);
-                return read(reader);
+                // What is read is bounded by the same time as what is fetched.
+                return await Task.Run(() => read(reader, timed.Token), timed.Token);
             }
             catch (OperationCanceledException) when (!cancel.IsCancellationRequested) { throw OaiReply.Unfit(address, $"It did not answer within {limits.ReplyTime.TotalSeconds:0} seconds."); }
             catch (XmlException e) { throw OaiReply.Broken(address, e); }

@@ -19,7 +19,9 @@ public sealed class OaiPageReader
     private DateTimeOffset? responded;
     private bool hasList;
 
-    private OaiPageReader(Uri address, XmlReader reader) => (this.address, this.reader) = (address, reader);
+    private readonly CancellationToken cancel;
+
+    private OaiPageReader(Uri address, XmlReader reader, CancellationToken cancel) => (this.address, this.reader, this.cancel) = (address, reader, cancel);
 
     /// <summary>Reads a page; what is taken of each record is taken on all cores, in the order of the page.</summary>
     /// <param name="address">Who answers, for sentences.</param>
@@ -32,7 +34,7 @@ public sealed class OaiPageReader
     /// <exception cref="HarvestFaultException">The service answers with an error of the protocol, or with something that is no list.</exception>
     public static OaiPage<T> Read<T>(Uri address, XmlReader reader, DateTimeOffset now, Func<OaiRecord, T> take, CancellationToken cancel)
     {
-        var page = new OaiPageReader(address, reader);
+        var page = new OaiPageReader(address, reader, cancel);
         T[] records;
         try { records = [.. page.Records().AsParallel().AsOrdered().WithCancellation(cancel).Select(take)]; }
         catch (AggregateException e)
@@ -57,7 +59,7 @@ public sealed class OaiPageReader
             else reader.Skip();
         }
         // What follows the list may still be broken; then nothing of the page is believed.
-        while (reader.Read()) { }
+        while (reader.Read()) cancel.ThrowIfCancellationRequested();
     }
 
     private IEnumerable<OaiRecord> List()
@@ -83,7 +85,7 @@ public sealed class OaiPageReader
         reader.Read();
     }
 
-    private XElement Element() => (XElement)XNode.ReadFrom(reader);
+    private XElement Element() => BoundedXml.Element(address, reader, cancel);
 
     private static OaiRecord? Record(XElement record)
     {

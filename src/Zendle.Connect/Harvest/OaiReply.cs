@@ -42,9 +42,10 @@ public static class OaiReply
     }
 
     /// <summary>The whole of a short reply.</summary>
-    internal static XElement Whole(Uri address, XmlReader reader)
+    internal static XElement Whole(Uri address, XmlReader reader, CancellationToken cancel)
     {
-        var root = XDocument.Load(reader).Root!;
+        reader.MoveToContent();
+        var root = BoundedXml.Element(address, reader, cancel);
         if (root.Name != Oai + Root) throw NotSpoken(address);
         return root.Element(Oai + "error") is { } error ? throw Error(address, error) : root;
     }
@@ -54,8 +55,11 @@ public static class OaiReply
     internal static HarvestFaultException Error(Uri address, XElement error)
     {
         var code = (string?)error.Attribute("code") ?? "";
-        return new($"{address.Host}{address.AbsolutePath} answers with the error {code}: {error.Value.Trim()}", code);
+        var said = error.Value.Trim();
+        return new($"{address.Host}{address.AbsolutePath} answers with the error {Short(code, 60)}: {Short(said, 400)}", code);
     }
+
+    private static string Short(string text, int most) => text.Length > most ? text[..most] + " …" : text;
 
     internal static HarvestFaultException Broken(Uri address, XmlException e)
     {

@@ -64,6 +64,10 @@ public enum AttemptOutcome
     RedirectLoop,
     /// <summary>There was no room to store it.</summary>
     NoRoom,
+    /// <summary>Reading the file takes more memory than a document may have.</summary>
+    TooHeavy,
+    /// <summary>The file ends whatever reads it.</summary>
+    Unreadable,
 }
 
 /// <summary>Words for routes and outcomes, the same on every screen and in the report.</summary>
@@ -105,6 +109,8 @@ public static class AttemptWords
         AttemptOutcome.NotAllowed => "the settings do not allow the address",
         AttemptOutcome.RedirectLoop => "redirects without end",
         AttemptOutcome.NoRoom => "no room on the disk",
+        AttemptOutcome.TooHeavy => "takes too much memory to read",
+        AttemptOutcome.Unreadable => "built so that it cannot be read",
         _ => throw new ArgumentOutOfRangeException(nameof(outcome)),
     };
 

@@ -17,7 +17,11 @@ public sealed record Person(int Number, string Label, PersonName Name, string? O
 /// subjects and years, and groups of mentions are joined, the best pair first, down to a threshold (agglomerative clustering after blocking by name; a survey of
 /// the approach: Ferreira, Gonçalves, Laender 2012). Pairs just below it are kept as doubt. The result depends on the mentions only, not on their order.
 /// </summary>
-/// <remarks>O(n² log n) in each block of one family name; blocks are small. A resolver remembers its blocks: asked again, it works only on those whose mentions are others.</remarks>
+/// <remarks>
+/// O(n² log n) in a block of one family name of up to <see cref="LargestWhole"/> groups. A larger one is taken in parts of names that are alike, again and again in
+/// other parts, joined people as one: O(n · part), with memory of one part for each core. A resolver remembers its blocks: asked again, it works only on those
+/// whose mentions are others.
+/// </remarks>
 public sealed class PeopleResolver
 {
     /// <summary>Score from which two groups are one person; set on a labelled world, see docs/measures.md.</summary>
@@ -26,7 +30,10 @@ public sealed class PeopleResolver
     /// <summary>How far below the threshold doubt begins.</summary>
     public const double Doubt = 1.2;
 
-    private const int MostYears = 55;
+    /// <summary>Up to so many groups every pair of a block is weighed.</summary>
+    public const int LargestWhole = 1_200;
+
+    private const int Part = 400, MostYears = 55, MostDoubtful = 100;
 
     private Dictionary<(int, int), Block> known = [];
 
@@ -40,10 +47,12 @@ public sealed class PeopleResolver
     public static IReadOnlyList<Person> Resolve(IEnumerable<Mention> mentions) => new PeopleResolver().Again(mentions);
 
     /// <summary>Tells the people of some works apart; blocks that hold the very mentions they held before are not looked at again.</summary>
-    public IReadOnlyList<Person> Again(IEnumerable<Mention> mentions)
+    /// <param name="mentions">All mentions.</param>
+    /// <param name="cancel">Stops; what was known before is known still.</param>
+    public IReadOnlyList<Person> Again(IEnumerable<Mention> mentions, CancellationToken cancel = default)
     {
         var all = mentions.OrderBy(m => m.WorkId).ThenBy(m => m.Position).ToArray();
-        var blocks = Blocks(all).AsParallel().AsOrdered().Select(b => known.TryGetValue((b[0].WorkId, b[0].Position), out var before) && before.Mentions.AsSpan().SequenceEqual(b, ReferenceEqualityComparer.Instance) ? before : new(b, Weighed(b))).ToArray();
+        var blocks = Blocks(all).AsParallel().AsOrdered().WithCancellation(cancel).Select(b => known.TryGetValue((b[0].WorkId, b[0].Position), out var before) && before.Mentions.AsSpan().SequenceEqual(b, ReferenceEqualityComparer.Instance) ? before : new(b, Weighed(b, cancel))).ToArray();
         known = blocks.ToDictionary(b => (b.Mentions[0].WorkId, b.Mentions[0].Position));
         var people = blocks.SelectMany(b => b.People, (b, p) => (Block: b, Found: p)).OrderBy(p => p.Found.Mentions[0].WorkId).ThenBy(p => p.Found.Mentions[0].Position).ToArray();
         var numbers = new Dictionary<Found, int>(people.Length, ReferenceEqualityComparer.Instance);
@@ -52,9 +61,9 @@ public sealed class PeopleResolver
         return [.. people.Select((p, i) => new Person(i, labels[i], p.Found.Name, p.Found.Orcid, p.Found.Mentions, [.. p.Found.Doubtful.Select(d => numbers[p.Block.People[d]]).Order()]))];
     }
 
-    private static Found[] Weighed(Mention[] block)
+    private static Found[] Weighed(Mention[] block, CancellationToken cancel)
     {
-        var groups = OfBlock(block);
+        var groups = OfBlock(block, cancel);
         for (var i = 0; i < groups.Count; i++) groups[i].Place = i;
         return [.. groups.Select(g => new Found(g.Name, g.Orcid, g.First, g.Last, [.. g.Mentions], [.. g.Doubtful.Select(d => d.Survivor().Place).Where(n => n != g.Place).Distinct()]))];
     }
@@ -76,28 +85,60 @@ public sealed class PeopleResolver
         return Enumerable.Range(0, all.Length).GroupBy(Root).Select(g => g.Select(i => all[i]).ToArray());
     }
 
-    private static List<Group> OfBlock(Mention[] block)
+    private static List<Group> OfBlock(Mention[] block, CancellationToken cancel)
     {
         // Mentions with one ORCID iD are one person from the start, unless their names say that somebody mistyped it.
         var groups = block.GroupBy(m => m.Orcid ?? $"{m.WorkId}.{m.Position}").SelectMany(g => Group.Start([.. g])).ToList();
         if (groups.Count == 1) return groups;
         // The more names that cannot be one stand under a family name, the commoner it is, and the less two that can be one say.
         var commonness = 0.6 * Math.Log2(groups.Select(g => Fullest(g.Givens)).Select(g => g.Count == 0 ? "" : g[0][..1]).Distinct().Count());
+        if (groups.Count <= LargestWhole)
+        {
+            Join(groups, commonness, cancel);
+            return groups;
+        }
+        // Those who may be one are brought side by side in several ways: by name alone, then by a co-author, a place, a subject they have most in common with others.
+        foreach (var beside in new Func<Group, int>[] { g => 0, g => Commonest(g.CoAuthors), g => Commonest(g.Places), g => Commonest(g.Topics), g => g.First })
+        {
+            var sorted = groups.Select(g => (Group: g, Name: string.Join(' ', Fullest(g.Givens)), Beside: beside(g)))
+                .OrderBy(g => g.Name.Length == 0 ? "" : g.Name[..1], StringComparer.Ordinal).ThenBy(g => g.Beside).ThenBy(g => g.Name, StringComparer.Ordinal)
+                .ThenBy(g => g.Group.Mentions[0].WorkId).ThenBy(g => g.Group.Mentions[0].Position).Select(g => g.Group).ToArray();
+            var parts = sorted.Chunk(Part).Select(p => p.ToList()).ToArray();
+            parts.AsParallel().WithCancellation(cancel).ForAll(p => Join(p, commonness, cancel));
+            var before = groups.Count;
+            groups = [.. parts.SelectMany(p => p)];
+            if (groups.Count > LargestWhole) continue;
+            if (before > groups.Count) Join(groups, commonness, cancel);
+            break;
+        }
+        groups.Sort((a, b) => (a.Mentions[0].WorkId, a.Mentions[0].Position).CompareTo((b.Mentions[0].WorkId, b.Mentions[0].Position)));
+        return groups;
+
+        // Hashes are spread evenly, so the least of a set is as good as any to bring those together that share many.
+        static int Commonest(HashSet<int> hashes) => hashes.Count == 0 ? int.MaxValue : hashes.Min();
+    }
+
+    /// <summary>Joins groups, the best pair first, as long as the evidence says so. O(n² log n).</summary>
+    private static void Join(List<Group> groups, double commonness, CancellationToken cancel)
+    {
         var queue = new PriorityQueue<(Group A, Group B, int VersionA, int VersionB), (double, int, int, int, int)>();
         void Propose(Group a, Group b)
         {
             if (Score(a, b) - commonness is var score && score >= Threshold - Doubt) queue.Enqueue((a, b, a.Version, b.Version), (-score, a.Mentions[0].WorkId, a.Mentions[0].Position, b.Mentions[0].WorkId, b.Mentions[0].Position));
         }
         for (var i = 0; i < groups.Count; i++)
-            for (var j = i + 1; j < groups.Count; j++)
-                Propose(groups[i], groups[j]);
+        {
+            cancel.ThrowIfCancellationRequested();
+            for (var j = i + 1; j < groups.Count; j++) Propose(groups[i], groups[j]);
+        }
         while (queue.TryDequeue(out var pair, out var key))
         {
+            cancel.ThrowIfCancellationRequested();
             if (pair.A.Version != pair.VersionA || pair.B.Version != pair.VersionB) continue;
             if (-key.Item1 < Threshold)
             {
-                pair.A.Doubtful.Add(pair.B);
-                pair.B.Doubtful.Add(pair.A);
+                if (pair.A.Doubtful.Count < MostDoubtful) pair.A.Doubtful.Add(pair.B);
+                if (pair.B.Doubtful.Count < MostDoubtful) pair.B.Doubtful.Add(pair.A);
                 continue;
             }
             pair.A.Take(pair.B);
@@ -105,26 +146,35 @@ public sealed class PeopleResolver
             foreach (var other in groups)
                 if (other != pair.A) Propose(pair.A.Before(other) ? pair.A : other, pair.A.Before(other) ? other : pair.A);
         }
-        return groups;
     }
 
     /// <summary>Log odds of two groups being one person; −∞ when they cannot be.</summary>
     private static double Score(Group a, Group b)
     {
         if (a.Orcid is not null && b.Orcid is not null && a.Orcid != b.Orcid) return double.NegativeInfinity;
-        if (a.Works.Overlaps(b.Works)) return double.NegativeInfinity;
+        if (Shared(a.Works, b.Works, 1) > 0) return double.NegativeInfinity;
         if (!FamiliesCanBeOne(a, b) || !a.Givens.All(x => b.Givens.All(y => GivenNames.Compatible(x, y)))) return double.NegativeInfinity;
         if (a.First > 0 && b.First > 0 && Math.Max(a.Last, b.Last) - Math.Min(a.First, b.First) > MostYears) return double.NegativeInfinity;
         var score = GivenNames.Worth(Fullest(a.Givens), Fullest(b.Givens)) + 1.8;
-        var shared = a.CoAuthors.Count(b.CoAuthors.Contains);
+        var shared = Shared(a.CoAuthors, b.CoAuthors, 2);
         score += shared == 0 ? (a.CoAuthors.Count > 0 && b.CoAuthors.Count > 0 ? -0.5 : 0) : shared == 1 ? 3.2 : 5;
-        if (a.Places.Overlaps(b.Places)) score += 2.4;
+        if (Shared(a.Places, b.Places, 1) > 0) score += 2.4;
         else if (a.Places.Count > 0 && b.Places.Count > 0) score -= 1.2;
-        var topics = a.Topics.Count(b.Topics.Contains);
+        var topics = Shared(a.Topics, b.Topics, 3);
         score += topics == 0 ? (a.Topics.Count > 0 && b.Topics.Count > 0 ? -2.2 : 0) : topics == 1 ? 0.6 : topics == 2 ? 1.4 : 2;
         var gap = Math.Max(a.First, b.First) - Math.Min(a.Last, b.Last);
         if (gap > 6) score -= Math.Min(3, (gap - 6) * 0.2);
         return score;
+    }
+
+    /// <summary>How many two sets share, up to a number beyond which it does not matter. O(the smaller set).</summary>
+    private static int Shared(HashSet<int> a, HashSet<int> b, int most)
+    {
+        if (a.Count > b.Count) (a, b) = (b, a);
+        var shared = 0;
+        foreach (var item in a)
+            if (b.Contains(item) && ++shared == most) break;
+        return shared;
     }
 
     private static IReadOnlyList<string> Fullest(List<IReadOnlyList<string>> givens) => givens.MaxBy(g => g.Sum(p => p.Length) + g.Count)!;
@@ -190,7 +240,7 @@ public sealed class PeopleResolver
         {
             foreach (var m in other.Mentions) Add(m);
             Mentions.Sort((a, b) => (a.WorkId, a.Position).CompareTo((b.WorkId, b.Position)));
-            Doubtful.AddRange(other.Doubtful);
+            Doubtful.AddRange(other.Doubtful.Take(MostDoubtful));
             other.into = this;
             Version++;
             other.Version++;

@@ -139,8 +139,9 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
         {
             case StepKind.Search: return this with { Expression = (act.Expression ?? "").Trim(), Trail = null };
             case StepKind.Trail: return Everything with { Trail = new([.. (act.Seeds ?? []).Distinct()], act.Way ?? TrailWay.Both) };
-            case StepKind.Way: return this with { Trail = Followed with { Way = act.Way ?? TrailWay.Both } };
-            case StepKind.Ties: return this with { Trail = Followed with { AtLeast = Math.Max(1, act.AtLeast ?? 1) } };
+            // Ways and ties belong to a trail. Where there is none (its step was taken out) they say nothing.
+            case StepKind.Way: return Trail is null ? this : this with { Trail = Trail with { Way = act.Way ?? TrailWay.Both } };
+            case StepKind.Ties: return Trail is null ? this : this with { Trail = Trail with { AtLeast = Math.Max(1, act.AtLeast ?? 1) } };
             case StepKind.Add when Trail is not null: return this with { Inside = Inside.Add((act.Expression ?? "").Trim()) };
             case StepKind.Add: return this with { Expression = Joined(Expression, (act.Expression ?? "").Trim()) };
             case StepKind.Databases: return this with { Databases = [.. (act.Databases ?? []).Distinct().Order()] };
@@ -158,8 +159,6 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
             default: throw new ArgumentOutOfRangeException(nameof(act));
         }
     }
-
-    private TrailQuestion Followed => Trail ?? throw new ArgumentException("Ways and ties belong to a trail; there is none to narrow.");
 
     /// <summary>
     /// The act that leads from this state to <paramref name="expression"/>: a further part where the new expression only goes on from the

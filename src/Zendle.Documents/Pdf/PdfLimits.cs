@@ -7,6 +7,18 @@ public sealed record PdfLimits(int Pages, TimeSpan Time)
 {
     /// <summary>The usual limits: more pages than any thesis has, more time than any of them takes.</summary>
     public static PdfLimits Usual { get; } = new(2_000, TimeSpan.FromSeconds(30));
+
+    /// <summary>Most managed memory of the process that reads it, in bytes.</summary>
+    public long Heap { get; init; } = 768L << 20;
+
+    /// <summary>Most memory of that process in all, in bytes.</summary>
+    public long Memory { get; init; } = 1_100L << 20;
+
+    /// <summary>How much longer than <see cref="Time"/> that process may be silent before it is ended.</summary>
+    public TimeSpan Grace { get; init; } = TimeSpan.FromSeconds(5);
+
+    /// <summary>Most letters on one page.</summary>
+    public int LettersOnPage { get; init; } = 400_000;
 }
 
 /// <summary>A file that is no readable PDF; the message is a sentence for a person.</summary>
@@ -38,4 +50,8 @@ public enum PdfFault
     TooManyPages,
     /// <summary>Reading it took too long.</summary>
     TooSlow,
+    /// <summary>Reading it takes more memory than a document may have.</summary>
+    TooHeavy,
+    /// <summary>It ends whatever reads it.</summary>
+    Unreadable,
 }

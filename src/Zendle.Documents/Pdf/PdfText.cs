@@ -4,7 +4,6 @@ using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
 using UglyToad.PdfPig.Core;
 using UglyToad.PdfPig.Exceptions;
-using UglyToad.PdfPig.Tokens;
 using Zendle.Core.FullText;
 
 namespace Zendle.Documents.Pdf;
@@ -33,7 +32,7 @@ public static class PdfText
             if (document.IsEncrypted) throw Encrypted();
             if (document.NumberOfPages > limits.Pages) throw new PdfFaultException(PdfFault.TooManyPages, $"The file has {document.NumberOfPages:N0} pages; at most {limits.Pages:N0} are taken.");
             if (document.NumberOfPages == 0) throw Damaged(null);
-            if (RunsScript(document)) throw new PdfFaultException(PdfFault.Scripted, "The file runs a script when it is opened; it is not taken.");
+            if (PdfScripts.In(document)) throw new PdfFaultException(PdfFault.Scripted, "The file carries a script, or starts a program; it is not taken.");
             return Read(document, limits, watch);
         }
         catch (PdfDocumentEncryptedException e) { throw new PdfFaultException(PdfFault.Encrypted, Encrypted().Message, e); }
@@ -52,19 +51,6 @@ public static class PdfText
         if (bytes.AsSpan(Math.Max(0, bytes.Length - 2048)).IndexOf("%%EOF"u8) < 0) throw Damaged(null);
     }
 
-    private static bool RunsScript(PdfDocument document)
-    {
-        var catalog = document.Structure.Catalog.CatalogDictionary;
-        if (catalog.TryGet(NameToken.Create("OpenAction"), out var action) && IsScript(document, action)) return true;
-        if (!catalog.TryGet(NameToken.Create("Names"), out var names)) return false;
-        return Resolved(document, names) is DictionaryToken d && d.ContainsKey(NameToken.Create("JavaScript"));
-    }
-
-    private static bool IsScript(PdfDocument document, IToken action) =>
-        Resolved(document, action) is DictionaryToken d && (d.ContainsKey(NameToken.Create("JS")) || (d.TryGet(NameToken.Create("S"), out var kind) && kind is NameToken { Data: "JavaScript" }));
-
-    private static IToken? Resolved(PdfDocument document, IToken token) => token is IndirectReferenceToken reference ? document.Structure.GetObject(reference.Data)?.Data : token;
-
     private static DocumentFacts Read(PdfDocument document, PdfLimits limits, Stopwatch watch)
     {
         var (first, onFirst, words, letters) = (new List<string>(), 0, 0, 0);
@@ -73,6 +59,7 @@ public static class PdfText
         {
             if (watch.Elapsed > limits.Time) throw new PdfFaultException(PdfFault.TooSlow, $"Reading the file took longer than {limits.Time.TotalSeconds:0} seconds.");
             letters += page.Letters.Count;
+            if (page.Letters.Count > limits.LettersOnPage) throw new PdfFaultException(PdfFault.TooHeavy, $"One page of the file has more than {limits.LettersOnPage:N0} letters; it is not taken.");
             foreach (var line in Lines(page))
             {
                 if (page.Number <= FirstPages) first.Add(line.Text);

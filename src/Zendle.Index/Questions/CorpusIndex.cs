@@ -7,12 +7,33 @@ namespace Zendle.Index.Questions;
 /// <summary>The index over the whole corpus: takes changes from the store, hands out snapshots.</summary>
 public sealed class CorpusIndex : IDisposable
 {
-    private readonly TextIndex text;
+    private readonly string folder;
+    private TextIndex text;
     private readonly Lock gate = new();
     private CorpusSnapshot? current;
 
     /// <summary>Opens the index in a folder; see <see cref="TextIndex.Open"/>.</summary>
-    public CorpusIndex(string folder) => text = TextIndex.Open(folder);
+    public CorpusIndex(string folder) => (this.folder, text) = (folder, TextIndex.Open(folder));
+
+    /// <summary>Whether damaged parts were taken out: the records that <see cref="Missing"/> tells must be put in again.</summary>
+    public bool IsPartial => text.IsPartial;
+
+    /// <summary>Those of some records whose words are not in it.</summary>
+    public List<int> Missing(IEnumerable<int> records)
+    {
+        var there = text.Records();
+        return [.. records.Where(r => !there.Contains(r))];
+    }
+
+    /// <summary>
+    /// Opens the words anew from the last durable state, after something failed to be written: then nobody can tell which words of those put in since are lost.
+    /// What the store has beyond <see cref="Sequence"/> must be put in again. Snapshots that were handed out stay as they are.
+    /// </summary>
+    public void Reopen()
+    {
+        text.Dispose();
+        text = TextIndex.Open(folder);
+    }
 
     /// <summary>Change sequence the durable index stands at; what the store has beyond it must be put in again.</summary>
     public long Sequence => text.Sequence;
@@ -35,6 +56,12 @@ public sealed class CorpusIndex : IDisposable
     public void Refresh(CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long sequence, IReadOnlyDictionary<int, int>? containers = null)
     {
         text.Commit(sequence);
+        Publish(columns, databaseNames, sequence, containers);
+    }
+
+    /// <summary>Makes the words that are in it visible with the columns given, without writing anything.</summary>
+    public void Publish(CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long sequence, IReadOnlyDictionary<int, int>? containers = null)
+    {
         var next = new CorpusSnapshot(text.OpenReader(), columns, databaseNames, sequence, containers ?? new Dictionary<int, int>());
         CorpusSnapshot? old;
         lock (gate) (old, current) = (current, next);

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Runtime.ExceptionServices;
 using Lucene.Net.Index;
 using Zendle.Core.Sets;
 using Zendle.Index.Columns;
@@ -53,6 +54,11 @@ public sealed class CorpusSnapshot : IDisposable
         {
             if (alone && pieces.Count > 1) Parallel.ForEach(pieces, read);
             else foreach (var piece in pieces) read(piece);
+        }
+        catch (AggregateException e)
+        {
+            // Why one core stopped is why all did.
+            ExceptionDispatchInfo.Throw(e.Flatten().InnerExceptions[0]);
         }
         finally { Interlocked.Decrement(ref readers); }
     }

@@ -18,6 +18,8 @@ namespace Zendle.Index.Questions;
 public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? facts)
 {
     private readonly CorpusColumns columns = snapshot.Columns;
+    private readonly Budget budget = Budget.Current;
+    private readonly Dictionary<(NearNode, QueryField), NearSides[]> sides = [];
 
     /// <summary>The records that satisfy a tree.</summary>
     /// <param name="root">The tree.</param>
@@ -51,6 +53,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
 
     private BitSet Found(QueryNode root, QueryField field, QueryNode? without)
     {
+        budget.Check();
         if (ReferenceEquals(root, without)) return new BitSet(columns.RecordSize);
         switch (root)
         {
@@ -105,7 +108,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             return works;
         }
         var chosen = new bool[256];
-        foreach (var d in databases) chosen[d] = true;
+        foreach (var d in databases) if ((uint)d < (uint)chosen.Length) chosen[d] = true;
         foreach (var r in records) if (chosen[columns.RecordDatabase[r]]) works.Add(columns.RecordWork[r]);
         return works;
     }
@@ -119,7 +122,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         var found = new Dictionary<string, int>(StringComparer.Ordinal);
         foreach (var leaf in snapshot.Reader.Leaves)
             foreach (var name in IndexFields.Text(field))
-                foreach (var term in TermWalk.Over(leaf.AtomicReader, name, slot))
+                foreach (var term in TermWalk.Over(leaf.AtomicReader, name, slot, budget))
                 {
                     var word = term.Term.Utf8ToString();
                     found[word] = found.GetValueOrDefault(word) + term.DocFreq;
@@ -198,10 +201,15 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             var reader = leaf.AtomicReader;
             var ids = SegmentDocs.Of(reader).Record;
             DocsEnum? docs = null;
-            foreach (var term in TermWalk.Over(reader, name, slot))
+            var looked = 0;
+            foreach (var term in TermWalk.Over(reader, name, slot, budget))
             {
                 docs = term.Docs(reader.LiveDocs, docs, DocsFlags.NONE);
-                for (var d = docs.NextDoc(); d != Lucene.Net.Search.DocIdSetIterator.NO_MORE_DOCS; d = docs.NextDoc()) Put(records, ids[d]);
+                for (var d = docs.NextDoc(); d != Lucene.Net.Search.DocIdSetIterator.NO_MORE_DOCS; d = docs.NextDoc())
+                {
+                    budget.Every(ref looked);
+                    Put(records, ids[d]);
+                }
             }
         }
         return records;
@@ -209,38 +217,18 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
 
     private BitSet Near(NearNode near, QueryField field, QueryNode? without)
     {
-        if (without is not null && near.Parts.Any(p => p is not OrNode ? ReferenceEquals(p, without) : ((OrNode)p).Parts.Any(q => ReferenceEquals(q, without))))
+        if (without is not null && near.Parts.Any(p => Holds(p, without)))
             return NearUncached(near, field, without);
         return snapshot.Remember($"near {field}|{QueryText.Print(near)}", () => NearUncached(near, field, null));
     }
 
     private BitSet NearUncached(NearNode near, QueryField field, QueryNode? without)
     {
+        // The places of all terms are read once, however many terms are then left out one after another.
+        if (!sides.TryGetValue((near, field), out var read)) sides[(near, field)] = read = [.. IndexFields.Text(field).SelectMany(name => NearSides.Of(near, snapshot, name, budget))];
         var records = new BitSet(columns.RecordSize);
-        foreach (var name in IndexFields.Text(field))
-            Places(name, reader =>
-            {
-                // The rarest side is read first; of the others only documents that can still count.
-                var sides = new Spans[near.Parts.Length];
-                FixedBitSet? within = null;
-                foreach (var i in Enumerable.Range(0, sides.Length).OrderBy(i => Terms(near.Parts[i]).Sum(t => (long)reader.AtMost(t))))
-                {
-                    sides[i] = Spans.Merge([.. Terms(near.Parts[i]).Where(t => !ReferenceEquals(t, without)).Select(t => reader.Of(t, within)).DefaultIfEmpty(Spans.None)]);
-                    if (sides[i].Count == 0) return Spans.None;
-                    within = reader.DocumentsOf(sides[i]);
-                }
-                var spans = sides[0];
-                for (var i = 1; i < sides.Length && spans.Count > 0; i++) spans = Spans.Near(spans, sides[i], near.Distances[i - 1]);
-                return spans;
-            }, records);
+        foreach (var segment in read) foreach (var document in segment.Documents(without, budget)) Put(records, segment.Records[document]);
         return records;
-
-        static IEnumerable<TermNode> Terms(QueryNode part) => part switch
-        {
-            TermNode t => [t],
-            OrNode o => o.Parts.SelectMany(Terms),
-            _ => throw new ArgumentException("A side of NEAR is a term or a group of terms.", nameof(part)),
-        };
     }
 
     private void Places(string name, Func<SpanReader, Spans> find, BitSet records)
@@ -248,7 +236,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         // Segments know nothing of each other.
         var leaves = snapshot.Reader.Leaves;
         var found = new long[leaves.Count][];
-        snapshot.Read([.. Enumerable.Range(0, leaves.Count)], i => found[i] = find(new(leaves[i].AtomicReader, name)).Starts);
+        snapshot.Read([.. Enumerable.Range(0, leaves.Count)], i => found[i] = find(new(leaves[i].AtomicReader, name, budget)).Starts);
         for (var i = 0; i < found.Length; i++)
         {
             var ids = SegmentDocs.Of(leaves[i].AtomicReader).Record;

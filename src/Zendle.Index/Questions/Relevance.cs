@@ -25,6 +25,7 @@ public sealed class Relevance
     private readonly BitSet records;
     private readonly int[] ranks;
     private readonly int size;
+    private readonly Budget budget = Budget.Current;
     private readonly List<Leaf> leaves = [];
     private readonly List<(long Place, int Position, int Concept)>? places;
 
@@ -97,7 +98,7 @@ public sealed class Relevance
                 void Add(int document, int times) => frequency[records.RankOf(docs.Record[document], ranks)] += times * weight / (1 - b + b * lengths[document] / average);
                 if (term.IsPhrase || places is not null)
                 {
-                    foreach (var start in new SpanReader(reader, field).Of(term, matching).Starts)
+                    foreach (var start in new SpanReader(reader, field, budget).Of(term, matching).Starts)
                     {
                         var document = Spans.Document(start);
                         Add(document, 1);
@@ -106,11 +107,15 @@ public sealed class Relevance
                     continue;
                 }
                 DocsEnum? postings = null;
-                foreach (var word in term.Forms.SelectMany(f => TermWalk.Over(reader, field, f[0])))
+                var looked = 0;
+                foreach (var word in term.Forms.SelectMany(f => TermWalk.Over(reader, field, f[0], budget)))
                 {
                     postings = word.Docs(reader.LiveDocs, postings, DocsFlags.FREQS);
                     for (var d = postings.NextDoc(); d != DocIdSetIterator.NO_MORE_DOCS; d = postings.NextDoc())
+                    {
+                        budget.Every(ref looked);
                         if (matching.Get(d)) Add(d, postings.Freq);
+                    }
                 }
             }
         }

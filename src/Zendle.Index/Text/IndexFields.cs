@@ -5,6 +5,12 @@ namespace Zendle.Index.Text;
 /// <summary>Names of the fields in the text index, and which of them a question's field covers.</summary>
 internal static class IndexFields
 {
+    /// <summary>Longest word or value that is told apart, in characters: what the text index takes is at most 32,766 bytes, and nobody's word is as long as this.</summary>
+    private const int LongestWord = 1_000;
+
+    /// <summary>A word as it is indexed and looked for.</summary>
+    public static string Cut(string word) => word.Length > LongestWord ? word[..LongestWord] : word;
+
     public const string Title = "t", Abstract = "a", Keywords = "k", Author = "p", Venue = "v", Subject = "s", Affiliation = "f", Funder = "u";
     public const string Doi = "doi", Issn = "issn", Isbn = "isbn", Type = "type", Language = "lang";
     public const string Id = "id", Record = "rid", Lengths = "len";

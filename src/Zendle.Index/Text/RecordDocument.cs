@@ -56,6 +56,6 @@ internal sealed class RecordDocument
 
     private void AddValue(string field, string? value)
     {
-        if (value is not null) document.Add(new StringField(field, value, Field.Store.NO));
+        if (value is not null) document.Add(new StringField(field, IndexFields.Cut(value), Field.Store.NO));
     }
 }

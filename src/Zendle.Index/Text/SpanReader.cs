@@ -3,11 +3,12 @@ using Lucene.Net.Index;
 using Lucene.Net.Search;
 using Lucene.Net.Util;
 using Zendle.Core.Queries;
+using Zendle.Index.Questions;
 
 namespace Zendle.Index.Text;
 
 /// <summary>Finds words, phrases and near groups with their places, in one field of one segment.</summary>
-internal sealed class SpanReader(AtomicReader reader, string field)
+internal sealed class SpanReader(AtomicReader reader, string field, Budget budget)
 {
     private readonly IBits? live = reader.LiveDocs;
 
@@ -16,10 +17,15 @@ internal sealed class SpanReader(AtomicReader reader, string field)
     {
         var documents = new FixedBitSet(Math.Max(1, reader.MaxDoc));
         DocsEnum? docs = null;
-        foreach (var term in TermWalk.Over(reader, field, slot))
+        var looked = 0;
+        foreach (var term in TermWalk.Over(reader, field, slot, budget))
         {
             docs = term.Docs(live, docs, DocsFlags.NONE);
-            for (var d = docs.NextDoc(); d != DocIdSetIterator.NO_MORE_DOCS; d = docs.NextDoc()) documents.Set(d);
+            for (var d = docs.NextDoc(); d != DocIdSetIterator.NO_MORE_DOCS; d = docs.NextDoc())
+            {
+                documents.Set(d);
+                budget.Every(ref looked);
+            }
         }
         return documents;
     }
@@ -64,13 +70,15 @@ internal sealed class SpanReader(AtomicReader reader, string field)
         var postings = new (DocsAndPositionsEnum Places, int Offset, int Frequency)[words.Length];
         for (var i = 0; i < words.Length; i++)
         {
-            if (TermWalk.Over(reader, field, words[i]).FirstOrDefault() is not { } word || word.DocsAndPositions(live, null, DocsAndPositionsFlags.NONE) is not { } places) return Spans.None;
+            if (TermWalk.Over(reader, field, words[i], budget).FirstOrDefault() is not { } word || word.DocsAndPositions(live, null, DocsAndPositionsFlags.NONE) is not { } places) return Spans.None;
             postings[i] = (places, i, word.DocFreq);
         }
         Array.Sort(postings, (a, b) => a.Frequency.CompareTo(b.Frequency));
         var (starts, lead, here, there) = (new List<long>(), postings[0].Places, new List<int>(), new List<int>());
+        var looked = 0;
         for (var document = lead.NextDoc(); document != DocIdSetIterator.NO_MORE_DOCS; document = lead.NextDoc())
         {
+            budget.Every(ref looked);
             if (within?.Get(document) == false) continue;
             var all = true;
             for (var i = 1; i < postings.Length && all; i++)
@@ -106,7 +114,7 @@ internal sealed class SpanReader(AtomicReader reader, string field)
     }
 
     /// <summary>About how many documents have a term, at most; for what is read first. Truncated words count as being everywhere.</summary>
-    public int AtMost(TermNode term) => term.Forms.Max(form => form.Min(slot => TermNode.IsPattern(slot) ? reader.MaxDoc : TermWalk.Over(reader, field, slot).Select(t => t.DocFreq).FirstOrDefault()));
+    public int AtMost(TermNode term) => term.Forms.Max(form => form.Min(slot => TermNode.IsPattern(slot) ? reader.MaxDoc : TermWalk.Over(reader, field, slot, budget).Select(t => t.DocFreq).FirstOrDefault()));
 
     private static long[] Following(long[] starts, long[] next, int offset)
     {
@@ -125,9 +133,9 @@ internal sealed class SpanReader(AtomicReader reader, string field)
     private long[] Positions(string slot, FixedBitSet? candidates)
     {
         var places = new List<long>();
-        var terms = 0;
+        var (terms, looked) = (0, 0);
         DocsAndPositionsEnum? postings = null;
-        foreach (var term in TermWalk.Over(reader, field, slot))
+        foreach (var term in TermWalk.Over(reader, field, slot, budget))
         {
             terms++;
             postings = term.DocsAndPositions(live, postings, DocsAndPositionsFlags.NONE);
@@ -135,11 +143,13 @@ internal sealed class SpanReader(AtomicReader reader, string field)
             var d = candidates is null ? postings.NextDoc() : Advance(postings, candidates, 0);
             while (d != DocIdSetIterator.NO_MORE_DOCS)
             {
+                budget.Every(ref looked);
                 if (candidates is null || candidates.Get(d))
                     for (var i = postings.Freq; i > 0; i--) places.Add(Spans.Pack(d, postings.NextPosition()));
                 d = candidates is null ? postings.NextDoc() : d + 1 < candidates.Length ? Advance(postings, candidates, d + 1) : DocIdSetIterator.NO_MORE_DOCS;
             }
         }
+        budget.Hold(places.Count);
         var all = places.ToArray();
         if (terms > 1) Array.Sort(all);
         return all;

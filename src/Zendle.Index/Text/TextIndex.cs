@@ -32,19 +32,61 @@ public sealed class TextIndex : IDisposable
     /// <summary>Change sequence of the store that the last commit stands at; 0 for an empty index.</summary>
     public long Sequence { get; private set; }
 
-    /// <summary>Opens the index in <paramref name="folder"/>; a missing, damaged or older one is emptied and starts at sequence 0.</summary>
+    /// <summary>
+    /// Whether parts of it were damaged and have been taken out: what the store has and <see cref="Records"/> does not name must be put in again.
+    /// </summary>
+    public bool IsPartial { get; private init; }
+
+    /// <summary>
+    /// Opens the index in <paramref name="folder"/>; a missing or older one is emptied and starts at sequence 0. Every file is read through and held against its
+    /// checksum; segments that are damaged are taken out. O(bytes of the index).
+    /// </summary>
     public static TextIndex Open(string folder)
     {
         System.IO.Directory.CreateDirectory(folder);
         var directory = FSDirectory.Open(folder);
-        var sequence = StandsAt(directory);
         if (IndexWriter.IsLocked(directory)) IndexWriter.Unlock(directory); // a lock file left by a killed process; one process owns the folder
+        var isPartial = !IsWhole(directory);
+        var sequence = !isPartial || TakeDamagedOut(directory) ? StandsAt(directory) : null;
         var config = new IndexWriterConfig(Lucene48, null)
         {
             OpenMode = sequence is null ? OpenMode.CREATE : OpenMode.CREATE_OR_APPEND,
             RAMBufferSizeMB = BufferMegabytes,
+            MergeScheduler = new CalmMergeScheduler(),
         };
-        return new(directory, new IndexWriter(directory, config), sequence ?? 0);
+        return new(directory, new IndexWriter(directory, config), sequence ?? 0) { IsPartial = isPartial && sequence is not null };
+    }
+
+    /// <summary>Whether every segment agrees with its checksums; an index that is not there is whole.</summary>
+    private static bool IsWhole(FSDirectory directory)
+    {
+        try
+        {
+            if (!DirectoryReader.IndexExists(directory)) return true;
+            using var reader = DirectoryReader.Open(directory);
+            Parallel.ForEach(reader.Leaves, leaf => leaf.AtomicReader.CheckIntegrity());
+            return true;
+        }
+#pragma warning disable CA1031 // bytes that are not what they were may make reading fail in any way
+        catch (Exception) { return false; }
+#pragma warning restore CA1031
+    }
+
+    /// <summary>Takes damaged segments out and leaves the others.</summary>
+    /// <returns>False when nothing can be saved.</returns>
+    private static bool TakeDamagedOut(FSDirectory directory)
+    {
+        try
+        {
+            var check = new CheckIndex(directory);
+            var found = check.DoCheckIndex();
+            if (found.MissingSegments || found.CantOpenSegments || found.MissingSegmentVersion) return false;
+            if (!found.Clean) check.FixIndex(found);
+            return IsWhole(directory);
+        }
+#pragma warning disable CA1031
+        catch (Exception) { return false; }
+#pragma warning restore CA1031
     }
 
     private static long? StandsAt(FSDirectory directory)
@@ -57,10 +99,28 @@ public sealed class TextIndex : IDisposable
             return data.TryGetValue("version", out var version) && version == Version && data.TryGetValue("sequence", out var sequence)
                 ? long.Parse(sequence, CultureInfo.InvariantCulture) : null;
         }
-        catch (Exception e) when (e is IOException or FormatException or ArgumentException or IndexFormatTooNewException)
+#pragma warning disable CA1031 // derived data that cannot be read, in whatever way, is built anew
+        catch (Exception) { return null; }
+#pragma warning restore CA1031
+    }
+
+    /// <summary>Ids of the records whose words are in it.</summary>
+    internal HashSet<int> Records()
+    {
+        var ids = new HashSet<int>();
+        using var reader = OpenReader();
+        foreach (var leaf in reader.Leaves)
         {
-            return null; // derived data that cannot be read is built anew
+            var (live, records) = (leaf.AtomicReader.LiveDocs, SegmentDocs.Of(leaf.AtomicReader).Record);
+            for (var d = 0; d < records.Length; d++) if (live is null || live.Get(d)) ids.Add(records[d]);
         }
+        return ids;
+    }
+
+    /// <summary>Merges segments behind the scenes; one that fails (a full disk) is left as it was, and does not end the process.</summary>
+    private sealed class CalmMergeScheduler : ConcurrentMergeScheduler
+    {
+        protected override void HandleMergeException(Exception exc) { }
     }
 
     /// <summary>Puts a record in, in place of what was there under its id.</summary>

@@ -51,7 +51,7 @@ internal sealed class WordsTokenStream : TokenStream
     {
         if (next >= words.Count) return false;
         // Both attributes are set for every word, so there is nothing to clear.
-        term.SetEmpty().Append(words[next].Text);
+        term.SetEmpty().Append(IndexFields.Cut(words[next].Text));
         increment.PositionIncrement = words[next].Increment;
         next++;
         return true;

@@ -42,11 +42,18 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     /// <param name="each">When given, everything is built from nothing, and every record is shown to it with its id, on whichever core: who needs all records too need not read them again.</param>
     public async Task<CorpusColumns> Build(long sequence, IReadOnlyList<DatabaseRow> databases, CancellationToken cancel, Action<int, Record>? each = null)
     {
-        var before = each is not null ? null : isBegun ? state : WithStandings(file.Read());
+        var before = each is not null ? null : isBegun ? state : state ?? WithStandings(file.Read());
         (state, isBegun) = (null, true); // until this build has come to its end
         var next = await After(before, sequence, databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)), each, cancel);
         state = next;
         return next.Columns;
+    }
+
+    /// <summary>The columns as they were written down last, with the change sequence they stand at; null when there are none of use. For a start, before anything is built.</summary>
+    public (long Sequence, CorpusColumns Columns)? WrittenDown()
+    {
+        state ??= WithStandings(file.Read());
+        return state is { } written ? (written.Sequence, written.Columns) : null;
     }
 
     /// <summary>Writes down what a later start would have to build; nothing when nothing changed.</summary>
@@ -79,7 +86,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
             if (part.Mentions.Count > 0) mentions?.Add(part.Work, part.Mentions);
         }
         await LeadHome(changes, cancel);
-        if (mentions is not null) changes.Builder.TakePeople(people.Again(mentions.Values.SelectMany(m => m)));
+        if (mentions is not null) changes.Builder.TakePeople(people.Again(mentions.Values.SelectMany(m => m), cancel));
         else people = new();
         var (columns, venues) = changes.Finish();
         return new(sequence, databases, columns.WithStandings(Standings(columns, venues)), venues, toldApart) { Mentions = mentions, Unwritten = before is null ? int.MaxValue : (int)Math.Min(int.MaxValue, (long)before.Unwritten + touched.Count) };

@@ -4,50 +4,110 @@ using Zendle.Store.Corpus;
 
 namespace Zendle.Server.Corpus;
 
-/// <summary>Keeps the index in step with the store: replays at the start what came after the index's last commit, and makes changes visible.</summary>
-public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ZendleOptions options, ILogger<CorpusService> log) : IDisposable
+/// <summary>
+/// Keeps the index in step with the store. A start shows what was written down last and puts in behind it what came after, while questions are answered already;
+/// only an index that is missing, or that nothing fits, is waited for.
+/// </summary>
+public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICorpusMarks identity, ZendleOptions options, ILogger<CorpusService> log) : IDisposable
 {
     private readonly SemaphoreSlim refreshing = new(1, 1);
     private CorpusIndex? index;
+    private volatile bool isBroken;
 
     /// <summary>Whether questions can be answered.</summary>
     public bool IsReady { get; private set; }
 
-    /// <summary>Opens the index and brings it to where the store stands. A missing or older index is built anew.</summary>
+    /// <summary>Whether what is shown lags behind the store, because the last process was interrupted.</summary>
+    public bool IsBehind { get; private set; }
+
+    private string Folder => Path.Combine(options.Data, "index");
+
+    /// <summary>Opens the index and brings it to where the store stands.</summary>
     public async Task Start(CancellationToken cancel)
     {
-        index = new CorpusIndex(Path.Combine(options.Data, "index"));
+        await Open(cancel);
+        await CatchUp(cancel);
+    }
+
+    /// <summary>Opens the index and shows what was written down last, if it was. Follow with <see cref="CatchUp"/>.</summary>
+    public async Task Open(CancellationToken cancel)
+    {
+        ForgetOthers();
+        index = new CorpusIndex(Folder);
         var sequence = await reader.Sequence(cancel);
         if (index.Sequence > sequence)
         {
             // The store was put back to an older state: what the index holds beyond it is not true any more.
             index.Dispose();
-            Directory.Delete(Path.Combine(options.Data, "index"), recursive: true);
-            index = new CorpusIndex(Path.Combine(options.Data, "index"));
+            Directory.Delete(Folder, recursive: true);
+            ForgetOthers();
+            index = new CorpusIndex(Folder);
         }
-        if (index.Sequence < sequence) log.LogInformation("The index stands at {Index}, the store at {Store}; the rest is put in.", index.Sequence, sequence);
+        if (index.IsPartial || columns.WrittenDown() is not { } written || written.Sequence > index.Sequence) return;
+        Publish(written.Sequence, written.Columns, await reader.Databases(cancel));
+        (IsBehind, IsReady) = (written.Sequence < sequence || index.Sequence < sequence, true);
+    }
+
+    /// <summary>Brings the index to where the store stands. A missing or older one is built anew.</summary>
+    public async Task CatchUp(CancellationToken cancel)
+    {
+        var sequence = await reader.Sequence(cancel);
+        if (index!.Sequence < sequence) log.LogInformation("The index stands at {Index}, the store at {Store}; the rest is put in.", index.Sequence, sequence);
         // From nothing, words and columns are made in one reading of all records.
         if (index.Sequence == 0) await Renew(index.Fill, cancel);
         else
         {
-            // Cutting records into words takes most of the time; the words of one record know nothing of another's.
-            await Parallel.ForEachAsync(reader.Changed(index.Sequence, sequence, cancel), cancel, (changed, _) =>
+            if (index.IsPartial)
             {
-                index.Put(changed.Id, changed.Facts is { } facts ? RecordCodec.Facts(facts) : null);
-                return ValueTask.CompletedTask;
-            });
+                var missing = index.Missing(await reader.LiveRecords(cancel));
+                log.LogWarning("Parts of the index were damaged; the words of {Records} records are put in again.", missing.Count);
+                foreach (var chunk in missing.Chunk(500))
+                    foreach (var (id, record) in await reader.Records(chunk, cancel)) index.Put(id, record.Record);
+            }
+            await Replay(cancel);
             await Refresh(cancel);
         }
-        IsReady = true;
+        (IsBehind, IsReady) = (false, true);
+    }
+
+    /// <summary>What was derived from another corpus is of no use for this one.</summary>
+    private void ForgetOthers()
+    {
+        var mark = Path.Combine(Folder, "of-corpus");
+        if (Directory.Exists(Folder) && (!File.Exists(mark) || File.ReadAllText(mark) != identity.Identity)) Directory.Delete(Folder, recursive: true);
+        Directory.CreateDirectory(Folder);
+        File.WriteAllText(mark, identity.Identity);
+    }
+
+    /// <summary>Puts in the words of what the store has beyond the index.</summary>
+    private async Task Replay(CancellationToken cancel)
+    {
+        var sequence = await reader.Sequence(cancel);
+        if (index!.Sequence >= sequence) return;
+        // Cutting records into words takes most of the time; the words of one record know nothing of another's.
+        await Parallel.ForEachAsync(reader.Changed(index.Sequence, sequence, cancel), cancel, (changed, _) =>
+        {
+            index.Put(changed.Id, changed.Facts is { } facts ? RecordCodec.Facts(facts) : null);
+            return ValueTask.CompletedTask;
+        });
     }
 
     /// <summary>Puts changed records in; they are seen after <see cref="Refresh"/>.</summary>
     public void Put(IEnumerable<(int Id, Record? Record)> changed)
     {
-        foreach (var (id, record) in changed) index!.Put(id, record);
+        if (isBroken) return; // they are put in from the store before the next refresh
+        try
+        {
+            foreach (var (id, record) in changed) index!.Put(id, record);
+        }
+        catch
+        {
+            isBroken = true;
+            throw;
+        }
     }
 
-    /// <summary>Builds columns from the store and makes them visible together with the words. O(records).</summary>
+    /// <summary>Makes changes visible: words and columns together. O(changed records), and now and then O(records).</summary>
     public Task Refresh(CancellationToken cancel) => Renew(null, cancel);
 
     private async Task Renew(Action<int, Record>? each, CancellationToken cancel)
@@ -55,15 +115,38 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, Zen
         await refreshing.WaitAsync(cancel);
         try
         {
+            if (isBroken)
+            {
+                // Something could not be written (a full disk): words that were put in since the last commit may be lost, so they are put in again.
+                index!.Reopen();
+                await Replay(cancel);
+                isBroken = false;
+            }
             var sequence = await reader.Sequence(cancel);
             var databases = await reader.Databases(cancel);
             var built = await columns.Build(sequence, databases, cancel, each);
-            index!.Refresh(built, databases.ToDictionary(d => d.Id, d => d.Name), sequence, databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value));
+            await identity.Mark(built.RecordSize - 1, built.WorkSize - 1, sequence, cancel);
+            try { index!.Refresh(built, Names(databases), sequence, Containers(databases)); }
+            catch
+            {
+                isBroken = true;
+                throw;
+            }
             _ = Task.Run(built.WorkOutPlaces, CancellationToken.None);
             columns.WriteDown(whenDue: true);
         }
         finally { refreshing.Release(); }
     }
+
+    private void Publish(long sequence, Zendle.Index.Columns.CorpusColumns built, List<DatabaseRow> databases)
+    {
+        index!.Publish(built, Names(databases), sequence, Containers(databases));
+        _ = Task.Run(built.WorkOutPlaces, CancellationToken.None);
+    }
+
+    private static Dictionary<int, string> Names(List<DatabaseRow> databases) => databases.ToDictionary(d => d.Id, d => d.Name);
+
+    private static Dictionary<int, int> Containers(List<DatabaseRow> databases) => databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value);
 
     /// <summary>The newest snapshot; dispose of it when done.</summary>
     public CorpusSnapshot Snapshot() => IsReady ? index!.Snapshot() : throw new NotReadyException();

@@ -31,8 +31,11 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         await using var scope = services.CreateAsyncScope();
         var context = scope.ServiceProvider.GetRequiredService<ZendleContext>();
         var account = await Account(scope.ServiceProvider.GetRequiredService<UserManager<Account>>());
-        if (await context.Reviews.AnyAsync(cancel)) return false;
-        await Harvest(scope.ServiceProvider, cancel);
+        var isInUse = await context.Reviews.AnyAsync(cancel);
+        // A corpus that was lost is harvested again, also beside a review that is there.
+        var databases = await scope.ServiceProvider.GetRequiredService<DatabaseService>().List(cancel);
+        if (!isInUse || databases.Databases.Count == 0) await Harvest(scope.ServiceProvider, cancel);
+        if (isInUse) return false;
         var reviews = services.GetRequiredService<ReviewService>();
         var review = await reviews.Create("Street lighting and night pollination", "Does artificial light at night change what moths do, and with it the night-time pollination of wild plants and crops?", account.Id);
         await Work(review, account.Id);

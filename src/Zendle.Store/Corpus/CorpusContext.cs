@@ -5,6 +5,8 @@ namespace Zendle.Store.Corpus;
 /// <summary>What was harvested: databases, records, works (<c>corpus.db</c>). Could be fetched again, but for its ids.</summary>
 public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbContext(options)
 {
+    /// <summary>Which corpus it is.</summary>
+    public DbSet<CorpusRow> Corpus => Set<CorpusRow>();
     /// <summary>Databases.</summary>
     public DbSet<DatabaseRow> Databases => Set<DatabaseRow>();
     /// <summary>Records.</summary>
@@ -23,6 +25,7 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
+        modelBuilder.Entity<CorpusRow>().Property(c => c.Id).ValueGeneratedNever();
         modelBuilder.Entity<DatabaseRow>().HasIndex(d => new { d.Address, d.SetName }).IsUnique();
         modelBuilder.Entity<RecordRow>(r =>
         {

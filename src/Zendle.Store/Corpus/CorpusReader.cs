@@ -25,6 +25,14 @@ public sealed record StoredRecord(int Id, int WorkId, int DatabaseId, long Seque
     public MergeFacts Compared() => MergeFactsCodec.Read(Id, DatabaseId, MergeFacts);
 }
 
+/// <summary>What a record is, in numbers and in names that outlive them.</summary>
+/// <param name="Id">Record id.</param>
+/// <param name="WorkId">Its work.</param>
+/// <param name="DatabaseId">Its database.</param>
+/// <param name="Identifier">Its identifier there.</param>
+/// <param name="TitleKey">Key of title and first person; 0 for none.</param>
+public sealed record RecordName(int Id, int WorkId, int DatabaseId, string Identifier, long TitleKey);
+
 /// <summary>Reads the corpus: whole for the index, by work for the pane and the list.</summary>
 public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
 {
@@ -124,6 +132,13 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         return found.OrderBy(f => f.Record.RecordId).ToLookup(f => f.Work, f => f.Record);
     }
 
+    /// <summary>Ids of all records that are not deleted.</summary>
+    public async Task<List<int>> LiveRecords(CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return await context.Records.Where(r => !r.Deleted).Select(r => r.Id).ToListAsync(cancel);
+    }
+
     /// <summary>Some records by id, without references.</summary>
     public async Task<Dictionary<int, SourcedRecord>> Records(IReadOnlyCollection<int> ids, CancellationToken cancel)
     {
@@ -163,6 +178,47 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
             foreach (var row in await context.Works.Where(w => chunk.Contains(w.Id) && w.RedirectTo != null).Select(w => new { w.Id, w.RedirectTo }).ToListAsync(cancel))
                 today[row.Id] = row.RedirectTo!.Value;
         return today;
+    }
+
+    /// <summary>Those of some numbers of works that this corpus has never given: no work has it, and none stands for it.</summary>
+    public async Task<HashSet<int>> Unknown(IReadOnlyCollection<int> works, CancellationToken cancel)
+    {
+        var unknown = works.ToHashSet();
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        foreach (var chunk in works.Chunk(500)) unknown.ExceptWith(await context.Works.Where(w => chunk.Contains(w.Id)).Select(w => w.Id).ToListAsync(cancel));
+        return unknown;
+    }
+
+    /// <summary>What records some numbers stand for: database, identifier, work, key of the title.</summary>
+    public async Task<List<RecordName>> Named(IReadOnlyCollection<int> works, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var found = new List<RecordName>();
+        foreach (var chunk in works.Chunk(500))
+            found.AddRange(await context.Records.AsNoTracking().Where(r => chunk.Contains(r.WorkId)).Select(r => new RecordName(r.Id, r.WorkId, r.DatabaseId, r.Identifier, r.TitleKey)).ToListAsync(cancel));
+        return found;
+    }
+
+    /// <summary>The works of records by their names: database and identifier there.</summary>
+    public async Task<Dictionary<(int Database, string Identifier), int>> WorksOf(IReadOnlyCollection<(int Database, string Identifier)> names, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var found = new Dictionary<(int, string), int>();
+        foreach (var group in names.GroupBy(n => n.Database))
+            foreach (var chunk in group.Select(n => n.Identifier).Distinct().Chunk(500))
+                foreach (var row in await context.Records.AsNoTracking().Where(r => r.DatabaseId == group.Key && chunk.Contains(r.Identifier) && r.WorkId > 0).Select(r => new { r.Identifier, r.WorkId }).ToListAsync(cancel))
+                    found[(group.Key, row.Identifier)] = row.WorkId;
+        return found;
+    }
+
+    /// <summary>The works that have records with some keys of title and first person, by key. Reads all records; O(records).</summary>
+    public async Task<ILookup<long, int>> WorksWithTitleKeys(IReadOnlyCollection<long> keys, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var found = new List<(long Key, int Work)>();
+        foreach (var chunk in keys.Where(k => k != 0).Chunk(5_000))
+            found.AddRange((await context.Records.AsNoTracking().Where(r => r.WorkId > 0 && chunk.Contains(r.TitleKey)).Select(r => new { r.TitleKey, r.WorkId }).Distinct().ToListAsync(cancel)).Select(r => (r.TitleKey, r.WorkId)));
+        return found.ToLookup(f => f.Key, f => f.Work);
     }
 
     /// <summary>The work an id stands for today; itself when it was not merged into another.</summary>

@@ -39,7 +39,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         var sequence = NextSequence(sql);
         var joiner = new WorkJoiner(sql, facts, keys, sequence);
         var (changed, newcomers) = (new Dictionary<int, Record?>(), new List<(int Id, PreparedRecord Item)>());
-        var next = sql.Number("SELECT COALESCE(MAX(Id), 0) FROM Records");
+        var next = sql.Number("SELECT MAX((SELECT COALESCE(MAX(Id), 0) FROM Records), (SELECT COALESCE(MAX(RecordFloor), 0) FROM Corpus))");
         // Of a record that a page has twice the later one holds.
         foreach (var item in page.GroupBy(p => p.Item.Identifier, StringComparer.Ordinal).Select(g => g.Last()))
         {
@@ -131,6 +131,17 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         return 0;
     }, cancel);
 
+    /// <summary>Makes lost numbers of works stand for works of today.</summary>
+    /// <param name="found">By lost number: the work it turned out to be.</param>
+    /// <param name="cancel">Stops before anything is written.</param>
+    public Task Redirect(IReadOnlyDictionary<int, int> found, CancellationToken cancel) => InTransaction(sql =>
+    {
+        // A work that was merged into another since it was looked for stands for that one.
+        foreach (var (lost, work) in found)
+            sql.Run("INSERT INTO Works (Id, RedirectTo) SELECT $0, COALESCE(RedirectTo, Id) FROM Works WHERE Id = $1 ON CONFLICT (Id) DO NOTHING", lost, work);
+        return 0;
+    }, cancel);
+
     private async Task<T> InTransaction<T>(Func<SqlSession, T> act, CancellationToken cancel)
     {
         await OneWriter.WaitAsync(cancel);
@@ -156,7 +167,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         finally { OneWriter.Release(); }
     }
 
-    private static long NextSequence(SqlSession sql) => Convert.ToInt64(sql.Scalar("SELECT COALESCE(MAX(Sequence), 0) + 1 FROM Records"), CultureInfo.InvariantCulture);
+    private static long NextSequence(SqlSession sql) => Convert.ToInt64(sql.Scalar("SELECT MAX((SELECT COALESCE(MAX(Sequence), 0) FROM Records), (SELECT COALESCE(MAX(SequenceFloor), 0) FROM Corpus)) + 1"), CultureInfo.InvariantCulture);
 
     /// <summary>A record that is in the store.</summary>
     private sealed record KnownRecord(int Id, bool Deleted, byte[] Source);

@@ -1,5 +1,23 @@
 namespace Zendle.Store.Corpus;
 
+/// <summary>
+/// Which corpus this file is: one row. Numbers in <c>zendle.db</c> are this corpus's; one that is made anew goes on behind the numbers that were given before, so
+/// that none ever stands for another thing.
+/// </summary>
+public sealed class CorpusRow
+{
+    /// <summary>Always 1.</summary>
+    public int Id { get; set; }
+    /// <summary>Which corpus it is, made up once.</summary>
+    public required string Identity { get; set; }
+    /// <summary>Numbers of records begin above this.</summary>
+    public int RecordFloor { get; set; }
+    /// <summary>Numbers of works begin above this.</summary>
+    public int WorkFloor { get; set; }
+    /// <summary>Change sequences begin above this.</summary>
+    public long SequenceFloor { get; set; }
+}
+
 /// <summary>A database whose records are copied.</summary>
 public sealed class DatabaseRow
 {

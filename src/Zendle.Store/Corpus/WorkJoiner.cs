@@ -189,7 +189,7 @@ internal sealed class WorkJoiner(SqlSession sql, Dictionary<int, MergeFacts> fac
 
     private int NewWork()
     {
-        if (lastWork == 0) lastWork = sql.Number("SELECT COALESCE(MAX(Id), 0) FROM Works");
+        if (lastWork == 0) lastWork = sql.Number("SELECT MAX((SELECT COALESCE(MAX(Id), 0) FROM Works), (SELECT COALESCE(MAX(WorkFloor), 0) FROM Corpus))");
         sql.Run("INSERT INTO Works (Id, RedirectTo) VALUES ($0, NULL)", ++lastWork);
         return lastWork;
     }

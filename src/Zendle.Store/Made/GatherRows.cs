@@ -27,6 +27,8 @@ public sealed class SoughtRow
     public SoughtState State { get; set; }
     /// <summary>Counts the times it was sought; attempts carry the same number.</summary>
     public int Round { get; set; }
+    /// <summary>How often a process has begun to try it in this round without coming to an end: more than once when one ended in it.</summary>
+    public int Begun { get; set; }
     /// <summary>Who asked last.</summary>
     public required string AccountId { get; set; }
     /// <summary>When that was, UTC.</summary>

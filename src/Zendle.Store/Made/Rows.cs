@@ -178,12 +178,68 @@ public sealed class JobRow
     public int? Total { get; set; }
     /// <summary>New or changed records among them.</summary>
     public int Changed { get; set; }
+    /// <summary>How often a process has begun it since it last made progress: more than once when a process ended in it.</summary>
+    public int Begun { get; set; }
     /// <summary>What is going on or went wrong, in a sentence.</summary>
     public string Message { get; set; } = "";
     /// <summary>When it was asked for, UTC.</summary>
     public DateTimeOffset CreatedAt { get; set; }
     /// <summary>When it ended, UTC; null before.</summary>
     public DateTimeOffset? EndedAt { get; set; }
+}
+
+/// <summary>One sign-in on one device. A cookie counts as long as its session is here.</summary>
+public sealed class SessionRow
+{
+    /// <summary>SHA-256 of the secret that the cookie carries, in hexadecimal digits.</summary>
+    public required string Id { get; set; }
+    /// <summary>Who is signed in.</summary>
+    public required string AccountId { get; set; }
+    /// <summary>When it began, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+    /// <summary>When it ends by itself, UTC.</summary>
+    public DateTimeOffset Until { get; set; }
+}
+
+/// <summary>
+/// What a number of a work or record in this file stands for, so that it can be found again in another <c>corpus.db</c>. One row for each record that something
+/// was decided on.
+/// </summary>
+public sealed class MadeOnRow
+{
+    /// <summary>The record's number.</summary>
+    public int RecordId { get; set; }
+    /// <summary>The work it was in.</summary>
+    public int WorkId { get; set; }
+    /// <summary>Address of its database.</summary>
+    public required string Address { get; set; }
+    /// <summary>The database's set; empty for all.</summary>
+    public required string SetName { get; set; }
+    /// <summary>Its identifier there.</summary>
+    public required string Identifier { get; set; }
+    /// <summary>DOI of the work, folded; null for none.</summary>
+    public string? Doi { get; set; }
+    /// <summary>Key of the title and first person; 0 for none.</summary>
+    public long TitleKey { get; set; }
+    /// <summary>The title, for people.</summary>
+    public required string Title { get; set; }
+    /// <summary>First people, for people.</summary>
+    public required string People { get; set; }
+    /// <summary>Year; null when unknown.</summary>
+    public int? Year { get; set; }
+}
+
+/// <summary>A database that this installation has known, so that it has its number again when <c>corpus.db</c> is made anew.</summary>
+public sealed class KnownDatabaseRow
+{
+    /// <summary>Its number.</summary>
+    public int Id { get; set; }
+    /// <summary>Its address.</summary>
+    public required string Address { get; set; }
+    /// <summary>Its set; empty for all.</summary>
+    public required string SetName { get; set; }
+    /// <summary>Its name.</summary>
+    public required string Name { get; set; }
 }
 
 /// <summary>A setting of the installation.</summary>

@@ -29,6 +29,12 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     public DbSet<AttemptRow> Attempts => Set<AttemptRow>();
     /// <summary>Documents that came.</summary>
     public DbSet<TextRow> Texts => Set<TextRow>();
+    /// <summary>Sessions.</summary>
+    public DbSet<SessionRow> Sessions => Set<SessionRow>();
+    /// <summary>What decisions were made on.</summary>
+    public DbSet<MadeOnRow> MadeOn => Set<MadeOnRow>();
+    /// <summary>Databases known so far.</summary>
+    public DbSet<KnownDatabaseRow> KnownDatabases => Set<KnownDatabaseRow>();
     /// <summary>Settings.</summary>
     public DbSet<SettingRow> Settings => Set<SettingRow>();
 
@@ -51,6 +57,13 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         builder.Entity<TextRow>().HasIndex(t => t.Hash);
         builder.Entity<TextRow>().HasOne<Review>().WithMany().HasForeignKey(t => t.ReviewId);
         builder.Entity<SettingRow>().HasKey(s => s.Name);
+        builder.Entity<SessionRow>().HasKey(s => s.Id);
+        builder.Entity<SessionRow>().HasIndex(s => s.AccountId);
+        builder.Entity<MadeOnRow>().HasKey(m => m.RecordId);
+        builder.Entity<MadeOnRow>().Property(m => m.RecordId).ValueGeneratedNever();
+        builder.Entity<MadeOnRow>().HasIndex(m => m.WorkId);
+        builder.Entity<KnownDatabaseRow>().Property(d => d.Id).ValueGeneratedNever();
+        builder.Entity<KnownDatabaseRow>().HasIndex(d => new { d.Address, d.SetName }).IsUnique();
     }
 
     /// <inheritdoc/>

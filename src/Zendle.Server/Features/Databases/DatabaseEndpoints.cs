@@ -79,8 +79,11 @@ internal static class DatabaseEndpoints
 }
 
 /// <summary>Looks at, adds and describes databases.</summary>
-internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusContext> corpusContexts, IDbContextFactory<ZendleContext> contexts, CorpusReader reader, CorpusService corpus, JobRunner jobs)
+internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusContext> corpusContexts, IDbContextFactory<ZendleContext> contexts, CorpusReader reader, CorpusService corpus, CorpusIdentity identities, JobRunner jobs)
 {
+    /// <summary>One database is added at a time, so that several wishes for one make one.</summary>
+    private static readonly SemaphoreSlim Adding = new(1, 1);
+
     private const int PreviewSize = 10;
 
     /// <summary>Asks a service who it is and for its first ten records.</summary>
@@ -109,14 +112,30 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         var identity = await oai.Identify(address, cancel);
         var formats = await oai.Formats(address, cancel);
         var format = request.Format is { Length: > 0 } f && formats.Any(x => x.Prefix == f) ? f : RecordReader.Best(formats) ?? throw new HarvestFaultException($"{identity.Name} offers neither MODS nor Dublin Core.");
-        await using var context = await corpusContexts.CreateDbContextAsync(cancel);
         var set = request.Set is { Length: > 0 } s ? s : null;
-        if (await context.Databases.FirstOrDefaultAsync(d => d.Address == address.ToString() && d.SetName == set, cancel) is { } there) throw new HarvestFaultException($"{there.Name} is among the databases already.");
-        if (await context.Databases.CountAsync(cancel) >= 60) throw new HarvestFaultException("An installation holds at most 60 databases.");
-        var row = new DatabaseRow { Name = set is null ? identity.Name : $"{identity.Name} ({set})", Description = identity.Description, Address = address.ToString(), Format = format, SetName = set, Granularity = identity.Granularity, Trust = request.Trusted ? 0 : 1 };
-        context.Databases.Add(row);
-        await context.SaveChangesAsync(cancel);
-        return await jobs.Ask("harvest", row.Id);
+        await Adding.WaitAsync(cancel);
+        try
+        {
+            await using var context = await corpusContexts.CreateDbContextAsync(cancel);
+            if (await context.Databases.FirstOrDefaultAsync(d => d.Address == address.ToString() && d.SetName == set, cancel) is { } there) throw new HarvestFaultException($"{there.Name} is among the databases already.");
+            if (await context.Databases.CountAsync(cancel) >= 60) throw new HarvestFaultException("An installation holds at most 60 databases.");
+            var name = set is null ? identity.Name : $"{identity.Name} ({set})";
+            var row = new DatabaseRow
+            {
+                Id = await identities.NumberFor(address.ToString(), set, name, cancel),
+                Name = name,
+                Description = identity.Description,
+                Address = address.ToString(),
+                Format = format,
+                SetName = set,
+                Granularity = identity.Granularity,
+                Trust = request.Trusted ? 0 : 1,
+            };
+            context.Databases.Add(row);
+            await context.SaveChangesAsync(cancel);
+            return await jobs.Ask("harvest", row.Id);
+        }
+        finally { Adding.Release(); }
     }
 
     /// <summary>Says of which database another is an extract: what only the whole brings in is then counted together with the extract.</summary>
@@ -168,7 +187,7 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
             var f = fields[d.Id];
             return new DatabaseDto(d.Id, d.Name, d.Description, d.Address, d.Format, d.SetName, records[d.Id], sets[d.Id].Count(), only.Count(), [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
                 [.. f.Types.OrderByDescending(t => t.Value).Select(t => new ValueCountDto(DocumentTypes.Name(t.Key), t.Value))],
-                f.Abstract, f.Keywords, f.References, d.HarvestedAt, d.RunStarted is not null, lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(job) : null,
+                f.Abstract, f.Keywords, f.References, d.HarvestedAt, d.RunStarted is not null, lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(jobs.AsItStands(job)) : null,
                 [.. databases.Where(o => o.Id != d.Id).Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id])))], d.PartOf);
         })], columns.Records, columns.Works, snapshot.Generation);
     }

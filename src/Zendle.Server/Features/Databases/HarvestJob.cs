@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Harvest;
 using Zendle.Server.Corpus;
+using Zendle.Server.Features.Decisions;
 using Zendle.Server.Features.Events;
 using Zendle.Server.Jobs;
 using Zendle.Store.Corpus;
@@ -13,9 +14,12 @@ namespace Zendle.Server.Features.Databases;
 /// Copies what is new in a database. Each page is one transaction with the token that leads on, so a stop or a kill loses nothing.
 /// Lists are not ordered by datestamp: a token that has expired restarts the run with the same "from"; records already taken cost a look each.
 /// </summary>
-internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext> contexts, CorpusWriter writer, CorpusService corpus, EventHub hub, TimeProvider clock) : IJob
+internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext> contexts, CorpusWriter writer, CorpusService corpus, MadeOn madeOn, DecisionService decisions, JobRunner jobs, EventHub hub, TimeProvider clock) : IJob
 {
-    private const int MostRestarts = 3;
+    private const int MostRestarts = 3, MostEmptyPages = 20;
+
+    /// <summary>How long a harvest goes on while others wait; then they have their turn, and it goes on after them.</summary>
+    private static readonly TimeSpan Turn = TimeSpan.FromMinutes(2);
     private static readonly TimeSpan ShowEvery = TimeSpan.FromSeconds(3);
 
     public async Task Run(JobRow job, Func<Task> save, CancellationToken cancel)
@@ -25,7 +29,8 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
         var from = database.HarvestedUntil is { } until ? Moment(until, database.Granularity) : null;
         var (token, started) = (database.Token, database.RunStarted);
         (job.Done, job.Changed) = (database.RunDone, database.RunChanged);
-        var (restarts, shown, pause, seen) = (0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
+        var (restarts, emptyPages, shown, pause, seen) = (0, 0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
+        var begun = clock.GetTimestamp();
         // While one page is written the next is on its way, read into records; a stop leaves it behind.
         using var ahead = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         Task<OaiPage<PreparedRecord>>? coming = null;
@@ -47,6 +52,8 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
                     continue;
                 }
                 started ??= page.ResponseDate;
+                emptyPages = page.Records.Count == 0 ? emptyPages + 1 : 0;
+                if (emptyPages > MostEmptyPages) throw new JobFaultException($"{database.Name} gives one resumption token after another, but no records. What came is kept; try again later.");
                 coming = page.Token is { } following && !seen.Contains(following) ? Task.Run(() => Fetch(following), cancel) : null;
                 var result = await writer.Write(database.Id, page.Records, new(page.Token, started.Value), clock.GetUtcNow(), cancel);
                 corpus.Put(result.Changed);
@@ -56,11 +63,12 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
                 job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done:N0} records looked at, {job.Changed:N0} new or changed.");
                 token = page.Token;
                 await save();
+                if (token is not null && jobs.OthersWait("harvest") && clock.GetElapsedTime(begun) > Turn) throw new JobYieldException();
                 // What came is shown while the harvest goes on, but never takes more than a fifth of its time.
                 if (token is not null && job.Changed > 0 && clock.GetElapsedTime(shown) > pause)
                 {
                     var began = clock.GetTimestamp();
-                    await Show(cancel);
+                    await Show(isLast: false, cancel);
                     shown = clock.GetTimestamp();
                     pause = TimeSpan.FromTicks(Math.Max(ShowEvery.Ticks, clock.GetElapsedTime(began).Ticks * 4));
                 }
@@ -72,14 +80,19 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
         {
             await ahead.CancelAsync();
             if (coming is not null) await coming.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
-            await Show(CancellationToken.None);
+            await Show(isLast: true, CancellationToken.None);
         }
         job.Message = job.Changed == 0 ? "Nothing has changed since the last harvest." : string.Create(CultureInfo.InvariantCulture, $"{job.Changed:N0} records new or changed.");
     }
 
-    private async Task Show(CancellationToken cancel)
+    private async Task Show(bool isLast, CancellationToken cancel)
     {
         await corpus.Refresh(cancel);
+        if (madeOn.LostCount > 0)
+        {
+            using var snapshot = corpus.Snapshot();
+            if (await madeOn.FindAgain(snapshot, byTitle: isLast, cancel) > 0) decisions.Forget();
+        }
         hub.Tell(new("corpus"));
     }
 

@@ -4,12 +4,13 @@ using Zendle.Core.Reviews;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
 using Zendle.Server.Features.Events;
+using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Decisions;
 
 /// <summary>Writes decision events and holds each review's fold, rebuilt when the corpus moves under it.</summary>
-internal sealed class DecisionService(IDbContextFactory<ZendleContext> contexts, CorpusService corpus, EventHub hub, TimeProvider clock)
+internal sealed class DecisionService(IDbContextFactory<ZendleContext> contexts, CorpusService corpus, CorpusReader reader, MadeOn madeOn, EventHub hub, TimeProvider clock)
 {
     private readonly ConcurrentDictionary<int, Cached> folds = new();
 
@@ -84,11 +85,13 @@ internal sealed class DecisionService(IDbContextFactory<ZendleContext> contexts,
         await using (var context = await contexts.CreateDbContextAsync())
         {
             context.Decisions.AddRange(rows);
+            // An undo speaks of what was noted already.
+            if (rows.All(r => r.Undoes is null)) await madeOn.Note(context, [.. rows.Select(r => r.WorkId)], CancellationToken.None);
             await context.SaveChangesAsync();
         }
         // The fold that readers hold is left alone; a new one takes its place.
         var events = entry.Fold.Events.Concat(rows.OrderBy(r => r.Id).Select(Event));
-        folds[reviewId] = Build(entry.Gate, [.. events]);
+        folds[reviewId] = await Build(entry.Gate, [.. events]);
         hub.Tell(new("review", reviewId));
     }
 
@@ -100,17 +103,25 @@ internal sealed class DecisionService(IDbContextFactory<ZendleContext> contexts,
         List<DecisionEvent> events;
         await using (var context = await contexts.CreateDbContextAsync())
             events = [.. (await context.Decisions.AsNoTracking().Where(d => d.ReviewId == reviewId).OrderBy(d => d.Id).ToListAsync()).Select(Event)];
-        var gate = known?.Gate ?? new SemaphoreSlim(1, 1);
-        return folds.AddOrUpdate(reviewId, _ => Build(gate, events), (_, other) => other.Generation == snapshot.Generation && other.Fold.LastSequence >= (events.Count == 0 ? 0 : events[^1].Sequence) ? other : Build(other.Gate, events));
+        var built = await Build(known?.Gate ?? new SemaphoreSlim(1, 1), events);
+        return folds.AddOrUpdate(reviewId, _ => built, (_, other) => other.Generation == snapshot.Generation && other.Fold.LastSequence >= (events.Count == 0 ? 0 : events[^1].Sequence) ? other : built with { Gate = other.Gate });
     }
 
-    private Cached Build(SemaphoreSlim gate, IReadOnlyList<DecisionEvent> events)
+    /// <summary>Forgets what decisions stand for: numbers that stood for nothing may stand for a work now. Those who are deciding are waited for by the next.</summary>
+    public void Forget()
+    {
+        foreach (var review in folds.Keys) folds.AddOrUpdate(review, _ => throw new InvalidOperationException(), (_, old) => old with { Generation = -1 });
+    }
+
+    private async Task<Cached> Build(SemaphoreSlim gate, IReadOnlyList<DecisionEvent> events)
     {
         using var snapshot = corpus.Snapshot();
-        var work = snapshot.Columns.RecordWork;
-        // An event follows its record to the work it belongs to today; a record that is gone leaves the work's own id.
-        var fold = new DecisionFold(events, e => e.RecordId < work.Length && work[e.RecordId] > 0 ? work[e.RecordId] : e.WorkId);
-        return new(gate, snapshot.Generation, fold, new ReviewFacts(fold, snapshot.Columns.WorkSize));
+        var (work, first) = (snapshot.Columns.RecordWork, snapshot.Columns.WorkFirstRecord);
+        // An event follows its record to the work it belongs to today, or the work it was in when the record is gone.
+        bool IsThere(DecisionEvent e) => e.RecordId < work.Length && work[e.RecordId] > 0;
+        var redirects = await reader.Redirects([.. events.Where(e => !IsThere(e)).Select(e => e.WorkId).Distinct()], CancellationToken.None);
+        var fold = new DecisionFold(events, e => IsThere(e) ? work[e.RecordId] : redirects.GetValueOrDefault(e.WorkId, e.WorkId));
+        return new(gate, snapshot.Generation, fold, new ReviewFacts(fold, snapshot.Columns.WorkSize, w => (uint)w < (uint)first.Length && first[w] > 0));
     }
 
     private static DecisionEvent Event(DecisionRow d) => new(d.Id, d.Batch, d.WorkId, d.RecordId, d.Act, d.Value, d.AccountId, d.At, d.Undoes);

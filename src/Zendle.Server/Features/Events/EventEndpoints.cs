@@ -1,5 +1,6 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
+using System.Security.Claims;
 using Zendle.Server.Identity;
 
 namespace Zendle.Server.Features.Events;
@@ -7,18 +8,31 @@ namespace Zendle.Server.Features.Events;
 internal static class EventEndpoints
 {
     public static void MapEvents(this RouteGroupBuilder api) =>
-        api.MapGet("/events", async (EventHub hub, Access access, HttpContext http, IHostApplicationLifetime lifetime) =>
+        api.MapGet("/events", (EventHub hub, Access access, Sessions sessions, HttpContext http, IHostApplicationLifetime lifetime) =>
         {
-            var mine = await access.ReviewIds(http.User);
             var until = CancellationTokenSource.CreateLinkedTokenSource(http.RequestAborted, lifetime.ApplicationStopping);
             http.Response.RegisterForDispose(until);
-            return TypedResults.ServerSentEvents(Items(hub, mine, until.Token));
+            return TypedResults.ServerSentEvents(Items(hub, access, sessions, http.User, until.Token));
         }).ExcludeFromDescription();
 
-    private static async IAsyncEnumerable<SseItem<ZendleEvent>> Items(EventHub hub, HashSet<int> mine, [EnumeratorCancellation] CancellationToken cancel)
+    /// <summary>What a person may know, as it happens. Ends when their session does; who is a member of what is asked again whenever that may have changed.</summary>
+    private static async IAsyncEnumerable<SseItem<ZendleEvent>> Items(EventHub hub, Access access, Sessions sessions, ClaimsPrincipal user, [EnumeratorCancellation] CancellationToken cancel)
     {
+        // Listening begins before the look, so that no change falls between the two.
+        await using var events = hub.Listen(cancel).GetAsyncEnumerator(cancel);
+        var next = events.MoveNextAsync();
+        var mine = await access.ReviewIds(user);
         yield return new(new("hello"));
-        await foreach (var e in hub.Listen(cancel))
+        while (await next)
+        {
+            var e = events.Current;
+            next = events.MoveNextAsync();
+            if (e.Kind == "members")
+            {
+                if (!await sessions.IsLive(user)) yield break;
+                mine = await access.ReviewIds(user);
+            }
             if (e.ReviewId is null || mine.Contains(e.ReviewId.Value)) yield return new(e);
+        }
     }
 }

@@ -16,6 +16,9 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
 {
     private const int AtOnce = 10;
 
+    /// <summary>How often a process may end while a work is tried before the work is left to a person.</summary>
+    private const int MostDeaths = 2;
+
     public async Task Run(JobRow job, Func<Task> save, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
@@ -54,6 +57,7 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
         try
         {
             progress.Say(review, work, new("begins"));
+            if (sought.Begun >= MostDeaths) return await End(sought, [GivenUp(sought)], SoughtState.NotFound, cancel);
             if (await intake.Expect(work, cancel) is not { } known) return await End(sought, [], SoughtState.NotFound, cancel);
             var (attempts, doubtful) = (new List<AttemptRow>(), false);
             foreach (var stop in chain.Stops(known.Sought))
@@ -68,6 +72,25 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
         finally { progress.End(review, work); }
     }
 
+    /// <summary>Notes that a document of a work is being taken in, or no longer is: should the process end in it, the next one knows.</summary>
+    private async Task Note(SoughtRow sought, int begun)
+    {
+        await using var context = await contexts.CreateDbContextAsync(CancellationToken.None);
+        await context.Sought.Where(s => s.ReviewId == sought.ReviewId && s.WorkId == sought.WorkId).ExecuteUpdateAsync(u => u.SetProperty(s => s.Begun, begun));
+    }
+
+    private AttemptRow GivenUp(SoughtRow sought) => new()
+    {
+        ReviewId = sought.ReviewId,
+        WorkId = sought.WorkId,
+        Round = sought.Round,
+        Route = RouteKind.OtherCopy,
+        Address = "",
+        Outcome = AttemptOutcome.Unreadable,
+        Sentence = "Zendle ended twice while it tried this work, so it is not tried again by itself. You can bring the file, or ask again.",
+        At = clock.GetUtcNow(),
+    };
+
     private async Task<AttemptRow> Try(SoughtRow sought, RouteStop stop, ExpectedWork expected, CancellationToken cancel)
     {
         var watch = Stopwatch.StartNew();
@@ -77,8 +100,13 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
         if (fetched.Bytes is { } bytes)
         {
             progress.Say(sought.ReviewId, sought.WorkId, new($"{name}: checks what came"));
-            var taken = await Task.Run(() => intake.Take(sought.ReviewId, sought.WorkId, expected, bytes, stop.Route, fetched.Address.AbsoluteUri, stop.Version, null, cancel), cancel);
-            (outcome, sentence) = (taken.Outcome, taken.Sentence);
+            await Note(sought, sought.Begun + 1);
+            try
+            {
+                var taken = await Task.Run(() => intake.Take(sought.ReviewId, sought.WorkId, expected, bytes, stop.Route, fetched.Address.AbsoluteUri, stop.Version, null, cancel), cancel);
+                (outcome, sentence) = (taken.Outcome, taken.Sentence);
+            }
+            finally { await Note(sought, sought.Begun); }
         }
         return new()
         {

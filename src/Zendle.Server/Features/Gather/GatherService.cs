@@ -37,11 +37,12 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
             if (!there.TryGetValue(work, out var row)) context.Sought.Add(row = new() { ReviewId = reviewId, WorkId = work, AccountId = account });
             (row.State, row.AccountId, row.At) = (SoughtState.Waiting, account, clock.GetUtcNow());
             row.Round++;
+            row.Begun = 0;
             count++;
         }
         await context.SaveChangesAsync();
         var waiting = count > 0 || there.Values.Any(s => s.State == SoughtState.Waiting);
-        var job = waiting ? await jobs.Ask("gather", reviewId) : null;
+        var job = waiting ? await jobs.Ask("gather", reviewId, again: true) : null;
         hub.Tell(new("gather", reviewId));
         return (count, job);
     }
@@ -69,7 +70,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
         var rows = ids.Where(records.Contains).Select(id => Row(reviewId, id, ChosenFields.From([.. records[id]]), sought.GetValueOrDefault(id), [.. attempts[id]], [.. texts[id]]))
             .OrderBy(r => Array.IndexOf(Order, r.State)).ThenByDescending(r => r.Year).ThenBy(r => r.WorkId).ToArray();
         return new(rows.Count(r => r.State is "to look at" or "not found"), rows.Count(r => r.State == "waiting"), rows.Count(r => r.State == "in hand"), rows.Count(r => r.State == "not sought"),
-            job is null ? null : JobDto.Of(job), rows);
+            job is null ? null : JobDto.Of(jobs.AsItStands(job)), rows);
     }
 
     /// <summary>How many works have a text in hand, and how many need a person for one.</summary>
@@ -163,7 +164,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
     /// <summary>Takes in a document that a person brought: for the work named, or for the one it is recognised as.</summary>
     public async Task<BroughtDto> Bring(int reviewId, string account, byte[] bytes, string fileName, int? workId, CancellationToken cancel)
     {
-        var (facts, _, fault) = TextIntake.Read(bytes);
+        var (facts, _, fault) = await intake.Read(bytes, cancel);
         if (facts is null) return new(null, null, null, null, fault);
         var work = workId ?? await Recognise(reviewId, facts, cancel);
         if (work is null) return new(null, null, null, null, "No work in the databases fits this document. Drop it on the row of its work, if it is kept.");

@@ -18,7 +18,7 @@ namespace Zendle.Server.Features.Gather;
 internal sealed record Taken(AttemptOutcome Outcome, string Sentence, TextRow? Text);
 
 /// <summary>Checks documents against works and stores those that pass or may pass. What is refused is not stored.</summary>
-internal sealed class TextIntake(IDbContextFactory<ZendleContext> contexts, CorpusReader reader, FileVault vault, TimeProvider clock)
+internal sealed class TextIntake(IDbContextFactory<ZendleContext> contexts, CorpusReader reader, DocumentReader documents, FileVault vault, TimeProvider clock)
 {
     /// <summary>What the records of a work expect of its text; null when the work is gone.</summary>
     public async Task<(ExpectedWork Expected, Sought Sought)?> Expect(int workId, CancellationToken cancel)
@@ -34,16 +34,16 @@ internal sealed class TextIntake(IDbContextFactory<ZendleContext> contexts, Corp
     }
 
     /// <summary>Reads a document. The outcome is null when it can be read.</summary>
-    public static (DocumentFacts? Facts, AttemptOutcome? Outcome, string Sentence) Read(byte[] bytes)
+    public async Task<(DocumentFacts? Facts, AttemptOutcome? Outcome, string Sentence)> Read(byte[] bytes, CancellationToken cancel)
     {
-        try { return (PdfText.Read(bytes, PdfLimits.Usual), null, ""); }
+        try { return (await documents.Read(bytes, cancel), null, ""); }
         catch (PdfFaultException e) { return (null, Outcome(e.Fault), e.Message); }
     }
 
     /// <summary>Takes a document in for a work: reads it, holds it against the work, stores it unless it is refused.</summary>
     public async Task<Taken> Take(int reviewId, int workId, ExpectedWork expected, byte[] bytes, RouteKind route, string source, WorkVersion? said, string? account, CancellationToken cancel)
     {
-        var (facts, outcome, sentence) = Read(bytes);
+        var (facts, outcome, sentence) = await Read(bytes, cancel);
         return facts is null ? new(outcome!.Value, sentence, null) : await Take(reviewId, workId, expected, facts, bytes, route, source, said, account, cancel);
     }
 
@@ -94,6 +94,8 @@ internal sealed class TextIntake(IDbContextFactory<ZendleContext> contexts, Corp
         PdfFault.Scripted => AttemptOutcome.Scripted,
         PdfFault.TooManyPages => AttemptOutcome.TooManyPages,
         PdfFault.TooSlow => AttemptOutcome.TooSlow,
+        PdfFault.TooHeavy => AttemptOutcome.TooHeavy,
+        PdfFault.Unreadable => AttemptOutcome.Unreadable,
         _ => AttemptOutcome.Damaged,
     };
 }

@@ -23,6 +23,9 @@ internal sealed record MemberRequest(string Name, string Role);
 
 internal static class ReviewEndpoints
 {
+    /// <summary>Members are changed one at a time, so that several wishes for one account make one member.</summary>
+    private static readonly SemaphoreSlim Changing = new(1, 1);
+
     public static void MapReviews(this RouteGroupBuilder api, RouteGroupBuilder review)
     {
         api.MapGet("/reviews", List);
@@ -66,20 +69,37 @@ internal static class ReviewEndpoints
         [.. (await context.Members.Where(m => m.ReviewId == reviewId).Join(context.Users, m => m.AccountId, u => u.Id, (m, u) => new { u.UserName, u.DisplayName, m.Role }).ToListAsync())
             .Select(m => new MemberDto(m.UserName!, m.DisplayName, m.Role.ToString().ToLowerInvariant()))];
 
-    private static async Task<IResult> PutMember(int reviewId, MemberRequest request, ZendleContext context, ClaimsPrincipal user)
+    private static async Task<IResult> PutMember(int reviewId, MemberRequest request, ZendleContext context, ClaimsPrincipal user, EventHub hub)
     {
-        if (!Enum.TryParse<Role>(request.Role, ignoreCase: true, out var role) && request.Role != "none") return Problems.Of(400, "A role is reader, screener or owner; none takes the member out.");
+        var named = RoleNamed(request.Role);
+        if (named is null && request.Role != "none") return Problems.Of(400, "A role is reader, screener or owner; none takes the member out.");
+        var role = named ?? Role.Reader;
         var upper = request.Name.Trim().ToUpperInvariant();
         var account = await context.Users.SingleOrDefaultAsync(u => u.NormalizedUserName == upper);
         if (account is null) return Problems.Of(404, "There is no account of this name.", "A curator can add one.");
         if (account.Id == Access.AccountId(user)) return Problems.Of(409, "You cannot change your own part; another owner can.");
-        var member = await context.Members.SingleOrDefaultAsync(m => m.ReviewId == reviewId && m.AccountId == account.Id);
-        if (request.Role == "none") { if (member is not null) context.Members.Remove(member); }
-        else if (member is null) context.Members.Add(new() { ReviewId = reviewId, AccountId = account.Id, Role = role });
-        else member.Role = role;
-        await context.SaveChangesAsync();
+        await Changing.WaitAsync();
+        try
+        {
+            var member = await context.Members.SingleOrDefaultAsync(m => m.ReviewId == reviewId && m.AccountId == account.Id);
+            if (request.Role == "none") { if (member is not null) context.Members.Remove(member); }
+            else if (member is null) context.Members.Add(new() { ReviewId = reviewId, AccountId = account.Id, Role = role });
+            else member.Role = role;
+            await context.SaveChangesAsync();
+        }
+        finally { Changing.Release(); }
+        hub.Tell(new("members"));
         return TypedResults.NoContent();
     }
+
+    /// <summary>The role of a name, as it is written; numbers are no names.</summary>
+    private static Role? RoleNamed(string name) => name.ToLowerInvariant() switch
+    {
+        "reader" => Role.Reader,
+        "screener" => Role.Screener,
+        "owner" => Role.Owner,
+        _ => null,
+    };
 }
 
 /// <summary>Makes reviews and says how they stand.</summary>

@@ -131,12 +131,23 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         await using var transaction = await context.Database.BeginTransactionAsync();
         var step = await context.Steps.SingleOrDefaultAsync(s => s.Id == stepId && s.ReviewId == reviewId && !s.Removed);
         if (step is null) return null;
-        var children = await context.Steps.Where(s => s.ReviewId == reviewId && s.ParentId == stepId && !s.Removed).OrderBy(s => s.Id).ToListAsync();
         step.Removed = true;
+        var children = await Following(context, reviewId, stepId);
+        // What only narrowed the trail that goes away goes with it; what follows that follows on.
+        if (JsonSerializer.Deserialize<StepAct>(step.Act, SearchService.Json)!.Kind == StepKind.Trail && !await HasTrail(reviewId, step.ParentId))
+            for (var i = 0; i < children.Count;)
+            {
+                if (JsonSerializer.Deserialize<StepAct>(children[i].Act, SearchService.Json)!.Kind is not (StepKind.Way or StepKind.Ties)) { i++; continue; }
+                children[i].Removed = true;
+                var next = await Following(context, reviewId, children[i].Id);
+                children.RemoveAt(i);
+                children.InsertRange(i, next);
+            }
         foreach (var child in children) child.ParentId = step.ParentId;
         await context.SaveChangesAsync();
         var states = await Recount(context, reviewId, step.ParentId, children);
         var goTo = children.Count > 0 ? children[^1].Id : step.ParentId ?? 0;
+        // Who stood on a step that went away stands on the one to go to.
         if (goTo != 0) await Remember(context, reviewId, account, goTo, states[goTo].Trail is not null);
         else
         {
@@ -147,6 +158,11 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         await transaction.CommitAsync();
         return goTo;
     }
+
+    private static Task<List<StepRow>> Following(ZendleContext context, int reviewId, int stepId) =>
+        context.Steps.Where(s => s.ReviewId == reviewId && s.ParentId == stepId && !s.Removed).OrderBy(s => s.Id).ToListAsync();
+
+    private async Task<bool> HasTrail(int reviewId, int? stepId) => stepId is { } id && (await search.StateOf(reviewId, id))?.Trail is not null;
 
     /// <summary>Changes what a step does; what follows it is counted anew, and the changed search is logged.</summary>
     /// <param name="reviewId">The review.</param>

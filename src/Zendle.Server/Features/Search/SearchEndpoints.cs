@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using System.Text.Json;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
@@ -63,6 +64,7 @@ internal static class SearchEndpoints
     private const int LongestPage = 200;
     private const int MostFacetValues = 60;
     private const int DeepestComparing = 4;
+    private const int MostActBytes = 262_144;
 
     public static void MapSearch(this RouteGroupBuilder review)
     {
@@ -152,6 +154,9 @@ internal static class SearchEndpoints
             if (reading.Problems.Length > 0) return Problems.Of(400, reading.Problems[0].Sentence, reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was.");
             if (reading.Root is null) return Problems.Of(400, "There is nothing in the line that could be searched.", "The list is as it was.");
         }
+        // Acts are handed on to everyone who looks at the path.
+        if (JsonSerializer.SerializeToUtf8Bytes(act, SearchService.Json).Length > MostActBytes) return Problems.Of(400, $"One step holds at most {MostActBytes / 1_000:N0} kB.", "Take it in parts; nothing was changed.");
+        if (act.Databases?.Any(d => d is < 1 or > 255) == true) return Problems.Of(400, "One of the databases is none of this installation.");
         if (act.Kind == StepKind.Compare)
         {
             if (act.Other is not { Count: > 0 } other) return Problems.Of(400, "There is no other search to hold this one against.");

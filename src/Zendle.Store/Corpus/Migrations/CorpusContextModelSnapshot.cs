@@ -17,6 +17,29 @@ namespace Zendle.Store.Corpus.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.15");
 
+            modelBuilder.Entity("Zendle.Store.Corpus.CorpusRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Identity")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("RecordFloor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("SequenceFloor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("WorkFloor")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Corpus");
+                });
+
             modelBuilder.Entity("Zendle.Store.Corpus.DatabaseRow", b =>
                 {
                     b.Property<int>("Id")

@@ -252,6 +252,9 @@ namespace Zendle.Store.Made.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Begun")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Changed")
                         .HasColumnType("INTEGER");
 
@@ -286,6 +289,75 @@ namespace Zendle.Store.Made.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Jobs");
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.KnownDatabaseRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SetName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Address", "SetName")
+                        .IsUnique();
+
+                    b.ToTable("KnownDatabases");
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.MadeOnRow", b =>
+                {
+                    b.Property<int>("RecordId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Doi")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Identifier")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("People")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SetName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("TitleKey")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Year")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("RecordId");
+
+                    b.HasIndex("WorkId");
+
+                    b.ToTable("MadeOn");
                 });
 
             modelBuilder.Entity("Zendle.Store.Made.Member", b =>
@@ -406,6 +478,30 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Runs");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.SessionRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Until")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.ToTable("Sessions");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.SettingRow", b =>
                 {
                     b.Property<string>("Name")
@@ -435,6 +531,9 @@ namespace Zendle.Store.Made.Migrations
                     b.Property<string>("At")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Begun")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("Round")
                         .HasColumnType("INTEGER");
