@@ -46,6 +46,9 @@ if (folder is null)
     return 1;
 }
 
+// Work on all cores (columns, people) must not keep requests waiting for a thread.
+ThreadPool.GetMinThreads(out var workers, out var ports);
+ThreadPool.SetMinThreads(Math.Max(workers, 48), ports);
 builder.Logging.AddFilter("Microsoft", LogLevel.Warning).AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Error);
 builder.Services.AddSingleton(_ => folder).AddSingleton(options).AddSingleton(TimeProvider.System).AddZendleStore(options.Data);
 builder.Services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(options.Data, "keys"))).SetApplicationName("Zendle");

@@ -14,13 +14,16 @@ internal sealed class StartUp(
     IServiceProvider services, DataFolder folder, CorpusService corpus, CorpusIdentity identity, MadeOn madeOn, CorpusWriter writer, ZendleOptions options, FirstAccountCode code,
     EventHub hub, ILogger<StartUp> log, IHostApplicationLifetime lifetime) : BackgroundService
 {
+    /// <summary>How long after the process began the newest records are waited for at most before what there is is shown.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3.5);
+
     /// <summary>Held as long as the container lives, so that it is let go after everything in the folder is closed.</summary>
     private readonly DataFolder held = folder;
 
     /// <summary>Whether everything is there.</summary>
     public bool IsReady { get; private set; }
 
-    /// <summary>Whether both files and the index are up, so that jobs can run.</summary>
+    /// <summary>Whether both files are up and the index takes words, so that jobs can run.</summary>
     public bool IsStoreReady { get; private set; }
 
     /// <summary>What keeps it from being ready, in a sentence; null for nothing.</summary>
@@ -34,26 +37,31 @@ internal sealed class StartUp(
         _ = held;
         try
         {
-            // zendle.db first: an empty one beside a corpus.db then means that it was lost, not that a first start was killed (see DataFolder).
-            await Migrate<ZendleContext>("zendle.db", stoppingToken);
-            await Migrate<CorpusContext>("corpus.db", stoppingToken);
+            // A new zendle.db first: an empty one beside a corpus.db then means that it was lost, not that a first start was killed (see DataFolder).
+            var made = Task.Run(() => Migrate<ZendleContext>("zendle.db", stoppingToken), stoppingToken);
+            if (new FileInfo(Path.Combine(options.Data, "zendle.db")) is not { Exists: true, Length: > 0 }) await made;
+            await Task.WhenAll(made, Task.Run(() => Migrate<CorpusContext>("corpus.db", stoppingToken), stoppingToken));
             await identity.Recognise(stoppingToken);
             Says("Records are being joined into works.");
             if (await writer.BringUpToDate(stoppingToken) is > 0 and var rejoined) log.LogInformation("{Records} records were joined anew.", rejoined);
             await madeOn.Begin(stoppingToken);
             Says("The index is being opened.");
             await corpus.Open(stoppingToken);
-            // What was written down before an interruption is shown; what came after it follows behind.
-            if (corpus.IsReady && (!options.Demo || await IsInUse(stoppingToken)))
+            Says(corpus.IsReady ? "The newest records are being put in." : "The index is being built from what was harvested.");
+            var catchingUp = Task.Run(async () =>
+            {
+                await corpus.PutWords(stoppingToken);
+                IsStoreReady = true;
+                await corpus.CatchUp(stoppingToken);
+            }, stoppingToken);
+            // What came after an interruption is mostly in at once. If not, what was written down before it is shown, and the rest follows behind.
+            if (corpus.IsReady && (!options.Demo || await IsInUse(stoppingToken)) && await Task.WhenAny(catchingUp, Task.Delay(Remaining(), stoppingToken)) != catchingUp)
             {
                 if (!options.Demo) await OfferFirstAccount(stoppingToken);
                 IsReady = true;
             }
-            Says(corpus.IsReady ? "The newest records are being put in." : "The index is being built from what was harvested.");
-            var wasBehind = corpus.IsBehind;
-            await corpus.CatchUp(stoppingToken);
-            if (wasBehind) hub.Tell(new("corpus"));
-            IsStoreReady = true;
+            await catchingUp;
+            if (IsReady) hub.Tell(new("corpus"));
             Says("The demo's databases are being harvested.");
             var seeder = services.GetRequiredService<DemoSeeder>();
             var isSeeded = options.Demo && await seeder.Seed(stoppingToken);
@@ -77,6 +85,13 @@ internal sealed class StartUp(
     {
         await using var context = await services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync(cancel);
         return await context.Reviews.AnyAsync(cancel);
+    }
+
+    private static TimeSpan Remaining()
+    {
+        using var self = System.Diagnostics.Process.GetCurrentProcess();
+        var left = Patience - (DateTime.Now - self.StartTime);
+        return left > TimeSpan.Zero ? left : TimeSpan.Zero;
     }
 
     private void Says(string doing) => Doing = doing;

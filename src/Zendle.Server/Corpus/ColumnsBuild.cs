@@ -21,8 +21,11 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     /// <summary>Up to so many works people are told apart; beyond it printed names stand for them.</summary>
     public const int MostToldApart = 120_000;
 
-    /// <summary>When more works than this, and than a share of all, changed since, the columns are written down; fewer are followed again at the next start.</summary>
-    private const int MostUnwritten = 2_000, UnwrittenShare = 50;
+    /// <summary>
+    /// When more works than this, and than a share of all, changed since, the columns are written down; fewer are followed again at the next start. A small corpus is
+    /// written down after every change: what was shown before a kill is then what the next start shows at once.
+    /// </summary>
+    private const int MostUnwritten = 2_000, UnwrittenShare = 50, AlwaysWritten = 60_000;
 
     /// <summary>References of so many records are held against works at once.</summary>
     private const int AtOnce = 4_000;
@@ -60,7 +63,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     /// <param name="whenDue">Only when so much changed that following it again would take longer.</param>
     public void WriteDown(bool whenDue = false)
     {
-        if (state is { } now && now.Unwritten > (whenDue ? Math.Max(MostUnwritten, now.Columns.WorkSize / UnwrittenShare) : 0) && file.Write(now)) state = now with { Unwritten = 0 };
+        if (state is { } now && now.Unwritten > (whenDue && now.Columns.WorkSize > AlwaysWritten ? Math.Max(MostUnwritten, now.Columns.WorkSize / UnwrittenShare) : 0) && file.Write(now)) state = now with { Unwritten = 0 };
     }
 
     private CorpusState? WithStandings(CorpusState? read) => read is null ? null : read with { Columns = read.Columns.WithStandings(Standings(read.Columns, read.Venues)) };

@@ -10,7 +10,7 @@ namespace Zendle.Server.Corpus;
 /// </summary>
 public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICorpusMarks identity, ZendleOptions options, ILogger<CorpusService> log) : IDisposable
 {
-    private readonly SemaphoreSlim refreshing = new(1, 1);
+    private readonly SemaphoreSlim refreshing = new(1, 1), changing = new(1, 1);
     private CorpusIndex? index;
     private volatile bool isBroken;
 
@@ -26,6 +26,7 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
     public async Task Start(CancellationToken cancel)
     {
         await Open(cancel);
+        await PutWords(cancel);
         await CatchUp(cancel);
     }
 
@@ -48,25 +49,32 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
         (IsBehind, IsReady) = (written.Sequence < sequence || index.Sequence < sequence, true);
     }
 
-    /// <summary>Brings the index to where the store stands. A missing or older one is built anew.</summary>
-    public async Task CatchUp(CancellationToken cancel)
+    /// <summary>Puts in the words of what the store has beyond the index; from then on records may be written. Follow with <see cref="CatchUp"/>.</summary>
+    public async Task PutWords(CancellationToken cancel)
     {
         var sequence = await reader.Sequence(cancel);
         if (index!.Sequence < sequence) log.LogInformation("The index stands at {Index}, the store at {Store}; the rest is put in.", index.Sequence, sequence);
-        // From nothing, words and columns are made in one reading of all records.
-        if (index.Sequence == 0) await Renew(index.Fill, cancel);
-        else
+        if (index.Sequence == 0)
         {
-            if (index.IsPartial)
-            {
-                var missing = index.Missing(await reader.LiveRecords(cancel));
-                log.LogWarning("Parts of the index were damaged; the words of {Records} records are put in again.", missing.Count);
-                foreach (var chunk in missing.Chunk(500))
-                    foreach (var (id, record) in await reader.Records(chunk, cancel)) index.Put(id, record.Record);
-            }
-            await Replay(cancel);
-            await Refresh(cancel);
+            // From nothing, words and columns are made in one reading of all records.
+            await Renew(index.Fill, cancel);
+            (IsBehind, IsReady) = (false, true);
+            return;
         }
+        if (index.IsPartial)
+        {
+            var missing = index.Missing(await reader.LiveRecords(cancel));
+            log.LogWarning("Parts of the index were damaged; the words of {Records} records are put in again.", missing.Count);
+            foreach (var chunk in missing.Chunk(500))
+                foreach (var (id, record) in await reader.Records(chunk, cancel)) index.Put(id, record.Record);
+        }
+        await Replay(cancel);
+    }
+
+    /// <summary>Brings what is shown to where the store stands.</summary>
+    public async Task CatchUp(CancellationToken cancel)
+    {
+        await Refresh(cancel);
         (IsBehind, IsReady) = (false, true);
     }
 
@@ -92,6 +100,21 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
         });
     }
 
+    /// <summary>Lets a page be written and puts its words in, so that no refresh takes the store for further than the index.</summary>
+    /// <param name="write">Writes the page.</param>
+    /// <param name="cancel">Stops before it is written.</param>
+    public async Task<PageResult> Take(Func<Task<PageResult>> write, CancellationToken cancel)
+    {
+        await changing.WaitAsync(cancel);
+        try
+        {
+            var result = await write();
+            Put(result.Changed);
+            return result;
+        }
+        finally { changing.Release(); }
+    }
+
     /// <summary>Puts changed records in; they are seen after <see cref="Refresh"/>.</summary>
     public void Put(IEnumerable<(int Id, Record? Record)> changed)
     {
@@ -115,14 +138,14 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
         await refreshing.WaitAsync(cancel);
         try
         {
-            if (isBroken)
+            await changing.WaitAsync(cancel);
+            long sequence;
+            try
             {
-                // Something could not be written (a full disk): words that were put in since the last commit may be lost, so they are put in again.
-                index!.Reopen();
-                await Replay(cancel);
-                isBroken = false;
+                await Mend(cancel);
+                sequence = await reader.Sequence(cancel);
             }
-            var sequence = await reader.Sequence(cancel);
+            finally { changing.Release(); }
             var databases = await reader.Databases(cancel);
             var built = await columns.Build(sequence, databases, cancel, each);
             await identity.Mark(built.RecordSize - 1, built.WorkSize - 1, sequence, cancel);
@@ -136,6 +159,15 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
             columns.WriteDown(whenDue: true);
         }
         finally { refreshing.Release(); }
+    }
+
+    /// <summary>After something could not be written (a full disk) words that were put in since the last commit may be lost, so they are put in again.</summary>
+    private async Task Mend(CancellationToken cancel)
+    {
+        if (!isBroken) return;
+        index!.Reopen();
+        await Replay(cancel);
+        isBroken = false;
     }
 
     private void Publish(long sequence, Zendle.Index.Columns.CorpusColumns built, List<DatabaseRow> databases)
@@ -157,6 +189,7 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
         if (IsReady) columns.WriteDown();
         index?.Dispose();
         refreshing.Dispose();
+        changing.Dispose();
     }
 }
 

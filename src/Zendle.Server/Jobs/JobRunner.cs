@@ -10,14 +10,17 @@ namespace Zendle.Server.Jobs;
 
 /// <summary>
 /// Runs jobs in the order asked for, those of one kind one after another; a long harvest does not keep texts waiting. Their state is in
-/// the store: one that a kill interrupted goes on at the next start where it left off, unless it was the job that ended the process twice.
+/// the store: one that a kill interrupted goes on at the next start where it left off, unless it is the job that ends the process.
 /// </summary>
 /// <remarks>A lane outlives whatever one of its jobs does. How a job ended is told at once, even while it cannot be written down because the disk is full.</remarks>
 internal sealed class JobRunner(
     IDbContextFactory<ZendleContext> contexts, IServiceProvider services, StartUp start, EventHub hub, TimeProvider clock, ILogger<JobRunner> log) : BackgroundService
 {
-    /// <summary>How often a process may end in a job, without any progress between, before a start leaves it alone.</summary>
-    private const int MostDeaths = 2;
+    /// <summary>
+    /// How often a process may end while a job takes in one and the same thing before a start leaves the job alone. More than twice: a machine that is switched off again
+    /// and again at the wrong moment is no fault of what was being taken in.
+    /// </summary>
+    private const int MostDeaths = 4;
 
     private static readonly TimeSpan Between = TimeSpan.FromSeconds(1);
     private static readonly string[] Kinds = ["harvest", "gather"];
@@ -112,7 +115,7 @@ internal sealed class JobRunner(
                     continue;
                 }
                 (job.State, job.EndedAt) = (JobState.Failed, clock.GetUtcNow());
-                job.Message = "Zendle ended twice while it did this, so it was not begun again by itself. What came is kept; it can go on from here.";
+                job.Message = "Zendle ended again and again while it took in what comes next, so it was not begun again by itself. What came is kept; it can go on from here.";
                 await context.SaveChangesAsync(stoppingToken);
                 Tell(job);
             }
@@ -159,7 +162,7 @@ internal sealed class JobRunner(
         }
         try
         {
-            (job.State, job.Message, job.Begun) = (JobState.Running, "Begins.", job.Begun + 1);
+            (job.State, job.Message) = (JobState.Running, "Begins.");
             await Save();
             await services.GetRequiredKeyedService<IJob>(job.Kind).Run(job, Save, source.Token);
             job.State = JobState.Done;

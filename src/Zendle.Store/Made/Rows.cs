@@ -178,7 +178,7 @@ public sealed class JobRow
     public int? Total { get; set; }
     /// <summary>New or changed records among them.</summary>
     public int Changed { get; set; }
-    /// <summary>How often a process has begun it since it last made progress: more than once when a process ended in it.</summary>
+    /// <summary>How often a process has begun to take in what comes next, since the job last made progress: more than once when processes ended in it.</summary>
     public int Begun { get; set; }
     /// <summary>What is going on or went wrong, in a sentence.</summary>
     public string Message { get; set; } = "";

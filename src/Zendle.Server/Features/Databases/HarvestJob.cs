@@ -31,11 +31,19 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
         (job.Done, job.Changed) = (database.RunDone, database.RunChanged);
         var (restarts, emptyPages, shown, pause, seen) = (0, 0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
         var begun = clock.GetTimestamp();
+        // Before the first record is looked at it is noted that this is begun: should the process end in it, again and again, a start leaves it alone.
+        var noted = 0;
+        void Begin()
+        {
+            if (Interlocked.Exchange(ref noted, 1) == 1) return;
+            job.Begun++;
+            save().GetAwaiter().GetResult();
+        }
         // While one page is written the next is on its way, read into records; a stop leaves it behind.
         using var ahead = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         Task<OaiPage<PreparedRecord>>? coming = null;
         Task<OaiPage<PreparedRecord>> Fetch(string? at) =>
-            oai.Records(new(database.Address), database.Format, database.SetName, from, at, record => HarvestedRecords.Of(database.Id, record), wait => { job.Message = wait; _ = save(); }, ahead.Token);
+            oai.Records(new(database.Address), database.Format, database.SetName, from, at, record => { Begin(); return HarvestedRecords.Of(database.Id, record); }, wait => { job.Message = wait; _ = save(); }, ahead.Token);
         try
         {
             do
@@ -55,8 +63,8 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
                 emptyPages = page.Records.Count == 0 ? emptyPages + 1 : 0;
                 if (emptyPages > MostEmptyPages) throw new JobFaultException($"{database.Name} gives one resumption token after another, but no records. What came is kept; try again later.");
                 coming = page.Token is { } following && !seen.Contains(following) ? Task.Run(() => Fetch(following), cancel) : null;
-                var result = await writer.Write(database.Id, page.Records, new(page.Token, started.Value), clock.GetUtcNow(), cancel);
-                corpus.Put(result.Changed);
+                var mark = new HarvestMark(page.Token, started.Value);
+                var result = await corpus.Take(() => writer.Write(database.Id, page.Records, mark, clock.GetUtcNow(), cancel), cancel);
                 job.Done += page.Records.Count;
                 job.Changed += result.Changed.Count;
                 job.Total = page.Total ?? job.Total ?? (page.Token is null ? job.Done : null);

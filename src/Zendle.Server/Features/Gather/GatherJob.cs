@@ -16,8 +16,11 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
 {
     private const int AtOnce = 10;
 
-    /// <summary>How often a process may end while a work is tried before the work is left to a person.</summary>
-    private const int MostDeaths = 2;
+    /// <summary>
+    /// When a process has ended twice while a document of a work was taken in, the work is tried once more, alone and after all others, for one of those beside it
+    /// may have been to blame. If that ends the process too, the work is left to a person.
+    /// </summary>
+    private const int Suspect = 2, MostDeaths = 3;
 
     public async Task Run(JobRow job, Func<Task> save, CancellationToken cancel)
     {
@@ -32,7 +35,10 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
             if (waiting.Length == 0) break;
             job.Total += waiting.Length;
             await save();
-            await Parallel.ForEachAsync(waiting, new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = cancel }, async (sought, stop) =>
+            await Parallel.ForEachAsync(waiting.Where(s => s.Begun < Suspect), new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = cancel }, One);
+            foreach (var suspect in waiting.Where(s => s.Begun >= Suspect)) await One(suspect, cancel);
+
+            async ValueTask One(SoughtRow sought, CancellationToken stop)
             {
                 var state = await Gather(sought, stop);
                 if (state == SoughtState.InHand) Interlocked.Increment(ref got);
@@ -45,7 +51,7 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
                     await save();
                 }
                 finally { saving.Release(); }
-            });
+            }
         }
         job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done} tried, {got} in hand.");
         progress.Tell(job.Subject, always: true);
@@ -87,7 +93,7 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
         Route = RouteKind.OtherCopy,
         Address = "",
         Outcome = AttemptOutcome.Unreadable,
-        Sentence = "Zendle ended twice while it tried this work, so it is not tried again by itself. You can bring the file, or ask again.",
+        Sentence = "Zendle ended each time while it took in a document of this work, so it is not tried again by itself. You can bring the file, or ask again.",
         At = clock.GetUtcNow(),
     };
 
