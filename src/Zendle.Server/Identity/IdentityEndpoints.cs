@@ -1,12 +1,18 @@
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Zendle.Server.Corpus;
 using Zendle.Server.Features.Events;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Identity;
 
-internal sealed record MeDto(bool SignedIn, string? Name, string? DisplayName, bool IsCurator, string RequestToken, DemoAccountDto? Demo, bool NeedsFirstAccount, string Version, IReadOnlyList<string> Curators);
+internal sealed record MeDto(bool SignedIn, string? Name, string? DisplayName, bool IsCurator, string RequestToken, DemoAccountDto? Demo, bool NeedsFirstAccount, string Version, IReadOnlyList<string> Curators, AnnouncementDto? Announcement);
+
+/// <summary>Something everyone who is signed in is to know of the installation.</summary>
+/// <param name="Text">What it is.</param>
+/// <param name="CanBePutAway">Whether this person can say that it has been read.</param>
+internal sealed record AnnouncementDto(string Text, bool CanBePutAway);
 
 internal sealed record DemoAccountDto(string Name, string Password);
 
@@ -38,15 +44,29 @@ internal static class IdentityEndpoints
         });
         signedIn.MapPost("/password", ChangePassword);
         signedIn.MapPost("/accounts", AddAccount).RequireCurator();
+        signedIn.MapPost("/announcement/put-away", async (CorpusIdentity identity, EventHub hub, CancellationToken cancel) =>
+        {
+            await identity.Seen(cancel);
+            hub.Tell(new("members"));
+            return TypedResults.NoContent();
+        }).RequireCurator();
     }
 
-    private static async Task<MeDto> Me(HttpContext http, UserManager<Account> users, IAntiforgery antiforgery, ZendleOptions options)
+    private static async Task<MeDto> Me(HttpContext http, UserManager<Account> users, IAntiforgery antiforgery, CorpusIdentity identity, CorpusService corpus, ZendleOptions options, CancellationToken cancel)
     {
         var account = http.User.Identity?.IsAuthenticated == true ? await users.GetUserAsync(http.User) : null;
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
-        var curators = account is null ? [] : await users.Users.Where(u => u.IsCurator).Select(u => u.DisplayName).ToListAsync();
+        var curators = account is null ? [] : await users.Users.Where(u => u.IsCurator).Select(u => u.DisplayName).ToListAsync(cancel);
         return new(account is not null, account?.UserName, account?.DisplayName, account?.IsCurator ?? false, token,
-            options.Demo ? new(Demo.DemoAccount.Name, Demo.DemoAccount.Password) : null, !options.Demo && !await users.Users.AnyAsync(), typeof(IdentityEndpoints).Assembly.GetName().Version!.ToString(3), curators);
+            options.Demo ? new(Demo.DemoAccount.Name, Demo.DemoAccount.Password) : null, !options.Demo && !await users.Users.AnyAsync(cancel), typeof(IdentityEndpoints).Assembly.GetName().Version!.ToString(3), curators,
+            account is null ? null : await Announcement(account, identity, corpus, cancel));
+    }
+
+    private static async Task<AnnouncementDto?> Announcement(Account account, CorpusIdentity identity, CorpusService corpus, CancellationToken cancel)
+    {
+        if (await identity.Lost(cancel) is { } lost) return new(lost, account.IsCurator);
+        if (!corpus.IsReady) return new("The index is being built from what was harvested. Searching begins when it is there; nothing is lost.", false);
+        return corpus.IsBehind ? new("Zendle was interrupted. The newest records are still being put in, so counts will rise.", false) : null;
     }
 
     private static async Task<IResult> SignIn(SignInRequest request, HttpContext http, UserManager<Account> users, SignInManager<Account> signIn, Sessions sessions, Guesses guesses)

@@ -12,11 +12,13 @@ import { DropdownMenu } from "radix-ui";
 import { useState, type ReactNode } from "react";
 import { NavLink, useNavigate } from "react-router";
 import type { Dto } from "../api/client";
+import { NotFoundSheet } from "../features/reviews/NotFoundSheet";
 import { useReviews } from "../features/reviews/useReviews";
 import { useOpenKept } from "../features/search/useSearch";
 import { Logo } from "../ui/Logo";
 import { MenuFrame, MenuItem, MenuLine } from "../ui/Menu";
 import { count } from "../ui/numbers";
+import { Announcement } from "./Announcement";
 import { KeysSheet } from "./KeysSheet";
 import { Palette } from "./Palette";
 import { useKeys } from "./keys";
@@ -26,6 +28,7 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
   const navigate = useNavigate();
   const openKept = useOpenKept(review?.id ?? 0);
   const [keys, setKeys] = useState(false);
+  const [notFound, setNotFound] = useState(false);
   const go = (stage: string) => () => {
     if (!review) return false;
     void navigate(`/r/${review.id}/${stage}`);
@@ -88,6 +91,16 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
               <b className="font-semibold text-ink">{count(review.kept)}</b> kept
             </button>
           )}
+          {review && review.notFound > 0 && (
+            <button
+              type="button"
+              onClick={() => setNotFound(true)}
+              className="rounded-full border border-aside bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink max-sm:hidden"
+              title="Kept works that are in no database now"
+            >
+              <b className="font-semibold text-ink">{count(review.notFound)}</b> not found
+            </button>
+          )}
           {review && review.withText > 0 && (
             <NavLink
               to={`${base ?? ""}/gather`}
@@ -99,9 +112,11 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
           )}
           <Palette review={review} onKeys={() => setKeys(true)} />
         </header>
+        <Announcement />
         <main className="flex min-h-0 flex-1 flex-col">{children}</main>
       </div>
       <KeysSheet open={keys} onOpenChange={setKeys} />
+      {review && <NotFoundSheet reviewId={review.id} open={notFound} onOpenChange={setNotFound} />}
     </div>
   );
 }

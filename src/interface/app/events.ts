@@ -3,7 +3,7 @@ import { useEffect } from "react";
 import type { Dto } from "../api/client";
 
 interface ZendleEvent {
-  kind: "hello" | "job" | "corpus" | "review" | "databases" | "gather";
+  kind: "hello" | "job" | "corpus" | "review" | "databases" | "gather" | "members";
   reviewId: number | null;
   job: Dto<"JobDto"> | null;
 }
@@ -21,7 +21,12 @@ export function useEvents(): void {
         void client.invalidateQueries({ queryKey: ["reviews"] });
       } else if (event.kind === "corpus") {
         void client.invalidateQueries({
-          predicate: (q) => q.queryKey[0] === "review" || q.queryKey[0] === "databases",
+          predicate: (q) => q.queryKey[0] === "review" || q.queryKey[0] === "databases" || q.queryKey[0] === "me",
+        });
+      } else if (event.kind === "members") {
+        // Who belongs to what, or who is signed in, may have changed.
+        void client.invalidateQueries({
+          predicate: (q) => q.queryKey[0] === "me" || q.queryKey[0] === "reviews" || q.queryKey[2] === "members",
         });
       } else if (event.kind === "gather" && event.reviewId !== null) {
         void client.invalidateQueries({ queryKey: ["review", event.reviewId, "gather"] });
@@ -42,6 +47,8 @@ export function useEvents(): void {
     };
     source.onerror = () => {
       lost = true;
+      // The line is not opened again when the session has ended elsewhere.
+      if (source.readyState === EventSource.CLOSED) void client.invalidateQueries({ queryKey: ["me"] });
     };
     return () => source.close();
   }, [client]);

@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
+using Zendle.Server.Corpus;
 using Zendle.Server.Features.Decisions;
 using Zendle.Server.Features.Events;
 using Zendle.Server.Features.Gather;
@@ -9,7 +10,9 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Reviews;
 
-internal sealed record ReviewDto(int Id, string Title, string Question, int BandLow, int BandHigh, string Role, int Kept, int SetAside, DateTimeOffset CreatedAt, int? StepId, int TrailStepId, int WithText, int NeedYou, IReadOnlyList<TagDto> Tags);
+/// <summary>A review as a member sees it.</summary>
+/// <param name="NotFound">Kept works that are in no database now; not counted as kept.</param>
+internal sealed record ReviewDto(int Id, string Title, string Question, int BandLow, int BandHigh, string Role, int Kept, int SetAside, DateTimeOffset CreatedAt, int? StepId, int TrailStepId, int WithText, int NeedYou, int NotFound, IReadOnlyList<TagDto> Tags);
 
 internal sealed record TagDto(string Tag, int Count);
 
@@ -32,6 +35,7 @@ internal static class ReviewEndpoints
         api.MapPost("/reviews", Create).Produces<ReviewDto>();
         review.MapGet("", async (int reviewId, ReviewService service, ClaimsPrincipal user) => await service.Get(reviewId, Access.AccountId(user)));
         review.MapPatch("", Change).Require(Role.Owner).Produces<ReviewDto>();
+        review.MapGet("/not-found", NotFound);
         review.MapGet("/members", Members);
         review.MapPut("/members", PutMember).Require(Role.Owner);
     }
@@ -64,6 +68,10 @@ internal static class ReviewEndpoints
         hub.Tell(new("review", reviewId));
         return TypedResults.Ok(await service.Get(reviewId, Access.AccountId(user)));
     }
+
+    /// <summary>Kept works that are in no database now, as they were when they were decided on.</summary>
+    private static async Task<List<NotFoundWork>> NotFound(int reviewId, DecisionService decisions, MadeOn madeOn, CancellationToken cancel) =>
+        await madeOn.Describe((await decisions.Facts(reviewId)).KeptButGone, cancel);
 
     private static async Task<List<MemberDto>> Members(int reviewId, ZendleContext context) =>
         [.. (await context.Members.Where(m => m.ReviewId == reviewId).Join(context.Users, m => m.AccountId, u => u.Id, (m, u) => new { u.UserName, u.DisplayName, m.Role }).ToListAsync())
@@ -103,7 +111,7 @@ internal static class ReviewEndpoints
 }
 
 /// <summary>Makes reviews and says how they stand.</summary>
-internal sealed class ReviewService(IDbContextFactory<ZendleContext> contexts, DecisionService decisions, GatherService gather, TimeProvider clock)
+internal sealed class ReviewService(IDbContextFactory<ZendleContext> contexts, DecisionService decisions, GatherService gather, CorpusService corpus, TimeProvider clock)
 {
     public async Task<int> Create(string title, string question, string account)
     {
@@ -124,9 +132,10 @@ internal sealed class ReviewService(IDbContextFactory<ZendleContext> contexts, D
         var review = await context.Reviews.AsNoTracking().SingleAsync(r => r.Id == reviewId);
         var role = await context.Members.Where(m => m.ReviewId == reviewId && m.AccountId == account).Select(m => m.Role).SingleAsync();
         var place = await context.Places.AsNoTracking().SingleOrDefaultAsync(p => p.ReviewId == reviewId && p.AccountId == account);
+        // While the newest records are still put in, kept works among them are not lost.
         var facts = await decisions.Facts(reviewId);
         var (withText, needYou) = await gather.Standing(reviewId);
-        return new(review.Id, review.Title, review.Question, review.BandLow, review.BandHigh, role.ToString().ToLowerInvariant(), facts.Kept.Count(), facts.SetAside.Count(), review.CreatedAt, place?.StepId, place?.TrailStepId ?? 0, withText, needYou,
+        return new(review.Id, review.Title, review.Question, review.BandLow, review.BandHigh, role.ToString().ToLowerInvariant(), facts.Kept.Count() + (corpus.IsBehind ? facts.KeptButGone.Count : 0), facts.SetAside.Count(), review.CreatedAt, place?.StepId, place?.TrailStepId ?? 0, withText, needYou, corpus.IsBehind ? 0 : facts.KeptButGone.Count,
             [.. facts.Tags.Select(t => new TagDto(t.Key, t.Value.Count())).Where(t => t.Count > 0).OrderBy(t => t.Tag, StringComparer.OrdinalIgnoreCase)]);
     }
 }

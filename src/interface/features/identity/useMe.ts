@@ -43,3 +43,12 @@ export const useChangePassword = () =>
 /** Adds an account. */
 export const useAddAccount = () =>
   useMutation({ mutationFn: (body: Dto<"NewAccountRequest">) => read(api.POST("/api/accounts", { body })) });
+
+/** A curator has read what is announced. */
+export function usePutAway() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => read(api.POST("/api/announcement/put-away")),
+    onSuccess: () => client.refetchQueries({ queryKey: ["me"] }),
+  });
+}

@@ -49,3 +49,11 @@ export function usePutMember(reviewId: number) {
     onSuccess: () => client.invalidateQueries({ queryKey: ["review", reviewId, "members"] }),
   });
 }
+
+/** Kept works that are in no database now. */
+export const useNotFound = (reviewId: number, enabled: boolean) =>
+  useQuery({
+    queryKey: ["review", reviewId, "not-found"],
+    queryFn: () => read(api.GET("/api/reviews/{reviewId}/not-found", { params: { path: { reviewId } } })),
+    enabled,
+  });
