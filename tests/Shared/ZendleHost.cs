@@ -31,10 +31,12 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     private bool handedOn;
 
     /// <summary>Ends this one and starts another over the same data.</summary>
-    public ZendleHost Restarted()
+    /// <param name="between">What happens to the data meanwhile.</param>
+    public ZendleHost Restarted(Action? between = null)
     {
         handedOn = true;
         Dispose();
+        between?.Invoke();
         return new(Data, settings);
     }
 
