@@ -48,6 +48,8 @@ public sealed class TextIndex : IDisposable
         if (IndexWriter.IsLocked(directory)) IndexWriter.Unlock(directory); // a lock file left by a killed process; one process owns the folder
         var isPartial = !IsWhole(directory);
         var sequence = !isPartial || TakeDamagedOut(directory) ? StandsAt(directory) : null;
+        // A writer looks at what lies there even when it is to begin anew.
+        if (sequence is null) foreach (var file in directory.ListAll().Where(f => f.StartsWith('_') || f.StartsWith("segments", StringComparison.Ordinal))) directory.DeleteFile(file);
         var config = new IndexWriterConfig(Lucene48, null)
         {
             OpenMode = sequence is null ? OpenMode.CREATE : OpenMode.CREATE_OR_APPEND,
