@@ -33,7 +33,13 @@ internal static class Interface
         });
         app.MapFallback(async (HttpContext http) =>
         {
-            if (http.Request.Path.StartsWithSegments("/api")) { http.Response.StatusCode = 404; return; }
+            if (http.Request.Path.StartsWithSegments("/api"))
+            {
+                // An endpoint that takes JSON is not found for anything else; what is wrong then is the form.
+                var isForm = http.Request.Method is "POST" or "PUT" or "PATCH" && http.Request.ContentLength is not (null or 0) && !http.Request.HasJsonContentType();
+                http.Response.StatusCode = isForm ? 415 : 404;
+                return;
+            }
             var nonce = Convert.ToBase64String(RandomNumberGenerator.GetBytes(18));
             http.Response.Headers.ContentSecurityPolicy = Policy($" 'nonce-{nonce}'");
             http.Response.Headers.CacheControl = "no-store";
