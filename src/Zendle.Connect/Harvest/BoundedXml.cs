@@ -70,7 +70,8 @@ internal static class BoundedXml
                 case XmlNodeType.Text or XmlNodeType.CDATA or XmlNodeType.SignificantWhitespace or XmlNodeType.Whitespace:
                     var value = reader.Value;
                     text += value.Length;
-                    if (value.Length > LongestText || text > MostText) throw TooMuch(address, $"one of more than {Math.Max(LongestText, Math.Min(text, MostText)):N0} characters");
+                    if (value.Length > LongestText) throw TooMuch(address, $"one with a text of more than {LongestText:N0} characters");
+                    if (text > MostText) throw TooMuch(address, $"one of more than {MostText:N0} characters");
                     if (reader.NodeType == XmlNodeType.CDATA) open.Peek().Add(new XCData(value));
                     else open.Peek().Add(new XText(value));
                     break;

@@ -26,13 +26,13 @@ internal static class EventEndpoints
         while (await next)
         {
             var e = events.Current;
-            next = events.MoveNextAsync();
             if (e.Kind == "members")
             {
                 if (!await sessions.IsLive(user)) yield break;
                 mine = await access.ReviewIds(user);
             }
             if (e.ReviewId is null || mine.Contains(e.ReviewId.Value)) yield return new(e);
+            next = events.MoveNextAsync();
         }
     }
 }
