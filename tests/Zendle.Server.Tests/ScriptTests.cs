@@ -39,6 +39,32 @@ public sealed class ScriptTests : IDisposable
     }
 
     [Fact]
+    public async Task When_one_of_the_two_ends_the_demo_ends_the_other_and_says_so_without_a_word_of_the_shell()
+    {
+        // Stand-ins for the two programs: the outside waits for ever, Zendle ends after a moment.
+        Fake("dotnet", """
+            case "$*" in
+              --version) echo 10.0.400 ;;
+              *Zendle.Outside.dll*) echo $$ > "$FAKE_DIR/outside"; trap 'exit 0' TERM; while true; do sleep 0.1; done ;;
+              *Zendle.Server.dll*) echo $$ > "$FAKE_DIR/server"; sleep 1; kill -KILL $$ ;;
+            esac
+            """);
+        Fake("curl", "echo 200");
+        var data = Path.Combine(fake, "data");
+        var start = new ProcessStartInfo("bash", ["-c", $"source ./zendle help >/dev/null; build() {{ :; }}; demo --port 5890 --outside-port 5891 --data {data}"]) { WorkingDirectory = Root.Folder, RedirectStandardError = true, RedirectStandardOutput = true };
+        start.Environment["PATH"] = fake + ":" + start.Environment["PATH"];
+        start.Environment["FAKE_DIR"] = fake;
+        using var process = Process.Start(start)!;
+        var (said, errors) = (await process.StandardOutput.ReadToEndAsync(), await process.StandardError.ReadToEndAsync());
+        await process.WaitForExitAsync();
+        Assert.Contains("Zendle has ended, so the other was ended too.", errors, StringComparison.Ordinal);
+        Assert.DoesNotContain("Killed", errors + said, StringComparison.Ordinal);
+        Assert.DoesNotContain("line ", errors, StringComparison.Ordinal);
+        Assert.Equal(1, process.ExitCode);
+        Assert.False(Directory.Exists($"/proc/{(await File.ReadAllTextAsync(Path.Combine(fake, "outside"))).Trim()}"), "the outside still runs");
+    }
+
+    [Fact]
     public async Task Too_old_an_sdk_is_told()
     {
         Fake("dotnet", "[ \"$1\" = --version ] && echo 8.0.100 || echo '8.0.100 [/x]'");
