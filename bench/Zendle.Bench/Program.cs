@@ -1,7 +1,7 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|shapes|fuzz|trails|documents|gather|cite|corpus] [--works N] [--seed N] [--cache DIR] [--store DIR]; without a name, all of them. Milliseconds on shared
+// ./zendle bench [search|shapes|fuzz|trails|documents|gather|cite|corpus|people] [--works N] [--seed N] [--cache DIR] [--store DIR]; without a name, all of them. Milliseconds on shared
 // machines only orient; the ratios, measured side by side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", ..]) return await Zendle.Bench.Measure.MeasureCommand.Run(args[1..]);
@@ -11,7 +11,7 @@ if (args is ["start" or "harvest", ..])
     await (args[0] == "start" ? CorpusBench.Start(Text("--store")!) : CorpusBench.Harvest(Text("--store")!, Text("--page")!));
     return 0;
 }
-string[] all = ["search", "shapes", "fuzz", "trails", "documents", "gather", "cite", "corpus"];
+string[] all = ["search", "shapes", "fuzz", "trails", "documents", "gather", "cite", "corpus", "people"];
 var named = args.Length > 0 && !args[0].StartsWith('-') ? args[..1] : all;
 var works = Option("--works", 100_000);
 var seed = Option("--seed", 1);
@@ -43,6 +43,7 @@ try
             case "documents": DocumentBench.Run(seed); break;
             case "gather": await GatherBench.Run(own, seed); break;
             case "corpus": await CorpusBench.Run(Text("--store") is { } kept ? Directory.CreateDirectory(kept).FullName : own, cache, works, seed); break;
+            case "people": PeopleBench.Run(works, seed); break;
             case "cite": await CiteBench.Run(seed); break;
         }
     }
