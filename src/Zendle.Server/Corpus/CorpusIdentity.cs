@@ -65,11 +65,11 @@ public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, ID
         if (known is not null && holds && row?.Identity != known)
         {
             var aside = await SetAside(cancel);
-            await Say(made, $"The file corpus.db belonged to another installation. It was set aside as {aside}, and a new one was begun.", cancel);
+            await Say(made, $"The file corpus.db belonged to another installation. It was set aside as {aside}, and a new one has been started.", cancel);
             (row, holds) = (null, false);
         }
         else if (!holds && (row is null || row.Identity != known) && (known is not null || await made.Decisions.AnyAsync(cancel)))
-            await Say(made, "The file corpus.db was missing, and with it all that had been harvested. A new one was begun.", cancel);
+            await Say(made, "The file corpus.db was missing, and with it everything that had been harvested. A new one has been started.", cancel);
         var used = !holds && known is null ? await Used(made, cancel) : CorpusMarks.None;
         marks = marks.Or(used);
         await using (var corpus = await corpora.CreateDbContextAsync(cancel))
@@ -172,8 +172,8 @@ public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, ID
         await using var corpus = await corpora.CreateDbContextAsync(cancel);
         var here = await corpus.Databases.Select(d => d.Id).ToListAsync(cancel);
         var away = (await made.KnownDatabases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => !here.Contains(d.Id)).ToArray();
-        return how + (away.Length == 0 ? "" : $" Add these databases again: {string.Join("; ", away.Select(d => $"{d.Name}, {d.Address}{(d.SetName.Length > 0 ? $" (set {d.SetName})" : "")}"))}.")
-            + " What was kept is found again by its identifiers as records come; until then it is listed as not found.";
+        return how + (away.Length == 0 ? "" : $" Please add these databases again: {string.Join("; ", away.Select(d => $"{d.Name}, {d.Address}{(d.SetName.Length > 0 ? $" (set {d.SetName})" : "")}"))}.")
+            + " Your decisions are safe: each kept work comes back as soon as a database brings its record. Until then it is listed as not found.";
     }
 
     /// <summary>A curator has read what was lost.</summary>

@@ -25,7 +25,7 @@ export function NotFoundSheet({
       {works.isPending && <div className="shape h-24 w-full" aria-busy="true" />}
       <ul className="divide-y divide-line">
         {works.data?.map((w) => (
-          <li key={w.workId} className="grid grid-cols-[44px_minmax(0,1fr)] gap-2 py-2">
+          <li key={w.workId} className="grid grid-cols-[44px_minmax(0,1fr)] items-baseline gap-2 py-2">
             <span className="tabular-nums text-quiet">{w.year ?? "–"}</span>
             <span>
               <span className="font-serif text-[15px]">{w.title}</span>
