@@ -19,6 +19,7 @@ internal static class RequestShape
 
     private const int MostItems = 100_000, LongestText = 100_000, Deepest = 12;
     private static readonly ConcurrentDictionary<Type, PropertyInfo[]> Properties = new();
+    private static readonly ConcurrentDictionary<Type, bool> Ours = new();
 
     /// <summary>How request bodies are read.</summary>
     public static void Configure(JsonSerializerOptions options)
@@ -87,5 +88,5 @@ internal static class RequestShape
     }
 
     /// <summary>Requests are records of this project; services are no records.</summary>
-    private static bool IsOurs(Type type) => type.Namespace?.StartsWith("Zendle", StringComparison.Ordinal) == true && type.GetMethod("<Clone>$") is not null;
+    private static bool IsOurs(Type type) => Ours.GetOrAdd(type, t => t.Namespace?.StartsWith("Zendle", StringComparison.Ordinal) == true && t.GetMethod("<Clone>$") is not null);
 }
