@@ -1,3 +1,4 @@
+using System.Net;
 using System.Text.RegularExpressions;
 
 namespace Zendle.Core.Records;
@@ -6,23 +7,54 @@ namespace Zendle.Core.Records;
 public static partial class Identifiers
 {
     /// <summary>
-    /// Normalises a DOI: from an address, with or without "doi:", any case, with trailing punctuation. DOIs compare case-insensitively
-    /// (ISO 26324), so the normal form is lower case.
+    /// Normalises a DOI of any legal shape (ISO 26324: what follows the first slash is free): from an address or an <c>info:</c> URI, percent-encoded, with or without
+    /// "doi:", in prose with what closes the sentence behind it, with the angle brackets and semicolons of a SICI (ANSI/NISO Z39.56). DOIs compare
+    /// case-insensitively, so the normal form is lower case.
     /// </summary>
-    /// <returns>The normal form, or null when the text holds no DOI.</returns>
+    /// <returns>The normal form of the first DOI, or null when the text holds none.</returns>
     public static string? Doi(string? text)
     {
         if (string.IsNullOrWhiteSpace(text)) return null;
-        var match = DoiPattern().Match(Uri.UnescapeDataString(text.Trim()));
+        var written = text.Trim();
+        if (written.Contains('&', StringComparison.Ordinal)) written = WebUtility.HtmlDecode(written);
+        var isAddress = written.StartsWith("http://", StringComparison.OrdinalIgnoreCase) || written.StartsWith("https://", StringComparison.OrdinalIgnoreCase);
+        // In an address a question mark and a number sign that belong to the DOI are encoded; bare ones begin what the resolver is told.
+        if (isAddress && written.IndexOfAny(['?', '#']) is > 0 and var query && DoiPattern().IsMatch(Uri.UnescapeDataString(written[..query]))) written = written[..query];
+        if (written.Contains('%', StringComparison.Ordinal)) written = Uri.UnescapeDataString(written);
+        var match = DoiPattern().Match(written);
         if (!match.Success) return null;
-        var doi = match.Value.ToLowerInvariant().TrimEnd('.', ',', ';', ':', '"', '\'', '>', ']', '}');
-        // A closing parenthesis belongs to the DOI only when it was opened inside it.
-        while (doi.EndsWith(')') && doi.Count(c => c == ')') > doi.Count(c => c == '(')) doi = doi[..^1].TrimEnd('.', ',');
-        return doi.Length > 8 ? doi : null;
+        var doi = match.Value.ToLowerInvariant();
+        // Another one may follow without a space.
+        if (NextDoi().Match(doi, 8) is { Success: true } next) doi = doi[..next.Index];
+        if (isAddress) doi = Page().Replace(doi, "");
+        return WithoutEnd(doi) is { Length: > 8 } whole ? whole : null;
     }
 
-    /// <summary>Normalises an ISSN to 0000-0000; null when its check digit (modulus 11, ISO 3297) is wrong.</summary>
+    /// <summary>Without what closes a sentence or a bracket that was opened before the DOI.</summary>
+    private static string WithoutEnd(string doi)
+    {
+        while (doi.Length > 8)
+        {
+            var last = doi[^1];
+            var isEnd = last is '.' or ',' or ';' or ':' or '"' or '\'' or '“' or '”' or '’' or '»' or '…' or '*' or '`'
+                || (last is ')' && doi.Count(c => c == ')') > doi.Count(c => c == '(')) || (last is ']' && doi.Count(c => c == ']') > doi.Count(c => c == '['))
+                || (last is '}' && doi.Count(c => c == '}') > doi.Count(c => c == '{')) || (last is '>' && doi.Count(c => c == '>') > doi.Count(c => c == '<'));
+            if (!isEnd) break;
+            doi = doi[..^1];
+        }
+        return doi;
+    }
+
+    /// <summary>Normalises an ISSN to 0000-0000, with or without label ("ISSN 2434-561X", "urn:issn:…", "2434-561X (online)"); null when its check digit (modulus 11, ISO 3297) is wrong.</summary>
     public static string? Issn(string? text)
+    {
+        if (text is null) return null;
+        foreach (Match match in IssnPattern().Matches(text))
+            if (PlainIssn(match.Value) is { } issn) return issn;
+        return PlainIssn(text);
+    }
+
+    private static string? PlainIssn(string text)
     {
         var digits = Compact(text);
         if (digits.Length != 8) return null;
@@ -37,8 +69,18 @@ public static partial class Identifiers
         return digits[7] == expected ? $"{digits[..4]}-{digits[4..]}" : null;
     }
 
-    /// <summary>Normalises an ISBN to thirteen digits (ISO 2108), turning ten-digit forms over; null when a check digit is wrong.</summary>
+    /// <summary>Normalises an ISBN to thirteen digits (ISO 2108), turning ten-digit forms over, with or without words around it ("ISBN 978-… (print)", "urn:isbn:…"); null when a check digit is wrong.</summary>
     public static string? Isbn(string? text)
+    {
+        if (text is null) return null;
+        // A bare number among other words may be anything; one that is called an ISBN, or that stands alone, is one.
+        if (text.Contains("isbn", StringComparison.OrdinalIgnoreCase))
+            foreach (Match match in IsbnPattern().Matches(text.Replace("ISBN-13", "ISBN", StringComparison.OrdinalIgnoreCase).Replace("ISBN-10", "ISBN", StringComparison.OrdinalIgnoreCase)))
+                if (PlainIsbn(match.Value) is { } isbn) return isbn;
+        return PlainIsbn(text);
+    }
+
+    private static string? PlainIsbn(string text)
     {
         var digits = Compact(text);
         if (digits.Length == 10)
@@ -82,8 +124,22 @@ public static partial class Identifiers
     private static string Compact(string? text) =>
         text is null ? "" : string.Concat(text.Where(c => char.IsAsciiLetterOrDigit(c))).ToUpperInvariant();
 
-    [GeneratedRegex(@"\b10\.\d{4,9}/[^\s""<>]+", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    // An angle bracket belongs to a DOI only as the contribution of a SICI: "<693::AID-ASI4>3.0.CO;2-O". Any other begins markup.
+    [GeneratedRegex(@"(?<![\d.])10\.\d{4,9}(?:\.\d+)*/(?:[^\s""<>]|<(?:\d[^\s""<>]{0,80}|[^\s""<>/!]{0,20}:[^\s""<>]{0,60})>(?=\d))+", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex DoiPattern();
+
+    [GeneratedRegex(@"[;,|]\s*(?:https?://|doi:|10\.\d{4,9}/)", RegexOptions.CultureInvariant)]
+    private static partial Regex NextDoi();
+
+    // What publishers put behind a DOI in the address of one of its pages.
+    [GeneratedRegex(@"/(?:full|fulltext|pdf|epdf|abstract|abs|html|meta|summary)/?$|(?<=\d)\.pdf$", RegexOptions.CultureInvariant)]
+    private static partial Regex Page();
+
+    [GeneratedRegex(@"(?<![\d-])\d{4}[-\u2010-\u2013]\d{3}[\dXx](?![\d-])|(?<=issn\D{0,12})\d{7}[\dXx](?!\d)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex IssnPattern();
+
+    [GeneratedRegex(@"(?<![\d-])(?:97[89][-\u2010-\u2013 ]?(?:\d[-\u2010-\u2013 ]?){9}\d|(?:\d[-\u2010-\u2013 ]?){9}[\dXx])(?!\d)", RegexOptions.CultureInvariant)]
+    private static partial Regex IsbnPattern();
 
     [GeneratedRegex(@"\d{4}-?\d{4}-?\d{4}-?\d{3}[\dXx]", RegexOptions.CultureInvariant)]
     private static partial Regex OrcidPattern();

@@ -10,6 +10,30 @@ public sealed class IdentifiersTests
     [InlineData("https://doi.org/10.5555/ABC%2F12", "10.5555/abc/12")]
     [InlineData("(see 10.5555/a(1)b)", "10.5555/a(1)b")]
     [InlineData("11.5555/abc", null)]
+    // SICIs of one issue differ only within and behind their angle brackets
+    [InlineData("10.5555/(SICI)1097-4571(199806)49:8<693::AID-ASI4>3.0.CO;2-O", "10.5555/(sici)1097-4571(199806)49:8<693::aid-asi4>3.0.co;2-o")]
+    [InlineData("10.5555/(SICI)1097-4571(199806)49:8<701::AID-ASI5>3.0.CO;2-P", "10.5555/(sici)1097-4571(199806)49:8<701::aid-asi5>3.0.co;2-p")]
+    [InlineData("10.5555/(SICI)1097-4571(199806)49:8&lt;693::AID-ASI4&gt;3.0.CO;2-O", "10.5555/(sici)1097-4571(199806)49:8<693::aid-asi4>3.0.co;2-o")]
+    [InlineData("https://doi.org/10.5555/(SICI)1097-4571(199806)49:8%3C693::AID-ASI4%3E3.0.CO;2-O", "10.5555/(sici)1097-4571(199806)49:8<693::aid-asi4>3.0.co;2-o")]
+    [InlineData("10.5555/0024(1987)068<0001:MOTHSL>2.0.CO;2", "10.5555/0024(1987)068<0001:mothsl>2.0.co;2")]
+    [InlineData("see 10.5555/0024(1987)068<0001:MOTHSL>2.0.CO;2.", "10.5555/0024(1987)068<0001:mothsl>2.0.co;2")]
+    [InlineData("<a>10.5555/abc</a>", "10.5555/abc")]
+    [InlineData("10.5555/abc<br/>next", "10.5555/abc")]
+    [InlineData("info:doi/10.5555/ABC", "10.5555/abc")]
+    [InlineData("DOI: 10.5555/abc;", "10.5555/abc")]
+    [InlineData("[10.5555/abc]", "10.5555/abc")]
+    [InlineData("10.5555/0022-0000[91]90001-x", "10.5555/0022-0000[91]90001-x")]
+    [InlineData("10.5555.12/abc", "10.5555.12/abc")]
+    [InlineData("https://doi.org/10.5555/abc?locatt=mode:legacy", "10.5555/abc")]
+    [InlineData("https://doi.org/10.5555/abc#sec1", "10.5555/abc")]
+    [InlineData("http://dx.doi.org/10.5555/a%3Fb", "10.5555/a?b")]
+    [InlineData("https://press.example/doi/full/10.5555/abc.12", "10.5555/abc.12")]
+    [InlineData("https://press.example/articles/10.5555/abc.12/full", "10.5555/abc.12")]
+    [InlineData("https://press.example/get?doi=10.5555/abc.12", "10.5555/abc.12")]
+    [InlineData("10.5555/a;10.5555/b", "10.5555/a")]
+    [InlineData("“10.5555/abc”", "10.5555/abc")]
+    [InlineData("version 2.10.5555/abc", null)]
+    [InlineData("10.5555/x", "10.5555/x")]
     [InlineData("", null)]
     [InlineData(null, null)]
     public void Doi_in_any_dress(string? text, string? doi) => Assert.Equal(doi, Identifiers.Doi(text));
@@ -21,6 +45,13 @@ public sealed class IdentifiersTests
     [InlineData("0378-5954", null)]
     [InlineData("2434-561x", "2434-561X")]
     [InlineData("037-5955", null)]
+    [InlineData("ISSN 2434-561X", "2434-561X")]
+    [InlineData("issn: 0378-5955 (print)", "0378-5955")]
+    [InlineData("2434-561X (online)", "2434-561X")]
+    [InlineData("urn:ISSN:0378-5955", "0378-5955")]
+    [InlineData("ISSN 03785955", "0378-5955")]
+    [InlineData("ISSN 0378-5954; 2434-561X", "2434-561X")]
+    [InlineData("pages 1234-5678", null)]
     public void Issn_needs_its_check_digit(string text, string? issn) => Assert.Equal(issn, Identifiers.Issn(text));
 
     // ISBN-10 0-306-40615-2 and its thirteen-digit form 978-0-306-40615-7 are the worked example of ISO 2108's users' manual.
@@ -28,6 +59,12 @@ public sealed class IdentifiersTests
     [InlineData("0-306-40615-2", "9780306406157")]
     [InlineData("978-0-306-40615-7", "9780306406157")]
     [InlineData("978-0-306-40615-8", null)]
+    [InlineData("ISBN 978-0-306-40615-7 (pbk.)", "9780306406157")]
+    [InlineData("urn:isbn:0306406152", "9780306406157")]
+    [InlineData("ISBN-13: 978 0 306 40615 7", "9780306406157")]
+    [InlineData("ISBN-10: 0-306-40615-2", "9780306406157")]
+    [InlineData("hardcover ISBN: 9780306406157, ebook 12 EUR", "9780306406157")]
+    [InlineData("report 0306406152 of the year", null)]
     public void Isbn_becomes_thirteen_digits(string text, string? isbn) => Assert.Equal(isbn, Identifiers.Isbn(text));
 
     // 0000-0002-1825-0097 is the example in the ORCID documentation of ISO 7064 MOD 11-2.
