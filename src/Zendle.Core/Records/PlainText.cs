@@ -18,7 +18,7 @@ public static partial class PlainText
         if (text.Length > Longest) text = text[..Longest];
         if (text.Contains('&', StringComparison.Ordinal)) text = WebUtility.HtmlDecode(WebUtility.HtmlDecode(text));
         if (text.StartsWith("{\\rtf", StringComparison.Ordinal)) text = RtfControl().Replace(RtfHex().Replace(text, m => ((char)Convert.ToInt32(m.Groups[1].Value, 16)).ToString()), "");
-        if (text.Contains('<', StringComparison.Ordinal)) text = Tag().Replace(text, " ");
+        if (text.Contains('<', StringComparison.Ordinal) || text.Contains('$', StringComparison.Ordinal)) text = Markup.ToText(text);
         var plain = new StringBuilder(text.Length);
         var space = false;
         foreach (var c in text)
@@ -43,7 +43,4 @@ public static partial class PlainText
 
     [GeneratedRegex(@"\{\\(?:fonttbl|colortbl|stylesheet|info)[^{}]*(?:\{[^{}]*\}[^{}]*)*\}|\\[a-zA-Z]+-?\d* ?|[{}]", RegexOptions.CultureInvariant)]
     private static partial Regex RtfControl();
-
-    [GeneratedRegex(@"</?[A-Za-z][^<>]{0,200}>", RegexOptions.CultureInvariant)]
-    private static partial Regex Tag();
 }
