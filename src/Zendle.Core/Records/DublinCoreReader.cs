@@ -20,8 +20,10 @@ public static class DublinCoreReader
         var inside = PlainText.InsideBrackets(title);
         var identifiers = Values("identifier");
         if (title.Length == 0) notes.Add(ReaderNotes.NoTitle);
-        var year = Values("date").Select(ModsReader.ReadYear).FirstOrDefault(y => y is not null);
-        if (year is null && Values("date").FirstOrDefault() is { } date) notes.Add(ReaderNotes.Implausible(date));
+        var date = PublicationDate.Choose(Values("date"));
+        if (date is null && Values("date").FirstOrDefault() is { } odd) notes.Add(ReaderNotes.Implausible(odd));
+        if (date?.Why is { } why) notes.Add(why);
+        if (Values("language") is { Count: > 0 } languages && languages.All(l => Languages.Code(l) is null)) notes.Add(ReaderNotes.UnknownLanguage(languages[0]));
         var people = Values("creator").SelectMany(c =>
         {
             var names = NameLists.Split(c);
@@ -39,8 +41,8 @@ public static class DublinCoreReader
             OtherAbstracts = [.. Values("description").Skip(1)],
             Keywords = [.. Values("subject").Where(s => s.Length < 300)],
             People = people,
-            Year = year,
-            Date = Values("date").Select(ModsReader.ReadDate).OfType<string>().MaxBy(d => d.Length),
+            Year = date?.Year,
+            Date = date?.Date,
             Type = Values("type").Select(DocumentTypes.Read).FirstOrDefault(t => t != DocumentType.Other),
             Language = Values("language").Select(Languages.Code).FirstOrDefault(c => c is not null),
             Publisher = Values("publisher").FirstOrDefault(),
