@@ -30,6 +30,13 @@ public static class DublinCoreReader
             if (names.Count > 1) notes.Add(ReaderNotes.NamesInOneField);
             return names;
         }).Take(ModsReader.MostPeople).Where(n => n.Family.Length > 0).Select(n => new PersonName(n.Family, n.Given)).ToArray();
+        var language = Values("language").Select(Languages.Code).FirstOrDefault(c => c is not null);
+        // Cleaned texts are compared; what is kept is read from what came, so that a cut can be noted.
+        var raw = dc.Elements(Dc + "description").Select(d => d.Value).Where(v => PlainText.Clean(v).Length > 0).GroupBy(PlainText.Clean).ToDictionary(g => g.Key, g => g.First());
+        var descriptions = BareDescriptions.Of([.. raw.Keys], language);
+        notes.AddRange(descriptions.Remarks.Take(6).Select(ReaderNotes.NoAbstract));
+        var relations = BareRelations.Of(Values("relation"), identifiers.Select(Identifiers.Doi).FirstOrDefault(d => d is not null));
+        var venue = SourceLine.Read(Values("source"));
         return new()
         {
             Identifier = identifier,
@@ -37,20 +44,21 @@ public static class DublinCoreReader
             Title = inside ?? title,
             TitleIsTranslated = inside is not null,
             OtherTitles = [.. Values("title").Skip(1).Where(t => t != title).Distinct()],
-            Abstract = ModsReader.LongText(dc.Elements(Dc + "description").Select(d => d.Value).FirstOrDefault(d => !string.IsNullOrWhiteSpace(d)), "abstract", notes),
-            OtherAbstracts = [.. Values("description").Skip(1)],
+            Abstract = ModsReader.LongText(descriptions.Abstract.Length > 0 ? raw[descriptions.Abstract] : null, "abstract", notes),
+            OtherAbstracts = descriptions.Others,
             Keywords = [.. Values("subject").Where(s => s.Length < 300)],
             People = people,
             Year = date?.Year,
             Date = date?.Date,
             Type = Values("type").Select(DocumentTypes.Read).FirstOrDefault(t => t != DocumentType.Other),
-            Language = Values("language").Select(Languages.Code).FirstOrDefault(c => c is not null),
+            Language = language,
             Publisher = Values("publisher").FirstOrDefault(),
-            Venue = Values("source").FirstOrDefault() is { } source ? new(source) : null,
-            Doi = identifiers.Select(Identifiers.Doi).FirstOrDefault(d => d is not null),
+            Venue = venue is null ? null : venue with { Issn = venue.Issn ?? relations.PartOf },
+            Doi = relations.Own,
+            Versions = relations.Versions,
             Isbn = identifiers.Select(Identifiers.Isbn).FirstOrDefault(i => i is not null),
             Copies = [.. identifiers.Where(i => Uri.TryCreate(i, UriKind.Absolute, out var u) && (u.Scheme is "http" or "https")).Select(i => new Copy(i, CopyAccess.Unknown))],
-            References = [.. Values("relation").Select(r => (Text: r, Doi: Identifiers.Doi(r))).Where(r => r.Doi is not null).Select(r => new Reference(r.Text, r.Doi))],
+            References = relations.References,
             Notes = notes,
         };
     }

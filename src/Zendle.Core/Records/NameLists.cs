@@ -10,6 +10,8 @@ internal static partial class NameLists
     {
         // Catalogues add the years of a life: "Family, Given, 1961-2020".
         whole = LifeYears().Replace(whole, "").TrimEnd(' ', ',');
+        // An organisation has no given names: "World Forum on Bees" is no person called Bees.
+        if (Organisation().IsMatch(whole)) return (whole, "");
         var comma = whole.IndexOf(',', StringComparison.Ordinal);
         if (comma > 0) return (whole[..comma].Trim(), whole[(comma + 1)..].Trim());
         var space = whole.LastIndexOf(' ');
@@ -23,6 +25,7 @@ internal static partial class NameLists
     public static IReadOnlyList<(string Family, string Given)> Split(string text)
     {
         if (text.Contains(';', StringComparison.Ordinal)) return [.. text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(SplitOne).Where(n => n.Family.Length > 0)];
+        if (Organisation().IsMatch(text)) return [(text.Trim(), "")];
         var last = And().Match(text);
         var before = (last.Success ? text[..last.Index] : text).Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         string[] parts = last.Success ? [.. before, .. text[(last.Index + last.Length)..].Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)] : before;
@@ -35,6 +38,9 @@ internal static partial class NameLists
 
     [GeneratedRegex(@",?\s*\(?[12]\d{3}\s*[-–]\s*([12]\d{3})?\)?\.?$", RegexOptions.CultureInvariant)]
     private static partial Regex LifeYears();
+
+    [GeneratedRegex(@"\b(?:universit(?:y|at|ät|é|e|ad|à|eit)|universidade?|institut(?:e|o|ion)?|forum|association|society|committee|commission|ministr(?:y|erio|ère)|ministerium|agency|organi[sz]ation|consortium|network|council|cent(?:er|re)|department|bureau|foundation|union|academy|federation|alliance|authority|programme|initiative|secretariat|task force|working group|study group|research group|collaboration|panel|gesellschaft|verein|stiftung|college|hospital|museum|library|laborator(?:y|ies)|station|bank|office|survey|service)\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex Organisation();
 
     [GeneratedRegex(@",?\s+(?:and|&)\s+", RegexOptions.CultureInvariant | RegexOptions.RightToLeft)]
     private static partial Regex And();

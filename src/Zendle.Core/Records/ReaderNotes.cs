@@ -14,6 +14,9 @@ internal static class ReaderNotes
     /// <summary>A date that cannot be.</summary>
     public static string Implausible(string date) => $"The date “{Brief(date)}” is not plausible and was left out.";
 
+    /// <summary>A description that is a remark.</summary>
+    public static string NoAbstract(string written) => $"The description “{Brief(written)}” was taken for a remark, not for an abstract.";
+
     /// <summary>A language nobody knows here.</summary>
     public static string UnknownLanguage(string written) => $"The language “{Brief(written)}” is not one we know; it was left out.";
 

@@ -114,4 +114,76 @@ public sealed class BareRecordsTests
         Assert.DoesNotContain(once.Notes, n => n.Contains("date of issue", StringComparison.Ordinal));
         Assert.Null(Read(("title", "x"), ("date", "embargoEnd 2031")).Year);
     }
+
+    [Theory]
+    [InlineData("Small Wings; Vol. 12 No. 3 (2019): Summer issue; 45-67", "Small Wings|12|3|45|67|")]
+    [InlineData("Small Wings; Vol 12, No 3 (2019); 45-67", "Small Wings|12|3|45|67|")]
+    [InlineData("Small Wings, 12(3), 45–67 (2019)", "Small Wings|12|3|45|67|")]
+    [InlineData("Small Wings 12 (3), 45-7", "Small Wings|12|3|45|47|")]
+    [InlineData("Small Wings, vol. 12, no. 3, pp. 45-67, 2019", "Small Wings|12|3|45|67|")]
+    [InlineData("Small Wings 12, 45-67 (2019)", "Small Wings|12||45|67|")]
+    [InlineData("Kleine Flügel; Bd. 12 Nr. 3 (2019); 45-67", "Kleine Flügel|12|3|45|67|")]
+    [InlineData("Small Wings; Vol. 12 (2019); e1045", "Small Wings|12||e1045|e1045|")]
+    [InlineData("Night Landscapes", "Night Landscapes|||||")]
+    [InlineData("Small Wings, 12(3), 67-45 (2019)", "Small Wings|12|3|||")]
+    [InlineData("Report of the lamp survey of 1987, second part", "Report of the lamp survey of 1987, second part|||||")]
+    public void Where_it_appeared_in_one_line(string written, string parts)
+    {
+        var v = Read(("title", "x"), ("source", written)).Venue!;
+        Assert.Equal(parts, string.Join('|', v.Title, v.Volume, v.Issue, v.FirstPage, v.LastPage, v.Issn));
+    }
+
+    [Fact]
+    public void An_issn_beside_the_venue_is_its_and_one_alone_is_no_venue()
+    {
+        var venue = Read(("title", "x"), ("source", "ISSN 2434-561X"), ("source", "Small Wings; Vol. 12 No. 3 (2019); 45-67")).Venue!;
+        Assert.Equal(("Small Wings", "2434-561X", "12"), (venue.Title, venue.Issn, venue.Volume));
+        Assert.Null(Read(("title", "x"), ("source", "2434-561X"), ("source", "https://press.example/12")).Venue);
+    }
+
+    private const string English = "The moths of two hedges were counted in the light of a lamp and in the dark, and more of them were found where there was no light.";
+    private const string German = "Die Falter von zwei Hecken wurden im Licht einer Lampe und im Dunkeln gezählt, und mehr von ihnen wurden gefunden, wo es nicht hell ist.";
+
+    [Fact]
+    public void The_abstract_is_prose_in_the_texts_language_and_the_rest_is_kept_apart()
+    {
+        (string, string)[] values = [("title", "x"), ("description", "Peer reviewed"), ("description", English), ("description", German), ("description", "Includes bibliographical references (p. 40-44)."), ("description", "Funded by: the Night Sky Endowment, grant 12, and by others who are named in the text of it all.")];
+        var german = Read([.. values, ("language", "de")]);
+        Assert.Equal(German, german.Abstract);
+        Assert.Equal([English], german.OtherAbstracts);
+        var english = Read([.. values, ("language", "en")]);
+        Assert.Equal(English, english.Abstract);
+        Assert.Equal([German], english.OtherAbstracts);
+        Assert.Equal(3, english.Notes.Count(n => n.Contains("was taken for a remark", StringComparison.Ordinal)));
+        Assert.Equal("", Read(("title", "x"), ("description", "Peer reviewed")).Abstract);
+        Assert.Equal("A short word on lamps.", Read(("title", "x"), ("description", "A short word on lamps.")).Abstract);
+    }
+
+    [Theory]
+    [InlineData("10.5555/own", "10.5555/own", "", "")]
+    [InlineData("https://doi.org/10.5555/own", "10.5555/own", "", "")]
+    [InlineData("info:eu-repo/semantics/altIdentifier/doi/10.5555/own", "10.5555/own", "", "")]
+    [InlineData("isVersionOf 10.5555/other", null, "10.5555/other", "")]
+    [InlineData("references: 10.5555/cited", null, "", "10.5555/cited")]
+    [InlineData("info:eu-repo/semantics/reference/doi/10.5555/cited", null, "", "10.5555/cited")]
+    [InlineData("hasPart 10.5555/part", null, "", "")]
+    [InlineData("info:eu-repo/grantAgreement/X/10.5555/12", null, "", "")]
+    [InlineData("10.5555/a|10.5555/b", null, "", "")]
+    public void What_a_relation_says(string written, string? own, string versions, string references)
+    {
+        var record = Read([("title", "x"), .. written.Split('|').Select(r => ("relation", r))]);
+        Assert.Equal((own, versions, references), (record.Doi, string.Join(' ', record.Versions.Select(v => v.Doi)), string.Join(' ', record.References.Select(r => r.Doi))));
+    }
+
+    [Fact]
+    public void A_second_doi_is_another_version_and_the_first_stays() =>
+        Assert.Equal(("10.5555/a", "10.5555/b"), Read(("title", "x"), ("identifier", "10.5555/a"), ("relation", "info:eu-repo/semantics/altIdentifier/doi/10.5555/b")) is { } r ? (r.Doi, r.Versions.Single().Doi) : default);
+
+    [Theory]
+    [InlineData("World Forum on Bees", "World Forum on Bees", "")]
+    [InlineData("University of Kellow, Department of Lamps", "University of Kellow, Department of Lamps", "")]
+    [InlineData("Berg, Mei", "Berg", "Mei")]
+    [InlineData("Mei Berg", "Berg", "Mei")]
+    public void Organisations_stay_whole(string written, string family, string given) =>
+        Assert.Equal((family, given), Read(("title", "x"), ("creator", written)).People.Single() is var p ? (p.Family, p.Given) : default);
 }
