@@ -188,6 +188,12 @@ internal sealed class JobRunner(
         job.Begun = 0;
         if (!yields && !isAsked) job.EndedAt = clock.GetUtcNow();
         await WriteDown(job, Save, stopping);
+        // A wish that came while the end was being written down has seen a job that runs; it is carried out here.
+        if (job.State == JobState.Done && askedAgain.TryRemove(id, out _))
+        {
+            (isAsked, job.State, job.EndedAt) = (true, JobState.Waiting, null);
+            await WriteDown(job, Save, stopping);
+        }
         if (yields || isAsked) lane.Writer.TryWrite(id);
         else if (ends.TryRemove(id, out var end)) end.TrySetResult();
     }
