@@ -28,13 +28,12 @@ internal static partial class Markup
 
     private const string Below = "₀₁₂₃₄₅₆₇₈₉₊₋₌₍₎", Above = "⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁼⁽⁾", Plain = "0123456789+-=()";
 
-    private static readonly FrozenDictionary<string, string> Commands = new Dictionary<string, string>
-    {
-        ["alpha"] = "α", ["beta"] = "β", ["gamma"] = "γ", ["delta"] = "δ", ["epsilon"] = "ε", ["varepsilon"] = "ε", ["zeta"] = "ζ", ["eta"] = "η", ["theta"] = "θ", ["kappa"] = "κ", ["lambda"] = "λ", ["mu"] = "μ",
-        ["nu"] = "ν", ["xi"] = "ξ", ["pi"] = "π", ["rho"] = "ρ", ["sigma"] = "σ", ["tau"] = "τ", ["phi"] = "φ", ["varphi"] = "φ", ["chi"] = "χ", ["psi"] = "ψ", ["omega"] = "ω", ["Delta"] = "Δ", ["Gamma"] = "Γ",
-        ["Sigma"] = "Σ", ["Omega"] = "Ω", ["Phi"] = "Φ", ["times"] = "×", ["cdot"] = "·", ["pm"] = "±", ["leq"] = "≤", ["le"] = "≤", ["geq"] = "≥", ["ge"] = "≥", ["neq"] = "≠", ["approx"] = "≈", ["sim"] = "~",
-        ["degree"] = "°", ["circ"] = "°", ["infty"] = "∞", ["rightarrow"] = "→", ["to"] = "→", ["sum"] = "Σ", ["partial"] = "∂", ["ell"] = "ℓ", ["ldots"] = "…", ["percent"] = "%",
-    }.ToFrozenDictionary(StringComparer.Ordinal);
+    /// <summary>Commands of TeX that stand for one sign.</summary>
+    private static readonly FrozenDictionary<string, string> Commands =
+        ("alpha α|beta β|gamma γ|delta δ|epsilon ε|varepsilon ε|zeta ζ|eta η|theta θ|kappa κ|lambda λ|mu μ|nu ν|xi ξ|pi π|rho ρ|sigma σ|tau τ|phi φ|varphi φ"
+            + "|chi χ|psi ψ|omega ω|Delta Δ|Gamma Γ|Sigma Σ|Omega Ω|Phi Φ|times ×|cdot ·|pm ±|leq ≤|le ≤|geq ≥|ge ≥|neq ≠|approx ≈|sim ~|degree °|circ °|infty ∞"
+            + "|rightarrow →|to →|sum Σ|partial ∂|ell ℓ|ldots …|percent %")
+        .Split('|').Select(c => c.Split(' ')).ToFrozenDictionary(c => c[0], c => c[1], StringComparer.Ordinal);
 
     /// <summary>The text without markup.</summary>
     public static string ToText(string text)
