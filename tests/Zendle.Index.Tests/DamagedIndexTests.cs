@@ -86,6 +86,27 @@ public sealed class DamagedIndexTests : IDisposable
     }
 
     [Fact]
+    public void What_was_taken_out_is_known_to_be_missing_until_it_is_in_again_however_often_a_start_is_killed()
+    {
+        var expected = Fill();
+        var largest = Directory.GetFiles(folder, "*.cfs").MaxBy(f => new FileInfo(f).Length)!;
+        var bytes = File.ReadAllBytes(largest);
+        bytes[bytes.Length / 2] ^= 4;
+        File.WriteAllBytes(largest, bytes);
+        // Starts that take the damage out and end before anything is put in again.
+        for (var kill = 0; kill < 2; kill++)
+        {
+            using var begun = new CorpusIndex(folder);
+            Assert.True(begun.IsPartial);
+        }
+        var (counts, putIn, anew) = Start();
+        Assert.Equal(expected, counts);
+        Assert.True(putIn > 0 && !anew);
+        using var whole = new CorpusIndex(folder);
+        Assert.False(whole.IsPartial);
+    }
+
+    [Fact]
     public void A_file_that_is_gone_or_cut_off_is_damage_too()
     {
         var expected = Fill();

@@ -86,6 +86,33 @@ public sealed class LostCorpusTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Seeds_and_written_lists_that_nobody_kept_mean_the_same_works_again()
+    {
+        var host = new ZendleHost(outside.Address.ToString());
+        var ann = await host.Curator();
+        await ann.Harvest(outside.Oai("farnet"));
+        await ann.Harvest(outside.Oai("meridian"), trusted: true);
+        var review = await ann.Review();
+        var all = await ann.Works(review, await ann.Search(review, "light OR moth* OR night"));
+        var trail = await ann.Step(review, 0, new { kind = "Trail", seeds = all[..4], way = "Both" });
+        var listed = await ann.Step(review, 0, new { kind = "Search", expression = "light OR moth* OR night" });
+        var among = await ann.Step(review, listed, new { kind = "Among", seeds = all[10..17], said = "seven of them" });
+        var compared = await ann.Step(review, listed, new { kind = "Compare", other = new object[] { new { kind = "Trail", seeds = all[..4] } }, apart = true, said = "not in the trail" });
+        async Task<string[]> Titles(int step) => [.. (await ann.Get($"/api/reviews/{review}/steps/{step}/works?limit=200")).List("works").Select(w => w["title"]!["text"]!.GetValue<string>()).Order()];
+        var before = (await Titles(trail), await Titles(among), await ann.Count(review, compared));
+        Assert.Equal(7, before.Item2.Length);
+        host = host.Restarted(() => Lose(host.Data));
+        ann = await SignedIn(host);
+        await ann.Harvest(outside.Oai("meridian"), trusted: true);
+        await ann.Harvest(outside.Oai("farnet"));
+        var after = (await Titles(trail), await Titles(among), await ann.Count(review, compared));
+        Assert.Equal(before.Item1, after.Item1);
+        Assert.Equal(before.Item2, after.Item2);
+        Assert.Equal(before.Item3, after.Item3);
+        await host.DisposeAsync();
+    }
+
+    [Fact]
     public async Task A_work_that_only_another_database_holds_now_is_found_by_doi_or_title_and_one_that_none_holds_stays_listed()
     {
         var host = new ZendleHost(outside.Address.ToString());

@@ -98,7 +98,15 @@ public enum StepKind
 /// <param name="Said">Compare, Among: what the act leaves, in a few words.</param>
 public sealed record StepAct(StepKind Kind, string? Expression = null, IReadOnlyList<int>? Databases = null, Facet? Facet = null,
     IReadOnlyList<string>? Values = null, IReadOnlyList<string>? Excluded = null, int? From = null, int? To = null, IReadOnlyList<int>? Seeds = null, TrailWay? Way = null, int? AtLeast = null,
-    IReadOnlyList<StepAct>? Other = null, bool? Apart = null, string? Said = null);
+    IReadOnlyList<StepAct>? Other = null, bool? Apart = null, string? Said = null)
+{
+    /// <summary>The works that it names one by one, itself or inside the search it is held against.</summary>
+    public IEnumerable<int> Works() => (Seeds ?? []).Concat((Other ?? []).SelectMany(a => a.Works()));
+
+    /// <summary>The same act about the works that its numbers stand for today.</summary>
+    /// <param name="today">The number of today for a number.</param>
+    public StepAct Today(Func<int, int> today) => this with { Seeds = Seeds is null ? null : [.. Seeds.Select(today).Distinct()], Other = Other is null ? null : [.. Other.Select(a => a.Today(today))] };
+}
 
 /// <summary>Another search that the one in view is held against.</summary>
 /// <param name="Acts">What leads to it from nothing.</param>
@@ -200,6 +208,18 @@ public sealed record SearchState(string Expression, ImmutableArray<int> Database
 
     /// <summary>Folds the acts of a path.</summary>
     public static SearchState Of(IEnumerable<StepAct> acts) => acts.Aggregate(Everything, (state, act) => state.After(act));
+
+    /// <summary>The works that it names one by one: seeds, written lists, and those of the searches it is held against.</summary>
+    public IEnumerable<int> Works() => (Trail?.Seeds ?? []).Concat(Among ?? []).Concat((Others ?? []).SelectMany(o => o.Acts).SelectMany(a => a.Works()));
+
+    /// <summary>The same question about the works that its numbers stand for today.</summary>
+    /// <param name="today">The number of today for a number.</param>
+    public SearchState Today(Func<int, int> today) => this with
+    {
+        Trail = Trail is null ? null : Trail with { Seeds = [.. Trail.Seeds.Select(today).Distinct()] },
+        Among = Among is null ? null : [.. Among.Select(today).Distinct()],
+        Others = Others is null ? null : [.. Others.Select(o => o with { Acts = [.. o.Acts.Select(a => a.Today(today))] })],
+    };
 
     /// <summary>Whether the answer depends on the review's own decisions, and so changes with them.</summary>
     public bool AsksReview => Narrowings.Any(n => n.Facet is Facet.Stage or Facet.Tag) || Names(Expression) || Inside.Any(Names) || Others?.Any(o => o.State().AsksReview) == true;

@@ -35,7 +35,10 @@ public sealed class TextIndex : IDisposable
     /// <summary>
     /// Whether parts of it were damaged and have been taken out: what the store has and <see cref="Records"/> does not name must be put in again.
     /// </summary>
-    public bool IsPartial { get; private init; }
+    /// <remarks>Written down beside the segments before any is taken out, and until the next commit: a process that is killed in between is followed by one that knows.</remarks>
+    public bool IsPartial => File.Exists(PartialMark(directory));
+
+    private static string PartialMark(FSDirectory directory) => Path.Combine(directory.Directory.FullName, "to-be-filled");
 
     /// <summary>
     /// Opens the index in <paramref name="folder"/>; a missing or older one is emptied and starts at sequence 0. Every file is read through and held against its
@@ -46,17 +49,20 @@ public sealed class TextIndex : IDisposable
         System.IO.Directory.CreateDirectory(folder);
         var directory = FSDirectory.Open(folder);
         if (IndexWriter.IsLocked(directory)) IndexWriter.Unlock(directory); // a lock file left by a killed process; one process owns the folder
-        var isPartial = !IsWhole(directory);
-        var sequence = !isPartial || TakeDamagedOut(directory) ? StandsAt(directory) : null;
+        var sequence = IsWhole(directory) || TakeDamagedOut(directory) ? StandsAt(directory) : null;
         // A writer looks at what lies there even when it is to begin anew.
-        if (sequence is null) foreach (var file in directory.ListAll().Where(f => f.StartsWith('_') || f.StartsWith("segments", StringComparison.Ordinal))) directory.DeleteFile(file);
+        if (sequence is null)
+        {
+            foreach (var file in directory.ListAll().Where(f => f.StartsWith('_') || f.StartsWith("segments", StringComparison.Ordinal))) directory.DeleteFile(file);
+            File.Delete(PartialMark(directory));
+        }
         var config = new IndexWriterConfig(Lucene48, null)
         {
             OpenMode = sequence is null ? OpenMode.CREATE : OpenMode.CREATE_OR_APPEND,
             RAMBufferSizeMB = BufferMegabytes,
             MergeScheduler = new CalmMergeScheduler(),
         };
-        return new(directory, new IndexWriter(directory, config), sequence ?? 0) { IsPartial = isPartial && sequence is not null };
+        return new(directory, new IndexWriter(directory, config), sequence ?? 0);
     }
 
     /// <summary>Whether every segment agrees with its checksums; an index that is not there is whole.</summary>
@@ -83,6 +89,7 @@ public sealed class TextIndex : IDisposable
             var check = new CheckIndex(directory);
             var found = check.DoCheckIndex();
             if (found.MissingSegments || found.CantOpenSegments || found.MissingSegmentVersion) return false;
+            File.WriteAllText(PartialMark(directory), "");
             if (!found.Clean) check.FixIndex(found);
             return IsWhole(directory);
         }
@@ -143,6 +150,7 @@ public sealed class TextIndex : IDisposable
     {
         writer.SetCommitData(new Dictionary<string, string> { ["version"] = Version, ["sequence"] = sequence.ToString(CultureInfo.InvariantCulture) });
         writer.Commit();
+        File.Delete(PartialMark(directory));
         Sequence = sequence;
         if (isFilled) (isFilled, writer.Config.RAMBufferSizeMB) = (false, BufferMegabytes);
     }

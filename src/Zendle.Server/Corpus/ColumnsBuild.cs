@@ -45,7 +45,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     /// <param name="each">When given, everything is built from nothing, and every record is shown to it with its id, on whichever core: who needs all records too need not read them again.</param>
     public async Task<CorpusColumns> Build(long sequence, IReadOnlyList<DatabaseRow> databases, CancellationToken cancel, Action<int, Record>? each = null)
     {
-        var before = each is not null ? null : isBegun ? state : state ?? WithStandings(file.Read());
+        var before = each is not null ? null : state ?? (isBegun ? null : WithStandings(file.Read()));
         (state, isBegun) = (null, true); // until this build has come to its end
         var next = await After(before, sequence, databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)), each, cancel);
         state = next;

@@ -123,7 +123,7 @@ public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, ID
         works = Math.Max(works, await made.Sought.Select(d => (int?)d.WorkId).MaxAsync(cancel) ?? 0);
         works = Math.Max(works, await made.Texts.Select(d => (int?)d.WorkId).MaxAsync(cancel) ?? 0);
         await foreach (var act in made.Steps.AsNoTracking().Select(s => s.Act).AsAsyncEnumerable().WithCancellation(cancel))
-            if (JsonSerializer.Deserialize<StepAct>(act, SearchService.Json)?.Seeds is { Count: > 0 } seeds) works = Math.Max(works, seeds.Max());
+            if (JsonSerializer.Deserialize<StepAct>(act, SearchService.Json) is { } named) works = named.Works().Append(works).Max();
         await foreach (var run in made.Runs.AsNoTracking().Select(r => r.Works).AsAsyncEnumerable().WithCancellation(cancel))
             if (WorkIds.Unpack(run) is { Length: > 0 } ids) works = Math.Max(works, ids[^1]);
         var records = await made.Decisions.Select(d => (int?)d.RecordId).MaxAsync(cancel) ?? 0;

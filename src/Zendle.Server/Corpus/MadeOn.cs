@@ -1,6 +1,9 @@
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
+using Zendle.Core.Reviews;
 using Zendle.Index.Questions;
+using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 
@@ -15,7 +18,7 @@ namespace Zendle.Server.Corpus;
 public sealed record NotFoundWork(int WorkId, string Title, string People, int? Year, string? Doi);
 
 /// <summary>
-/// Notes what decisions were made on, in names that outlive the numbers of a corpus: database and identifier, DOI, title with first person. When a corpus was made
+/// Notes what decisions, searches for texts and steps speak of, in names that outlive the numbers of a corpus: database and identifier, DOI, title with first person. When a corpus was made
 /// anew the works are found again by them, as their records come.
 /// </summary>
 public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusReader reader, CorpusWriter writer)
@@ -60,12 +63,14 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
         }
     }
 
-    /// <summary>At the start: notes what decisions of an older version were made on, and learns which works are not in the corpus.</summary>
+    /// <summary>At the start: notes what an older version did not, and learns which works are not in the corpus.</summary>
     public async Task Begin(CancellationToken cancel)
     {
         await using var made = await contexts.CreateDbContextAsync(cancel);
         var spoken = (await made.Decisions.Select(d => d.WorkId).Distinct().ToListAsync(cancel)).Union(await made.Sought.Select(d => d.WorkId).Distinct().ToListAsync(cancel))
             .Union(await made.Texts.Select(d => d.WorkId).Distinct().ToListAsync(cancel)).ToHashSet();
+        await foreach (var act in made.Steps.AsNoTracking().Select(s => s.Act).Where(a => a.Contains("eeds\":[")).AsAsyncEnumerable().WithCancellation(cancel))
+            spoken.UnionWith(JsonSerializer.Deserialize<StepAct>(act, SearchService.Json)!.Works());
         var noted = await made.MadeOn.Select(m => m.WorkId).Distinct().ToListAsync(cancel);
         foreach (var chunk in spoken.Except(noted).Chunk(AtOnce))
         {
@@ -73,7 +78,7 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
             await made.SaveChangesAsync(cancel);
             made.ChangeTracker.Clear();
         }
-        lost = await reader.Unknown([.. spoken], cancel);
+        lost = await reader.Unknown([.. spoken.Where(w => w > 0)], cancel);
     }
 
     /// <summary>Looks for works that were lost: by database and identifier, by DOI, and, when asked, by title and first person.</summary>
@@ -110,9 +115,6 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
         wanted.ExceptWith(found.Keys);
         return found.Count;
     }
-
-    /// <summary>Whether a number of a work is one that was lost and not found again.</summary>
-    public bool IsLost(int work) => lost?.Contains(work) == true;
 
     /// <summary>What some lost works were, the youngest first.</summary>
     public async Task<List<NotFoundWork>> Describe(IReadOnlyCollection<int> works, CancellationToken cancel)

@@ -4,6 +4,7 @@ using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Server.Corpus;
 using Zendle.Server.Features.Databases;
 using Zendle.Server.Features.Decisions;
 using Zendle.Server.Features.Events;
@@ -17,7 +18,7 @@ using Zendle.Store.Sqlite;
 namespace Zendle.Server.Features.Gather;
 
 /// <summary>Seeks texts, says how they stand, settles the doubtful and takes in what people bring.</summary>
-internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, DecisionService decisions, SearchService search, CorpusReader reader, JobRunner jobs, TextIntake intake, FileVault vault, GatherProgress progress,
+internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, DecisionService decisions, SearchService search, CorpusReader reader, JobRunner jobs, TextIntake intake, MadeOn madeOn, FileVault vault, GatherProgress progress,
     EventHub hub, TimeProvider clock)
 {
     /// <summary>Asks for texts. Works whose text is in hand or on its way are left as they are.</summary>
@@ -32,7 +33,9 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
             : again ? there.Where(s => s.Value.State == SoughtState.NotFound).Select(s => s.Key)
             : facts.Kept.ToArray().Where(w => !there.ContainsKey(w));
         var count = 0;
-        foreach (var work in wanted.ToArray())
+        int[] seeking = [.. wanted];
+        await madeOn.Note(context, seeking, CancellationToken.None);
+        foreach (var work in seeking)
         {
             if (!there.TryGetValue(work, out var row)) context.Sought.Add(row = new() { ReviewId = reviewId, WorkId = work, AccountId = account });
             (row.State, row.AccountId, row.At) = (SoughtState.Waiting, account, clock.GetUtcNow());
@@ -177,6 +180,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
         if (sought is null) context.Sought.Add(sought = new() { ReviewId = reviewId, WorkId = work.Value, AccountId = account, At = clock.GetUtcNow(), State = SoughtState.NotFound });
         if (taken.Outcome == AttemptOutcome.Got) sought.State = SoughtState.InHand;
         else if (sought.State != SoughtState.InHand) sought.State = SoughtState.ToLookAt;
+        await madeOn.Note(context, [work.Value], cancel);
         context.Attempts.Add(new() { ReviewId = reviewId, WorkId = work.Value, Round = sought.Round, Route = RouteKind.Person, Address = fileName, Outcome = taken.Outcome, Sentence = taken.Sentence, At = clock.GetUtcNow() });
         await context.SaveChangesAsync(cancel);
         hub.Tell(new("gather", reviewId));

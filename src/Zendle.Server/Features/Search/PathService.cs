@@ -25,7 +25,7 @@ internal sealed record BranchDto(int Id, string Label, int Count);
 internal sealed record PathDto(int StepId, IReadOnlyList<PathStepDto> Steps);
 
 /// <summary>Takes, names and removes steps, and shows paths.</summary>
-internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, SearchService search, CorpusService corpus, EventHub hub, TimeProvider clock)
+internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, SearchService search, CorpusService corpus, MadeOn madeOn, EventHub hub, TimeProvider clock)
 {
     /// <summary>Takes a step from another (0 for a new path), logs the run, remembers the place.</summary>
     /// <returns>The step's id, or null when there is no such step to go on from.</returns>
@@ -55,6 +55,7 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         if (same is null)
         {
             context.Steps.Add(step);
+            await madeOn.Note(context, [.. act.Works()], CancellationToken.None);
             await context.SaveChangesAsync();
             context.Runs.Add(Run(reviewId, account, step.Id, view, repeats));
         }
@@ -179,6 +180,7 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         var old = JsonSerializer.Deserialize<StepAct>(step.Act, SearchService.Json)!;
         if (old.Kind != act.Kind || old.Facet != act.Facet) return "A step can be changed, but not into another kind of step.";
         step.Act = JsonSerializer.Serialize(act, SearchService.Json);
+        await madeOn.Note(context, [.. act.Works()], CancellationToken.None);
         using (var snapshot = corpus.Snapshot()) step.Label = StepLabels.For(act, Namer(snapshot), WorkNamer(snapshot));
         var states = await Recount(context, reviewId, step.ParentId, [step]);
         using (var view = await search.View(reviewId, states[step.Id])) context.Runs.Add(Run(reviewId, account, step.Id, view, null));

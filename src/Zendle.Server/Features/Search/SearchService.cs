@@ -79,7 +79,7 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
         var snapshot = corpus.Snapshot();
         try
         {
-            state = await WithSeedsOfToday(snapshot, state);
+            state = await WithWorksOfToday(snapshot, state);
             return new(snapshot, fold, facts, state, Answer(reviewId, snapshot, facts, state));
         }
         catch
@@ -89,20 +89,14 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
         }
     }
 
-    /// <summary>A step keeps its seeds as they were; those that were merged into other works since stand for these.</summary>
-    private async Task<SearchState> WithSeedsOfToday(CorpusSnapshot snapshot, SearchState state)
+    /// <summary>A step keeps the works it names as they were; those that were merged into other works since stand for these.</summary>
+    private async Task<SearchState> WithWorksOfToday(CorpusSnapshot snapshot, SearchState state)
     {
         var columns = snapshot.Columns;
-        if (state.Trail is null && state.Among is null) return state;
-        if ((state.Trail?.Seeds ?? []).Concat(state.Among ?? []).Where(s => s >= columns.WorkSize || columns.WorkFirstRecord[s] == 0).Distinct().ToArray() is not { Length: > 0 } gone) return state;
+        var gone = state.Works().Where(w => (uint)w >= (uint)columns.WorkSize || columns.WorkFirstRecord[w] == 0).Distinct().ToArray();
+        if (gone.Length == 0) return state;
         var today = await reader.Redirects(gone, CancellationToken.None);
-        return state with
-        {
-            Trail = state.Trail is { } trail ? trail with { Seeds = [.. trail.Seeds.Select(Today).Distinct()] } : null,
-            Among = state.Among is { } among ? [.. among.Select(Today).Distinct()] : null,
-        };
-
-        int Today(int work) => today.GetValueOrDefault(work, work);
+        return state.Today(w => today.GetValueOrDefault(w, w));
     }
 
     /// <summary>The state a step leads to; null when there is none.</summary>
