@@ -91,7 +91,7 @@ builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Sessions>().AddSi
     .AddSingleton<GatherService>().AddSingleton<GatherProgress>().AddSingleton(_ => DocumentReader.Usual()).AddSingleton<TextIntake>().AddKeyedSingleton<IJob, GatherJob>("gather")
     .AddSingleton(_ => StyleShelf.Shipped()).AddSingleton<ReferenceFormatter>(p => new(p.GetRequiredService<StyleShelf>()))
     .AddSingleton(RouteChain.Usual(options.DoiResolver)).AddSingleton(p => new DocumentFetcher(new AddressPolicy(options.Allowed), new FetchLimits(), p.GetRequiredService<TimeProvider>()))
-    .AddSingleton(p => new OaiClient(new AddressPolicy(options.Allowed), OaiLimits.Usual, p.GetRequiredService<TimeProvider>()));
+    .AddSingleton(p => new OaiClient(new AddressPolicy(options.Allowed), OaiLimits.Usual with { FirstRetry = options.FirstRetry }, p.GetRequiredService<TimeProvider>()));
 // What is added first is stopped last.
 if (!describing) builder.Services.AddHostedService<Checkpoints>().AddHostedService(p => p.GetRequiredService<StartUp>()).AddHostedService(p => p.GetRequiredService<JobRunner>());
 

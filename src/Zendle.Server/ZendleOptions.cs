@@ -18,6 +18,9 @@ public sealed record ZendleOptions
     /// <summary>Where DOIs are resolved, ending in a slash; null not to follow them.</summary>
     public Uri? DoiResolver { get; init; }
 
+    /// <summary>How long a harvest waits before it asks again after a fault; each further wait is twice as long.</summary>
+    public TimeSpan FirstRetry { get; init; } = Connect.Harvest.OaiLimits.Usual.FirstRetry;
+
     /// <summary>How long one request may evaluate questions.</summary>
     public TimeSpan QuestionTime { get; init; } = TimeSpan.FromSeconds(12);
 
@@ -46,6 +49,7 @@ public sealed record ZendleOptions
             Outside = outside,
             Allowed = [.. outside is null ? allowed : allowed.Append(outside)],
             DoiResolver = section["DoiResolver"] is { Length: > 0 } resolver ? new Uri(resolver) : outside is null ? null : new Uri(outside, "/doi/"),
+            FirstRetry = TimeSpan.FromSeconds(section.GetValue("FirstRetrySeconds", Connect.Harvest.OaiLimits.Usual.FirstRetry.TotalSeconds)),
             QuestionTime = TimeSpan.FromSeconds(section.GetValue("QuestionSeconds", 12.0)),
             Hosts = Listed(section["Hosts"]),
             Proxies = [.. Listed(section["Proxies"]).Select(System.Net.IPAddress.Parse)],

@@ -19,9 +19,11 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
             ["Zendle:Data"] = Data,
             ["Zendle:Demo"] = demo ? "true" : "false",
             ["Zendle:SignInsPerMinute"] = "1000",
+            ["Zendle:FirstRetrySeconds"] = "0.02",
         };
         if (outside is not null) settings["Zendle:Outside"] = outside;
         foreach (var (name, value) in more) settings[name] = value;
+        if (settings["Zendle:Data"] == Data) EmptyFolder.CopyTo(Data);
     }
 
     private ZendleHost(string data, Dictionary<string, string> settings) => (Data, this.settings) = (data, settings);
@@ -50,10 +52,10 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     public async Task<Visitor> Visit()
     {
         var visitor = new Visitor(CreateClient(new() { AllowAutoRedirect = false }));
-        for (var i = 0; i < 1_800; i++)
+        for (var i = 0; i < 9_000; i++)
         {
             if ((await visitor.Http.GetAsync("/health")).IsSuccessStatusCode) return visitor;
-            await Task.Delay(100);
+            await Task.Delay(20);
         }
         throw new TimeoutException("Zendle was not ready in three minutes.");
     }
@@ -143,11 +145,11 @@ public sealed class Visitor(HttpClient http)
     /// <summary>Waits until a database's last job has ended.</summary>
     public async Task<JsonNode> Ended(int database)
     {
-        for (var i = 0; i < 1_800; i++)
+        for (var i = 0; i < 3_600; i++)
         {
             var listed = (await Get("/api/databases"))["databases"]!.AsArray().First(d => d!.Int("id") == database)!;
             if (listed["job"]!["endedAt"] is not null) return listed;
-            await Task.Delay(100);
+            await Task.Delay(50);
         }
         throw new TimeoutException("The harvest did not end in three minutes.");
     }

@@ -6,12 +6,12 @@ using Zendle.Tests.Shared;
 namespace Zendle.Server.Tests;
 
 /// <summary>
-/// The real process is killed in the middle of harvests, decisions and starts; nothing acknowledged is lost, and every start works. Twenty times, or as often as
+/// The real process is killed in the middle of harvests, decisions and starts; nothing acknowledged is lost, and every start works. Seven times, or as often as
 /// ZENDLE_KILLS says.
 /// </summary>
 public sealed class KillTests : IAsyncLifetime
 {
-    private static readonly int Kills = int.TryParse(Environment.GetEnvironmentVariable("ZENDLE_KILLS"), CultureInfo.InvariantCulture, out var n) ? n : 20;
+    private static readonly int Kills = int.TryParse(Environment.GetEnvironmentVariable("ZENDLE_KILLS"), CultureInfo.InvariantCulture, out var n) ? n : 7;
 
     // Far more than a start takes here (see docs/measures.md), and far less than for ever.
     private static readonly TimeSpan LongestStart = TimeSpan.FromSeconds(30);
@@ -60,7 +60,7 @@ public sealed class KillTests : IAsyncLifetime
         var (kept, runs, lastRecords) = (new HashSet<int>(), 0, 0);
         for (var round = 0; round < Kills; round++)
         {
-            if (round == 6) await ann.Ok("POST", "/api/databases", new { address = outside.Oai("meridian"), trusted = true });
+            if (round == 3) await ann.Ok("POST", "/api/databases", new { address = outside.Oai("meridian"), trusted = true });
             using var over = new CancellationTokenSource(random.Next(40, 500));
             try
             {

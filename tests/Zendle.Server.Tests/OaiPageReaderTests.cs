@@ -60,10 +60,10 @@ public sealed class OaiPageReaderTests
     public async Task A_reply_is_taken_in_up_to_its_limit()
     {
         var bytes = Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("lamps and moths ", 20_000)));
-        await using var whole = await OaiReply.TakeIn(new MemoryStream(bytes), bytes.Length, CancellationToken.None);
+        using var whole = await TakenReply.Of(new MemoryStream(bytes), bytes.Length, CancellationToken.None);
         using var to = new MemoryStream();
-        await whole.CopyToAsync(to);
+        await whole.Open().CopyToAsync(to);
         Assert.Equal(bytes, to.ToArray());
-        await Assert.ThrowsAsync<Connect.Fetch.ReplyTooLongException>(() => OaiReply.TakeIn(new MemoryStream(bytes), bytes.Length - 1, CancellationToken.None));
+        await Assert.ThrowsAsync<Connect.Fetch.ReplyTooLongException>(() => TakenReply.Of(new MemoryStream(bytes), bytes.Length - 1, CancellationToken.None));
     }
 }

@@ -15,7 +15,7 @@ public sealed class WorkPartTests
     private static StoredRecord Stored(int id, int work, int database = 1, string title = "Moths and lamps of a coast")
     {
         var record = new Record { Identifier = $"r{id}", Title = title, Year = 1990 + id % 30, People = [new("Berg", "Mei")], Venue = new("Hedge Ecology"), Type = Core.Records.DocumentType.Article };
-        return new(id, work, database, 1, 7, RecordCodec.Facts(record), MergeFactsCodec.Write(MergeFacts.Of(id, database, record)), []);
+        return new(id, work, database, false, 1, 7, RecordCodec.Facts(record), MergeFactsCodec.Write(MergeFacts.Of(id, database, record)), []);
     }
 
     private async IAsyncEnumerable<StoredRecord> Stream(IEnumerable<StoredRecord> records, int? breaksAfter = null, [EnumeratorCancellation] CancellationToken cancel = default)

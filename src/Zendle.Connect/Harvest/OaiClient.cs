@@ -15,6 +15,9 @@ public sealed class OaiClient : IDisposable
     private const int MostRedirects = 3;
     private const int MostTries = 5;
 
+    /// <summary>How long someone who waits at the screen is kept waiting for a second try.</summary>
+    private static readonly TimeSpan LongestForPerson = TimeSpan.FromSeconds(6);
+
     private readonly HttpClient http;
     private readonly AddressPolicy policy;
     private readonly OaiLimits limits;
@@ -70,16 +73,38 @@ public sealed class OaiClient : IDisposable
         var query = token is not null ? $"verb=ListRecords&resumptionToken={Uri.EscapeDataString(token)}"
             : $"verb=ListRecords&metadataPrefix={Uri.EscapeDataString(format)}"
                 + (set is null ? "" : $"&set={Uri.EscapeDataString(set)}") + (from is null ? "" : $"&from={Uri.EscapeDataString(from)}");
-        try { return await Ask(address, query, waiting, (reader, timed) => OaiPageReader.Read(address, reader, clock.GetUtcNow(), take, timed), cancel); }
-        catch (HarvestFaultException e) when (e.Code == "noRecordsMatch") { return new([], null, 0, clock.GetUtcNow()); }
+        try { return await Ask(address, query, waiting, (reply, timed) => OaiPageReader.Read(address, reply, limits.ReplyBytes, clock.GetUtcNow(), take, timed), cancel); }
+        catch (HarvestFaultException e) when (e.Code == "noRecordsMatch") { return new([], null, 0, clock.GetUtcNow(), []); }
     }
 
-    private Task<XElement> Ask(Uri address, string query, CancellationToken cancel) => Ask(address, query, null, (reader, timed) => OaiReply.Whole(address, reader, timed), cancel);
+    private Task<XElement> Ask(Uri address, string query, CancellationToken cancel) => Ask(address, query, null, (reply, timed) => OaiReply.Whole(address, reply, limits.ReplyBytes, timed), cancel);
 
-    private async Task<T> Ask<T>(Uri address, string query, Action<string>? waiting, Func<XmlReader, CancellationToken, T> read, CancellationToken cancel)
+    /// <summary>Asks, and asks again when the service or the line to it has a fault that may pass: as often as a person who waits, or a harvest, has patience for.</summary>
+    private async Task<T> Ask<T>(Uri address, string query, Action<string>? waiting, Func<TakenReply, CancellationToken, T> read, CancellationToken cancel)
+    {
+        var most = waiting is null ? 2 : MostTries;
+        for (var tries = 1; ; tries++)
+        {
+            TimeSpan wait;
+            try { return await Once(address, query, read, cancel); }
+            catch (PassingFaultException e) when (tries < most)
+            {
+                // Twice as long each time, unless the service says how long.
+                wait = e.Wait is { } asked ? Bounded(asked) : Bounded(limits.FirstRetry * Math.Pow(2, tries - 1));
+                waiting?.Invoke(e.Wait is null ? $"{e.Message} It is asked again in {Math.Ceiling(wait.TotalSeconds):0} s." : $"{address.Host} asks to wait {Math.Ceiling(wait.TotalSeconds):0} s.");
+                if (waiting is null && wait > LongestForPerson) throw;
+            }
+            catch (PassingFaultException e) when (e.Wait is not null) { throw OaiReply.Unfit(address, $"It is busy and asked to wait {tries} times."); }
+            await Task.Delay(wait, clock, cancel);
+        }
+    }
+
+    private TimeSpan Bounded(TimeSpan wait) => wait < TimeSpan.Zero ? TimeSpan.Zero : wait > limits.LongestWait ? limits.LongestWait : wait;
+
+    private async Task<T> Once<T>(Uri address, string query, Func<TakenReply, CancellationToken, T> read, CancellationToken cancel)
     {
         var target = new UriBuilder(address) { Query = query, Fragment = "" }.Uri;
-        for (int redirects = 0, tries = 1; ;)
+        for (var redirects = 0; ;)
         {
             if (policy.WhyNot(target) is { } no) throw new HarvestFaultException(no);
             using var timed = CancellationTokenSource.CreateLinkedTokenSource(cancel);
@@ -94,31 +119,31 @@ public sealed class OaiClient : IDisposable
                     continue;
                 }
                 if (reply.StatusCode is HttpStatusCode.ServiceUnavailable or HttpStatusCode.TooManyRequests)
-                {
-                    if (tries++ >= MostTries) throw OaiReply.Unfit(address, $"It is busy and asked to wait {MostTries} times.");
-                    var wait = Wait(reply);
-                    waiting?.Invoke($"{address.Host} asks to wait {Math.Ceiling(wait.TotalSeconds):0} s.");
-                    await Task.Delay(wait, clock, cancel);
-                    continue;
-                }
+                    throw new PassingFaultException(OaiReply.Unfit(address, "It is busy.").Message, Wait(reply));
+                if (reply.StatusCode is HttpStatusCode.RequestTimeout or HttpStatusCode.InternalServerError or HttpStatusCode.BadGateway or HttpStatusCode.GatewayTimeout)
+                    throw new PassingFaultException(OaiReply.Unfit(address, $"It answers with status {(int)reply.StatusCode}.").Message);
                 if (!reply.IsSuccessStatusCode) throw OaiReply.Unfit(address, $"It answers with status {(int)reply.StatusCode}.");
-                await using var content = await OaiReply.TakeIn(await reply.Content.ReadAsStreamAsync(timed.Token), limits.ReplyBytes, timed.Token);
-                using var reader = OaiReply.Reader(content, limits.ReplyBytes);
+                using var content = await TakenReply.Of(await reply.Content.ReadAsStreamAsync(timed.Token), limits.ReplyBytes, timed.Token);
                 // What is read is bounded by the same time as what is fetched.
-                return await Task.Run(() => read(reader, timed.Token), timed.Token);
+                return await Task.Run(() => read(content, timed.Token), timed.Token);
             }
             catch (OperationCanceledException) when (!cancel.IsCancellationRequested) { throw OaiReply.Unfit(address, $"It did not answer within {limits.ReplyTime.TotalSeconds:0} seconds."); }
             catch (XmlException e) { throw OaiReply.Broken(address, e); }
-            catch (HttpRequestException e) { throw new HarvestFaultException($"{address.GetLeftPart(UriPartial.Path)} cannot be reached: {e.Message}", null, e); }
+            catch (HttpRequestException e) { throw new PassingFaultException($"{address.GetLeftPart(UriPartial.Path)} cannot be reached: {e.Message}", null, e); }
             catch (ReplyTooLongException e) { throw new HarvestFaultException($"{address.Host}: {e.Message}", null, e); }
-            catch (IOException e) { throw new HarvestFaultException($"{address.Host} broke off in the middle of its reply.", null, e); }
+            catch (OverlongTagException e) { throw new HarvestFaultException($"{address.GetLeftPart(UriPartial.Path)} cannot be harvested now. {e.Message}", null, e); }
+            catch (IOException e) { throw new PassingFaultException($"{address.Host} broke off in the middle of its reply.", null, e); }
         }
     }
 
-    private TimeSpan Wait(HttpResponseMessage reply)
+    private TimeSpan Wait(HttpResponseMessage reply) =>
+        reply.Headers.RetryAfter is { } after ? after.Delta ?? after.Date - clock.GetUtcNow() ?? TimeSpan.FromSeconds(5) : TimeSpan.FromSeconds(5);
+
+    /// <summary>A fault that may have passed when one asks again.</summary>
+    private sealed class PassingFaultException(string sentence, TimeSpan? wait = null, Exception? inner = null) : HarvestFaultException(sentence, null, inner)
     {
-        var asked = reply.Headers.RetryAfter is { } after ? after.Delta ?? after.Date - clock.GetUtcNow() ?? TimeSpan.FromSeconds(5) : TimeSpan.FromSeconds(5);
-        return asked < TimeSpan.Zero ? TimeSpan.Zero : asked > limits.LongestWait ? limits.LongestWait : asked;
+        /// <summary>How long the service asked to wait; null when it said nothing of it.</summary>
+        public TimeSpan? Wait { get; } = wait;
     }
 
     /// <summary>Closes connections.</summary>
@@ -129,8 +154,9 @@ public sealed class OaiClient : IDisposable
 /// <param name="ReplyBytes">Longest reply, after decompression.</param>
 /// <param name="ReplyTime">Longest time for a whole reply.</param>
 /// <param name="LongestWait">Longest wait a service may ask for; more is cut to this.</param>
-public sealed record OaiLimits(long ReplyBytes, TimeSpan ReplyTime, TimeSpan LongestWait)
+/// <param name="FirstRetry">Wait before the second try after a fault; each further wait is twice as long.</param>
+public sealed record OaiLimits(long ReplyBytes, TimeSpan ReplyTime, TimeSpan LongestWait, TimeSpan FirstRetry)
 {
-    /// <summary>64 MB, a minute, two minutes.</summary>
-    public static OaiLimits Usual { get; } = new(64_000_000, TimeSpan.FromMinutes(1), TimeSpan.FromMinutes(2));
+    /// <summary>64 MB, a minute, two minutes, two seconds.</summary>
+    public static OaiLimits Usual { get; } = new(64_000_000, TimeSpan.FromMinutes(1), TimeSpan.FromMinutes(2), TimeSpan.FromSeconds(2));
 }

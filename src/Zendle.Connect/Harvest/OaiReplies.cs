@@ -24,7 +24,8 @@ public sealed record OaiSet(string Spec, string Name);
 /// <param name="Identifier">Its identifier.</param>
 /// <param name="Datestamp">Its datestamp.</param>
 /// <param name="Metadata">The element inside metadata; null when deleted.</param>
-public sealed record OaiRecord(string Identifier, DateTimeOffset Datestamp, XElement? Metadata);
+/// <param name="Mended">In how many places it was no valid XML and had to be mended.</param>
+public sealed record OaiRecord(string Identifier, DateTimeOffset Datestamp, XElement? Metadata, int Mended = 0);
 
 /// <summary>One page of a list.</summary>
 /// <typeparam name="T">What is made of a record.</typeparam>
@@ -32,10 +33,12 @@ public sealed record OaiRecord(string Identifier, DateTimeOffset Datestamp, XEle
 /// <param name="Token">Token of the next page; null when the list is complete.</param>
 /// <param name="Total">completeListSize, when said.</param>
 /// <param name="ResponseDate">responseDate of the reply.</param>
-public sealed record OaiPage<T>(IReadOnlyList<T> Records, string? Token, int? Total, DateTimeOffset ResponseDate);
+/// <param name="Skipped">Records that it held and that could not be read.</param>
+/// <param name="Mended">How many of its records were no valid XML and had to be mended.</param>
+public sealed record OaiPage<T>(IReadOnlyList<T> Records, string? Token, int? Total, DateTimeOffset ResponseDate, IReadOnlyList<SkippedRecord> Skipped, int Mended = 0);
 
 /// <summary>What is wrong with a service or its reply, in a sentence for the person who waits for it.</summary>
-public sealed class HarvestFaultException : Exception
+public class HarvestFaultException : Exception
 {
     /// <summary>Makes a fault.</summary>
     /// <param name="sentence">What is wrong, and what is safe.</param>

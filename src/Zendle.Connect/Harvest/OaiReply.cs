@@ -1,8 +1,6 @@
 using System.Globalization;
-using System.IO.Pipelines;
 using System.Xml;
 using System.Xml.Linq;
-using Zendle.Connect.Fetch;
 
 namespace Zendle.Connect.Harvest;
 
@@ -19,33 +17,22 @@ public static class OaiReply
     /// <param name="reply">The reply.</param>
     /// <param name="longest">So many characters at most.</param>
     public static XmlReader Reader(Stream reply, long longest) =>
-        XmlReader.Create(reply, new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = longest, CheckCharacters = false, CloseInput = true });
+        XmlReader.Create(reply, Settings(longest));
 
-    /// <summary>Takes a reply in, up to a limit, into memory that is used again; what reads it then waits for nobody.</summary>
-    internal static async Task<Stream> TakeIn(Stream reply, long limit, CancellationToken cancel)
+    internal static XmlReaderSettings Settings(long longest) =>
+        new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = longest, CheckCharacters = true, CloseInput = true };
+
+    /// <summary>The whole of a short reply; one that is not well-formed is mended as far as it can be.</summary>
+    internal static XElement Whole(Uri address, TakenReply reply, long longest, CancellationToken cancel)
     {
-        const int Segment = 65_536;
-        var pipe = new Pipe(new(minimumSegmentSize: Segment, pauseWriterThreshold: 0, resumeWriterThreshold: 0, useSynchronizationContext: false));
+        XElement root;
         try
         {
-            await using var limited = new LimitedStream(reply, limit);
-            await limited.CopyToAsync(pipe.Writer, cancel);
-            await pipe.Writer.CompleteAsync();
-            return pipe.Reader.AsStream();
+            using var reader = Reader(reply.Open(), longest);
+            reader.MoveToContent();
+            root = BoundedXml.Element(address, reader, cancel);
         }
-        catch (Exception e)
-        {
-            await pipe.Writer.CompleteAsync(e);
-            await pipe.Reader.CompleteAsync();
-            throw;
-        }
-    }
-
-    /// <summary>The whole of a short reply.</summary>
-    internal static XElement Whole(Uri address, XmlReader reader, CancellationToken cancel)
-    {
-        reader.MoveToContent();
-        var root = BoundedXml.Element(address, reader, cancel);
+        catch (XmlException e) when (CanBeMended(e)) { root = MendedPage.Of(address, reply, longest, e, cancel).Frame; }
         if (root.Name != Oai + Root) throw NotSpoken(address);
         return root.Element(Oai + "error") is { } error ? throw Error(address, error) : root;
     }
@@ -61,9 +48,14 @@ public static class OaiReply
 
     private static string Short(string text, int most) => text.Length > most ? text[..most] + " …" : text;
 
+    /// <summary>Whether a reply may be mended: one with a document type declaration is refused, whatever else is wrong with it.</summary>
+    internal static bool CanBeMended(XmlException e) => !IsDeclared(e);
+
+    private static bool IsDeclared(XmlException e) => e.Message.Contains("DTD", StringComparison.Ordinal);
+
     internal static HarvestFaultException Broken(Uri address, XmlException e)
     {
-        var what = e.Message.Contains("DTD", StringComparison.Ordinal) ? "carries a document type declaration, which is refused"
+        var what = IsDeclared(e) ? "carries a document type declaration, which is refused"
             : string.Create(CultureInfo.InvariantCulture, $"is not well-formed XML (line {e.LineNumber}, position {e.LinePosition})");
         return new($"The reply of {address.Host}{address.AbsolutePath} {what}.", null, e);
     }

@@ -7,7 +7,8 @@ namespace Zendle.Core.Merging;
 /// <param name="DatabaseId">The database it came from.</param>
 /// <param name="Trust">Rank of the database, 0 the most trusted.</param>
 /// <param name="Record">The record.</param>
-public sealed record SourcedRecord(int RecordId, int DatabaseId, int Trust, Record Record);
+/// <param name="IsWithdrawn">Whether the database has deleted it, and it stays with its last values because people decided on its work.</param>
+public sealed record SourcedRecord(int RecordId, int DatabaseId, int Trust, Record Record, bool IsWithdrawn = false);
 
 /// <summary>A value with the record it was taken from.</summary>
 /// <typeparam name="T">Type of the value.</typeparam>

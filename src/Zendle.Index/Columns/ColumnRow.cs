@@ -5,7 +5,7 @@ namespace Zendle.Index.Columns;
 /// <summary>What the columns take from one record of the store.</summary>
 /// <param name="RecordId">Id of the record.</param>
 /// <param name="WorkId">Id of its work.</param>
-/// <param name="DatabaseId">Its database.</param>
+/// <param name="DatabaseId">Its database; <see cref="CorpusColumns.NoDatabase"/> when it is in none any more.</param>
 /// <param name="Trust">Rank of the database, 0 the most trusted.</param>
 /// <param name="Year">Year, or null.</param>
 /// <param name="Type">Kind of document.</param>

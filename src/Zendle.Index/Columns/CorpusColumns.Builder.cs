@@ -145,7 +145,7 @@ public sealed partial class CorpusColumns
             foreach (var facet in facets.Keys) facets[facet].Set(work, rows.SelectMany(r => Values(facet, r)));
             foreach (var row in rows)
             {
-                if (row.CitedCount is not { } count) continue;
+                if (row.CitedCount is not { } count || row.DatabaseId == NoDatabase) continue;
                 if (!cited.TryGetValue(row.DatabaseId, out var counts)) Array.Fill(cited[row.DatabaseId] = counts = new int[WorkSize], -1);
                 counts[work] = Math.Max(counts[work], count);
             }
@@ -158,6 +158,8 @@ public sealed partial class CorpusColumns
             Facet.Type => [DocumentTypes.Name(row.Type)],
             Facet.Language => row.Language is { } language ? [Languages.Name(language)] : [],
             Facet.Subject => row.Subjects,
+            // What is still in a database is not said to be in none, though one has deleted it.
+            Facet.Database when row.DatabaseId == NoDatabase => rows.TrueForAll(r => r.DatabaseId == NoDatabase) ? [NoDatabaseName] : [],
             Facet.Database => [databaseNames.GetValueOrDefault(row.DatabaseId, "?")],
             Facet.Affiliation => row.Around?.Affiliations ?? [],
             Facet.Country => row.Around?.Countries ?? [],

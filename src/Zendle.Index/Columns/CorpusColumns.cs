@@ -17,6 +17,12 @@ public sealed partial class CorpusColumns
     private readonly IReadOnlyDictionary<string, IReadOnlyList<string>> perhapsSame;
     private readonly Lazy<int[]> titleRank, personRank, venueRank;
 
+    /// <summary>Stands for the database of a record that is in none any more: it is shown where people decided on its work, and found by no search.</summary>
+    public const int NoDatabase = 0;
+
+    /// <summary>What is said of such a record.</summary>
+    public const string NoDatabaseName = "no longer in any database";
+
     /// <summary>All that columns hold and that does not follow from the rest.</summary>
     internal sealed record Contents
     {
@@ -58,14 +64,17 @@ public sealed partial class CorpusColumns
         (All, facets, perhapsSame) = (contents, contents.Facets, contents.PerhapsSame);
         (this.titleRank, this.personRank) = (titleRank, personRank);
         var databases = new bool[256];
+        Withdrawn = new(WorkSize);
         for (var r = 0; r < RecordSize; r++)
         {
             if (RecordWork[r] == 0) continue;
-            Records++;
+            if (RecordDatabase[r] == NoDatabase) Withdrawn.Add(RecordWork[r]);
+            else Records++;
             databases[RecordDatabase[r]] = true;
         }
-        Databases = [.. Enumerable.Range(0, databases.Length).Where(d => databases[d])];
-        Works = WorkFirstRecord.Count(r => r > 0);
+        foreach (var work in Withdrawn.Members().ToArray()) if (IsInDatabase(work)) Withdrawn.Remove(work);
+        Databases = [.. Enumerable.Range(1, databases.Length - 1).Where(d => databases[d])];
+        Works = WorkFirstRecord.Count(r => r > 0) - Withdrawn.Count();
         venueRank = new(() =>
         {
             var names = contents.Facets[Facet.Venue].Names;
@@ -77,8 +86,14 @@ public sealed partial class CorpusColumns
     private CorpusColumns(CorpusColumns of, Contents contents)
     {
         (All, facets, perhapsSame) = (contents, contents.Facets, contents.PerhapsSame);
-        (Records, Databases, Works) = (of.Records, of.Databases, of.Works);
+        (Records, Databases, Works, Withdrawn) = (of.Records, of.Databases, of.Works, of.Withdrawn);
         (titleRank, personRank, venueRank) = (of.titleRank, of.personRank, of.venueRank);
+    }
+
+    private bool IsInDatabase(int work)
+    {
+        foreach (var record in RecordsOf(work)) if (RecordDatabase[record] != NoDatabase) return true;
+        return false;
     }
 
     /// <summary>Places that follow from those before, when somebody asked for those; whoever waits for these must not hold the columns before.</summary>
@@ -94,13 +109,15 @@ public sealed partial class CorpusColumns
     public int RecordSize => RecordWork.Length;
     /// <summary>Work ids are below this.</summary>
     public int WorkSize => WorkFirstRecord.Length;
-    /// <summary>How many records there are.</summary>
+    /// <summary>How many records there are in databases.</summary>
     public int Records { get; }
-    /// <summary>How many works there are.</summary>
+    /// <summary>How many works they describe.</summary>
     public int Works { get; }
+    /// <summary>Works that are in no database any more and stay because people decided on them. Not to be changed.</summary>
+    public BitSet Withdrawn { get; }
     /// <summary>Work of each record; 0 for a record that is not there.</summary>
     public int[] RecordWork => All.RecordWork;
-    /// <summary>Database of each record.</summary>
+    /// <summary>Database of each record; <see cref="NoDatabase"/> for one that is in none any more.</summary>
     public byte[] RecordDatabase => All.RecordDatabase;
     /// <summary>Year of each record; 0 for none.</summary>
     public short[] RecordYear => All.RecordYear;

@@ -24,7 +24,7 @@ public sealed class CorpusSnapshot : IDisposable
         Generation = generation;
         Containers = containers;
         Live = new BitSet(columns.RecordSize);
-        for (var r = 0; r < columns.RecordSize; r++) if (columns.RecordWork[r] > 0) Live.Add(r);
+        for (var r = 0; r < columns.RecordSize; r++) if (columns.RecordWork[r] > 0 && columns.RecordDatabase[r] != CorpusColumns.NoDatabase) Live.Add(r);
     }
 
     internal DirectoryReader Reader { get; }

@@ -1,6 +1,7 @@
 using System.Buffers;
 using System.Collections.Immutable;
 using Zendle.Core.Sets;
+using Zendle.Index.Columns;
 
 namespace Zendle.Index.Questions;
 
@@ -20,7 +21,10 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
     public static Ledger Of(CorpusSnapshot snapshot, BitSet records, ImmutableArray<int> chosen)
     {
         var columns = snapshot.Columns;
-        var databases = snapshot.DatabaseNames.Keys.Order().ToArray();
+        var names = snapshot.DatabaseNames;
+        // A kept work that is in no database any more has its own line, so that the sum is the sum.
+        if (!columns.Withdrawn.IsEmpty && records.Members().Any(r => columns.RecordDatabase[r] == CorpusColumns.NoDatabase)) names = names.Append(new KeyValuePair<int, string>(CorpusColumns.NoDatabase, CorpusColumns.NoDatabaseName)).ToDictionary();
+        var databases = names.Keys.Order().ToArray();
         if (databases.Length > 64) throw new InvalidOperationException("The ledger counts at most 64 databases.");
         var bit = new int[256];
         for (var i = 0; i < databases.Length; i++) bit[databases[i]] = i;
@@ -42,7 +46,7 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
         }
         var whole = new ulong[databases.Length];
         for (var i = 0; i < whole.Length; i++) whole[i] = 1UL << i;
-        foreach (var (extract, container) in snapshot.Containers) if (snapshot.DatabaseNames.ContainsKey(extract) && snapshot.DatabaseNames.ContainsKey(container)) whole[bit[container]] |= 1UL << bit[extract];
+        foreach (var (extract, container) in snapshot.Containers) if (names.ContainsKey(extract) && names.ContainsKey(container)) whole[bit[container]] |= 1UL << bit[extract];
         var isWhole = Array.ConvertAll(whole, w => (w & (w - 1)) != 0);
         var wholes = Enumerable.Range(0, whole.Length).Where(i => isWhole[i]).ToArray();
         var chosenMask = 0UL;
@@ -62,7 +66,7 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
         ArrayPool<ulong>.Shared.Return(masks);
         var recordsOn = 0;
         for (var i = 0; i < on.Length; i++) if (on[i]) recordsOn += recordCounts[i];
-        return new([.. databases.Select((d, i) => new LedgerLine(d, snapshot.DatabaseNames[d], on[i], recordCounts[i], workCounts[i], only[i], snapshot.Containers.TryGetValue(d, out var container) ? container : null))], recordsOn, total);
+        return new([.. databases.Select((d, i) => new LedgerLine(d, names[d], on[i], recordCounts[i], workCounts[i], only[i], snapshot.Containers.TryGetValue(d, out var container) ? container : null))], recordsOn, total);
     }
 }
 

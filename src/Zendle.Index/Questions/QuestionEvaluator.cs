@@ -269,7 +269,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         {
             var records = new BitSet(columns.RecordSize);
             for (var r = 0; r < columns.RecordSize; r++)
-                if (columns.RecordWork[r] > 0 && columns.RecordYear[r] >= from && columns.RecordYear[r] <= to) records.Add(r);
+                if (columns.RecordWork[r] > 0 && columns.RecordDatabase[r] != CorpusColumns.NoDatabase && columns.RecordYear[r] >= from && columns.RecordYear[r] <= to) records.Add(r);
             return records;
         });
     }

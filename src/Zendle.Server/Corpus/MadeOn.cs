@@ -81,6 +81,15 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
         lost = await reader.Unknown([.. spoken.Where(w => w > 0)], cancel);
     }
 
+    /// <summary>The works of today that decisions, searches for texts and steps speak of. O(them).</summary>
+    public async Task<HashSet<int>> SpokenOf(CancellationToken cancel)
+    {
+        await using var made = await contexts.CreateDbContextAsync(cancel);
+        var works = await made.MadeOn.Select(m => m.WorkId).Distinct().ToListAsync(cancel);
+        var today = await reader.Redirects(works, cancel);
+        return [.. works.Select(w => today.GetValueOrDefault(w, w))];
+    }
+
     /// <summary>Looks for works that were lost: by database and identifier, by DOI, and, when asked, by title and first person.</summary>
     /// <param name="snapshot">The corpus as it is.</param>
     /// <param name="byTitle">Whether to go by titles too, which reads all records; when a harvest has ended.</param>

@@ -95,8 +95,8 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
     private static WorkPart Of(List<StoredRecord> stored, IReadOnlyDictionary<int, int> trust, bool withPeople, Action<int, Record>? each)
     {
         var work = stored[0].WorkId;
-        var records = stored.Select(s => new SourcedRecord(s.Id, s.DatabaseId, trust[s.DatabaseId], s.Record())).ToArray();
-        if (each is not null) foreach (var record in records) each(record.RecordId, record.Record);
+        var records = stored.Select(s => new SourcedRecord(s.Id, s.DatabaseId, trust[s.DatabaseId], s.Record(), s.IsWithdrawn)).ToArray();
+        if (each is not null) foreach (var record in records) if (!record.IsWithdrawn) each(record.RecordId, record.Record);
         var chosen = ChosenFields.From(records);
         return new(work, [.. stored.Zip(records, (s, r) => WithFindable(Row(s, r.Record, trust[s.DatabaseId]), s))], withPeople ? Mention.Of(work, records, chosen) : [], chosen.Venue.Value,
             chosen.Year.Value ?? 0, chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview);
@@ -105,7 +105,7 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
     private static (ColumnRow, Findable) WithFindable(ColumnRow row, StoredRecord s) => (row, Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, s.Compared()));
 
     private static ColumnRow Row(StoredRecord s, Record r, int trust) =>
-        new(s.Id, s.WorkId, s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
+        new(s.Id, s.WorkId, s.IsWithdrawn ? CorpusColumns.NoDatabase : s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
             [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects, TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), s.TitleKey, s.ReferenceKeys, r.IsOnlyCited,
             new([.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()], r.Places, r.Funders, r.Keywords), r.Abstract.Length > 0);
 }

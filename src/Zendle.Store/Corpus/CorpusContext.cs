@@ -15,6 +15,8 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
     public DbSet<MergeFactsRow> MergeFacts => Set<MergeFactsRow>();
     /// <summary>Keys of records.</summary>
     public DbSet<KeyPartRow> KeyParts => Set<KeyPartRow>();
+    /// <summary>What whole runs under way have brought.</summary>
+    public DbSet<SeenRow> Seen => Set<SeenRow>();
     /// <summary>Works.</summary>
     public DbSet<WorkRow> Works => Set<WorkRow>();
     /// <summary>Pairs that agree enough to be one work.</summary>
@@ -39,6 +41,7 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
             m.HasKey(x => x.RecordId);
             m.Property(x => x.RecordId).ValueGeneratedNever();
         });
+        modelBuilder.Entity<SeenRow>().HasKey(s => new { s.DatabaseId, s.Identifier });
         modelBuilder.Entity<KeyPartRow>(k =>
         {
             k.Property(x => x.Id).ValueGeneratedNever();

@@ -11,12 +11,13 @@ namespace Zendle.Store.Corpus;
 /// <param name="Id">Record id.</param>
 /// <param name="WorkId">Work id.</param>
 /// <param name="DatabaseId">Database id.</param>
+/// <param name="IsWithdrawn">Whether it is in no database any more and stays only because people decided on its work.</param>
 /// <param name="Sequence">Change sequence of its last change.</param>
 /// <param name="TitleKey">Key of title and first person.</param>
 /// <param name="Facts">The record without references: see <see cref="Record"/>.</param>
 /// <param name="MergeFacts">What merging looks at: see <see cref="Compared"/>.</param>
 /// <param name="ReferenceKeys">Two keys for each reference.</param>
-public sealed record StoredRecord(int Id, int WorkId, int DatabaseId, long Sequence, ulong TitleKey, byte[] Facts, byte[] MergeFacts, ulong[] ReferenceKeys)
+public sealed record StoredRecord(int Id, int WorkId, int DatabaseId, bool IsWithdrawn, long Sequence, ulong TitleKey, byte[] Facts, byte[] MergeFacts, ulong[] ReferenceKeys)
 {
     /// <summary>Reads the record.</summary>
     public Record Record() => RecordCodec.Facts(Facts);
@@ -77,14 +78,14 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         await context.Database.OpenConnectionAsync(cancel);
         await using var command = ((SqliteConnection)context.Database.GetDbConnection()).CreateCommand();
 #pragma warning disable CA2100 // one of two constants of ours; values travel as parameters
-        command.CommandText = $"SELECT r.Id, r.WorkId, r.DatabaseId, r.Sequence, r.TitleKey, r.Facts, m.Facts, r.ReferenceKeys FROM Records r CROSS JOIN MergeFacts m ON m.RecordId = r.Id WHERE {which} ORDER BY r.WorkId, r.Id";
+        command.CommandText = $"SELECT r.Id, r.WorkId, r.DatabaseId, r.Deleted, r.Sequence, r.TitleKey, r.Facts, m.Facts, r.ReferenceKeys FROM Records r CROSS JOIN MergeFacts m ON m.RecordId = r.Id WHERE {which} ORDER BY r.WorkId, r.Id";
 #pragma warning restore CA2100
         command.Parameters.AddWithValue("$0", upTo);
         command.Parameters.AddWithValue("$1", works);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (reader.Read())
-            yield return new(reader.GetInt32(0), reader.GetInt32(1), reader.GetInt32(2), reader.GetInt64(3), unchecked((ulong)reader.GetInt64(4)),
-                reader.GetFieldValue<byte[]>(5), reader.GetFieldValue<byte[]>(6), RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(7)));
+            yield return new(reader.GetInt32(0), reader.GetInt32(1), reader.GetInt32(2), reader.GetBoolean(3), reader.GetInt64(4), unchecked((ulong)reader.GetInt64(5)),
+                reader.GetFieldValue<byte[]>(6), reader.GetFieldValue<byte[]>(7), RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(8)));
     }
 
     /// <summary>The references of some records, by record. O(records).</summary>
@@ -126,8 +127,8 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         var found = new List<(int Work, SourcedRecord Record)>();
         foreach (var chunk in works.Chunk(500))
         {
-            var rows = await context.Records.AsNoTracking().Where(r => chunk.Contains(r.WorkId)).Select(r => new { r.Id, r.WorkId, r.DatabaseId, r.Facts }).ToListAsync(cancel);
-            found.AddRange(rows.Select(r => (r.WorkId, new SourcedRecord(r.Id, r.DatabaseId, trust[r.DatabaseId], RecordCodec.Facts(r.Facts)))));
+            var rows = await context.Records.AsNoTracking().Where(r => chunk.Contains(r.WorkId)).Select(r => new { r.Id, r.WorkId, r.DatabaseId, r.Deleted, r.Facts }).ToListAsync(cancel);
+            found.AddRange(rows.Select(r => (r.WorkId, new SourcedRecord(r.Id, r.DatabaseId, trust[r.DatabaseId], RecordCodec.Facts(r.Facts), r.Deleted))));
         }
         return found.OrderBy(f => f.Record.RecordId).ToLookup(f => f.Work, f => f.Record);
     }
@@ -144,8 +145,8 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var trust = await context.Databases.ToDictionaryAsync(d => d.Id, d => d.Trust, cancel);
-        var rows = await context.Records.AsNoTracking().Where(r => ids.Contains(r.Id) && !r.Deleted).Select(r => new { r.Id, r.DatabaseId, r.Facts }).ToListAsync(cancel);
-        return rows.ToDictionary(r => r.Id, r => new SourcedRecord(r.Id, r.DatabaseId, trust[r.DatabaseId], RecordCodec.Facts(r.Facts)));
+        var rows = await context.Records.AsNoTracking().Where(r => ids.Contains(r.Id) && r.WorkId > 0).Select(r => new { r.Id, r.DatabaseId, r.Deleted, r.Facts }).ToListAsync(cancel);
+        return rows.ToDictionary(r => r.Id, r => new SourcedRecord(r.Id, r.DatabaseId, trust[r.DatabaseId], RecordCodec.Facts(r.Facts), r.Deleted));
     }
 
     /// <summary>What the records of some works cite, as each database has it; two keys for each reference, by which it is matched.</summary>

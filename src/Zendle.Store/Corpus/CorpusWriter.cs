@@ -9,12 +9,16 @@ namespace Zendle.Store.Corpus;
 /// <summary>Where a harvest stands after a page; written in the same transaction as the page.</summary>
 /// <param name="Token">Resumption token; null when the list is complete.</param>
 /// <param name="RunStarted">First responseDate of the run.</param>
-public sealed record HarvestMark(string? Token, DateTimeOffset RunStarted);
+/// <param name="IsWhole">Whether the run asks for everything again, so that what does not come is not there any more.</param>
+/// <param name="Unread">Identifiers of records of the page that are there but could not be read.</param>
+public sealed record HarvestMark(string? Token, DateTimeOffset RunStarted, bool IsWhole = false, IReadOnlyList<string>? Unread = null);
 
 /// <summary>What a page changed.</summary>
 /// <param name="Sequence">The store's change sequence after it.</param>
 /// <param name="Changed">Records that are new or changed, by id; null for deleted ones.</param>
-public sealed record PageResult(long Sequence, IReadOnlyList<(int Id, Record? Record)> Changed);
+/// <param name="Vanished">How many of them were not told as deleted, but did not come any more in a whole run.</param>
+/// <param name="Doubted">So many would have vanished that a fault of the service is likelier; then none is taken as deleted.</param>
+public sealed record PageResult(long Sequence, IReadOnlyList<(int Id, Record? Record)> Changed, int Vanished = 0, int Doubted = 0);
 
 /// <summary>
 /// Writes harvested pages by prepared statements: records, keys, matches, works and the harvest's mark in one transaction, so that a kill at
@@ -31,11 +35,18 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     private readonly KeyRuns keys = new();
 
     /// <summary>Writes one page. A record whose datestamp and content are as before changes nothing.</summary>
-    public Task<PageResult> Write(int databaseId, IReadOnlyList<PreparedRecord> page, HarvestMark mark, DateTimeOffset now, CancellationToken cancel) =>
-        InTransaction(sql => Write(sql, databaseId, page, mark, now), cancel);
+    /// <param name="databaseId">The database.</param>
+    /// <param name="page">What came.</param>
+    /// <param name="mark">Where the harvest stands after it.</param>
+    /// <param name="now">Now.</param>
+    /// <param name="cancel">Stops before anything is written.</param>
+    /// <param name="spokenOf">Works that people decided on: the last record of such a work stays, as one that is in no database any more. Null for none.</param>
+    public Task<PageResult> Write(int databaseId, IReadOnlyList<PreparedRecord> page, HarvestMark mark, DateTimeOffset now, CancellationToken cancel, IReadOnlySet<int>? spokenOf = null) =>
+        InTransaction(sql => Write(sql, databaseId, page, mark, now, spokenOf ?? new HashSet<int>()), cancel);
 
-    private PageResult Write(SqlSession sql, int databaseId, IReadOnlyList<PreparedRecord> page, HarvestMark mark, DateTimeOffset now)
+    private PageResult Write(SqlSession sql, int databaseId, IReadOnlyList<PreparedRecord> page, HarvestMark mark, DateTimeOffset now, IReadOnlySet<int> spokenOf)
     {
+        if (mark.IsWhole) foreach (var identifier in page.Select(p => p.Item.Identifier).Concat(mark.Unread ?? [])) sql.Run("INSERT OR IGNORE INTO Seen (DatabaseId, Identifier) VALUES ($0, $1)", databaseId, identifier);
         var sequence = NextSequence(sql);
         var joiner = new WorkJoiner(sql, facts, keys, sequence);
         var (changed, newcomers) = (new Dictionary<int, Record?>(), new List<(int Id, PreparedRecord Item)>());
@@ -46,8 +57,12 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             if (Known(sql, databaseId, item.Item.Identifier) is { } known)
             {
                 if (known.Deleted ? item.Merge is null : item.Merge is not null && RecordCodec.IsSameSource(known.Source, item.Item.Source)) continue;
-                joiner.Changed(known.Id, known.Deleted ? null : joiner.Facts(known.Id), item.Merge is null ? null : item.Merge with { RecordId = known.Id });
-                Update(sql, known.Id, databaseId, item, sequence);
+                if (item.Merge is null) Remove(sql, joiner, known.Id, known.WorkId, item.Item.Datestamp, sequence, spokenOf);
+                else
+                {
+                    joiner.Changed(known.Id, joiner.Facts(known.Id), item.Merge with { RecordId = known.Id });
+                    Update(sql, known.Id, databaseId, item, sequence);
+                }
                 changed[known.Id] = item.Item.Record;
             }
             else if (item.Merge is not null)
@@ -57,11 +72,42 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
                 changed[next] = item.Item.Record;
             }
         }
+        var (vanished, doubted) = mark is { IsWhole: true, Token: null } ? Vanish(sql, joiner, databaseId, mark.RunStarted, sequence, spokenOf, changed) : (0, 0);
         if (changed.Count > 0) joiner.Join();
         foreach (var (id, item) in newcomers) Insert(sql, id, databaseId, item, sequence, joiner.WorkOf(id));
         Mark(sql, databaseId, mark, page.Count, changed.Count, now);
         if (mark.Token is null) keys.Rest();
-        return new(changed.Count > 0 ? sequence : sequence - 1, [.. changed.Select(c => (c.Key, c.Value))]);
+        return new(changed.Count > 0 ? sequence : sequence - 1, [.. changed.Select(c => (c.Key, c.Value))], vanished, doubted);
+    }
+
+    /// <summary>Takes a record as deleted. The last one of a work that people decided on keeps its work and its values.</summary>
+    private static void Remove(SqlSession sql, WorkJoiner joiner, int id, int work, DateTimeOffset when, long sequence, IReadOnlySet<int> spokenOf)
+    {
+        if (spokenOf.Contains(work) && sql.Number("SELECT EXISTS (SELECT 1 FROM Records WHERE WorkId = $0 AND Deleted = 0 AND Id <> $1)", work, id) == 0)
+        {
+            sql.Run("UPDATE Records SET Deleted = 1, Datestamp = $1, Sequence = $2 WHERE Id = $0", id, Moment(when), sequence);
+            return;
+        }
+        joiner.Changed(id, joiner.Facts(id), null);
+        sql.Run("""UPDATE Records SET Deleted = 1, Datestamp = $1, Sequence = $2, TitleKey = 0, Facts = $3, "References" = $3, ReferenceKeys = $3, Source = $3 WHERE Id = $0""", id, Moment(when), sequence, Array.Empty<byte>());
+        sql.Run("DELETE FROM MergeFacts WHERE RecordId = $0", id);
+    }
+
+    /// <summary>Takes as deleted what a whole run did not bring; nothing when that is most of what was there.</summary>
+    private static (int Vanished, int Doubted) Vanish(SqlSession sql, WorkJoiner joiner, int databaseId, DateTimeOffset when, long sequence, IReadOnlySet<int> spokenOf, Dictionary<int, Record?> changed)
+    {
+        const int AlwaysBelieved = 20;
+        var gone = new List<(int Id, int Work)>();
+        using (var reader = sql.Query("SELECT Id, WorkId FROM Records r WHERE DatabaseId = $0 AND Deleted = 0 AND NOT EXISTS (SELECT 1 FROM Seen s WHERE s.DatabaseId = r.DatabaseId AND s.Identifier = r.Identifier)", databaseId))
+            while (reader.Read()) gone.Add((reader.GetInt32(0), reader.GetInt32(1)));
+        sql.Run("DELETE FROM Seen WHERE DatabaseId = $0", databaseId);
+        if (gone.Count > AlwaysBelieved && gone.Count > sql.Number("SELECT COUNT(*) FROM Records WHERE DatabaseId = $0 AND Deleted = 0", databaseId) / 2) return (0, gone.Count);
+        foreach (var (id, work) in gone)
+        {
+            Remove(sql, joiner, id, work, when, sequence, spokenOf);
+            changed[id] = null;
+        }
+        return (gone.Count, 0);
     }
 
     /// <summary>Joins all records anew when the corpus was joined by an older version; the ids of works stay with their oldest records.</summary>
@@ -73,7 +119,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             if (sql.Number("PRAGMA user_version") == MergeVersion) return [];
             keys.Clear(sql);
             facts.Clear();
-            return sql.Numbers("SELECT Id FROM Records WHERE Deleted = 0 ORDER BY Id");
+            return sql.Numbers("SELECT Id FROM Records WHERE Deleted = 0 OR WorkId > 0 ORDER BY Id");
         }, cancel);
         foreach (var part in ids.Chunk(RejoinAtOnce)) await InTransaction(sql => TakeFactsAgain(sql, part), cancel);
         foreach (var part in ids.Chunk(RejoinAtOnce))
@@ -170,12 +216,12 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     private static long NextSequence(SqlSession sql) => Convert.ToInt64(sql.Scalar("SELECT MAX((SELECT COALESCE(MAX(Sequence), 0) FROM Records), (SELECT COALESCE(MAX(SequenceFloor), 0) FROM Corpus)) + 1"), CultureInfo.InvariantCulture);
 
     /// <summary>A record that is in the store.</summary>
-    private sealed record KnownRecord(int Id, bool Deleted, byte[] Source);
+    private sealed record KnownRecord(int Id, int WorkId, bool Deleted, byte[] Source);
 
     private static KnownRecord? Known(SqlSession sql, int databaseId, string identifier)
     {
-        using var reader = sql.Query("SELECT Id, Deleted, Source FROM Records WHERE DatabaseId = $0 AND Identifier = $1", databaseId, identifier);
-        return reader.Read() ? new(reader.GetInt32(0), reader.GetBoolean(1), reader.GetFieldValue<byte[]>(2)) : null;
+        using var reader = sql.Query("SELECT Id, WorkId, Deleted, Source FROM Records WHERE DatabaseId = $0 AND Identifier = $1", databaseId, identifier);
+        return reader.Read() ? new(reader.GetInt32(0), reader.GetInt32(1), reader.GetBoolean(2), reader.GetFieldValue<byte[]>(3)) : null;
     }
 
     private static void Insert(SqlSession sql, int id, int databaseId, PreparedRecord item, long sequence, int work)
@@ -193,8 +239,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, TitleKey = $5,
             Facts = $6, "References" = $7, ReferenceKeys = $8, Source = $9 WHERE Id = $10
             """, [.. Values(databaseId, item, sequence), id]);
-        if (item.Merge is null) sql.Run("DELETE FROM MergeFacts WHERE RecordId = $0", id);
-        else PutFacts(sql, id, databaseId, item.MergeFacts);
+        PutFacts(sql, id, databaseId, item.MergeFacts);
     }
 
     private static void PutFacts(SqlSession sql, int id, int databaseId, byte[] facts) =>
@@ -205,10 +250,11 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
 
     private static void Mark(SqlSession sql, int databaseId, HarvestMark mark, int done, int changed, DateTimeOffset now)
     {
-        sql.Run("UPDATE Databases SET Token = $1, RunStarted = $2, RunDone = RunDone + $3, RunChanged = RunChanged + $4 WHERE Id = $0",
-            databaseId, mark.Token, Moment(mark.RunStarted), done, changed);
-        if (mark.Token is null)
-            sql.Run("UPDATE Databases SET HarvestedUntil = RunStarted, HarvestedAt = $1, RunStarted = NULL, RunDone = 0, RunChanged = 0 WHERE Id = $0", databaseId, Moment(now));
+        sql.Run("UPDATE Databases SET Token = $1, RunStarted = $2, RunDone = RunDone + $3, RunChanged = RunChanged + $4, RunIsWhole = $5 WHERE Id = $0",
+            databaseId, mark.Token, Moment(mark.RunStarted), done, changed, mark.IsWhole);
+        if (mark.Token is not null) return;
+        if (mark.IsWhole) sql.Run("UPDATE Databases SET WholeAt = $1, WholeAsked = 0 WHERE Id = $0", databaseId, Moment(now));
+        sql.Run("UPDATE Databases SET HarvestedUntil = RunStarted, HarvestedAt = $1, RunStarted = NULL, RunDone = 0, RunChanged = 0, RunIsWhole = 0 WHERE Id = $0", databaseId, Moment(now));
     }
 
     private static string Moment(DateTimeOffset t) => t.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ss.fffZ", CultureInfo.InvariantCulture);

@@ -16,6 +16,9 @@ public sealed record PreparedRecord
     private PreparedRecord(HarvestedRecord item, byte[] facts, byte[] references, byte[] referenceKeys, long titleKey, MergeFacts? merge, byte[] mergeFacts) =>
         (Item, Facts, References, ReferenceKeys, TitleKey, Merge, MergeFacts) = (item, facts, references, referenceKeys, titleKey, merge, mergeFacts);
 
+    /// <summary>Whether it says that the record was deleted.</summary>
+    public bool IsDeletion => Item.Record is null;
+
     internal HarvestedRecord Item { get; }
     internal byte[] Facts { get; }
     internal byte[] References { get; }

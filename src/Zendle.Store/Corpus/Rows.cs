@@ -51,6 +51,23 @@ public sealed class DatabaseRow
     public int RunDone { get; set; }
     /// <summary>The run under way: records that were new or changed.</summary>
     public int RunChanged { get; set; }
+    /// <summary>The run under way: whether it asks for everything, so that what does not come has vanished.</summary>
+    public bool RunIsWhole { get; set; }
+    /// <summary>How the service tells of deletions (OAI-PMH 2.0, section 2.5.1): no, transient or persistent; empty when it has not been asked.</summary>
+    public string DeletedRecord { get; set; } = "";
+    /// <summary>When everything was last asked for, by our clock; null when only what changed ever was.</summary>
+    public DateTimeOffset? WholeAt { get; set; }
+    /// <summary>Whether a curator wants everything to be asked for in the next run.</summary>
+    public bool WholeAsked { get; set; }
+}
+
+/// <summary>A record that the whole run under way has brought.</summary>
+public sealed class SeenRow
+{
+    /// <summary>The database.</summary>
+    public int DatabaseId { get; set; }
+    /// <summary>Identifier of the record there.</summary>
+    public required string Identifier { get; set; }
 }
 
 /// <summary>A record as it is kept.</summary>
@@ -66,7 +83,7 @@ public sealed class RecordRow
     public DateTimeOffset Datestamp { get; set; }
     /// <summary>Whether the database has deleted it.</summary>
     public bool Deleted { get; set; }
-    /// <summary>The work it belongs to; 0 when deleted.</summary>
+    /// <summary>The work it belongs to; 0 when deleted, unless it was the last record of a work that people had decided on: that keeps it, with its last values.</summary>
     public int WorkId { get; set; }
     /// <summary>Change sequence of its last change.</summary>
     public long Sequence { get; set; }

@@ -182,6 +182,8 @@ public sealed class JobRow
     public int Begun { get; set; }
     /// <summary>What is going on or went wrong, in a sentence.</summary>
     public string Message { get; set; } = "";
+    /// <summary>What has to be told one by one, as JSON: records that could not be read; empty for nothing.</summary>
+    public string Report { get; set; } = "";
     /// <summary>When it was asked for, UTC.</summary>
     public DateTimeOffset CreatedAt { get; set; }
     /// <summary>When it ended, UTC; null before.</summary>

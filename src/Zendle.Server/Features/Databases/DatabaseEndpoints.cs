@@ -10,9 +10,11 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Databases;
 
-internal sealed record JobDto(int Id, string Kind, int Subject, string State, int Done, int? Total, int Changed, string Message, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt)
+/// <summary>How a job stands.</summary>
+/// <param name="Skipped">The records of a harvest that could not be read, the first of them.</param>
+internal sealed record JobDto(int Id, string Kind, int Subject, string State, int Done, int? Total, int Changed, string Message, IReadOnlyList<SkippedRecord> Skipped, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt)
 {
-    public static JobDto Of(JobRow j) => new(j.Id, j.Kind, j.Subject, j.State.ToString().ToLowerInvariant(), j.Done, j.Total, j.Changed, j.Message, j.CreatedAt, j.EndedAt);
+    public static JobDto Of(JobRow j) => new(j.Id, j.Kind, j.Subject, j.State.ToString().ToLowerInvariant(), j.Done, j.Total, j.Changed, j.Message, HarvestReport.Of(j.Report).Skipped, j.CreatedAt, j.EndedAt);
 }
 
 internal sealed record SpanCountDto(int Year, int Count);
@@ -23,9 +25,11 @@ internal sealed record ValueCountDto(string Value, int Count);
 internal sealed record OverlapDto(int DatabaseId, int Works);
 
 /// <summary>A database with what its records show of it.</summary>
+/// <param name="DeletedRecord">How it tells of deletions: no, transient, persistent; empty when it has not been asked.</param>
+/// <param name="WholeAt">When everything was last asked for; null when that was in the first harvest only.</param>
 /// <param name="WithAbstract">Records that have an abstract; likewise the others. They tell which fields can be searched.</param>
 internal sealed record DatabaseDto(int Id, string Name, string Description, string Address, string Format, string? Set, int Records, int Works, int OnlyHere, IReadOnlyList<SpanCountDto> Years, IReadOnlyList<ValueCountDto> Types,
-    int WithAbstract, int WithKeywords, int WithReferences, DateTimeOffset? HarvestedAt, bool Interrupted, JobDto? Job, IReadOnlyList<OverlapDto> Overlap, int? PartOf);
+    int WithAbstract, int WithKeywords, int WithReferences, DateTimeOffset? HarvestedAt, bool Interrupted, JobDto? Job, IReadOnlyList<OverlapDto> Overlap, int? PartOf, string DeletedRecord, DateTimeOffset? WholeAt);
 
 /// <summary>Says of which database another is an extract; null for none.</summary>
 internal sealed record PartOfRequest(int? PartOf);
@@ -71,9 +75,10 @@ internal static class DatabaseEndpoints
         catch (HarvestFaultException e) { return Problems.Of(422, e.Message, "Nothing was added."); }
     }
 
-    private static async Task<IResult> Harvest(int id, JobRunner jobs, IDbContextFactory<CorpusContext> contexts, CancellationToken cancel)
+    private static async Task<IResult> Harvest(int id, JobRunner jobs, IDbContextFactory<CorpusContext> contexts, CancellationToken cancel, bool whole = false)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
+        if (whole) await context.Databases.Where(d => d.Id == id).ExecuteUpdateAsync(u => u.SetProperty(d => d.WholeAsked, true), cancel);
         return await context.Databases.AnyAsync(d => d.Id == id, cancel) ? TypedResults.Ok(JobDto.Of(await jobs.Ask("harvest", id))) : Problems.Of(404, "There is no such database.");
     }
 }
@@ -129,6 +134,7 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
                 Format = format,
                 SetName = set,
                 Granularity = identity.Granularity,
+                DeletedRecord = identity.DeletedRecord,
                 Trust = request.Trusted ? 0 : 1,
             };
             context.Databases.Add(row);
@@ -188,7 +194,7 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
             return new DatabaseDto(d.Id, d.Name, d.Description, d.Address, d.Format, d.SetName, records[d.Id], sets[d.Id].Count(), only.Count(), [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
                 [.. f.Types.OrderByDescending(t => t.Value).Select(t => new ValueCountDto(DocumentTypes.Name(t.Key), t.Value))],
                 f.Abstract, f.Keywords, f.References, d.HarvestedAt, d.RunStarted is not null, lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(jobs.AsItStands(job)) : null,
-                [.. databases.Where(o => o.Id != d.Id).Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id])))], d.PartOf);
+                [.. databases.Where(o => o.Id != d.Id).Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id])))], d.PartOf, d.DeletedRecord, d.WholeAt);
         })], columns.Records, columns.Works, snapshot.Generation);
     }
 

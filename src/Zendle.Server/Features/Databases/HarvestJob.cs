@@ -12,6 +12,7 @@ namespace Zendle.Server.Features.Databases;
 
 /// <summary>
 /// Copies what is new in a database. Each page is one transaction with the token that leads on, so a stop or a kill loses nothing.
+/// Of a service that does not keep word of deletions everything is asked for anew now and then, to see what has vanished.
 /// Lists are not ordered by datestamp: a token that has expired restarts the run with the same "from"; records already taken cost a look each.
 /// </summary>
 internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext> contexts, CorpusWriter writer, CorpusService corpus, MadeOn madeOn, DecisionService decisions, JobRunner jobs, EventHub hub, TimeProvider clock) : IJob
@@ -20,13 +21,22 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
 
     /// <summary>How long a harvest goes on while others wait; then they have their turn, and it goes on after them.</summary>
     private static readonly TimeSpan Turn = TimeSpan.FromMinutes(2);
+
+    /// <summary>How long what changed is enough where a service does not keep word of what it deletes.</summary>
+    private static readonly TimeSpan WholeEvery = TimeSpan.FromDays(30);
     private static readonly TimeSpan ShowEvery = TimeSpan.FromSeconds(3);
 
     public async Task Run(JobRow job, Func<Task> save, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var database = await context.Databases.AsNoTracking().SingleOrDefaultAsync(d => d.Id == job.Subject, cancel) ?? throw new JobFaultException("The database is not there any more.");
-        var from = database.HarvestedUntil is { } until ? Moment(until, database.Granularity) : null;
+        var tells = database.DeletedRecord.Length > 0 ? database.DeletedRecord : await Tells(context, database, cancel);
+        // The first run brings everything; there is nothing yet that could have vanished.
+        var isWhole = database.RunStarted is not null ? database.RunIsWhole
+            : database.HarvestedUntil is not null && (database.WholeAsked || (tells is "no" or "transient" && clock.GetUtcNow() - (database.WholeAt ?? database.HarvestedAt ?? default) > WholeEvery));
+        var from = database.HarvestedUntil is { } until && !isWhole ? Moment(until, database.Granularity) : null;
+        var report = database.RunStarted is null ? HarvestReport.Empty : HarvestReport.Of(job.Report);
+        job.Report = report.Written();
         var (token, started) = (database.Token, database.RunStarted);
         (job.Done, job.Changed) = (database.RunDone, database.RunChanged);
         var (restarts, emptyPages, shown, pause, seen) = (0, 0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
@@ -63,12 +73,16 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
                 emptyPages = page.Records.Count == 0 ? emptyPages + 1 : 0;
                 if (emptyPages > MostEmptyPages) throw new JobFaultException($"{database.Name} gives one resumption token after another, but no records. What came is kept; try again later.");
                 coming = page.Token is { } following && !seen.Contains(following) ? Task.Run(() => Fetch(following), cancel) : null;
-                var mark = new HarvestMark(page.Token, started.Value);
-                var result = await corpus.Take(() => writer.Write(database.Id, page.Records, mark, clock.GetUtcNow(), cancel), cancel);
+                var mark = new HarvestMark(page.Token, started.Value, isWhole, [.. page.Skipped.Select(s => s.Identifier)]);
+                var mayDelete = (isWhole && page.Token is null) || page.Records.Any(r => r.IsDeletion);
+                var spokenOf = mayDelete ? await madeOn.SpokenOf(cancel) : null;
+                var result = await corpus.Take(() => writer.Write(database.Id, page.Records, mark, clock.GetUtcNow(), cancel, spokenOf), cancel);
+                report = report.With(page.Skipped, page.Mended, result.Vanished, result.Doubted);
+                job.Report = report.Written();
                 job.Done += page.Records.Count;
                 job.Changed += result.Changed.Count;
-                job.Total = page.Total ?? job.Total ?? (page.Token is null ? job.Done : null);
-                job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done:N0} records looked at, {job.Changed:N0} new or changed.");
+                job.Total = Total(page.Total ?? job.Total, job.Done, page.Token is null);
+                job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done:N0} records looked at, {job.Changed:N0} new or changed. {report.Sentence()}").TrimEnd();
                 token = page.Token;
                 await save();
                 if (token is not null && jobs.OthersWait("harvest") && clock.GetElapsedTime(begun) > Turn) throw new JobYieldException();
@@ -90,7 +104,23 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
             if (coming is not null) await coming.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
             await Show(isLast: true, CancellationToken.None);
         }
-        job.Message = job.Changed == 0 ? "Nothing has changed since the last harvest." : string.Create(CultureInfo.InvariantCulture, $"{job.Changed:N0} records new or changed.");
+        var changed = job.Changed == 0 ? "Nothing has changed since the last harvest." : string.Create(CultureInfo.InvariantCulture, $"{job.Changed:N0} records new or changed.");
+        job.Message = $"{changed} {report.Sentence()}".TrimEnd();
+    }
+
+    /// <summary>How many records there will be: what the service says, as long as that can be.</summary>
+    private static int? Total(int? said, int done, bool isLast) => isLast ? done : said > done ? said : null;
+
+    /// <summary>How a service that was added before this was asked tells of deletions.</summary>
+    private async Task<string> Tells(CorpusContext context, DatabaseRow database, CancellationToken cancel)
+    {
+        try
+        {
+            var tells = (await oai.Identify(new(database.Address), cancel)).DeletedRecord;
+            await context.Databases.Where(d => d.Id == database.Id).ExecuteUpdateAsync(u => u.SetProperty(d => d.DeletedRecord, tells), cancel);
+            return tells;
+        }
+        catch (HarvestFaultException) { return ""; } // it will be asked again; the harvest says what is wrong
     }
 
     private async Task Show(bool isLast, CancellationToken cancel)

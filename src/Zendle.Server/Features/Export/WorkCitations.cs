@@ -2,6 +2,7 @@ using Zendle.Core.Formats;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Index.Columns;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 
@@ -22,7 +23,7 @@ internal static class WorkCitations
             {
                 WorkId = id, Title = chosen.Title.Value, People = chosen.People.Value, Year = chosen.Year.Value, Type = chosen.Type.Value, Language = chosen.Language.Value, Venue = chosen.Venue.Value,
                 Publisher = chosen.Publisher.Value, Doi = chosen.Doi.Value, Isbn = chosen.Isbn.Value, Abstract = chosen.Abstract.Value, Keywords = chosen.Keywords.Value,
-                Copies = [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free)], Databases = [.. records[id].Select(r => view.Snapshot.DatabaseNames[r.DatabaseId]).Distinct()],
+                Copies = [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free)], Databases = records[id].All(r => r.IsWithdrawn) ? [CorpusColumns.NoDatabaseName] : [.. records[id].Where(r => !r.IsWithdrawn).Select(r => view.Snapshot.DatabaseNames[r.DatabaseId]).Distinct()],
                 Stage = Stages.Name(judgement.Stage), Reason = judgement.Reason, Tags = judgement.Tags, Cited = view.Snapshot.Columns.Graph.CitedBy(id).Length,
             };
         })];

@@ -17,7 +17,8 @@ internal sealed record TextDto(int Id, string? Version, int Pages, int Bytes, st
 /// <param name="Sentence">What is the matter, or the next act.</param>
 /// <param name="Going">What goes on at this moment; null when nothing does.</param>
 /// <param name="Share">Share of the document that has come, 0–1.</param>
-internal sealed record GatherRowDto(int WorkId, string Title, string People, int? Year, string? Venue, string State, string Sentence, string? Going, double? Share, IReadOnlyList<AttemptDto> Attempts, IReadOnlyList<TextDto> Texts);
+/// <param name="Withdrawn">Whether it is in no database any more.</param>
+internal sealed record GatherRowDto(int WorkId, string Title, string People, int? Year, string? Venue, string State, string Sentence, string? Going, double? Share, IReadOnlyList<AttemptDto> Attempts, IReadOnlyList<TextDto> Texts, bool Withdrawn);
 
 /// <summary>The kept works by how their texts stand.</summary>
 internal sealed record GatherDto(int NeedYou, int OnTheirWay, int InHand, int NotSought, JobDto? Job, IReadOnlyList<GatherRowDto> Works);

@@ -70,7 +70,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
         var job = await context.Jobs.AsNoTracking().Where(j => j.Kind == "gather" && j.Subject == reviewId).OrderByDescending(j => j.Id).FirstOrDefaultAsync(cancel);
         int[] ids = [.. facts.Kept.ToArray().Union(sought.Keys)];
         var records = await reader.OfWorks(ids, cancel);
-        var rows = ids.Where(records.Contains).Select(id => Row(reviewId, id, ChosenFields.From([.. records[id]]), sought.GetValueOrDefault(id), [.. attempts[id]], [.. texts[id]]))
+        var rows = ids.Where(records.Contains).Select(id => Row(reviewId, id, ChosenFields.From([.. records[id]]), records[id].All(r => r.IsWithdrawn), sought.GetValueOrDefault(id), [.. attempts[id]], [.. texts[id]]))
             .OrderBy(r => Array.IndexOf(Order, r.State)).ThenByDescending(r => r.Year).ThenBy(r => r.WorkId).ToArray();
         return new(rows.Count(r => r.State is "to look at" or "not found"), rows.Count(r => r.State == "waiting"), rows.Count(r => r.State == "in hand"), rows.Count(r => r.State == "not sought"),
             job is null ? null : JobDto.Of(jobs.AsItStands(job)), rows);
@@ -109,7 +109,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
 
     private static readonly string[] Order = ["to look at", "not found", "waiting", "in hand", "not sought"];
 
-    private GatherRowDto Row(int reviewId, int id, ChosenFields chosen, SoughtRow? sought, AttemptRow[] attempts, TextRow[] texts)
+    private GatherRowDto Row(int reviewId, int id, ChosenFields chosen, bool isWithdrawn, SoughtRow? sought, AttemptRow[] attempts, TextRow[] texts)
     {
         var last = attempts.Where(a => a.Route == RouteKind.Person || (a.WorkId == sought?.WorkId && a.Round == sought.Round)).ToArray();
         var state = sought?.State switch { null => "not sought", SoughtState.Waiting => "waiting", SoughtState.ToLookAt => "to look at", SoughtState.NotFound => "not found", _ => "in hand" };
@@ -122,7 +122,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
             _ => "",
         };
         return new(id, chosen.Title.Value, WorkRows.People(chosen.People.Value), chosen.Year.Value, chosen.Venue.Value?.Title ?? chosen.Publisher.Value, state, sentence, going?.Sentence, going?.Share,
-            [.. last.Select(a => new AttemptDto(AttemptWords.Of(a.Route), a.Address, a.Outcome, AttemptWords.Brief(a.Outcome, a.Sentence, a.Price, a.AskedToWait), a.Sentence, a.At, a.Milliseconds, a.AskedToWait))], [.. texts.Select(Dto)]);
+            [.. last.Select(a => new AttemptDto(AttemptWords.Of(a.Route), a.Address, a.Outcome, AttemptWords.Brief(a.Outcome, a.Sentence, a.Price, a.AskedToWait), a.Sentence, a.At, a.Milliseconds, a.AskedToWait))], [.. texts.Select(Dto)], isWithdrawn);
     }
 
     private static string Sentence(string reason, AttemptRow[] attempts) => Array.Find(attempts, a => a.Price is not null)?.Price is { } price && reason == AttemptWords.Of(AttemptOutcome.PriceAsked) ? $"{price} asked; nobody gives it freely" : reason;

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
+using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
 using Zendle.Server.Features.Events;
@@ -249,5 +250,5 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         return string.Join(' ', new[] { columns.SortPerson[id] ?? "Nobody named", columns.Year[id] is > 0 and var year ? year.ToString(System.Globalization.CultureInfo.InvariantCulture) : null }.OfType<string>());
     };
 
-    private static Func<int, string> Namer(CorpusSnapshot snapshot) => id => snapshot.DatabaseNames.GetValueOrDefault(id, "?");
+    private static Func<int, string> Namer(CorpusSnapshot snapshot) => id => snapshot.DatabaseNames.GetValueOrDefault(id, id == CorpusColumns.NoDatabase ? CorpusColumns.NoDatabaseName : "?");
 }

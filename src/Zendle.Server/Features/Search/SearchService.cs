@@ -145,7 +145,7 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
     private Answer Answer(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
     {
         // Only questions about the review itself depend on its decisions.
-        var key = $"{snapshot.Generation}|{(state.AsksReview ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
+        var key = $"{snapshot.Generation}|{(state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
         if (remembered.TryGetValue(key, out var known)) return known;
         var beside = Beside(reviewId, snapshot, facts, state);
         var answer = state.Trail is { } question ? Followed(snapshot, facts, state, question, beside) : Searched(snapshot, facts, state, beside);
@@ -182,6 +182,14 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
         var evaluator = new QuestionEvaluator(snapshot, facts);
         var trail = Trail.Follow(snapshot.Columns.Graph, question, state.Databases, snapshot.Columns.WorkSize);
         var (before, tied) = (trail.Works(1), trail.Works(question.AtLeast));
+        // What is in no database any more is there for the reviews that kept it.
+        if (!snapshot.Columns.Withdrawn.IsEmpty)
+        {
+            var elsewhere = snapshot.Columns.Withdrawn.Copy();
+            elsewhere.ExceptWith(facts.Kept);
+            before.ExceptWith(elsewhere);
+            tied.ExceptWith(elsewhere);
+        }
         var inView = Narrowed(evaluator, state, tied, null, beside);
         // Words inside are the only words there are to mark.
         var marked = state.Inside.IsEmpty ? [] : Concepts.Of(QueryReader.Read(string.Join(" AND ", state.Inside.Select(i => $"({i})"))).Root);

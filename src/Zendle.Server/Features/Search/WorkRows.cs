@@ -24,8 +24,10 @@ internal sealed record HitsDto(int Title, int Keywords, int Abstract);
 /// <param name="Seed">Its own number when it is a seed.</param>
 internal sealed record TiesDto(int Past, IReadOnlyList<int> PastSeeds, int Future, IReadOnlyList<int> FutureSeeds, int? Seed);
 
+/// <summary>One row of the list.</summary>
+/// <param name="Withdrawn">Whether it is in no database any more, and here because people decided on it.</param>
 internal sealed record WorkRowDto(int Id, MarkedTextDto Title, string People, int? Year, string? Venue, string Type, string? Language, MarkedTextDto? Snippet, HitsDto Hits, int Cited, double CitedPerYear,
-    IReadOnlyList<int> Spark, int SparkFrom, string Text, string Stage, string? Reason, IReadOnlyList<string> Tags, int Databases, TiesDto? Ties);
+    IReadOnlyList<int> Spark, int SparkFrom, string Text, string Stage, string? Reason, IReadOnlyList<string> Tags, int Databases, TiesDto? Ties, bool Withdrawn);
 
 /// <summary>Makes the rows of the list from the records of works.</summary>
 internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
@@ -55,7 +57,7 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
         return new(id, Mark(chosen.Title.Value, concepts, QueryField.Title), People(chosen.People.Value), year, chosen.Venue.Value?.Title ?? chosen.Publisher.Value, DocumentTypes.Name(chosen.Type.Value),
             chosen.Language.Value is null or "eng" ? null : Languages.Name(chosen.Language.Value), Snippet(chosen.Abstract.Value, concepts), Hits(records, concepts), cited,
             Math.Round(WorkOrder.PerYear(cited, year ?? 0, thisYear), 1), Spark(view, id, thisYear), thisYear - SparkYears + 1, TextAtHand.Words[TextAtHand.Best(chosen.Copies)],
-            Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, records.Select(r => r.DatabaseId).Distinct().Count(), Ties(view, id));
+            Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, records.Where(r => !r.IsWithdrawn).Select(r => r.DatabaseId).Distinct().Count(), Ties(view, id), Array.TrueForAll(records, r => r.IsWithdrawn));
     }
 
     private static TiesDto? Ties(SearchView view, int id)
@@ -64,6 +66,9 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
         if (view.Answer.Trail is not { } trail) return null;
         return new(trail.Past.Ties(id), [.. trail.SeedsCiting(id).Take(MostNumbers)], trail.Future.Ties(id), [.. trail.SeedsCitedBy(id).Take(MostNumbers)], trail.NumberOf(id));
     }
+
+    /// <summary>Where a record comes from, in words.</summary>
+    public static string Source(SourcedRecord record, IReadOnlyDictionary<int, string> names) => record.IsWithdrawn ? $"{names[record.DatabaseId]} (no longer there)" : names[record.DatabaseId];
 
     /// <summary>Family names for one line: up to four, else three and how many more.</summary>
     public static string People(IReadOnlyList<PersonName> people) => people.Count switch

@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
+using Zendle.Server.Features.Search;
 using Zendle.Server.Identity;
 using Zendle.Store.Corpus;
 
@@ -47,7 +48,7 @@ internal static class RecordsEndpoints
         var chosen = ChosenFields.From(records);
         int[] ids = [.. records.Select(r => r.RecordId)];
         return TypedResults.Ok(new RecordsDto(workId, chosen.Title.Value,
-            [.. records.Select(r => new RecordColumnDto(r.RecordId, names[r.DatabaseId], r.Record.Identifier, r.Record.Datestamp, r.Record.IsOnlyCited, r.Record.Notes))],
+            [.. records.Select(r => new RecordColumnDto(r.RecordId, WorkRows.Source(r, names), r.Record.Identifier, r.Record.Datestamp, r.Record.IsOnlyCited, r.Record.Notes))],
             [.. SideBySide.Of(records, chosen).Select(f => new FieldRowDto(f.Name, f.Values, f.TakenFrom, f.Differs))],
             [.. (await reader.MatchesAmong(ids, cancel)).Select(EvidenceDto.Of)],
             [.. (await service.Standing(ids, cancel)).Select(r => new StandingRulingDto(r.Act, r.Same!.Value, r.First, r.Second, r.At))], await access.IsCurator(user)));
@@ -60,7 +61,7 @@ internal static class RecordsEndpoints
         return TypedResults.Ok(new RuledDto(result.Act, [.. result.Works.Select(w =>
         {
             SourcedRecord[] own = [.. w.Records.Where(records.ContainsKey).Select(r => records[r])];
-            return new OutcomeDto(w.WorkId, ChosenFields.From(own).Title.Value, [.. own.Select(r => $"{names[r.DatabaseId]} {r.Record.Identifier}")], w.WorkId == 0);
+            return new OutcomeDto(w.WorkId, ChosenFields.From(own).Title.Value, [.. own.Select(r => $"{WorkRows.Source(r, names)} {r.Record.Identifier}")], w.WorkId == 0);
         })]));
     }
 }

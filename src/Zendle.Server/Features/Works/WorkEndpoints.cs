@@ -43,10 +43,11 @@ internal sealed record StandingDto(string Category, int Year, int Citations, int
 internal sealed record RelatedDto(string Kind, string? Title, string? Doi, int? WorkId);
 
 /// <summary>Everything the pane shows of a work.</summary>
+/// <param name="Withdrawn">Whether it is in no database any more, and here because people decided on it.</param>
 internal sealed record WorkDto(int Id, MarkedTextDto Title, IReadOnlyList<PersonDto> People, int? Year, string Type, string? Language, string? Venue, string? Volume, string? Issue, string? Pages, string? Issn, string? Publisher,
     string? Doi, string? Isbn, MarkedTextDto Abstract, string? AbstractFrom, IReadOnlyList<MarkedTextDto> Keywords, IReadOnlyList<string> Subjects, IReadOnlyList<string> Funders, IReadOnlyList<CopyDto> Copies,
     IReadOnlyList<WorkRecordDto> Records, IReadOnlyList<EvidenceDto> Evidence, int CitesCount, int CitedCount, double CitedPerYear, IReadOnlyList<DatabaseCountDto> CitedByDatabase, IReadOnlyList<YearTieDto> Ties,
-    HitsDto Hits, JudgementDto Judgement, InHandDto? InHand, bool OnlyCited, IReadOnlyList<StandingDto> Standings, IReadOnlyList<string> Contents, IReadOnlyList<RelatedDto> Related);
+    HitsDto Hits, JudgementDto Judgement, InHandDto? InHand, bool OnlyCited, IReadOnlyList<StandingDto> Standings, IReadOnlyList<string> Contents, IReadOnlyList<RelatedDto> Related, bool Withdrawn);
 
 internal static class WorkEndpoints
 {
@@ -71,16 +72,16 @@ internal static class WorkEndpoints
         return TypedResults.Ok(new WorkDto(workId, row.Title, [.. chosen.People.Value.Select(p => new PersonDto(p.Family, p.Given, p.Orcid, p.Affiliation))], chosen.Year.Value, row.Type,
             chosen.Language.Value is { } l ? Languages.Name(l) : null, venue?.Title, venue?.Volume, venue?.Issue, venue?.FirstPage is null ? null : venue.LastPage is null ? venue.FirstPage : $"{venue.FirstPage}–{venue.LastPage}",
             venue?.Issn, chosen.Publisher.Value, chosen.Doi.Value, chosen.Isbn.Value, WorkRows.Mark(chosen.Abstract.Value, concepts, QueryField.Abstract),
-            chosen.Abstract.Value.Length == 0 ? null : names[records.First(r => r.RecordId == chosen.Abstract.RecordId).DatabaseId],
+            chosen.Abstract.Value.Length == 0 ? null : WorkRows.Source(records.First(r => r.RecordId == chosen.Abstract.RecordId), names),
             [.. chosen.Keywords.Value.Select(k => WorkRows.Mark(k, concepts, QueryField.Keywords))], chosen.Subjects, [.. records.SelectMany(r => r.Record.Funders).Distinct()],
             [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free).ThenBy(c => WorkVersions.Rank(c.Version)).Select(c => new CopyDto(c.Address, new Uri(c.Address).Authority, c.Access.ToString().ToLowerInvariant(), WorkVersions.Name(c.Version)))],
-            [.. records.Select(r => new WorkRecordDto(r.RecordId, names[r.DatabaseId], r.Record.Identifier, r.Record.Datestamp, r.Record.Title, r.Record.TitleIsTranslated, r.Record.Year, DocumentTypes.Name(r.Record.Type), WorkVersions.Name(r.Record.Version), r.Record.CitedCount, r.Record.Notes))],
+            [.. records.Select(r => new WorkRecordDto(r.RecordId, WorkRows.Source(r, names), r.Record.Identifier, r.Record.Datestamp, r.Record.Title, r.Record.TitleIsTranslated, r.Record.Year, DocumentTypes.Name(r.Record.Type), WorkVersions.Name(r.Record.Version), r.Record.CitedCount, r.Record.Notes))],
             [.. (await reader.MatchesAmong([.. records.Select(r => r.RecordId)], cancel)).Select(EvidenceDto.Of)],
             columns.Graph.Cites(workId).Length, columns.Graph.CitedBy(workId).Length, WorkOrder.PerYear(columns.Graph.CitedBy(workId).Length, chosen.Year.Value ?? 0, clock.GetUtcNow().Year),
             [.. columns.DatabaseCited.Where(d => d.Value[workId] >= 0).OrderBy(d => d.Key).Select(d => new DatabaseCountDto(names[d.Key], d.Value[workId]))], Ties(view.Snapshot, workId), row.Hits,
             new(Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, by, judgement.At), text is null ? null : new(text.Id, WorkVersions.Name(text.Version), text.Pages), columns.OnlyCited.Contains(workId), Standings(columns, workId),
             [.. records.Select(r => r.Record.Contents).FirstOrDefault(c => c.Count > 0) ?? []],
-            [.. records.SelectMany(r => r.Record.Related).DistinctBy(r => r.Doi ?? r.Title).Select(r => new RelatedDto(r.Kind, r.Title, r.Doi, r.Doi is null ? null : columns.References.WithDoi(MergeKeys.Doi(r.Doi)) is > 0 and var tied ? tied : null))]));
+            [.. records.SelectMany(r => r.Record.Related).DistinctBy(r => r.Doi ?? r.Title).Select(r => new RelatedDto(r.Kind, r.Title, r.Doi, r.Doi is null ? null : columns.References.WithDoi(MergeKeys.Doi(r.Doi)) is > 0 and var tied ? tied : null))], row.Withdrawn));
     }
 
     private static List<StandingDto> Standings(CorpusColumns columns, int work) => columns.WorkVenue[work] is >= 0 and var venue && columns.Standings.TryGetValue(venue, out var standings)

@@ -50,6 +50,10 @@ namespace Zendle.Store.Corpus.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("DeletedRecord")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Description")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -81,6 +85,9 @@ namespace Zendle.Store.Corpus.Migrations
                     b.Property<int>("RunDone")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("RunIsWhole")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("RunStarted")
                         .HasColumnType("TEXT");
 
@@ -92,6 +99,12 @@ namespace Zendle.Store.Corpus.Migrations
 
                     b.Property<int>("Trust")
                         .HasColumnType("INTEGER");
+
+                    b.Property<bool>("WholeAsked")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("WholeAt")
+                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
@@ -254,6 +267,19 @@ namespace Zendle.Store.Corpus.Migrations
                     b.HasIndex("Second");
 
                     b.ToTable("Rulings");
+                });
+
+            modelBuilder.Entity("Zendle.Store.Corpus.SeenRow", b =>
+                {
+                    b.Property<int>("DatabaseId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Identifier")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("DatabaseId", "Identifier");
+
+                    b.ToTable("Seen");
                 });
 
             modelBuilder.Entity("Zendle.Store.Corpus.WorkRow", b =>

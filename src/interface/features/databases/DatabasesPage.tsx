@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
+import { Sheet } from "../../ui/Sheet";
 import { ago, count } from "../../ui/numbers";
 import { useMe } from "../identity/useMe";
 import { AddDatabase } from "./AddDatabase";
@@ -197,6 +198,7 @@ function TypeBar({ types }: { types: readonly Dto<"ValueCountDto">[] }) {
 
 function HarvestState({ database: d, curator }: { database: Database; curator: boolean }) {
   const harvest = useHarvest();
+  const [reading, setReading] = useState(false);
   const job = d.job;
   const link = "underline decoration-line underline-offset-2 hover:decoration-ink";
   if (job && (job.state === "running" || job.state === "waiting")) {
@@ -240,12 +242,58 @@ function HarvestState({ database: d, curator }: { database: Database; curator: b
         <button
           type="button"
           className={`text-ink ${link}`}
-          onClick={() => (broken ? harvest.resume.mutate(job.id) : harvest.begin.mutate(d.id))}
+          onClick={() => (broken ? harvest.resume.mutate(job.id) : harvest.begin.mutate({ id: d.id, whole: false }))}
         >
           {broken ? "go on" : "harvest now"}
         </button>
       )}
+      {curator && !broken && d.harvestedAt && (d.deletedRecord !== "persistent" || (job?.skipped.length ?? 0) > 0) && (
+        <button
+          type="button"
+          className={`ml-2 ${link}`}
+          title={wholeHint(d)}
+          onClick={() => harvest.begin.mutate({ id: d.id, whole: true })}
+        >
+          everything again
+        </button>
+      )}
+      {job && job.skipped.length > 0 && (
+        <>
+          {" "}
+          <button type="button" className={`ml-2 ${link}`} onClick={() => setReading(true)}>
+            which
+          </button>
+          {reading && <Skipped name={d.name} job={job} close={() => setReading(false)} />}
+        </>
+      )}
     </div>
+  );
+}
+
+/** Why everything is asked for again at times. */
+const wholeHint = (d: Database) =>
+  [
+    "Asks for all records again, also those that have not changed.",
+    d.deletedRecord !== "persistent" &&
+      "This service does not keep word of what it deletes; asking for everything shows what has vanished. That is also done by itself every 30 days.",
+    d.wholeAt && `Last: ${ago(d.wholeAt)}.`,
+  ]
+    .filter(Boolean)
+    .join(" ");
+
+/** The records of a harvest that could not be read. */
+function Skipped({ name, job, close }: { name: string; job: Dto<"JobDto">; close: () => void }) {
+  return (
+    <Sheet open onOpenChange={close} title={`Records of ${name} that could not be read`} hint={job.message} width={720}>
+      <ul className="text-[12.5px]">
+        {job.skipped.map((s) => (
+          <li key={s.identifier} className="border-t border-soft py-1.5">
+            <code className="block font-mono text-[12px] break-all">{s.identifier}</code>
+            <span className="text-quiet">{s.why}</span>
+          </li>
+        ))}
+      </ul>
+    </Sheet>
   );
 }
 

@@ -35,7 +35,8 @@ export function useHarvest() {
   const settle = { onSettled: () => client.invalidateQueries({ queryKey: ["databases"] }), onError: useSayFault() };
   return {
     begin: useMutation({
-      mutationFn: (id: number) => read(api.POST("/api/databases/{id}/harvest", { params: { path: { id } } })),
+      mutationFn: ({ id, whole }: { id: number; whole: boolean }) =>
+        read(api.POST("/api/databases/{id}/harvest", { params: { path: { id }, query: { whole } } })),
       ...settle,
     }),
     stop: useMutation({

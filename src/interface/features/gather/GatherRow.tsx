@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
+import { Withdrawn } from "../../ui/Withdrawn";
 import { Chain } from "./Chain";
 
 type Row = Dto<"GatherRowDto">;
@@ -38,6 +39,11 @@ export function GatherRow({
           </button>
         </h3>
         <p className="truncate text-[12.5px] text-quiet">
+          {row.withdrawn && (
+            <>
+              <Withdrawn />{" "}
+            </>
+          )}
           {[row.people || "no people named", row.venue].filter(Boolean).join(" · ")}
         </p>
         <Chain attempts={row.attempts} going={row.going} />

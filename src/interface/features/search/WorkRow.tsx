@@ -2,6 +2,7 @@ import type { Dto } from "../../api/client";
 import { HitStrip, type HitField } from "../../ui/HitStrip";
 import { Marked } from "../../ui/Marked";
 import { Spark } from "../../ui/Spark";
+import { Withdrawn } from "../../ui/Withdrawn";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 
@@ -80,8 +81,9 @@ export function WorkRow({
             </p>
           )
         )}
-        {!dense && row.tags.length > 0 && (
+        {(row.withdrawn || (!dense && row.tags.length > 0)) && (
           <p className="mt-0.5 flex gap-1.5 overflow-hidden">
+            {row.withdrawn && <Withdrawn />}
             {row.tags.map((t) => (
               <span key={t} className="rounded bg-soft px-1.5 text-[11.5px] whitespace-nowrap text-quiet">
                 {t}

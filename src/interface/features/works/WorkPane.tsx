@@ -5,6 +5,7 @@ import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Marked } from "../../ui/Marked";
+import { Withdrawn } from "../../ui/Withdrawn";
 import { StageMark } from "../../ui/StageMark";
 import { count, moment } from "../../ui/numbers";
 import type { Decide } from "../decisions/useDecisions";
@@ -177,6 +178,11 @@ function Body({
         {work.type}
         {work.language && work.language !== "English" && ` · ${work.language}`}
       </p>
+      {work.withdrawn && (
+        <p className="mt-1">
+          <Withdrawn />
+        </p>
+      )}
       <TrailBar key={work.id} work={work} follow={follow} />
       <div data-field="abstract" className="font-serif text-[15px] leading-[1.5]">
         {work.abstract.text ? (
