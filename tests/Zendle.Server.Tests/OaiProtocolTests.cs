@@ -1,4 +1,6 @@
+using System.Xml;
 using System.Xml.Linq;
+using System.Xml.Schema;
 using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
@@ -34,10 +36,37 @@ public sealed class OaiProtocolTests : IAsyncLifetime
     [InlineData("verb=ListRecords&metadataPrefix=marc", "cannotDisseminateFormat")]
     [InlineData("verb=ListRecords&metadataPrefix=mods&until=1990-01-01", "noRecordsMatch")]
     [InlineData("verb=ListRecords&metadataPrefix=mods&set=type:none", "noRecordsMatch")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&set=", "badArgument")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&set=a b", "badArgument")]
     [InlineData("verb=ListRecords&resumptionToken=bogus", "badResumptionToken")]
     [InlineData("verb=GetRecord&metadataPrefix=mods&identifier=oai:none", "idDoesNotExist")]
     [InlineData("verb=ListMetadataFormats&identifier=oai:none", "idDoesNotExist")]
     public async Task Errors_are_by_the_book(string query, string code) => Assert.Equal(code, (string?)(await Ask(query)).Element(Oai + "error")?.Attribute("code"));
+
+    [Theory]
+    [InlineData("verb=Identify")]
+    [InlineData("verb=ListSets")]
+    [InlineData("verb=ListMetadataFormats")]
+    [InlineData("verb=ListIdentifiers&metadataPrefix=oai_dc&set=type:article")]
+    [InlineData("verb=ListRecords&metadataPrefix=oai_dc")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&from=2026-01-01")]
+    [InlineData("verb=Nonsense&x=")]
+    [InlineData("verb=ListRecords&metadataPrefix=mods&set=")]
+    [InlineData("verb=ListRecords&metadataPrefix=marc")]
+    [InlineData("verb=ListRecords&resumptionToken=bogus")]
+    public async Task Every_reply_is_as_the_schema_has_it_and_names_its_schema(string query)
+    {
+        await outside.Move(200); // so that some are deleted
+        var schemas = new XmlSchemaSet { XmlResolver = null };
+        foreach (var name in new[] { "dc.xsd", "oai-dc.xsd", "oai-pmh.xsd" }) schemas.Add(null, XmlReader.Create(typeof(OaiProtocolTests).Assembly.GetManifestResourceStream(name)!));
+        var reply = new XDocument(await Ask(query));
+        var faults = new List<string>();
+        reply.Validate(schemas, (_, e) => faults.Add(e.Message));
+        Assert.Empty(faults);
+        XNamespace xsi = "http://www.w3.org/2001/XMLSchema-instance";
+        Assert.Equal("http://www.openarchives.org/OAI/2.0/ http://www.openarchives.org/OAI/2.0/OAI-PMH.xsd", (string?)reply.Root!.Attribute(xsi + "schemaLocation"));
+        Assert.All(reply.Descendants().Where(e => e.Name.LocalName is "dc" or "mods"), e => Assert.NotNull(e.Attribute(xsi + "schemaLocation")));
+    }
 
     [Fact]
     public async Task Pages_add_up_to_the_complete_list_and_identifiers_agree_with_records()

@@ -10,9 +10,9 @@ public static class Metadata
 {
     /// <summary>MODS namespace.</summary>
     public static readonly XNamespace M = "http://www.loc.gov/mods/v3";
-    private static readonly XNamespace Dc = "http://purl.org/dc/elements/1.1/";
+    internal static readonly XNamespace Dc = "http://purl.org/dc/elements/1.1/";
     private static readonly XNamespace OaiDc = "http://www.openarchives.org/OAI/2.0/oai_dc/";
-    private static readonly XNamespace Xsi = "http://www.w3.org/2001/XMLSchema-instance";
+    internal static readonly XNamespace Xsi = "http://www.w3.org/2001/XMLSchema-instance";
 
     /// <summary>MODS 3.8.</summary>
     public static XElement Mods(Entry e, OutsideDatabase database, string host)
@@ -50,13 +50,16 @@ public static class Metadata
     }
 
     /// <summary>Dublin Core as every repository has it.</summary>
-    public static XElement DublinCore(Entry e, string host) => new(OaiDc + "dc",
-        new XAttribute(XNamespace.Xmlns + "oai_dc", OaiDc), new XAttribute(XNamespace.Xmlns + "dc", Dc),
+    public static XElement DublinCore(Entry e, string host) => Bare(
         new XElement(Dc + "title", e.Title), e.People.Select(p => new XElement(Dc + "creator", $"{p.Family}, {p.Given}")),
         e.Keywords.Concat(e.Descriptors).Select(k => new XElement(Dc + "subject", k)), e.Abstract.Length > 0 ? new XElement(Dc + "description", e.Abstract) : null,
         new XElement(Dc + "date", e.Year), new XElement(Dc + "type", e.Type), new XElement(Dc + "language", e.Work.Language),
         e.Venue is null ? null : new XElement(Dc + "source", e.Venue),
         e.Doi is null ? null : new XElement(Dc + "identifier", "doi:" + e.Doi), e.Copies.Select(c => new XElement(Dc + "identifier", host + c.Path)));
+
+    /// <summary>Some elements of Dublin Core in the container that the protocol has for them.</summary>
+    internal static XElement Bare(params object?[] elements) => new(OaiDc + "dc", new XAttribute(XNamespace.Xmlns + "oai_dc", OaiDc), new XAttribute(XNamespace.Xmlns + "dc", Dc),
+        new XAttribute(Xsi + "schemaLocation", $"{OaiDc} http://www.openarchives.org/OAI/2.0/oai_dc.xsd"), elements);
 
     /// <summary>What stands in a record for one reference; null for one that the database's way of giving references cannot tell.</summary>
     private static XElement? Reference(Entry e, int place, Work? cited, double noise) => e.ReferencesAs switch

@@ -36,7 +36,7 @@ public sealed partial class OaiService(OutsideDatabase database, OutsideClock cl
     {
         var now = clock.Now;
         var request = new XElement(Oai + "request", baseUrl);
-        var root = new XElement(Oai + "OAI-PMH", new XElement(Oai + "responseDate", Text(now)), request);
+        var root = new XElement(Oai + "OAI-PMH", new XAttribute(XNamespace.Xmlns + "xsi", Metadata.Xsi), new XAttribute(Metadata.Xsi + "schemaLocation", $"{Oai} {Oai}OAI-PMH.xsd"), new XElement(Oai + "responseDate", Text(now)), request);
         try
         {
             var body = Answer(arguments, baseUrl, host, now);
@@ -80,7 +80,7 @@ public sealed partial class OaiService(OutsideDatabase database, OutsideClock cl
         new XElement(Oai + "repositoryName", database.Name), new XElement(Oai + "baseURL", baseUrl), new XElement(Oai + "protocolVersion", "2.0"),
         new XElement(Oai + "adminEmail", $"desk@{database.Key}.example"), new XElement(Oai + "earliestDatestamp", Text(database.Entries.Min(e => e.Datestamp))),
         new XElement(Oai + "deletedRecord", "persistent"), new XElement(Oai + "granularity", "YYYY-MM-DDThh:mm:ssZ"),
-        new XElement(Oai + "description", new XElement(XName.Get("description", "http://purl.org/dc/elements/1.1/"), database.Description)));
+        new XElement(Oai + "description", Metadata.Bare(new XElement(Metadata.Dc + "title", database.Name), new XElement(Metadata.Dc + "description", database.Description))));
 
     private XElement Formats(string? identifier, DateTimeOffset now)
     {
@@ -111,6 +111,7 @@ public sealed partial class OaiService(OutsideDatabase database, OutsideClock cl
             : new Token(verb, named["metadataPrefix"], named.GetValueOrDefault("set"), Moment(named, "from"), Moment(named, "until"), now, 0);
         CheckPrefix(page.Prefix);
         CheckRange(named);
+        if (page.Set is not null && !SetPattern().IsMatch(page.Set)) throw new OaiError("badArgument", "set is not the name of a set.");
         if (page.Offset > 0 && now - page.AsOf > TimeSpan.FromDays(1)) throw new OaiError("badResumptionToken", "The token has expired.");
         var found = database.At(page.AsOf).Where(e => (page.From is null || e.Datestamp >= page.From) && (page.Until is null || e.Datestamp <= page.Until)
             && (page.Set is null || e.Sets.Contains(page.Set))).ToList();
@@ -154,6 +155,10 @@ public sealed partial class OaiService(OutsideDatabase database, OutsideClock cl
 
     [GeneratedRegex(@"^\d{4}-\d{2}-\d{2}(T\d{2}:\d{2}:\d{2}Z)?$")]
     private static partial Regex MomentPattern();
+
+    /// <summary>setSpecType of the protocol's schema.</summary>
+    [GeneratedRegex(@"^[A-Za-z0-9\-_.!~*'()]+(:[A-Za-z0-9\-_.!~*'()]+)*$")]
+    private static partial Regex SetPattern();
 
     private sealed record Token(string Verb, string Prefix, string? Set, DateTimeOffset? From, DateTimeOffset? Until, DateTimeOffset AsOf, int Offset)
     {
