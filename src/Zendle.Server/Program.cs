@@ -85,7 +85,7 @@ builder.Services.AddRateLimiter(o =>
 builder.Services.ConfigureHttpJsonOptions(o => RequestShape.Configure(o.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
 builder.Services.AddProblemDetails().AddOpenApi();
-builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Sessions>().AddSingleton<Guesses>().AddSingleton<HeavyTurns>().AddSingleton<Access>().AddSingleton<ColumnsBuild>().AddSingleton<CorpusIdentity>().AddSingleton<ICorpusMarks>(p => p.GetRequiredService<CorpusIdentity>()).AddSingleton<MadeOn>().AddSingleton<CorpusService>().AddSingleton<EventHub>()
+builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Sessions>().AddSingleton<Guesses>().AddSingleton<HeavyTurns>().AddSingleton<Access>().AddSingleton<ColumnsBuild>().AddSingleton<CorpusIdentity>().AddSingleton<ICorpusMarks>(p => p.GetRequiredService<CorpusIdentity>()).AddSingleton<MadeOn>().AddSingleton<KeyRegister>().AddSingleton<CorpusService>().AddSingleton<EventHub>()
     .AddSingleton<DecisionService>().AddSingleton<SearchService>().AddSingleton<PathService>().AddSingleton<NamedSearches>().AddSingleton<MissedKept>().AddSingleton<TermWords>().AddSingleton<PhraseGaps>().AddSingleton<Completions>().AddSingleton<ReadingService>().AddSingleton<WorkRows>().AddSingleton<RecordsService>().AddSingleton<ReviewService>()
     .AddSingleton<DatabaseService>().AddSingleton<DemoSeeder>().AddSingleton<DemoTexts>().AddSingleton<JobRunner>().AddSingleton<StartUp>().AddKeyedSingleton<IJob, HarvestJob>("harvest")
     .AddSingleton<GatherService>().AddSingleton<GatherProgress>().AddSingleton(_ => DocumentReader.Usual()).AddSingleton<TextIntake>().AddKeyedSingleton<IJob, GatherJob>("gather")

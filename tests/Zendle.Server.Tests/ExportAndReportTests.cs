@@ -36,6 +36,33 @@ public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harves
         Assert.Equal((400, "“docx” is not a format Zendle writes."), ((await Ann.Send("GET", $"/api/reviews/{review}/export?format=docx&stepId={step}")) is var (s, b) ? (s, b!.Text("title")) : default));
     }
 
+    private async Task<Dictionary<int, string>> Keys(int review, string which)
+    {
+        var csv = await Ann.Http.GetStringAsync($"/api/reviews/{review}/export?format=csv&{which}");
+        return Regex.Matches(csv, @"^(\d+),([\w-]+),", RegexOptions.Multiline).ToDictionary(m => int.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture), m => m.Groups[2].Value);
+    }
+
+    [Fact]
+    public async Task A_key_that_a_work_was_cited_under_stays_its_own_in_every_later_file()
+    {
+        var review = await Ann.Review();
+        var all = await Ann.Search(review, "light OR moth* OR night");
+        // The oldest few come first; in the whole list, the newest first, others would have had their keys.
+        var few = await Keys(review, $"stepId={await Ann.Step(review, all, new { kind = "Years", from = 1900, to = 2000 })}&sort=Oldest");
+        Assert.InRange(few.Count, 5, 400);
+        var whole = await Keys(review, $"stepId={all}&sort=Newest");
+        Assert.True(whole.Count > few.Count);
+        Assert.All(few, k => Assert.Equal(k.Value, whole[k.Key]));
+        Assert.Equal(whole.Count, whole.Values.Distinct().Count());
+        // The same in every format, and in an order turned round.
+        var bib = await Ann.Http.GetStringAsync($"/api/reviews/{review}/export?format=bibtex&stepId={all}&sort=Oldest");
+        Assert.Equal(whole.Values.Order(), Regex.Matches(bib, @"^@\w+\{([^,]+),", RegexOptions.Multiline).Select(m => m.Groups[1].Value).Order());
+        Assert.Equal(whole, await Keys(review, $"stepId={all}&sort=Cited"));
+        // Another review has its own.
+        var other = await Ann.Review();
+        Assert.Equal(whole.Values.Order(), (await Keys(other, $"stepId={await Ann.Search(other, "light OR moth* OR night")}")).Values.Order());
+    }
+
     [Fact]
     public async Task Every_committed_run_is_in_the_log_and_marking_it_of_record_stays()
     {

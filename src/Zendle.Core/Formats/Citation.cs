@@ -7,14 +7,28 @@ public sealed record Citation
 {
     /// <summary>Permanent id of the work in this installation.</summary>
     public required int WorkId { get; init; }
+    /// <summary>Key under which the review cites it, as long as the review lasts.</summary>
+    public string Key { get; init; } = "";
     /// <summary>Title.</summary>
     public required string Title { get; init; }
     /// <summary>People, in order.</summary>
     public IReadOnlyList<PersonName> People { get; init; } = [];
+    /// <summary>Editors beside the people.</summary>
+    public IReadOnlyList<PersonName> OtherEditors { get; init; } = [];
     /// <summary>Year, or null.</summary>
     public int? Year { get; init; }
+    /// <summary>Date as far as it is told beyond the year, W3CDTF; null for none.</summary>
+    public string? Date { get; init; }
     /// <summary>Kind of document.</summary>
     public DocumentType Type { get; init; }
+    /// <summary>Which thesis; null when not said or none.</summary>
+    public string? Genre { get; init; }
+    /// <summary>Those who paid.</summary>
+    public IReadOnlyList<string> Funders { get; init; } = [];
+    /// <summary>Series, or null.</summary>
+    public string? Series { get; init; }
+    /// <summary>Licence, or null.</summary>
+    public string? Licence { get; init; }
     /// <summary>Language code, or null.</summary>
     public string? Language { get; init; }
     /// <summary>Venue with the place in it, or null.</summary>
@@ -41,6 +55,24 @@ public sealed record Citation
     public IReadOnlyList<string> Tags { get; init; } = [];
     /// <summary>Citations, merged over databases.</summary>
     public int Cited { get; init; }
+
+    /// <summary>The authors: people without another role.</summary>
+    public IEnumerable<PersonName> Authors => People.Where(p => p.Role is null);
+
+    /// <summary>The editors, of the work or of the book it is in.</summary>
+    public IEnumerable<PersonName> Editors => People.Where(p => p.Role == "editor").Concat(OtherEditors);
+
+    /// <summary>The month of publication, 1–12; null when not told.</summary>
+    public int? Month => Date is { Length: >= 7 } && int.TryParse(Date.AsSpan(5, 2), System.Globalization.NumberStyles.None, System.Globalization.CultureInfo.InvariantCulture, out var m) && m is >= 1 and <= 12 ? m : null;
+
+    /// <summary>The day of publication; null when not told.</summary>
+    public int? Day => Month is not null && Date is { Length: 10 } && int.TryParse(Date.AsSpan(8, 2), System.Globalization.NumberStyles.None, System.Globalization.CultureInfo.InvariantCulture, out var d) && d is >= 1 and <= 31 ? d : null;
+
+    /// <summary>Last page, where there is more than one.</summary>
+    public string? LastPage => Venue?.LastPage is { } last && last != Venue.FirstPage ? last : null;
+
+    /// <summary>Whether it stands in a book or in proceedings.</summary>
+    public bool IsInBook => Type is DocumentType.Chapter or DocumentType.ConferencePaper;
 
     /// <summary>First copy anyone may read, or null.</summary>
     public string? FreeAddress => Copies.FirstOrDefault(c => c.Access == CopyAccess.Free)?.Address;

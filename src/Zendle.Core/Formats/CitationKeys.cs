@@ -3,18 +3,28 @@ using Zendle.Core.Queries;
 
 namespace Zendle.Core.Formats;
 
-/// <summary>Short keys for citations: first family name, year, first telling word of the title; made unique by a letter.</summary>
+/// <summary>
+/// Short keys for citations: first family name, year, first telling word of the title; made unique by a letter. A key that was given once stays its work's, whatever else
+/// is exported later and however the work's record changes; who keeps the keys says which are taken.
+/// </summary>
 public static class CitationKeys
 {
-    /// <summary>One key for each citation, in order: ASCII letters and digits only, unique in the list.</summary>
-    public static IReadOnlyList<string> For(IReadOnlyList<Citation> citations)
+    /// <summary>One key for each citation, in order: ASCII letters, digits and a hyphen, unique in the list and among those taken.</summary>
+    /// <param name="citations">Works that have no key yet.</param>
+    /// <param name="taken">Keys of other works.</param>
+    public static IReadOnlyList<string> For(IReadOnlyList<Citation> citations, IReadOnlySet<string> taken)
     {
-        var used = new Dictionary<string, int>(StringComparer.Ordinal);
+        var (used, last) = (taken.ToHashSet(StringComparer.Ordinal), new Dictionary<string, int>(StringComparer.Ordinal));
         return [.. citations.Select(c =>
         {
             var stem = Stem(c);
-            var n = used[stem] = used.GetValueOrDefault(stem) + 1;
-            return n == 1 ? stem : stem + Suffix(n);
+            for (var n = last.GetValueOrDefault(stem) + 1; ; n++)
+            {
+                var key = n == 1 ? stem : stem + Suffix(n);
+                if (!used.Add(key)) continue;
+                last[stem] = n;
+                return key;
+            }
         })];
     }
 

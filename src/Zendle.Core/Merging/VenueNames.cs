@@ -25,6 +25,9 @@ public static class VenueNames
         }
     }
 
+    /// <summary>Whether a folded word is one that abbreviations leave out.</summary>
+    public static bool IsSmall(string word) => Small.Contains(word);
+
     /// <summary>The folded words of a title.</summary>
     public static ImmutableArray<string> WordsOf(string title) => [.. Words.Of(title).Where(w => !w.IsClosedForm).Select(w => w.Text)];
 

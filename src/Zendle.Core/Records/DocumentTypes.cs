@@ -80,6 +80,23 @@ public static class DocumentTypes
         return DocumentType.Other;
     }
 
+    /// <summary>Which degree a thesis is for, by a database's own words: "Doctoral thesis", "Master's thesis", "Bachelor's thesis"; null when they do not say.</summary>
+    public static string? ThesisGenre(string? words)
+    {
+        if (string.IsNullOrWhiteSpace(words) || words.Length > 200 || Read(words) != DocumentType.Thesis) return null;
+        var folded = Folded(words.TrimEnd('/')[(words.TrimEnd('/').LastIndexOf('/') + 1)..]).Replace(" ", "", StringComparison.Ordinal) is { Length: > 0 } last ? last + Folded(words).Replace(" ", "", StringComparison.Ordinal) : "";
+        foreach (var (genre, signs) in ThesisSigns)
+            if (signs.Split('|').Any(s => folded.Contains(s, StringComparison.Ordinal))) return genre;
+        return null;
+    }
+
+    private static readonly (string Genre, string Signs)[] ThesisSigns =
+    [
+        ("Bachelor's thesis", "bachelor|cfyt|7a1f|trabajofindegrado|tesisdegrado|conclusaodecurso"),
+        ("Master's thesis", "master|mscthesis|mathesis|bdcc|maestria|mestrado|diplomarbeit"),
+        ("Doctoral thesis", "doctor|doktor|phd|dphil|db06|doutor|habilitation"),
+    ];
+
     /// <summary>Lower case, without accents, words with one space between.</summary>
     private static string Folded(string text) => string.Join(' ', Words.Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text));
 

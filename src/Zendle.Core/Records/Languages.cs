@@ -52,4 +52,19 @@ public static class Languages
 
     /// <summary>Two-letter code (ISO 639-1) for CSL; null when unknown.</summary>
     public static string? TwoLetters(string? code) => Array.Find(Known, k => k.Code == code).Two;
+
+    /// <summary>The name by which babel and polyglossia hyphenate a language (the langid of biblatex); null for those they have no name for, and for no language.</summary>
+    public static string? Babel(string? code) => code switch
+    {
+        null => null,
+        "ger" => "ngerman",
+        "por" => "portuguese",
+        "slv" => "slovene",
+        "gre" => "greek",
+        "nor" => "norsk",
+        "may" => "malay",
+        "eng" or "fre" or "spa" or "ita" or "dut" or "swe" or "dan" or "fin" or "pol" or "cze" or "slo" or "hun" or "rus" or "ukr" or "bul" or "tur" or "rum" or "hrv" or "est" or "lav" or "lit" or "ice" or "gle" or "wel"
+            or "cat" or "glg" or "baq" or "lat" or "afr" or "alb" or "mac" or "vie" => Name(code).ToLowerInvariant(),
+        _ => null,
+    };
 }

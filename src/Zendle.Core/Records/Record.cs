@@ -37,6 +37,9 @@ public sealed record Record
     /// <summary>Authors, or editors where there are no authors, in order.</summary>
     public IReadOnlyList<PersonName> People { get; init; } = [];
 
+    /// <summary>Editors of the book that the work is a part of, or of the work beside its authors. A book that has no authors has its editors as <see cref="People"/>, with their role.</summary>
+    public IReadOnlyList<PersonName> Editors { get; init; } = [];
+
     /// <summary>Year of publication, 1000–2999; null when absent or implausible.</summary>
     public int? Year { get; init; }
 
@@ -45,6 +48,9 @@ public sealed record Record
 
     /// <summary>Kind of document.</summary>
     public DocumentType Type { get; init; } = DocumentType.Other;
+
+    /// <summary>Of a thesis which one: "Doctoral thesis", "Master's thesis", "Bachelor's thesis"; null when not said, and for everything else.</summary>
+    public string? Genre { get; init; }
 
     /// <summary>Language of the text, ISO 639-2/B code in lower case ("eng"); null when not said.</summary>
     public string? Language { get; init; }
@@ -91,9 +97,21 @@ public sealed record Record
     /// <summary>Places where the text can be had.</summary>
     public IReadOnlyList<Copy> Copies { get; init; } = [];
 
+    /// <summary>Licence of the text: its address, or the words of the record; null when none is named.</summary>
+    public string? Licence { get; init; }
+
+    /// <summary>From where in the record fields were taken that stand in several places or forms, and why from there.</summary>
+    public IReadOnlyList<Reading> Readings { get; init; } = [];
+
     /// <summary>What the reader mended or left out, in sentences a person understands.</summary>
     public IReadOnlyList<string> Notes { get; init; } = [];
 }
+
+/// <summary>From where in a record a field was taken.</summary>
+/// <param name="Field">The field, as the records are laid side by side: "date", "abstract", "venue", "type", "DOI".</param>
+/// <param name="From">Where it stood and what stood there, cut to a line.</param>
+/// <param name="Why">Why it was taken from there, in a sentence; empty when there was no choice.</param>
+public sealed record Reading(string Field, string From, string Why);
 
 /// <summary>A name on a work, split as far as the source splits it.</summary>
 /// <param name="Family">Family name, with its particle; the whole name where the source does not split it.</param>

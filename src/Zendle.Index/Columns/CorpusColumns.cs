@@ -165,6 +165,9 @@ public sealed partial class CorpusColumns
     /// <summary>Number of the venue of each work; −1 for none.</summary>
     public int[] WorkVenue => All.WorkVenue;
 
+    /// <summary>The name under which the venue of a work is shown; null for none.</summary>
+    public string? VenueOf(int work) => All.VenueName[work] is >= 0 and var name ? All.Facets[Facet.Venue].Names[name] : null;
+
     /// <summary>Labels of the people who may be the same as one: what speaks for it lies just below what would join them.</summary>
     public IReadOnlyList<string> PerhapsSame(string person) => perhapsSame.GetValueOrDefault(person) ?? [];
 

@@ -190,6 +190,17 @@ public sealed class JobRow
     public DateTimeOffset? EndedAt { get; set; }
 }
 
+/// <summary>The key under which a review cites a work; it stays that work's as long as the review lasts.</summary>
+public sealed class CitationKeyRow
+{
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+    /// <summary>The key.</summary>
+    public required string Key { get; set; }
+    /// <summary>The work, under the number it had then.</summary>
+    public int WorkId { get; set; }
+}
+
 /// <summary>One sign-in on one device. A cookie counts as long as its session is here.</summary>
 public sealed class SessionRow
 {

@@ -21,6 +21,8 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     public DbSet<DecisionRow> Decisions => Set<DecisionRow>();
     /// <summary>Runs.</summary>
     public DbSet<RunRow> Runs => Set<RunRow>();
+    /// <summary>Keys under which reviews cite works.</summary>
+    public DbSet<CitationKeyRow> CitationKeys => Set<CitationKeyRow>();
     /// <summary>Jobs.</summary>
     public DbSet<JobRow> Jobs => Set<JobRow>();
     /// <summary>Works whose texts are sought.</summary>
@@ -42,6 +44,11 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     protected override void OnModelCreating(ModelBuilder builder)
     {
         base.OnModelCreating(builder);
+        builder.Entity<CitationKeyRow>(k =>
+        {
+            k.HasKey(x => new { x.ReviewId, x.Key });
+            k.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
+        });
         builder.Entity<Member>().HasKey(m => new { m.ReviewId, m.AccountId });
         builder.Entity<Member>().HasOne<Review>().WithMany().HasForeignKey(m => m.ReviewId);
         builder.Entity<Member>().HasOne<Account>().WithMany().HasForeignKey(m => m.AccountId);

@@ -10,6 +10,7 @@ public sealed class WriterTests
     private static readonly Citation Verge = new()
     {
         WorkId = 7,
+        Key = "bergh2017verges",
         Title = "Lit verges, idle flowers: 50 % fewer visits by Hyles & co",
         People = [new("van der Bergh", "Jan"), new("Night Survey Group", "")],
         Year = 2017,
@@ -35,12 +36,12 @@ public sealed class WriterTests
 
     [Fact]
     public void Ris_has_one_tag_a_line_from_TY_to_ER() => Assert.Equal(
-        "TY  - JOUR\r\nAU  - van der Bergh, Jan\r\nAU  - Night Survey Group\r\nTI  - Lit verges, idle flowers: 50 % fewer visits by Hyles & co\r\nPY  - 2017\r\nJO  - Small Wings\r\nVL  - 44\r\nIS  - 2\r\nSP  - 118\r\nEP  - 131\r\nSN  - 0378-5955\r\n"
-        + "DO  - 10.5555/lv.17\r\nUR  - http://h.example/7\r\nLA  - English\r\nAB  - Visits fell.\r\nKW  - moths\r\nKW  - anchor\r\nN1  - kept\r\nER  - \r\n\r\n", Write(to => RisWriter.Write(to, [Verge])));
+        "TY  - JOUR\r\nID  - bergh2017verges\r\nAU  - van der Bergh, Jan\r\nAU  - Night Survey Group\r\nTI  - Lit verges, idle flowers: 50 % fewer visits by Hyles & co\r\nPY  - 2017\r\nJF  - Small Wings\r\nVL  - 44\r\nIS  - 2\r\nSP  - 118\r\nEP  - 131\r\nSN  - 0378-5955\r\n"
+        + "DO  - 10.5555/lv.17\r\nUR  - http://h.example/7\r\nLA  - English\r\nAB  - Visits fell.\r\nKW  - moths\r\nN1  - kept\r\nN1  - tags: anchor\r\nER  - \r\n\r\n", Write(to => RisWriter.Write(to, [Verge])));
 
     [Fact]
     public void Bibtex_escapes_braces_capitals_and_organisations() => Assert.Equal("""
-        @article{vanderbergh2017verges,
+        @article{bergh2017verges,
           author = {van der Bergh, Jan and {Night Survey Group}},
           title = {Lit verges, idle flowers: 50 \% fewer visits by {Hyles} \& co},
           year = {2017},
@@ -51,9 +52,11 @@ public sealed class WriterTests
           issn = {0378-5955},
           doi = {10.5555/lv.17},
           url = {http://h.example/7},
+          langid = {english},
           language = {English},
-          keywords = {moths, anchor},
-          abstract = {Visits fell.}
+          keywords = {moths},
+          tags = {anchor},
+          abstract = {Visits fell.},
         }
 
 
@@ -89,14 +92,18 @@ public sealed class WriterTests
     public void Csv_has_a_header_and_quotes_commas()
     {
         var lines = Write(to => CitationCsvWriter.Write(to, [Verge])).Split("\r\n");
-        Assert.StartsWith("work,title,people,year,type,venue,", lines[0], StringComparison.Ordinal);
-        Assert.StartsWith("7,\"Lit verges, idle flowers: 50 % fewer visits by Hyles & co\",\"van der Bergh, Jan; Night Survey Group\",2017,article,Small Wings,44,2,118–131,10.5555/lv.17,,English,214,kept,,anchor,Farnet,http://h.example/7,moths,Visits fell.", lines[1], StringComparison.Ordinal);
+        Assert.Equal("work,key,title,authors,editors,ORCID,year,date,type,venue,volume,issue,pages,ISSN,ISBN,publisher,series,doi,language,cited,stage,reason,tags,databases,free copy,licence,funder,keywords,abstract", lines[0]);
+        Assert.Equal("7,bergh2017verges,\"Lit verges, idle flowers: 50 % fewer visits by Hyles & co\",\"van der Bergh, Jan; Night Survey Group\",,,2017,,article,Small Wings,44,2,118–131,0378-5955,,,,10.5555/lv.17,English,214,kept,,anchor,Farnet,http://h.example/7,,,moths,Visits fell.", lines[1]);
     }
 
     [Fact]
     public void Keys_are_unique_and_plain() =>
         Assert.Equal(["bergh2017verges", "bergh2017verges-a", "angstrom2017verges", "anonndwork"], CitationKeys.For([
-            Verge with { People = [new("Bergh", "J")] }, Verge with { People = [new("Bergh", "J")] }, Verge with { People = [new("Ångström", "A")] }, new() { WorkId = 1, Title = "Ode" }]));
+            Verge with { People = [new("Bergh", "J")] }, Verge with { People = [new("Bergh", "J")] }, Verge with { People = [new("Ångström", "A")] }, new() { WorkId = 1, Title = "Ode" }], new HashSet<string>()));
+
+    [Fact]
+    public void A_key_that_is_taken_is_given_to_nobody_else() =>
+        Assert.Equal(["bergh2017verges-b", "bergh2017verges-c"], CitationKeys.For([Verge with { People = [new("Bergh", "J")] }, Verge with { People = [new("Bergh", "J")] }], new HashSet<string> { "bergh2017verges", "bergh2017verges-a" }));
 
     [Fact]
     public void A_file_is_named_by_review_content_number_and_day() =>
@@ -107,6 +114,6 @@ public sealed class WriterTests
     {
         var bare = new Citation { WorkId = 1, Title = "" };
         Assert.Equal("TY  - GEN\r\nER  - \r\n\r\n", Write(to => RisWriter.Write(to, [bare])));
-        Assert.StartsWith("@misc{anonndwork", Write(to => BibTexWriter.Write(to, [bare])), StringComparison.Ordinal);
+        Assert.Equal("@misc{anonndwork,\n  title = {},\n}\n\n", Write(to => BibTexWriter.Write(to, [bare with { Key = "anonndwork" }])));
     }
 }

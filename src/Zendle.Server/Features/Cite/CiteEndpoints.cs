@@ -60,8 +60,7 @@ internal static class CiteEndpoints
         var citations = await WorkCitations.Of(view, ids, reader, cancel);
         using var json = new MemoryStream();
         CslJsonWriter.Write(json, citations);
-        var keys = CitationKeys.For(citations);
-        var byKey = citations.Select((c, i) => (Key: keys[i], Citation: c)).ToDictionary(c => c.Key, c => c.Citation);
+        var byKey = citations.ToDictionary(c => c.Key);
         try
         {
             var made = citations.Count == 0 ? new([], false) : await formatter.Format(style, locale.Locale, Encoding.UTF8.GetString(json.ToArray()), cancel);

@@ -1,7 +1,9 @@
+using System.Globalization;
 using Zendle.Core.Formats;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Venues;
 using Zendle.Index.Columns;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
@@ -21,10 +23,32 @@ internal static class WorkCitations
             var judgement = view.Fold.Of(id);
             return new Citation
             {
-                WorkId = id, Title = chosen.Title.Value, People = chosen.People.Value, Year = chosen.Year.Value, Type = chosen.Type.Value, Language = chosen.Language.Value, Venue = chosen.Venue.Value,
-                Publisher = chosen.Publisher.Value, Doi = chosen.Doi.Value, Isbn = chosen.Isbn.Value, Abstract = chosen.Abstract.Value, Keywords = chosen.Keywords.Value,
-                Copies = [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free)], Databases = records[id].All(r => r.IsWithdrawn) ? [CorpusColumns.NoDatabaseName] : [.. records[id].Where(r => !r.IsWithdrawn).Select(r => view.Snapshot.DatabaseNames[r.DatabaseId]).Distinct()],
-                Stage = Stages.Name(judgement.Stage), Reason = judgement.Reason, Tags = judgement.Tags, Cited = view.Snapshot.Columns.Graph.CitedBy(id).Length,
+                WorkId = id,
+                // Exports give keys that last; what stays on the screen needs one for the moment only.
+                Key = string.Create(CultureInfo.InvariantCulture, $"work-{id}"),
+                Title = chosen.Title.Value,
+                People = chosen.People.Value,
+                OtherEditors = chosen.Editors,
+                Year = chosen.Year.Value,
+                Date = chosen.Date,
+                Type = chosen.Type.Value,
+                Genre = chosen.Genre,
+                Language = chosen.Language.Value,
+                Venue = chosen.Venue.Value is { } venue ? venue with { Title = VenueTitles.Best(venue.Title, [view.Snapshot.Columns.VenueOf(id)]) } : null,
+                Publisher = chosen.Publisher.Value,
+                Series = chosen.Series,
+                Funders = chosen.Funders,
+                Licence = chosen.Licence,
+                Doi = chosen.Doi.Value,
+                Isbn = chosen.Isbn.Value,
+                Abstract = chosen.Abstract.Value,
+                Keywords = chosen.Keywords.Value,
+                Copies = [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free)],
+                Databases = records[id].All(r => r.IsWithdrawn) ? [CorpusColumns.NoDatabaseName] : [.. records[id].Where(r => !r.IsWithdrawn).Select(r => view.Snapshot.DatabaseNames[r.DatabaseId]).Distinct()],
+                Stage = Stages.Name(judgement.Stage),
+                Reason = judgement.Reason,
+                Tags = judgement.Tags,
+                Cited = view.Snapshot.Columns.Graph.CitedBy(id).Length,
             };
         })];
     }

@@ -4,6 +4,8 @@ using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Venues;
+using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Store.Corpus;
 
@@ -54,7 +56,7 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
         var cited = view.Snapshot.Columns.Graph.CitedBy(id).Length;
         var judgement = view.Fold.Of(id);
         var year = chosen.Year.Value;
-        return new(id, Mark(chosen.Title.Value, concepts, QueryField.Title), People(chosen.People.Value), year, chosen.Venue.Value?.Title ?? chosen.Publisher.Value, DocumentTypes.Name(chosen.Type.Value),
+        return new(id, Mark(chosen.Title.Value, concepts, QueryField.Title), People(chosen.People.Value), year, Venue(view.Snapshot.Columns, id, chosen) ?? chosen.Publisher.Value, DocumentTypes.Name(chosen.Type.Value),
             chosen.Language.Value is null or "eng" ? null : Languages.Name(chosen.Language.Value), Snippet(chosen.Abstract.Value, concepts), Hits(records, concepts), cited,
             Math.Round(WorkOrder.PerYear(cited, year ?? 0, thisYear), 1), Spark(view, id, thisYear), thisYear - SparkYears + 1, TextAtHand.Words[TextAtHand.Best(chosen.Copies)],
             Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, records.Where(r => !r.IsWithdrawn).Select(r => r.DatabaseId).Distinct().Count(), Ties(view, id), Array.TrueForAll(records, r => r.IsWithdrawn));
@@ -70,13 +72,20 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
     /// <summary>Where a record comes from, in words.</summary>
     public static string Source(SourcedRecord record, IReadOnlyDictionary<int, string> names) => record.IsWithdrawn ? $"{names[record.DatabaseId]} (no longer there)" : names[record.DatabaseId];
 
-    /// <summary>Family names for one line: up to four, else three and how many more.</summary>
-    public static string People(IReadOnlyList<PersonName> people) => people.Count switch
+    /// <summary>The venue of a work under the best name there is for it; null for none.</summary>
+    public static string? Venue(CorpusColumns columns, int id, ChosenFields chosen) => chosen.Venue.Value is { } venue ? VenueTitles.Best(venue.Title, [columns.VenueOf(id)]) : null;
+
+    /// <summary>Family names for one line: up to four, else three and how many more; that they are editors is said behind them.</summary>
+    public static string People(IReadOnlyList<PersonName> people)
     {
-        0 => "",
-        <= 4 => string.Join(", ", people.Select(p => p.Family)),
-        _ => $"{string.Join(", ", people.Take(3).Select(p => p.Family))} and {people.Count - 3} more",
-    };
+        var names = people.Count switch
+        {
+            0 => "",
+            <= 4 => string.Join(", ", people.Select(p => p.Family)),
+            _ => $"{string.Join(", ", people.Take(3).Select(p => p.Family))} and {people.Count - 3} more",
+        };
+        return people.Count > 0 && people.All(p => p.Role == "editor") ? $"{names} ({(people.Count == 1 ? "ed." : "eds")})" : names;
+    }
 
     /// <summary>The most a field has over the work's records: two databases with the same abstract do not count twice.</summary>
     private static HitsDto Hits(SourcedRecord[] records, ImmutableArray<Concept> concepts)

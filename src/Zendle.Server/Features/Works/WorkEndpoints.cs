@@ -12,7 +12,7 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Works;
 
-internal sealed record PersonDto(string Family, string Given, string? Orcid, string? Affiliation);
+internal sealed record PersonDto(string Family, string Given, string? Orcid, string? Affiliation, string? Role);
 
 internal sealed record CopyDto(string Address, string Host, string Access, string? Version);
 
@@ -69,8 +69,8 @@ internal static class WorkEndpoints
         var venue = chosen.Venue.Value;
         var ids = await reader.IdsOf(workId, cancel);
         var text = await context.Texts.AsNoTracking().ThatCount().Where(t => t.ReviewId == reviewId && ids.Contains(t.WorkId)).OrderBy(t => t.Id).FirstOrDefaultAsync(cancel);
-        return TypedResults.Ok(new WorkDto(workId, row.Title, [.. chosen.People.Value.Select(p => new PersonDto(p.Family, p.Given, p.Orcid, p.Affiliation))], chosen.Year.Value, row.Type,
-            chosen.Language.Value is { } l ? Languages.Name(l) : null, venue?.Title, venue?.Volume, venue?.Issue, venue?.FirstPage is null ? null : venue.LastPage is null ? venue.FirstPage : $"{venue.FirstPage}–{venue.LastPage}",
+        return TypedResults.Ok(new WorkDto(workId, row.Title, [.. chosen.People.Value.Select(p => new PersonDto(p.Family, p.Given, p.Orcid, p.Affiliation, p.Role))], chosen.Year.Value, row.Type,
+            chosen.Language.Value is { } l ? Languages.Name(l) : null, WorkRows.Venue(columns, workId, chosen), venue?.Volume, venue?.Issue, venue?.FirstPage is null ? null : venue.LastPage is null || venue.LastPage == venue.FirstPage ? venue.FirstPage : $"{venue.FirstPage}–{venue.LastPage}",
             venue?.Issn, chosen.Publisher.Value, chosen.Doi.Value, chosen.Isbn.Value, WorkRows.Mark(chosen.Abstract.Value, concepts, QueryField.Abstract),
             chosen.Abstract.Value.Length == 0 ? null : WorkRows.Source(records.First(r => r.RecordId == chosen.Abstract.RecordId), names),
             [.. chosen.Keywords.Value.Select(k => WorkRows.Mark(k, concepts, QueryField.Keywords))], chosen.Subjects, [.. records.SelectMany(r => r.Record.Funders).Distinct()],

@@ -203,6 +203,22 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Attempts");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.CitationKeyRow", b =>
+                {
+                    b.Property<int>("ReviewId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("ReviewId", "Key");
+
+                    b.ToTable("CitationKeys");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.DecisionRow", b =>
                 {
                     b.Property<long>("Id")
@@ -691,6 +707,15 @@ namespace Zendle.Store.Made.Migrations
                 });
 
             modelBuilder.Entity("Zendle.Store.Made.AttemptRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Review", null)
+                        .WithMany()
+                        .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.CitationKeyRow", b =>
                 {
                     b.HasOne("Zendle.Store.Made.Review", null)
                         .WithMany()
