@@ -29,7 +29,7 @@ public sealed class HostileDocumentTests
         var (there, here) = (await reader.Read(HostilePdfs.Honest(), TestContext.Current.CancellationToken), PdfText.Read(HostilePdfs.Honest(), PdfLimits.Usual));
         Assert.Equal(here.FirstLines, there.FirstLines);
         Assert.Equal((here.Pages, here.Words), (there.Pages, there.Words));
-        Assert.StartsWith("A line of text about moths", there.FirstLines[0], StringComparison.Ordinal);
+        Assert.StartsWith("A line of text about moths", there.FirstLines.First(), StringComparison.Ordinal);
     }
 
     public static TheoryData<string> Ending => ["tree", "trees", "pair", "chain", "widths", "text", "bomb", "nested"];

@@ -57,6 +57,44 @@ public sealed class PdfTextTests
     }
 
     [Fact]
+    public void A_password_for_the_owner_alone_keeps_nobody_from_reading()
+    {
+        Assert.StartsWith("A line of text about moths under lamps, number 1.", PdfText.Read(LockedPdf.With("owner", ""), PdfLimits.Usual).FirstLines.First(), StringComparison.Ordinal);
+        Assert.Equal(PdfFault.Encrypted, FaultOf(LockedPdf.With("owner", "reader")));
+    }
+
+    [Theory]
+    [InlineData("\n\n\n")]
+    [InlineData("<html><body>Served by a cache that adds this. 1 object was found.</body></html>")]
+    public void What_stands_behind_the_end_is_no_damage(string behind)
+    {
+        byte[] whole = [.. Print(Look.Typeset), .. Encoding.ASCII.GetBytes(string.Concat(Enumerable.Repeat(behind, 4_000 / behind.Length + 1)))];
+        Assert.Equal(DocumentVerdict.Agrees, DocumentCheck.Of(PdfText.Read(whole, PdfLimits.Usual), Expected(Study)).Verdict);
+    }
+
+    [Fact]
+    public void A_file_cut_off_behind_an_earlier_end_is_damaged()
+    {
+        // As one that was changed and saved again: the mark of the first part is whole, the second part is not.
+        byte[] cut = [.. Print(Look.Typeset), .. "9 0 obj\n<< /Type /Page"u8];
+        Assert.Equal(PdfFault.Damaged, FaultOf(cut));
+    }
+
+    public static TheoryData<string> Alike => [.. LookAlikes.Kinds];
+
+    [Theory, MemberData(nameof(Alike))]
+    public void What_only_carries_the_title_is_not_taken_for_the_work(string kind)
+    {
+        Work[] studies = [.. Works.Where(w => w.Type == (kind == "book-review" ? "book" : "article") && w.Title.Length > 20)];
+        for (var i = 0; i < 6; i++)
+        {
+            var work = studies[i * 5 % studies.Length];
+            var check = DocumentCheck.Of(PdfText.Read(LookAlikes.Print(kind, work, Works, Scenario, i), PdfLimits.Usual), Expected(work) with { Dois = [.. new[] { work.Doi }.OfType<string>()], Type = DocumentTypes.Read(work.Type) });
+            Assert.True(check.Verdict != DocumentVerdict.Agrees, $"{kind} {i}: {work.Title}");
+        }
+    }
+
+    [Fact]
     public void The_same_study_is_the_same_bytes() => Assert.Equal(Print(Look.Typeset), Print(Look.Typeset));
 
     [Fact]

@@ -6,7 +6,7 @@ namespace Zendle.Bench.Measure;
 
 /// <summary>
 /// <c>measure [--world DIR] [--seed N] [--works M] [--noise K] [--examples] [--fit FILE]</c>: harvests a world and prints what came out against its truth.
-/// Without a world one is written from the seed. <c>--fit</c> estimates the weights of merging on that world and writes them to a file.
+/// <c>--documents</c> measures only whether documents are told apart. Without a world one is written from the seed. <c>--fit</c> estimates the weights of merging on that world and writes them to a file.
 /// </summary>
 internal static class MeasureCommand
 {
@@ -16,6 +16,11 @@ internal static class MeasureCommand
         var temporary = Directory.CreateTempSubdirectory("zendle-measure-").FullName;
         try
         {
+            if (args.Contains("--documents"))
+            {
+                DocumentMeasure.Print(ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture), Console.Out, args.Contains("--examples"));
+                return 0;
+            }
             var folder = Option("--world");
             if (folder is null)
             {
@@ -43,6 +48,7 @@ internal static class MeasureCommand
             ReferenceMeasure.Print(entries, truth, world, Console.Out, args.Contains("--examples") ? 60 : 0);
             PeopleMeasure.Print(entries, world, Console.Out);
             VenueMeasure.Print(entries, world, Console.Out);
+            if (Option("--world") is null) DocumentMeasure.Print(ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture), Console.Out, args.Contains("--examples"));
             if (args.Contains("--examples")) MergeMeasure.Examples(entries, truth, Console.Out);
             return 0;
         }

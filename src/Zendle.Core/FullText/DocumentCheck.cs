@@ -32,8 +32,9 @@ public sealed record CheckLine(string Name, bool? Agrees, string Record, string 
 public sealed record CheckedDocument(DocumentVerdict Verdict, string Sentence, double TitleShare, WorkVersion? Version, IReadOnlyList<CheckLine> Lines);
 
 /// <summary>
-/// Verifies a document: at least nine tenths of the title's words in order on its first pages, a surname of its people, its DOI if one is
-/// printed, and a body longer than an abstract. Half to nine tenths of the title, or a title without a person, is doubt; less is another work.
+/// Verifies a document: at least nine tenths of the title's words in order on its first pages, standing there as a title (<see cref="TitlePlace"/>), its people near it, its DOI
+/// if one is printed, a body longer than an abstract, and nothing that says it is about another (<see cref="AboutAnother"/>). Half to nine tenths of the title, or a title that
+/// only is named, is doubt; less is another work.
 /// </summary>
 public static partial class DocumentCheck
 {
@@ -46,93 +47,65 @@ public static partial class DocumentCheck
     /// <summary>Holds a document against a work.</summary>
     public static CheckedDocument Of(DocumentFacts facts, ExpectedWork work)
     {
-        var text = string.Join('\n', facts.FirstLines);
-        var words = Folded(text);
-        var best = work.Titles.Where(t => t.Length > 0).Select(t => (Title: t, Found: TitleIn(words, Folded(t)))).OrderByDescending(t => t.Found.Share).FirstOrDefault();
-        var share = best.Title is null ? 0 : best.Found.Share;
-        var present = words.ToHashSet(StringComparer.Ordinal);
-        var named = work.People.FirstOrDefault(p => Folded(p.Family) is { Count: > 0 } family && family.All(present.Contains));
-        var printed = string.Join('\n', facts.FirstLines.Take(facts.LinesOnFirstPage));
-        string[] dois = [.. Printed().Matches(printed).Select(m => Identifiers.Doi(m.Value)).OfType<string>().Distinct()];
+        var places = work.Titles.Where(t => t.Length > 0).Select(t => TitlePlace.Find(facts, t)).OfType<TitlePlace>().ToArray();
+        var best = places.OrderByDescending(p => p.Share >= Sure && p.WhyNot is null).ThenByDescending(p => p.Share).FirstOrDefault();
+        var untitled = !work.Titles.Any(t => t.Length > 0);
+        var share = best?.Share ?? 0;
+        // People are looked for near the title; where there is none, on the first pages.
+        var present = facts.Lines.SelectMany(l => TitlePlace.Folded(l.Text)).ToHashSet(StringComparer.Ordinal);
+        var near = best is null ? 0 : best.Named(facts, work.People.Take(12));
+        var named = best is null || near > 0 ? work.People.FirstOrDefault(p => TitlePlace.Folded(p.Family) is { Count: > 0 } family && family.All(present.Contains)) : null;
+        var head = HeadOf(facts);
+        string[] dois = [.. Printed().Matches(head).Select(m => Identifiers.Doi(m.Value)).OfType<string>().Distinct()];
         bool? doi = dois.Length == 0 || work.Dois.Count == 0 ? null : dois.Any(d => work.Dois.Contains(d, StringComparer.OrdinalIgnoreCase));
+        var printed = string.Join('\n', facts.FirstPage);
         var years = Year().Matches(printed).Select(m => int.Parse(m.Value, CultureInfo.InvariantCulture)).Distinct().ToArray();
         bool? year = work.Year is not { } y || years.Length == 0 ? null : years.Any(p => Math.Abs(p - y) <= 1);
         var least = Math.Max(FewestWords, Words.Of(work.Abstract).Count * 2);
         bool? person = work.People.Count == 0 ? null : named is not null;
         CheckLine[] lines =
         [
-            new("title", best.Title is null ? null : share >= Sure, work.Titles.Count == 0 ? "" : work.Titles[0], share > 0 ? Around(text, best.Found.First, best.Found.Last) : "not found on its first pages"),
+            new("title", untitled ? null : share >= Sure && best!.WhyNot is null, work.Titles.Count == 0 ? "" : work.Titles[0],
+                best is null || share <= 0 ? "not found on its first pages" : best.WhyNot is { Length: > 0 } whyNot && share >= Sure ? $"{Around(facts, best)} ({whyNot})" : Around(facts, best)),
             new("people", person, work.People.Count == 0 ? "nobody named" : string.Join(", ", work.People.Take(4).Select(p => p.Family)), named is null ? "none of them" : named.Family),
             new("DOI", doi, work.Dois.Count == 0 ? "none known" : work.Dois[0], dois.Length == 0 ? "none printed" : string.Join(", ", dois)),
             new("year", year, work.Year?.ToString(CultureInfo.InvariantCulture) ?? "none known", years.Length == 0 ? "none printed" : string.Join(", ", years.Order())),
             new("length", facts.Words >= least, least == FewestWords ? "more than an abstract" : $"more than its abstract", string.Create(CultureInfo.InvariantCulture, $"{facts.Pages} pages, {facts.Words:N0} words")),
         ];
-        var (verdict, sentence) = Judge(share, person, doi, facts.Words >= least, best.Title is null);
+        var about = best is not null && share >= Sure && best.WhyNot is null ? AboutAnother.Sign(facts, best, work) : null;
+        var (verdict, sentence) = Judge(share, best?.WhyNot, about, person, near, work, doi, facts, best?.IsSetApart(facts) == true, facts.Words >= least, untitled);
         return new(verdict, sentence, share, VersionSigns.Of(facts), lines);
     }
 
-    private static (DocumentVerdict, string) Judge(double share, bool? person, bool? doi, bool longEnough, bool untitled)
+    private static (DocumentVerdict, string) Judge(double share, string? whyNoTitle, string? about, bool? person, int near, ExpectedWork work, bool? doi, DocumentFacts facts, bool isSetApart, bool longEnough, bool untitled)
     {
         if (untitled) return (DocumentVerdict.Doubtful, "The record has no title to hold it against.");
         // A right DOI or person cannot turn a page that does not hold the title into the work, but they can raise doubt where there was none.
         if (share < Least && doi != true) return (DocumentVerdict.Refused, "It is another work: the title is not on its first pages.");
         if (share < Least) return (DocumentVerdict.Doubtful, "The DOI agrees, but the title is not on its first pages.");
         if (share < Sure) return (DocumentVerdict.Doubtful, string.Create(CultureInfo.InvariantCulture, $"The title agrees only in part ({share * 100:0} % of its words, in order)."));
+        if (whyNoTitle is not null && doi == false && person != true) return (DocumentVerdict.Refused, $"It is another work, which only names this one: {whyNoTitle}, and another DOI is printed on it.");
+        if (whyNoTitle is not null) return (DocumentVerdict.Doubtful, $"It names the work, but not as its own title: {whyNoTitle}.");
+        if (about is not null) return (DocumentVerdict.Doubtful, $"It has the title, but says that it is about the work: “{about}”.");
         if (doi == false && person != true) return (DocumentVerdict.Refused, "It is another work: it prints another DOI and names none of the people.");
         if (doi == false) return (DocumentVerdict.Doubtful, "The title agrees, but another DOI is printed on it.");
-        if (person == false) return (DocumentVerdict.Doubtful, "The title agrees, but none of the people is named on its first pages.");
+        if (person == false) return (DocumentVerdict.Doubtful, "The title agrees, but none of the people is named near it.");
+        // Without a DOI of its own one name in common may be chance.
+        if (doi is null && work.People.Count >= 3 && near < 2) return (DocumentVerdict.Doubtful, "The title agrees, but only one of the people is named near it, and it prints no DOI of its own.");
+        if (doi is null && !isSetApart && facts.Pages < 3) return (DocumentVerdict.Doubtful, "The title agrees, but it is not set apart on a page or two without a DOI, as in a list or a note.");
         if (!longEnough) return (DocumentVerdict.Doubtful, "The title agrees, but the text is no longer than an abstract.");
+        if (work.Type is DocumentType.Book or DocumentType.Thesis && facts.Pages <= 2) return (DocumentVerdict.Doubtful, $"The title agrees, but {(work.Type == DocumentType.Book ? "a book" : "a thesis")} has more than {facts.Pages} {(facts.Pages == 1 ? "page" : "pages")}.");
         return (DocumentVerdict.Agrees, "All checks agree.");
     }
 
-    /// <summary>
-    /// The longest run of a title's words in order inside a window of the text one and a half times as long, as a share of the title; with
-    /// the first and last word of the window. O(text · title²) for titles of at most 60 words.
-    /// </summary>
-    private static (double Share, int First, int Last) TitleIn(IReadOnlyList<string> text, IReadOnlyList<string> title)
-    {
-        if (title.Count == 0) return (0, 0, 0);
-        var wanted = title.Take(60).ToArray();
-        var window = wanted.Length + wanted.Length / 2 + 1;
-        var inTitle = wanted.ToHashSet(StringComparer.Ordinal);
-        var best = (Share: 0.0, First: 0, Last: 0);
-        var row = new int[wanted.Length + 1];
-        for (var start = 0; start < text.Count; start++)
-        {
-            // A window that does best begins with a word of the title.
-            if (!inTitle.Contains(text[start])) continue;
-            Array.Clear(row);
-            var end = Math.Min(text.Count, start + window);
-            for (var i = start; i < end; i++)
-            {
-                if (!inTitle.Contains(text[i])) continue;
-                var diagonal = 0;
-                for (var j = 1; j <= wanted.Length; j++)
-                {
-                    var above = row[j];
-                    row[j] = text[i] == wanted[j - 1] ? diagonal + 1 : Math.Max(row[j], row[j - 1]);
-                    diagonal = above;
-                }
-            }
-            var share = (double)row[wanted.Length] / wanted.Length;
-            if (share <= best.Share) continue;
-            while (end > start + 1 && !inTitle.Contains(text[end - 1])) end--;
-            best = (share, start, end);
-            if (best.Share >= 1) break;
-        }
-        return best;
-    }
+    /// <summary>The text of the first page that is the document's own: up to its references.</summary>
+    private static string HeadOf(DocumentFacts facts) => string.Join('\n', facts.FirstPage.TakeWhile(l => l.Trim().TrimEnd(':', '.') is not ("References" or "REFERENCES" or "Literature" or "Bibliography" or "Literatur")));
 
-    private static List<string> Folded(string text) => [.. Words.Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text)];
-
-    /// <summary>The printed words of a window, cut at 160 letters.</summary>
-    private static string Around(string text, int first, int last)
+    /// <summary>The printed words where the title stands, cut at 160 letters.</summary>
+    private static string Around(DocumentFacts facts, TitlePlace place)
     {
-        var words = Words.Of(text).Where(w => !w.IsClosedForm).ToArray();
-        if (words.Length == 0 || first >= words.Length) return "";
-        var to = words[Math.Min(last, words.Length) - 1];
-        var cut = text[words[first].Start..to.End].ReplaceLineEndings(" ");
-        return cut.Length > 160 ? cut[..160] + "…" : cut;
+        var text = string.Join(' ', Enumerable.Range(place.FirstLine, place.LastLine - place.FirstLine + 1).Select(i => facts.Lines[i].Text));
+        return text.Length > 160 ? text[..160] + "…" : text;
     }
 
     [GeneratedRegex(@"10\.\d{4,9}/[^\s""<>]+", RegexOptions.CultureInvariant, 200)]

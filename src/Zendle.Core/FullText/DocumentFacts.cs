@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Zendle.Core.FullText;
 
 /// <summary>What was read off a document. A pure value: the check asks nothing else.</summary>
@@ -5,17 +7,34 @@ public sealed record DocumentFacts
 {
     /// <summary>How many pages it has, at least 1.</summary>
     public required int Pages { get; init; }
-    /// <summary>Lines of its first pages (at most three), top to bottom, page after page.</summary>
-    public required IReadOnlyList<string> FirstLines { get; init; }
-    /// <summary>Lines of the very first page: how many of <see cref="FirstLines"/> they are.</summary>
-    public required int LinesOnFirstPage { get; init; }
+    /// <summary>Lines of its first pages (at most three), in the order they are drawn in, page after page.</summary>
+    public required IReadOnlyList<DocumentLine> Lines { get; init; }
+    /// <summary>Size of its running text in points.</summary>
+    public double BodySize { get; init; }
+    /// <summary>Whether its pages are wider than high.</summary>
+    public bool IsLandscape { get; init; }
     /// <summary>How many words it has in all.</summary>
     public required int Words { get; init; }
     /// <summary>Whether its lines are numbered in the margin.</summary>
     public bool LineNumbers { get; init; }
     /// <summary>Headings with their page, from 1, in order.</summary>
     public IReadOnlyList<DocumentHeading> Headings { get; init; } = [];
+
+    /// <summary>The texts of <see cref="Lines"/>.</summary>
+    [JsonIgnore]
+    public IEnumerable<string> FirstLines => Lines.Select(l => l.Text);
+
+    /// <summary>The texts of the lines of the very first page.</summary>
+    [JsonIgnore]
+    public IEnumerable<string> FirstPage => Lines.TakeWhile(l => l.Page == 1).Select(l => l.Text);
 }
+
+/// <summary>A line of a document.</summary>
+/// <param name="Text">Its words.</param>
+/// <param name="Page">Its page, from 1.</param>
+/// <param name="Size">Size of its largest letter in points.</param>
+/// <param name="Bold">Whether it is set in bold.</param>
+public sealed record DocumentLine(string Text, int Page, double Size, bool Bold);
 
 /// <summary>A heading in a document.</summary>
 /// <param name="Text">Its words.</param>
@@ -28,4 +47,5 @@ public sealed record DocumentHeading(string Text, int Page);
 /// <param name="Dois">DOIs of its records and their versions.</param>
 /// <param name="Year">Its year.</param>
 /// <param name="Abstract">Its abstract; empty when unknown.</param>
-public sealed record ExpectedWork(IReadOnlyList<string> Titles, IReadOnlyList<Records.PersonName> People, IReadOnlyList<string> Dois, int? Year, string Abstract);
+/// <param name="Type">Its kind.</param>
+public sealed record ExpectedWork(IReadOnlyList<string> Titles, IReadOnlyList<Records.PersonName> People, IReadOnlyList<string> Dois, int? Year, string Abstract, Records.DocumentType Type = Records.DocumentType.Other);

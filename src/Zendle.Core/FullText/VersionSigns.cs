@@ -12,7 +12,7 @@ public static partial class VersionSigns
     /// <summary>The version; null when the document shows no sign.</summary>
     public static WorkVersion? Of(DocumentFacts facts)
     {
-        var first = string.Join('\n', facts.FirstLines.Take(Math.Max(facts.LinesOnFirstPage, 1)));
+        var first = string.Join('\n', facts.FirstPage);
         // What a page says of itself comes before what it looks like; a proof looks typeset, a corrected version like the one it corrects.
         if (Proof().IsMatch(first)) return WorkVersion.Proof;
         if (Corrected().IsMatch(first)) return WorkVersion.CorrectedVersionOfRecord;

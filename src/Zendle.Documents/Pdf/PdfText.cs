@@ -29,12 +29,12 @@ public static class PdfText
         try
         {
             using var document = PdfDocument.Open(bytes, new ParsingOptions { UseLenientParsing = true, SkipMissingFonts = true });
-            if (document.IsEncrypted) throw Encrypted();
             if (document.NumberOfPages > limits.Pages) throw new PdfFaultException(PdfFault.TooManyPages, $"The file has {document.NumberOfPages:N0} pages; at most {limits.Pages:N0} are taken.");
             if (document.NumberOfPages == 0) throw Damaged(null);
             if (PdfScripts.In(document)) throw new PdfFaultException(PdfFault.Scripted, "The file carries a script, or starts a program; it is not taken.");
             return Read(document, limits, watch);
         }
+        // A password for its owner alone keeps nobody from reading (ISO 32000-1, 7.6.3.1); only one that opening asks for does.
         catch (PdfDocumentEncryptedException e) { throw new PdfFaultException(PdfFault.Encrypted, Encrypted().Message, e); }
         catch (Exception e) when (e is not (PdfFaultException or OutOfMemoryException)) { throw Damaged(e); }
     }
@@ -48,12 +48,25 @@ public static class PdfText
     {
         if (bytes.Length == 0) throw new PdfFaultException(PdfFault.Empty, "The file is empty.");
         if (bytes.AsSpan(0, Math.Min(1024, bytes.Length)).IndexOf("%PDF-"u8) < 0) throw new PdfFaultException(PdfFault.NotPdf, "The file is no PDF.");
-        if (bytes.AsSpan(Math.Max(0, bytes.Length - 2048)).IndexOf("%%EOF"u8) < 0) throw Damaged(null);
+        // Behind the mark anything may stand that a server or a mail put there, but no further part of the file: then an earlier mark was found.
+        var end = bytes.AsSpan().LastIndexOf("%%EOF"u8);
+        if (end < 0 || HoldsObjects(bytes.AsSpan(end))) throw Damaged(null);
+    }
+
+    private static bool HoldsObjects(ReadOnlySpan<byte> rest)
+    {
+        for (var at = rest.IndexOf(" obj"u8); at >= 0;)
+        {
+            if (at >= 3 && char.IsAsciiDigit((char)rest[at - 1]) && rest[at - 2] == ' ' && char.IsAsciiDigit((char)rest[at - 3])) return true;
+            var next = rest[(at + 1)..].IndexOf(" obj"u8);
+            at = next < 0 ? -1 : at + 1 + next;
+        }
+        return false;
     }
 
     private static DocumentFacts Read(PdfDocument document, PdfLimits limits, Stopwatch watch)
     {
-        var (first, onFirst, words, letters) = (new List<string>(), 0, 0, 0);
+        var (first, words, letters, wide) = (new List<DocumentLine>(), 0, 0, 0);
         var (headings, sizes, numbered, lastNumber) = (new List<(Line Line, int Page)>(), new Dictionary<int, int>(), 0, 0);
         foreach (var page in document.GetPages())
         {
@@ -62,7 +75,7 @@ public static class PdfText
             if (page.Letters.Count > limits.LettersOnPage) throw new PdfFaultException(PdfFault.TooHeavy, $"One page of the file has more than {limits.LettersOnPage:N0} letters; it is not taken.");
             foreach (var line in Lines(page))
             {
-                if (page.Number <= FirstPages) first.Add(line.Text);
+                if (page.Number <= FirstPages) first.Add(new(line.Text, page.Number, Math.Round(line.Size, 1), line.Bold));
                 words += 1 + line.Text.Count(c => c == ' ');
                 var size = (int)Math.Round(line.Size * 2);
                 sizes[size] = sizes.GetValueOrDefault(size) + line.Text.Length;
@@ -75,15 +88,16 @@ public static class PdfText
                     lastNumber = n;
                 }
             }
-            if (page.Number == 1) onFirst = first.Count;
+            if (page.Width > page.Height) wide++;
         }
         if (letters < FewestLetters) throw new PdfFaultException(PdfFault.NoLetters, "Its pages are pictures without letters; it cannot be checked or searched.");
         var body = sizes.MaxBy(s => s.Value).Key / 2.0;
         return new()
         {
             Pages = document.NumberOfPages,
-            FirstLines = first,
-            LinesOnFirstPage = onFirst,
+            Lines = first,
+            BodySize = body,
+            IsLandscape = wide * 2 > document.NumberOfPages,
             Words = words,
             LineNumbers = numbered >= 15,
             Headings = [.. headings.Where(h => IsHeading(h.Line, body)).Select(h => new DocumentHeading(WithoutNumber(h.Line.Text, numbered >= 15), h.Page)).Where(h => h.Text.Length > 2).Take(MostHeadings)],

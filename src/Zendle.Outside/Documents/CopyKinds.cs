@@ -8,7 +8,7 @@ public sealed class CopyKinds
 {
     /// <summary>All kinds there are.</summary>
     public static readonly string[] All =
-        ["fine", "dead", "wrong", "truncated", "html", "wait", "landing-only", "sign-in", "other-title", "empty", "huge", "endless", "dripping", "encrypted", "scanned", "loop", "private", "bomb", "script", "many-pages"];
+        ["fine", "dead", "wrong", "truncated", "html", "wait", "landing-only", "sign-in", "other-title", "empty", "huge", "endless", "dripping", "encrypted", "scanned", "loop", "private", "bomb", "script", "many-pages", .. LookAlikes.Kinds];
 
     private readonly ConcurrentDictionary<string, string> set = new();
     private readonly ConcurrentDictionary<string, int> asked = new();

@@ -46,7 +46,7 @@ public sealed class PaperPrinter : IDisposable
         return to.ToArray();
     }
 
-    private static SKTypeface Face(string style) =>
+    internal static SKTypeface Face(string style) =>
         SKTypeface.FromFile(Path.Combine(AppContext.BaseDirectory, "fonts", $"LiberationSans-{style}.ttf")) ?? throw new InvalidOperationException("The font of the outside is missing; build it after the interface's packages are there.");
 
     private void Print()

@@ -117,6 +117,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 goto case "endless";
             case "endless": return await Endless(http, 65_536, TimeSpan.Zero, cancel);
             case "dripping": return await Endless(http, 1, TimeSpan.FromMilliseconds(200), cancel);
+            case var alike when LookAlikes.Kinds.Contains(alike): return Pdf(LookAlikes.Print(alike, w, works, scenario, 0));
             default: return Pdf(Printed(w, look, false));
         }
     }

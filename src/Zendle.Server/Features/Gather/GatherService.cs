@@ -196,7 +196,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
         using var view = await search.View(reviewId, Core.Reviews.SearchState.Everything);
         var columns = view.Snapshot.Columns;
         // What stands in the list of references is somebody else's.
-        var first = facts.FirstLines.Take(facts.LinesOnFirstPage).TakeWhile(l => l.Trim() is not ("References" or "Literature" or "Bibliography")).ToArray();
+        var first = facts.FirstPage.TakeWhile(l => l.Trim() is not ("References" or "Literature" or "Bibliography")).ToArray();
         foreach (var line in first)
             if (Identifiers.Doi(line) is { } doi && columns.References.WithDoi(MergeKeys.Doi(doi)) is > 0 and var byDoi) return byDoi;
         // Of titles that stand there alike the longer one: "Correction to: …" holds the title it corrects.

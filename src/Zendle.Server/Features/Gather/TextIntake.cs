@@ -29,7 +29,7 @@ internal sealed class TextIntake(IDbContextFactory<ZendleContext> contexts, Corp
         var chosen = ChosenFields.From(records);
         string[] titles = [chosen.Title.Value, .. records.Select(r => r.Record.Title)];
         string[] dois = [.. records.Select(r => r.Record.Doi).OfType<string>(), .. records.SelectMany(r => r.Record.Versions.Select(v => v.Doi))];
-        return (new([.. titles.Where(t => t.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase)], chosen.People.Value, [.. dois.Distinct(StringComparer.OrdinalIgnoreCase)], chosen.Year.Value, chosen.Abstract.Value),
+        return (new([.. titles.Where(t => t.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase)], chosen.People.Value, [.. dois.Distinct(StringComparer.OrdinalIgnoreCase)], chosen.Year.Value, chosen.Abstract.Value, chosen.Type.Value),
             new(chosen.Doi.Value, chosen.Copies));
     }
 
