@@ -20,6 +20,7 @@ public static class OutsideApplication
         var scenario = Scenario.Read(builder.Configuration["demo"] ?? Path.Combine(AppContext.BaseDirectory, "demo"));
         var works = WorldMaker.Make(scenario, seed, size);
         var noise = double.Parse(builder.Configuration["noise"] ?? "1", CultureInfo.InvariantCulture);
+        works = Companions.With(works, seed, noise);
         var databases = DatabaseViews.Make(works, seed, noise);
         var (clock, faults) = (new OutsideClock(TimeProvider.System), new Faults());
         var services = databases.ToDictionary(d => d.Key, d => new OaiService(d, clock));

@@ -6,7 +6,7 @@ namespace Zendle.Bench.Measure;
 
 /// <summary>
 /// <c>measure [--world DIR] [--seed N] [--works M] [--noise K] [--examples] [--fit FILE]</c>: harvests a world and prints what came out against its truth.
-/// <c>--documents</c> measures only whether documents are told apart. Without a world one is written from the seed. <c>--fit</c> estimates the weights of merging on that world and writes them to a file.
+/// <c>--merging</c> measures only whether records are joined right, <c>--documents</c> only whether documents are told apart. Without a world one is written from the seed. <c>--fit</c> estimates the weights of merging on that world and writes them to a file.
 /// </summary>
 internal static class MeasureCommand
 {
@@ -45,6 +45,12 @@ internal static class MeasureCommand
                 Console.WriteLine($"weights written to {file}");
             }
             MergeMeasure.Print(entries, truth, Console.Out);
+            MergeMeasure.Companions(entries, truth, world, Console.Out);
+            if (args.Contains("--merging"))
+            {
+                if (args.Contains("--examples")) MergeMeasure.Examples(entries, truth, Console.Out);
+                return 0;
+            }
             ReferenceMeasure.Print(entries, truth, world, Console.Out, args.Contains("--examples") ? 60 : 0);
             PeopleMeasure.Print(entries, world, Console.Out);
             VenueMeasure.Print(entries, world, Console.Out);

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Zendle.Core.Merging;
 
 namespace Zendle.Bench.Measure;
@@ -19,6 +20,18 @@ internal static class MergeMeasure
         says.WriteLine($"merging, two versions         {versions}");
     }
 
+    /// <summary>How many pairs of companion studies, two works that differ in a word of the title, were taken for one.</summary>
+    public static void Companions(IReadOnlyList<HarvestedEntry> entries, IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth, WorldFiles world, TextWriter says)
+    {
+        var made = entries.ToLookup(e => truth[e.At].Work);
+        var pairs = world.Truth("companions.csv").Select(r => (Work: int.Parse(r[0], CultureInfo.InvariantCulture), Companion: int.Parse(r[1], CultureInfo.InvariantCulture))).Where(p => made[p.Work].Any() && made[p.Companion].Any()).ToArray();
+        if (pairs.Length == 0) return;
+        var joined = pairs.Count(p => made[p.Work].Select(e => e.WorkId).Intersect(made[p.Companion].Select(e => e.WorkId)).Any());
+        var bare = pairs.Where(p => made[p.Work].Concat(made[p.Companion]).All(e => e.Record.Doi is null)).ToArray();
+        var bareJoined = bare.Count(p => made[p.Work].Select(e => e.WorkId).Intersect(made[p.Companion].Select(e => e.WorkId)).Any());
+        says.WriteLine(FormattableString.Invariant($"companion studies             {joined} of {pairs.Length} pairs joined wrongly ({100.0 * joined / pairs.Length:0.0} %); without any DOI {bareJoined} of {bare.Length}"));
+    }
+
     /// <summary>Examples of what went wrong, for reading.</summary>
     public static void Examples(IReadOnlyList<HarvestedEntry> entries, IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth, TextWriter says)
     {
@@ -30,7 +43,7 @@ internal static class MergeMeasure
             foreach (var e in new[] { a, b }) says.WriteLine($"    {e.At.Database} {e.Record.Type} {e.Record.Year} {string.Join("; ", e.Record.People.Take(4).Select(p => p.Short))} | {e.Record.Title} | {e.Record.Venue?.Title} {e.Record.Venue?.Volume} {e.Record.Venue?.FirstPage} | {e.Record.Doi}");
         }
         foreach (var (a, b) in entries.GroupBy(e => e.WorkId).SelectMany(g => All([.. g])).Where(p => truth[p.A.At].Work != truth[p.B.At].Work).Take(25)) Show("WRONG", a, b);
-        foreach (var (a, b) in entries.GroupBy(e => truth[e.At].Work).SelectMany(g => All([.. g])).Where(p => p.A.WorkId != p.B.WorkId).Take(40)) Show("MISSED", a, b);
+        foreach (var (a, b) in entries.GroupBy(e => truth[e.At].Work).SelectMany(g => All([.. g])).Where(p => p.A.WorkId != p.B.WorkId).Take(200)) Show("MISSED", a, b);
     }
 
     private static Pairs Count(IReadOnlyList<HarvestedEntry> entries, IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth, Func<HarvestedEntry, HarvestedEntry, bool> counts)

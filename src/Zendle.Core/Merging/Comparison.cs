@@ -133,16 +133,37 @@ public readonly record struct Comparison(IdentifierLevel Identifier, TitleLevel 
         if (a.Notice != b.Notice || compared.Identifier == IdentifierLevel.Different) return true;
         if (compared.Identifier is IdentifierLevel.Same or IdentifierLevel.DeclaredVersion) return false;
         if (compared.Year == YearLevel.Different) return true;
+        // A thesis and its article, a book and its chapter, data and their article: title and people are not enough, the same place is. An "article" that appeared nowhere may
+        // be a thesis that a crawler calls so.
+        if (compared.Kind == KindLevel.Apart && compared.Place is not (PlaceLevel.Same or PlaceLevel.SameVenue) && (a.Venue.Length > 0 || b.Venue.Length > 0 || IsPartOrData(a) || IsPartOrData(b))) return true;
+        if (compared.Kind == KindLevel.PaperAndArticle && compared.Place == PlaceLevel.OtherVenue) return true;
         if (compared.Place != PlaceLevel.Same && (compared.People == PeopleLevel.None || compared.Title is TitleLevel.Unknown or TitleLevel.Loose or TitleLevel.Different)) return true;
         if (compared.Place != PlaceLevel.Same && compared.Year != YearLevel.Same && compared.People == PeopleLevel.Unknown) return true;
         if (compared.Place != PlaceLevel.Same && (SaysLittle(a) || SaysLittle(b)) && !(compared.Year == YearLevel.Same && compared.People == PeopleLevel.Same)) return true;
         return compared.Title switch
         {
-            TitleLevel.VeryClose or TitleLevel.Close or TitleLevel.Loose => a.Numbers != b.Numbers && !a.IsTranslated && !b.IsTranslated,
-            TitleLevel.Beginning => IsPart(a.Titles[0], b.Titles[0]),
+            // One page of one volume is one work, however its title was misread.
+            TitleLevel.VeryClose or TitleLevel.Close => compared.Place != PlaceLevel.Same && !a.IsTranslated && !b.IsTranslated && DiffersInMeaning(a, b),
+            TitleLevel.Loose => a.Numbers != b.Numbers && !a.IsTranslated && !b.IsTranslated,
+            TitleLevel.Beginning => IsPart(a.Titles[0], b.Titles[0]) || (compared.Place != PlaceLevel.Same && !EndsWhereTheOtherHasItsSubtitle(a, b)),
             _ => false,
         };
     }
+
+    /// <summary>Whether every two of their titles that are alike differ in a word that makes another study of it.</summary>
+    private static bool DiffersInMeaning(MergeFacts a, MergeFacts b)
+    {
+        for (var i = 0; i < a.Titles.Length; i++)
+            for (var j = 0; j < b.Titles.Length; j++)
+                if (OneTitle((a, i), (b, j)) <= TitleLevel.Close && !TitleDifference.IsMeaningful(a.Titles[i], b.Titles[j])) return false;
+        return true;
+    }
+
+    /// <summary>A subtitle gets lost; words in the middle of a title do not.</summary>
+    private static bool EndsWhereTheOtherHasItsSubtitle(MergeFacts a, MergeFacts b) =>
+        a.Titles.Contains(b.MainTitle) || b.Titles.Contains(a.MainTitle);
+
+    private static bool IsPartOrData(MergeFacts facts) => facts.Type is DocumentType.Chapter or DocumentType.Dataset or DocumentType.Correction or DocumentType.RetractionNotice;
 
     private static bool SaysLittle(MergeFacts facts) => facts.Titles.Length == 0 || facts.Titles.All(t => t.Count(c => c == ' ') < 2);
 

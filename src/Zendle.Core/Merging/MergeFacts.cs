@@ -81,7 +81,7 @@ public sealed record MergeFacts
             OwnNumbers = record.OwnNumbers,
             VersionDois = [.. record.Versions.Select(v => v.Doi)],
             Titles = titles,
-            MainTitle = record.Title.IndexOf(": ", StringComparison.Ordinal) is > 0 and var colon ? Plain(record.Title[..colon]) : titles.Length > 0 ? titles[0] : "",
+            MainTitle = EndOfMainTitle(record.Title) is > 0 and var end && Plain(record.Title[..end]) is { Length: > 0 } main ? main : titles.Length > 0 ? titles[0] : "",
             IsTranslated = record.TitleIsTranslated,
             Numbers = string.Join(' ', words.Where((w, i) => w.All(char.IsAsciiDigit) || (i > 0 && words[i - 1] is "part" or "teil" or "paper" && Romans.Contains(w)))),
             Notice = NoticeOf(words),
@@ -97,6 +97,16 @@ public sealed record MergeFacts
             IsOnlyCited = record.IsOnlyCited,
         };
     }
+
+    /// <summary>Where a title ends and its subtitle begins; 0 when it has none.</summary>
+    private static int EndOfMainTitle(string title)
+    {
+        var first = 0;
+        foreach (var sign in SubtitleSigns) if (title.IndexOf(sign, StringComparison.Ordinal) is > 0 and var at && (first == 0 || at < first)) first = at;
+        return first;
+    }
+
+    private static readonly string[] SubtitleSigns = [": ", "? ", "! ", ". ", " – ", " — ", " - ", "; "];
 
     private static char Initial(string given) => given.Length > 0 && Rune.TryGetRuneAt(given, 0, out var first) && Words.Fold(first.ToString()) is { Length: > 0 } folded ? folded[0] : '\0';
 
@@ -117,8 +127,9 @@ public sealed record MergeFacts
 
     private static string NoticeOf(string[] words) => words switch
     {
-        ["correction" or "erratum" or "corrigendum", ..] => "correction",
+        ["correction" or "corrections" or "erratum" or "errata" or "corrigendum" or "corrigenda" or "addendum" or "berichtigung" or "rectificatif", ..] or ["author" or "publisher", "correction", ..] or [.., "erratum" or "corrigendum"] => "correction",
         ["retraction" or "retracted", ..] => "retraction",
+        ["expression", "of", "concern", ..] => "concern",
         ["comment", "on", ..] or ["reply", "to", ..] or ["response", "to", ..] => words[0],
         [.., "a", "comment"] => "comment",
         _ => "",

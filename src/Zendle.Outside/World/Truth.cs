@@ -16,6 +16,7 @@ public static class Truth
         Directory.CreateDirectory(folder);
         Table(folder, "works.csv", "work,study,type,year,topic,core,doi,design,place,country,setting,things,response,factor,direction,effect,samples,years",
             works.Select(w => Row(w.Id, w.Study.Id, w.Type, w.Year, w.Topic.Key, w.Topic.Core, w.Doi, w.Study.Design, w.Study.Place, w.Study.Country, w.Study.Setting, w.Study.Things, w.Study.Response, w.Study.Factor, w.Study.Direction, w.Study.Effect, w.Study.Samples, w.Study.Years)));
+        Table(folder, "companions.csv", "work,companion", works.Where(w => w.CompanionOf >= 0).Select(w => Row(w.CompanionOf, w.Id)));
         var records = databases.SelectMany(d => d.At(at).Where(e => !e.Deleted).Select(e => (Database: d, Entry: e))).ToArray();
         Table(folder, "records.csv", "database,identifier,work,version", records.Select(r => Row(r.Database.Key, r.Entry.Identifier, r.Entry.Work.Id, r.Entry.Version)));
         Table(folder, "people.csv", "database,identifier,position,person", records.SelectMany(r => r.Entry.People.Select((p, i) => Row(r.Database.Key, r.Entry.Identifier, i, p.Person.Id))));

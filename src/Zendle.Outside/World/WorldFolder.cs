@@ -35,6 +35,7 @@ public static class WorldFolder
     {
         var skeletons = new List<IReadOnlyList<string>>(size);
         var works = WorldMaker.Make(Scenario.Read(Path.Combine(AppContext.BaseDirectory, "demo")), seed, size, (_, s) => skeletons.Add([.. s]));
+        works = Companions.With(works, seed, noise);
         var databases = DatabaseViews.Make(works, seed, noise);
         foreach (var line in WorldShape.Lines(works, databases, skeletons)) says.WriteLine(line);
         if (folder is null) return;

@@ -98,6 +98,8 @@ public sealed record Work
     public string? Funder { get; init; }
     /// <summary>Number of the work that a correction, a retraction notice or a comment speaks of; −1 for none.</summary>
     public int About { get; init; } = -1;
+    /// <summary>Number of the work that it came out beside, with nearly the same title; −1 for none.</summary>
+    public int CompanionOf { get; init; } = -1;
     /// <summary>How readily others cite it, 1 for an ordinary work.</summary>
     public double Appeal { get; init; } = 1;
     /// <summary>Year in which a sleeping work was found; 0 for others.</summary>

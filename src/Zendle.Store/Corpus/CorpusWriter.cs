@@ -27,7 +27,7 @@ public sealed record PageResult(long Sequence, IReadOnlyList<(int Id, Record? Re
 public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
 {
     /// <summary>Changes whenever keys, comparison or weights change; a corpus of another version is joined anew at the start.</summary>
-    public const int MergeVersion = 6;
+    public const int MergeVersion = 7;
 
     private const int MostRemembered = 20_000, RejoinAtOnce = 2_000;
     private static readonly SemaphoreSlim OneWriter = new(1, 1);

@@ -13,7 +13,7 @@ public static class DatabaseViews
     public static IReadOnlyList<OutsideDatabase> Make(IReadOnlyList<Work> works, ulong seed, double noise = 1)
     {
         // The youngest works arrive after the start, one by one, when the clock is moved on.
-        var late = works.TakeLast(works.Count / 40).Select(w => w.Id).ToHashSet();
+        var late = works.Where(w => w.CompanionOf < 0).TakeLast(works.Count(w => w.CompanionOf < 0) / 40).Select(w => w.Id).ToHashSet();
         var share = new Share(works, new Dice(seed).For("views"), late, noise);
         var lifeleaf = LifeleafView.Index(share);
         return [FarnetView.Make(share), MeridianView.Make(share), lifeleaf, LifeleafView.Select(share, lifeleaf), HarbourView.Make(share), UnionView.Make(share)];
