@@ -178,14 +178,17 @@ public readonly record struct Comparison(IdentifierLevel Identifier, TitleLevel 
         if (a.Doi is not null && b.Doi is not null)
         {
             if (a.Doi == b.Doi) return IdentifierLevel.Same;
-            if (a.VersionDois.Contains(b.Doi) || b.VersionDois.Contains(a.Doi)) return IdentifierLevel.DeclaredVersion;
+            if (a.VersionDois.Contains(b.Doi) || b.VersionDois.Contains(a.Doi) || a.VersionDois.Any(b.VersionDois.Contains)) return IdentifierLevel.DeclaredVersion;
             return a.IsBeforeReview != b.IsBeforeReview ? IdentifierLevel.DifferentVersions : IdentifierLevel.Different;
         }
         if (a.OwnNumbers.Any(b.OwnNumbers.Contains)) return IdentifierLevel.Same;
-        if (a.OwnNumbers.Any(x => b.OwnNumbers.Any(y => KindOf(x) == KindOf(y)))) return IdentifierLevel.Different;
+        if (a.OwnNumbers.Any(x => IsOfTheWork(x) && b.OwnNumbers.Any(y => KindOf(x) == KindOf(y)))) return IdentifierLevel.Different;
         if (a.Isbn is not null && b.Isbn is not null) return a.Isbn == b.Isbn ? IdentifierLevel.Same : IdentifierLevel.Different;
         return (a.Doi is not null && b.VersionDois.Contains(a.Doi)) || (b.Doi is not null && a.VersionDois.Contains(b.Doi)) ? IdentifierLevel.DeclaredVersion : IdentifierLevel.Unknown;
     }
+
+    /// <summary>Whether a number names the work and not a copy of it: every repository gives its copy a handle of its own.</summary>
+    private static bool IsOfTheWork(string number) => KindOf(number) is not ("hdl:" or "ark:" or "urn:");
 
     private static string KindOf(string number) => number[..(number.IndexOf(':', StringComparison.Ordinal) + 1)];
 

@@ -7,8 +7,9 @@ namespace Zendle.Core.Merging;
 /// <param name="Name">The field, in words.</param>
 /// <param name="Values">Its value in each record, in the order of the records; null where a record has none.</param>
 /// <param name="TakenFrom">Ids of the records from which the work's own value comes; empty where the work shows none.</param>
+/// <param name="Origins">From where in each record its value was taken, and why from there; null where there was nothing to choose.</param>
 /// <param name="Differs">Whether two records contradict each other, case, accents, punctuation and initials aside.</param>
-public sealed record FieldRow(string Name, IReadOnlyList<string?> Values, IReadOnlyList<int> TakenFrom, bool Differs);
+public sealed record FieldRow(string Name, IReadOnlyList<string?> Values, IReadOnlyList<int> TakenFrom, IReadOnlyList<string?> Origins, bool Differs);
 
 /// <summary>Lays the records of a work side by side, field by field.</summary>
 public static class SideBySide
@@ -18,9 +19,11 @@ public static class SideBySide
         ("title", r => r.TitleIsTranslated ? $"[{r.Title}]" : r.Title, c => c.Title.RecordId),
         ("other titles", r => List(r.OtherTitles), _ => null),
         ("people", r => List(r.People.Select(p => p.Role is null ? Name(p) : $"{Name(p)} ({p.Role})"), "; "), c => c.People.RecordId),
+        ("editors", r => List(r.Editors.Select(Name), "; "), _ => null),
         ("year", r => r.Year?.ToString(CultureInfo.InvariantCulture), c => c.Year.RecordId),
         ("date", r => r.Date is { Length: > 4 } ? r.Date : null, _ => null),
         ("type", r => DocumentTypes.Name(r.Type), c => c.Type.RecordId),
+        ("thesis", r => r.Genre, _ => null),
         ("version", r => WorkVersions.Name(r.Version), _ => null),
         ("venue", r => r.Venue?.Title, c => c.Venue.Value is null ? null : c.Venue.RecordId),
         ("volume, issue", r => r.Venue is { Volume: { } v } ? r.Venue.Issue is { } i ? $"{v} ({i})" : v : null, c => c.Venue.Value?.Volume is null ? null : c.Venue.RecordId),
@@ -36,13 +39,14 @@ public static class SideBySide
         ("subjects", r => List(r.Subjects), _ => null),
         ("places", r => List(r.Places), _ => null),
         ("contents", r => List(r.Contents, " · "), _ => null),
+        ("licence", r => r.Licence, _ => null),
         ("paid by", r => List(r.Funders), _ => null),
         ("tied to", r => List(r.Related.Select(t => $"{t.Kind}: {t.Title ?? t.Doi}"), "; "), _ => null),
         ("citations", r => r.CitedCount?.ToString(CultureInfo.InvariantCulture), _ => null),
     ];
 
     /// <summary>Fields that each database has of its own, so that other values are no contradiction.</summary>
-    private static readonly HashSet<string> Own = ["other titles", "other numbers", "version", "date", "keywords", "subjects", "places", "citations", "publisher"];
+    private static readonly HashSet<string> Own = ["other titles", "editors", "thesis", "licence", "other numbers", "version", "date", "keywords", "subjects", "places", "citations", "publisher"];
 
     /// <summary>The rows of the fields that at least one record has.</summary>
     public static IReadOnlyList<FieldRow> Of(IReadOnlyList<SourcedRecord> records, ChosenFields chosen) =>
@@ -50,8 +54,16 @@ public static class SideBySide
     {
         string?[] values = [.. records.Select(r => field.Value(r.Record) is { Length: > 0 } v ? v : null)];
         var told = records.Select(r => field.Name == "people" ? string.Join(' ', r.Record.People.Select(p => MergeKeys.PersonKey(p.Family))) : field.Value(r.Record) is { } v ? Same(v) : "").Where(v => v.Length > 0).Distinct().Count();
-        return new FieldRow(field.Name, values, field.From(chosen) is { } from ? [from] : [], told > 1 && !Own.Contains(field.Name));
+        string?[] origins = [.. records.Select((r, i) => values[i] is null ? null : Origin(r.Record, field.Name))];
+        return new FieldRow(field.Name, values, field.From(chosen) is { } from ? [from] : [], origins, told > 1 && !Own.Contains(field.Name));
     }).Where(row => row.Values.Any(v => v is not null))];
+
+    /// <summary>Where a field of a record was taken from, in words; null when the record has it in one place only.</summary>
+    private static string? Origin(Record record, string field)
+    {
+        var reading = record.Readings.FirstOrDefault(r => r.Field == field switch { "year" => "date", "volume, issue" or "pages" or "ISSN" => "venue", _ => field });
+        return reading is null || (reading.Why.Length == 0 && field is not ("venue" or "date" or "year" or "type")) ? null : reading.Why.Length == 0 ? $"from {reading.From}" : $"from {reading.From}: {reading.Why}";
+    }
 
     private static string Same(string value) => MergeFacts.Plain(value.Trim('[', ']')) is { Length: > 0 } plain ? plain : value;
 

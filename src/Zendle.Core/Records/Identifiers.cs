@@ -45,6 +45,18 @@ public static partial class Identifiers
         return doi;
     }
 
+    /// <summary>A handle (RFC 3650) in the form "12345/678", from an address of its resolver, "hdl:" or an <c>info:</c> URI; null when the text is none.</summary>
+    public static string? Handle(string? text) => text is not null && HandlePattern().Match(text.Trim()) is { Success: true } match ? Uri.UnescapeDataString(match.Groups[1].Value).TrimEnd('.', ',', ';', '/') : null;
+
+    /// <summary>An Archival Resource Key in the form "ark:12345/x678", whatever address stands before it; null when the text holds none.</summary>
+    public static string? Ark(string? text) => text is not null && ArkPattern().Match(text) is { Success: true } match ? $"ark:{match.Groups[1].Value}" : null;
+
+    /// <summary>A national bibliography number as URN (RFC 8458), in lower case; null when the text holds none.</summary>
+    public static string? Urn(string? text) => text is not null && UrnPattern().Match(text) is { Success: true } match ? match.Value.ToLowerInvariant() : null;
+
+    /// <summary>The DOI that the versions of a preprint have in common, where a DOI ends in the number of a version ("10.5555/abc.v2", "10.5555/abc_v1"); null where it does not.</summary>
+    public static string? OfAllVersions(string? doi) => doi is not null && VersionEnd().Match(doi) is { Success: true, Index: > 8 } match ? doi[..match.Index] : null;
+
     /// <summary>Normalises an ISSN to 0000-0000, with or without label ("ISSN 2434-561X", "urn:issn:…", "2434-561X (online)"); null when its check digit (modulus 11, ISO 3297) is wrong.</summary>
     public static string? Issn(string? text)
     {
@@ -77,8 +89,11 @@ public static partial class Identifiers
         if (text.Contains("isbn", StringComparison.OrdinalIgnoreCase))
             foreach (Match match in IsbnPattern().Matches(text.Replace("ISBN-13", "ISBN", StringComparison.OrdinalIgnoreCase).Replace("ISBN-10", "ISBN", StringComparison.OrdinalIgnoreCase)))
                 if (PlainIsbn(match.Value) is { } isbn) return isbn;
-        return PlainIsbn(text);
+        return PlainIsbn(Qualifier().Replace(text, ""));
     }
+
+    [GeneratedRegex(@"\s*\([^()]{0,40}\)\s*$", RegexOptions.CultureInvariant)]
+    private static partial Regex Qualifier();
 
     private static string? PlainIsbn(string text)
     {
@@ -130,6 +145,18 @@ public static partial class Identifiers
 
     [GeneratedRegex(@"[;,|]\s*(?:https?://|doi:|10\.\d{4,9}/)", RegexOptions.CultureInvariant)]
     private static partial Regex NextDoi();
+
+    [GeneratedRegex(@"^(?:https?://hdl\.handle\.net/|hdl:\s*|info:hdl/|handle:\s*)(\d[\w.]*/[^\s""<>]+)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex HandlePattern();
+
+    [GeneratedRegex(@"(?<![\w.])ark:/?(\d{5,9}/[^\s""<>?#]+)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex ArkPattern();
+
+    [GeneratedRegex(@"(?<!\w)urn:nbn:[a-z]{2}[:\w.\-/]+[\w]", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex UrnPattern();
+
+    [GeneratedRegex(@"[./_-]?(?<=[./_-]|\d)v\d{1,2}$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex VersionEnd();
 
     // What publishers put behind a DOI in the address of one of its pages.
     [GeneratedRegex(@"/(?:full|fulltext|pdf|epdf|abstract|abs|html|meta|summary)/?$|(?<=\d)\.pdf$", RegexOptions.CultureInvariant)]

@@ -28,6 +28,9 @@ public static partial class ModsReader
         var (title, translated) = Title(mods);
         if (title.Length == 0) notes.Add(ReaderNotes.NoTitle);
         var host = mods.Elements(Mods + "relatedItem").FirstOrDefault(r => (string?)r.Attribute("type") is "host");
+        var people = People(mods, notes);
+        var doi = Doi(mods, notes);
+        var rights = Rights.Of(mods.Elements(Mods + "accessCondition").SelectMany(c => c.Attributes().Where(a => a.Name.LocalName == "href").Select(a => a.Value).Append(PlainText.Clean(c.Value))).Where(r => r.Length > 0));
         return new()
         {
             Identifier = identifier,
@@ -41,29 +44,33 @@ public static partial class ModsReader
             Keywords = Values(mods.Elements(Mods + "subject").Where(s => s.Attribute("authority") is null).Elements(Mods + "topic")),
             Subjects = Values(mods.Elements(Mods + "subject").Where(s => s.Attribute("authority") is not null).Elements(Mods + "topic")
                 .Concat(mods.Elements(Mods + "classification"))),
-            People = People(mods, notes),
+            People = people.Exists(p => p.Role is null) ? people.FindAll(p => p.Role is null) : people,
+            Editors = [.. people.Exists(p => p.Role is null) ? people.Where(p => p.Role is not null) : [], .. host is null ? [] : People(host, []).Where(p => p.Role == "editor")],
             Year = YearOf(mods, host, notes),
             Date = DateOf(mods, host),
             Type = TypeOf(mods),
             Language = mods.Elements(Mods + "language").Elements(Mods + "languageTerm").Select(t => Languages.Code(t.Value)).FirstOrDefault(c => c is not null),
             Venue = VenueOf(host, notes),
             Publisher = NullIfEmpty(PlainText.Clean(mods.Elements(Mods + "originInfo").Elements(Mods + "publisher").FirstOrDefault()?.Value)),
-            Doi = Doi(mods, notes),
+            Doi = doi,
+            Genre = mods.Elements(Mods + "genre").Select(g => DocumentTypes.ThesisGenre(g.Value)).FirstOrDefault(g => g is not null),
+            Licence = rights.Licence,
             Isbn = mods.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") == "isbn").Select(i => Identifiers.Isbn(i.Value)).FirstOrDefault(i => i is not null) ?? Isbn(mods, host, notes),
             OwnNumbers = [.. mods.Elements(Mods + "identifier").Select(i => (Kind: ((string?)i.Attribute("type"))?.Trim().ToLowerInvariant(), Number: PlainText.Clean(i.Value)))
-                .Where(i => i.Kind is { Length: > 0 and < 40 } and not ("doi" or "isbn" or "issn" or "issn-l" or "uri" or "hdl") && i.Number.Length is > 0 and < 100).Select(i => $"{i.Kind}:{i.Number}").Distinct()],
+                .Where(i => i.Kind is { Length: > 0 and < 40 } and not ("doi" or "isbn" or "issn" or "issn-l" or "uri" or "hdl" or "handle" or "ark" or "urn") && i.Number.Length is > 0 and < 100).Select(i => $"{i.Kind}:{i.Number}")
+                .Concat(mods.Elements(Mods + "identifier").Select(i => Identifiers.Handle((string?)i.Attribute("type") is "hdl" && !i.Value.Contains(':', StringComparison.Ordinal) ? $"hdl:{i.Value.Trim()}" : i.Value) is { } h ? $"hdl:{h}" : Identifiers.Ark(i.Value) ?? Identifiers.Urn(i.Value)).OfType<string>()).Distinct()],
             Places = Values(mods.Elements(Mods + "subject").Elements(Mods + "geographic")),
             Related = [.. mods.Elements(Mods + "relatedItem").Where(r => (string?)r.Attribute("type") is "preceding" or "succeeding" or "original" or "series" or "constituent" or "isReferencedBy" or "reviewOf")
                 .Select(r => new RelatedWork((string)r.Attribute("type")!, NullIfEmpty(TitleIn(r.Element(Mods + "titleInfo")).Title), DoiIn(r))).Where(r => r.Title is not null || r.Doi is not null)],
             IsOnlyCited = mods.Elements(Mods + "recordInfo").Elements(Mods + "recordOrigin").Any(o => o.Value.Contains("reference lists", StringComparison.OrdinalIgnoreCase)),
             Funders = Values(mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "funding")),
             Versions = [.. mods.Elements(Mods + "relatedItem").Where(r => (string?)r.Attribute("type") is "otherVersion" or "otherFormat")
-                .Select(r => DoiIn(r)).OfType<string>().Distinct().Select(d => new VersionLink(d))],
+                .Select(r => DoiIn(r)).Append(Identifiers.OfAllVersions(doi)).Concat(mods.Elements(Mods + "identifier").Where(i => (string?)i.Attribute("type") is "doi").Select(i => Identifiers.Doi(i.Value))).OfType<string>().Where(d => d != doi).Distinct().Select(d => new VersionLink(d))],
             Version = mods.Elements(Mods + "note").Where(n => (string?)n.Attribute("type") == "version").Select(n => WorkVersions.Read(n.Value)).FirstOrDefault(v => v is not null),
             References = References(mods),
             CitedCount = mods.Elements(Mods + "extension").Elements().Where(e => e.Name.LocalName == "citedCount")
                 .Select(e => int.TryParse(e.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var n) ? (int?)n : null).FirstOrDefault(n => n is not null),
-            Copies = Copies(mods),
+            Copies = [.. Copies(mods).Select(c => c.Access == CopyAccess.Unknown ? c with { Access = rights.Access } : c)],
             Notes = notes,
         };
     }
@@ -88,10 +95,19 @@ public static partial class ModsReader
     private static List<PersonName> People(XElement mods, List<string> notes)
     {
         var people = new List<PersonName>();
-        foreach (var name in mods.Elements(Mods + "name").Where(n => (string?)n.Attribute("type") is null or "personal"))
+        var isThesis = TypeOf(mods) == DocumentType.Thesis;
+        foreach (var name in mods.Elements(Mods + "name").Where(n => (string?)n.Attribute("type") is null or "personal" or "corporate"))
         {
             var role = name.Elements(Mods + "role").Elements(Mods + "roleTerm").Select(r => r.Value.Trim().ToLowerInvariant()).FirstOrDefault();
             if (role is not (null or "aut" or "author" or "edt" or "editor" or "cre" or "creator")) continue;
+            // An organisation among the authors is one of them, under its whole name; the university of a thesis is not.
+            if ((string?)name.Attribute("type") == "corporate")
+            {
+                if (role is null || (isThesis && role is not ("aut" or "author"))) continue;
+                var body = PlainText.Clean(string.Join(' ', name.Elements(Mods + "namePart").Select(p => p.Value)));
+                if (body.Length > 0) people.Add(new(body, "", Role: role is "edt" or "editor" ? "editor" : null));
+                continue;
+            }
             foreach (var person in PeopleIn(name, role is "edt" or "editor" ? "editor" : null, notes))
             {
                 if (people.Count == MostPeople) { notes.Add(ReaderNotes.TooManyPeople(MostPeople)); return people; }

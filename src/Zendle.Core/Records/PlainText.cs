@@ -16,7 +16,7 @@ public static partial class PlainText
     {
         if (string.IsNullOrEmpty(text)) return "";
         if (text.Length > Longest) text = text[..Longest];
-        if (text.Contains('&', StringComparison.Ordinal)) text = WebUtility.HtmlDecode(WebUtility.HtmlDecode(text));
+        if (text.Contains('&', StringComparison.Ordinal)) text = Decoded(text);
         if (text.StartsWith("{\\rtf", StringComparison.Ordinal)) text = RtfControl().Replace(RtfHex().Replace(text, m => ((char)Convert.ToInt32(m.Groups[1].Value, 16)).ToString()), "");
         if (text.Contains('<', StringComparison.Ordinal) || text.Contains('$', StringComparison.Ordinal)) text = Markup.ToText(text);
         var plain = new StringBuilder(text.Length);
@@ -28,7 +28,22 @@ public static partial class PlainText
             if (space) { plain.Append(' '); space = false; }
             plain.Append(c);
         }
-        return plain.ToString();
+        return Composed(plain.ToString());
+    }
+
+    /// <summary>Decodes entities once. An ampersand that was encoded twice over is one; what it stands before stays as it is written.</summary>
+    private static string Decoded(string text)
+    {
+        text = WebUtility.HtmlDecode(text);
+        return text.Contains("&amp;", StringComparison.Ordinal) ? text.Replace("&amp;", "&", StringComparison.Ordinal) : text;
+    }
+
+    /// <summary>A letter and the accent that stands behind it as one letter (Unicode form C), so that it looks the same wherever it came from.</summary>
+    private static string Composed(string text)
+    {
+        if (!text.AsSpan().ContainsAnyInRange('\u0300', '\u036F')) return text;
+        try { return text.Normalize(NormalizationForm.FormC); }
+        catch (ArgumentException) { return text; } // half a letter from outside the basic plane; it stays as it came
     }
 
     /// <summary>The original title inside a bracketed (translated) one; null when the title is not bracketed.</summary>

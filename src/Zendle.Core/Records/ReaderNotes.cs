@@ -35,5 +35,6 @@ internal static class ReaderNotes
     /// <summary>A list of people that is kept in part.</summary>
     public static string TooManyPeople(int kept) => $"The record names more than {kept} people; the rest is left out.";
 
-    private static string Brief(string text) => PlainText.Clean(text) is { Length: > 40 } longer ? longer[..40] + "…" : PlainText.Clean(text);
+    /// <summary>A text cut to a line.</summary>
+    public static string Brief(string text) => PlainText.Clean(text) is { Length: > 40 } longer ? longer[..40] + "…" : PlainText.Clean(text);
 }

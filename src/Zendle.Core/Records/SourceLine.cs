@@ -20,14 +20,21 @@ internal static partial class SourceLine
     private static int Fullness(VenuePart v) => (v.Volume is null ? 0 : 4) + (v.Issue is null ? 0 : 1) + (v.FirstPage is null ? 0 : 2);
 
     private static bool IsOnlyIdentifier(string text) => Uri.TryCreate(text, UriKind.Absolute, out var u) && u.Scheme is "http" or "https"
-        || Label().Replace(text, "").Trim(' ', ':', '.', ';', ',', '(', ')') is var rest && (rest.Length == 0 || (Identifiers.Issn(rest) is not null && rest.Length < 30) || (Identifiers.Isbn(text) is not null && rest.Length < 40) || rest.Equals(Identifiers.Doi(rest), StringComparison.OrdinalIgnoreCase));
+        || Label().Replace(text, "").Trim(' ', ':', '.', ';', ',', '(', ')') is var rest && (rest.Length == 0 || (Identifiers.Issn(rest) is not null && !HasName(rest)) || (Identifiers.Isbn(text) is not null && rest.Length < 40) || rest.Equals(Identifiers.Doi(rest), StringComparison.OrdinalIgnoreCase));
+
+    /// <summary>Whether more than a label stands beside a number.</summary>
+    private static bool HasName(string text) => text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Any(w => w.Count(char.IsLetter) >= 3);
+
+    /// <summary>A title without the ISSN that stands in the same field, when enough is left.</summary>
+    private static string WithoutIssn(string text) =>
+        Identifiers.Issn(text) is not null && IssnInText().Replace(text, " ").Trim(' ', ',', ';', '.', ':', '-', '(', ')') is { Length: > 2 } title && title.Any(char.IsLetter) ? title : text;
 
     private static VenuePart? One(string text)
     {
         var match = Labelled().Match(text);
         if (!match.Success) match = Numbers().Match(text);
         if (!match.Success) match = Colon().Match(text);
-        if (!match.Success) return text.Length > 300 ? null : new(text, Identifiers.Issn(text));
+        if (!match.Success) return text.Length > 300 ? null : new(WithoutIssn(text), Identifiers.Issn(text));
         string? Group(string name) => match.Groups[name] is { Success: true, Value.Length: > 0 } g ? g.Value : null;
         var title = match.Groups["title"].Value.Trim(' ', ',', ';', '.', ':', '-');
         var (first, last) = (Group("first"), Group("last"));
@@ -36,6 +43,9 @@ internal static partial class SourceLine
         if (first is not null && last is not null && int.TryParse(first, out var f) && int.TryParse(last, out var l) && l < f) (first, last) = (null, null);
         return title.Length is < 2 or > 300 || !title.Any(char.IsLetter) ? new(text, Identifiers.Issn(text)) : new(title, Identifiers.Issn(text), Group("volume"), Group("issue"), first, last ?? first);
     }
+
+    [GeneratedRegex(@"[,;(]?\s*(?:\b(?:e-?|p-?|print |online )?issn(?:-l)?\b\s*:?\s*)?\b\d{4}-\d{3}[\dXx]\b\s*(?:\((?:print|online|electronic|e|p)\))?\s*\)?", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex IssnInText();
 
     [GeneratedRegex(@"\b(?:e-?|p-?|print |online )?(?:issn|isbn)(?:-l|-1[03])?\b|urn:|\((?:print|online|electronic|e|p)\)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex Label();

@@ -9,7 +9,7 @@ namespace Zendle.Server.Features.Works;
 
 internal sealed record RecordColumnDto(int Id, string Database, string Identifier, DateTimeOffset Datestamp, bool OnlyCited, IReadOnlyList<string> Notes);
 
-internal sealed record FieldRowDto(string Name, IReadOnlyList<string?> Values, IReadOnlyList<int> TakenFrom, bool Differs);
+internal sealed record FieldRowDto(string Name, IReadOnlyList<string?> Values, IReadOnlyList<int> TakenFrom, IReadOnlyList<string?> Origins, bool Differs);
 
 internal sealed record StandingRulingDto(Guid Act, bool Same, int First, int Second, DateTimeOffset At);
 
@@ -49,7 +49,7 @@ internal static class RecordsEndpoints
         int[] ids = [.. records.Select(r => r.RecordId)];
         return TypedResults.Ok(new RecordsDto(workId, chosen.Title.Value,
             [.. records.Select(r => new RecordColumnDto(r.RecordId, WorkRows.Source(r, names), r.Record.Identifier, r.Record.Datestamp, r.Record.IsOnlyCited, r.Record.Notes))],
-            [.. SideBySide.Of(records, chosen).Select(f => new FieldRowDto(f.Name, f.Values, f.TakenFrom, f.Differs))],
+            [.. SideBySide.Of(records, chosen).Select(f => new FieldRowDto(f.Name, f.Values, f.TakenFrom, f.Origins, f.Differs))],
             [.. (await reader.MatchesAmong(ids, cancel)).Select(EvidenceDto.Of)],
             [.. (await service.Standing(ids, cancel)).Select(r => new StandingRulingDto(r.Act, r.Same!.Value, r.First, r.Second, r.At))], await access.IsCurator(user)));
     }

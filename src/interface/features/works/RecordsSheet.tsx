@@ -114,6 +114,7 @@ function Field({ field, records }: { field: Dto<"FieldRowDto">; records: readonl
               <span className="text-faint">–</span>
             )}
             {taken && <span className="sr-only"> (shown)</span>}
+            {field.origins[i] && <span className="mt-0.5 block text-[11.5px] text-quiet">{field.origins[i]}</span>}
           </td>
         );
       })}
