@@ -156,7 +156,7 @@ public sealed class OddServiceTests : IAsyncLifetime
         Assert.Equal(3, (await Again(database.Int("id"), whole: false)).Int("records"));
         var whole = await Again(database.Int("id"), whole: true);
         Assert.DoesNotContain("from=", odd.Asked[^1], StringComparison.Ordinal);
-        Assert.Equal("1 records new or changed. 1 record is not there any more.", whole["job"]!.Text("message"));
+        Assert.Equal("1 record new or changed. 1 record is not there any more.", whole["job"]!.Text("message"));
         Assert.Equal(["Early moths", "Later moths"], await Titles());
         Assert.NotNull(whole["wholeAt"]);
         // It comes back.

@@ -61,8 +61,10 @@ public static class SideBySide
     /// <summary>Where a field of a record was taken from, in words; null when the record has it in one place only.</summary>
     private static string? Origin(Record record, string field)
     {
-        var reading = record.Readings.FirstOrDefault(r => r.Field == field switch { "year" => "date", "volume, issue" or "pages" or "ISSN" => "venue", _ => field });
-        return reading is null || (reading.Why.Length == 0 && field is not ("venue" or "date" or "year" or "type")) ? null : reading.Why.Length == 0 ? $"from {reading.From}" : $"from {reading.From}: {reading.Why}";
+        // Said once: the date beside the year, and volume and pages beside the venue, come from the same place.
+        if (field == "date" || record.Readings.FirstOrDefault(r => r.Field == (field == "year" ? "date" : field)) is not { } reading) return null;
+        if (reading.Why.Length == 0) return field is "venue" or "year" or "type" ? $"from {reading.From}" : null;
+        return field == "year" ? reading.Why : $"from {reading.From}: {reading.Why}";
     }
 
     private static string Same(string value) => MergeFacts.Plain(value.Trim('[', ']')) is { Length: > 0 } plain ? plain : value;

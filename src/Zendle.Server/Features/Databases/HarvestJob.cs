@@ -104,7 +104,7 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
             if (coming is not null) await coming.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
             await Show(isLast: true, CancellationToken.None);
         }
-        var changed = job.Changed == 0 ? "Nothing has changed since the last harvest." : string.Create(CultureInfo.InvariantCulture, $"{job.Changed:N0} records new or changed.");
+        var changed = job.Changed == 0 ? "Nothing has changed since the last harvest." : string.Create(CultureInfo.InvariantCulture, $"{job.Changed:N0} {(job.Changed == 1 ? "record" : "records")} new or changed.");
         job.Message = $"{changed} {report.Sentence()}".TrimEnd();
     }
 

@@ -23,8 +23,9 @@ export function DatabasesPage() {
           <>
             <b className="text-[19px] font-bold">{count(data.databases.length)}</b>
             <p className="text-quiet">
-              {data.databases.length === 1 ? "database" : "databases"}, {count(data.records)} records that describe{" "}
-              <b className="font-bold text-ink">{count(data.works)}</b> works
+              {data.databases.length === 1 ? "database" : "databases"}, {count(data.records)}{" "}
+              {data.records === 1 ? "record that describes" : "records that describe"}{" "}
+              <b className="font-bold text-ink">{count(data.works)}</b> {data.works === 1 ? "work" : "works"}
             </p>
           </>
         ) : (

@@ -84,7 +84,7 @@ function question({ state }: Run): string {
 
 function limits(run: Run): string[] {
   const { state, ledger } = run;
-  const names = ledger.databases.filter((d) => d.chosen).map((d) => d.name);
+  const names = ledger.databases.filter((d) => d.chosen && d.databaseId > 0).map((d) => d.name);
   return [
     `in ${names.join(", ")}`,
     ...(state.from !== null || state.to !== null ? [`years ${state.from ?? ""}–${state.to ?? ""}`] : []),

@@ -182,7 +182,7 @@ function CountAhead({ reading, late, editing, view }: Pick<Props, "reading" | "l
       </span>
     );
   if (!view || view.state.expression === "") return null;
-  const on = view.ledger.databases.filter((d) => d.chosen);
+  const on = view.ledger.databases.filter((d) => d.chosen && d.databaseId > 0);
   return (
     <span className="text-[12.5px] whitespace-nowrap text-quiet max-[1150px]:hidden">
       {on.length === 1 ? (on[0]?.name ?? "") : `${on.length} databases`}, {count(view.ledger.duplicates)}{" "}

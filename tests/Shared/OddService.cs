@@ -2,7 +2,7 @@ using System.Text;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 
-namespace Zendle.Server.Tests;
+namespace Zendle.Tests.Shared;
 
 /// <summary>An OAI-PMH service that behaves as it is told: what pages say, byte by byte, and what goes wrong before they come. Apart from the outside, which behaves well.</summary>
 public sealed class OddService : IAsyncDisposable
