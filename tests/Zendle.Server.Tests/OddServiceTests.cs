@@ -178,7 +178,9 @@ public sealed class OddServiceTests : IAsyncLifetime
     [Fact]
     public async Task A_kept_work_that_every_database_has_deleted_stays_with_its_last_values()
     {
-        odd.Page = _ => OddService.Around(Titled(1, "Early moths") + Titled(2, "Quiet moths") + Titled(3, "Later moths"));
+        // The first, which will go, cites the second, and the third cites the first.
+        static string Citing(int id, string title, string own, string? cited) => OddService.Dc(id, $"<dc:title>{title}</dc:title><dc:creator>Falk, Ida</dc:creator><dc:date>2020</dc:date><dc:identifier>10.5555/{own}</dc:identifier>{(cited is null ? "" : $"<dc:relation>cites 10.5555/{cited}</dc:relation>")}");
+        odd.Page = _ => OddService.Around(Citing(1, "Early moths", "early", "quiet") + Citing(2, "Quiet moths", "quiet", "early") + Citing(3, "Later moths", "later", "early"));
         var database = (await ann.Harvest(odd.Address)).Int("id");
         var (review, other) = (await ann.Review(), await ann.Review("Another review"));
         var works = await ann.Works(review, await ann.Search(review, "early OR quiet"));
@@ -195,6 +197,14 @@ public sealed class OddServiceTests : IAsyncLifetime
         Assert.Equal(1, await ann.Count(other, await ann.Search(other, "year:2020")));
         var step = await ann.Search(review, "stage:kept");
         Assert.Equal(2, await ann.Count(review, step));
+        // No database says any more that it cites; that it is cited one still says.
+        async Task<int[]> Trail(int of, int seed) => await ann.Works(of, await ann.Step(of, 0, new { kind = "Trail", seeds = new[] { seed }, way = "Both" }));
+        var (early, quiet) = (works[0], works[1]);
+        if ((await ann.Get($"/api/reviews/{review}/works/{early}"))["title"]!.Text("text") != "Early moths") (early, quiet) = (quiet, early);
+        Assert.Equal([quiet], await Trail(review, early));
+        Assert.Equal([early], await Trail(review, quiet)); // its own tie, for the one that went is kept here
+        Assert.Empty(await Trail(other, quiet)); // another review does not see it
+        Assert.Equal(0, (await ann.Get($"/api/reviews/{review}/works/{quiet}")).Int("citedCount"));
         var rows = (await ann.Get($"/api/reviews/{review}/steps/{step}/works?limit=50"))["works"]!.AsArray();
         Assert.Equal([("Early moths", true, 0), ("Quiet moths", false, 1)], rows.Select(r => (r!["title"]!.Text("text"), r["withdrawn"]!.GetValue<bool>(), r.Int("databases"))).Order());
         Assert.Equal((2, 0), ((await ann.Get($"/api/reviews/{review}")).Int("kept"), (await ann.Get($"/api/reviews/{review}")).Int("notFound")));

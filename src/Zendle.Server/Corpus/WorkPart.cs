@@ -104,8 +104,9 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
 
     private static (ColumnRow, Findable) WithFindable(ColumnRow row, StoredRecord s) => (row, Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, s.Compared()));
 
+    /// <summary>What the columns take of a record. One that is in no database any more cites nothing, for no database says so; it can still be cited.</summary>
     private static ColumnRow Row(StoredRecord s, Record r, int trust) =>
         new(s.Id, s.WorkId, s.IsWithdrawn ? CorpusColumns.NoDatabase : s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
-            [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects, TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), s.TitleKey, s.ReferenceKeys, r.IsOnlyCited,
+            [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects, TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), s.TitleKey, s.IsWithdrawn ? [] : s.ReferenceKeys, r.IsOnlyCited,
             new([.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()], r.Places, r.Funders, r.Keywords), r.Abstract.Length > 0);
 }
