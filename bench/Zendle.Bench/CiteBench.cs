@@ -22,7 +22,7 @@ internal static class CiteBench
         Citation[] citations = [.. Enumerable.Range(1, 500).Select(i => new Citation
         {
             WorkId = i, Key = $"w{i}", Title = $"{SyntheticCorpus.Word(random.Next(500))} of {SyntheticCorpus.Word(random.Next(5_000))} in lit {SyntheticCorpus.Word(random.Next(9_000))}", Type = DocumentType.Article, Year = random.Next(1970, 2027),
-            People = [.. Enumerable.Range(0, random.Next(1, 7)).Select(_ => new PersonName(SyntheticCorpus.Word(random.Next(5_000, 20_000)), "A. B."))], Venue = new("Verge", Volume: $"{random.Next(1, 90)}", FirstPage: $"{i}", LastPage: $"{i + 9}"), Doi = $"10.5555/bench.{i}",
+            Authors = [.. Enumerable.Range(0, random.Next(1, 7)).Select(_ => new PersonName(SyntheticCorpus.Word(random.Next(5_000, 20_000)), "A. B."))], Venue = new("Verge", Volume: $"{random.Next(1, 90)}", FirstPage: $"{i}", LastPage: $"{i + 9}"), Doi = $"10.5555/bench.{i}",
         })];
         using var json = new MemoryStream();
         CslJsonWriter.Write(json, citations);

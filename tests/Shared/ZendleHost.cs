@@ -68,6 +68,17 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
         return visitor;
     }
 
+    /// <summary>Serves it on a port of this machine, for a browser, and gives the curator, signed in.</summary>
+    public async Task<Visitor> Served(string name = "ann")
+    {
+        UseKestrel(0);
+        StartServer();
+        var visitor = new Visitor(new HttpClient { BaseAddress = ClientOptions.BaseAddress });
+        for (var i = 0; i < 600 && !(await visitor.Http.GetAsync("/health")).IsSuccessStatusCode; i++) await Task.Delay(100);
+        await visitor.Ok("POST", "/api/sign-in", new { name, password = Password });
+        return visitor;
+    }
+
     /// <summary>Another account, made by the curator and signed in.</summary>
     public async Task<Visitor> Another(Visitor curator, string name)
     {

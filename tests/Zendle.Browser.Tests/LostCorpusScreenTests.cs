@@ -24,11 +24,7 @@ public sealed class LostCorpusScreenTests : IAsyncLifetime
             Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
             foreach (var file in Directory.GetFiles(host.Data, "corpus.db*")) File.Delete(file);
         });
-        host.UseKestrel(0);
-        host.StartServer();
-        ann = new(new HttpClient { BaseAddress = host.ClientOptions.BaseAddress });
-        for (var i = 0; i < 600 && !(await ann.Http.GetAsync("/health")).IsSuccessStatusCode; i++) await Task.Delay(100);
-        await ann.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
+        ann = await host.Served();
     }
 
     public async ValueTask DisposeAsync()
@@ -41,38 +37,27 @@ public sealed class LostCorpusScreenTests : IAsyncLifetime
     public async Task What_was_lost_is_said_and_comes_back_before_ones_eyes()
     {
         using var b = new Browser(host.ClientOptions.BaseAddress);
-        b.Go("/");
-        b.Fill("input[autocomplete=username]", "ann");
-        b.Fill("input[autocomplete=current-password]", ZendleHost.Password);
-        b.Type(Keys.Enter);
+        b.SignIn("ann", ZendleHost.Password);
         b.Sees("The file corpus.db was missing");
         b.Sees(outside.Oai("meridian"));
         b.Until(() => b.Find("header").Text.Contains("6 not found", StringComparison.Ordinal), "six not found");
         Assert.Empty(b.AxeFindings());
-        Look(b, "lost");
+        b.Look("lost");
         b.Click("6 not found");
         b.Sees("Kept, but in no database now");
         b.Until(() => b.All("[role=dialog] li").Count == 6, "six works with their titles");
         Assert.Empty(b.AxeFindings());
-        Look(b, "lost-sheet");
+        b.Look("lost-sheet");
         b.Press(Keys.Escape);
         b.Size(1024, 768);
-        Look(b, "lost-1024");
+        b.Look("lost-1024");
         b.Size(1280, 800);
         await ann.Harvest(outside.Oai("meridian"), trusted: true);
         // The page is told; nothing has to be loaded again.
         b.Until(() => b.Find("header").Text is var t && t.Contains("6 kept", StringComparison.Ordinal) && !t.Contains("not found", StringComparison.Ordinal), "six kept");
         b.Click("I have read it");
         b.Until(() => b.All("[role=status]").All(s => !s.Text.Contains("corpus.db", StringComparison.Ordinal)), "nothing more to be told");
-        Look(b, "lost-after");
+        b.Look("lost-after");
         Assert.Empty(b.Complaints());
-    }
-
-    /// <summary>A picture for whoever looks, when a folder is named for it.</summary>
-    private static void Look(Browser b, string name)
-    {
-        if (Environment.GetEnvironmentVariable("ZENDLE_LOOK") is not { Length: > 0 } folder) return;
-        Thread.Sleep(500);
-        b.Picture(Path.Combine(folder, name + ".png"));
     }
 }

@@ -30,11 +30,7 @@ public sealed class OddRepositoryScreenTests : IAsyncLifetime
         await ann.Ok("POST", "/api/databases/1/harvest");
         await ann.Ended(1);
         host = host.Restarted();
-        host.UseKestrel(0);
-        host.StartServer();
-        ann = new(new HttpClient { BaseAddress = host.ClientOptions.BaseAddress });
-        for (var i = 0; i < 600 && !(await ann.Http.GetAsync("/health")).IsSuccessStatusCode; i++) await Task.Delay(100);
-        await ann.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
+        ann = await host.Served();
     }
 
     public async ValueTask DisposeAsync()
@@ -47,11 +43,7 @@ public sealed class OddRepositoryScreenTests : IAsyncLifetime
     public async Task What_was_left_out_taken_and_withdrawn_is_seen()
     {
         using var b = new Browser(host.ClientOptions.BaseAddress);
-        b.Go("/");
-        b.Fill("input[autocomplete=username]", "ann");
-        b.Fill("input[autocomplete=current-password]", ZendleHost.Password);
-        b.Type(Keys.Enter);
-        b.SeesNot("Password");
+        b.SignIn("ann", ZendleHost.Password);
         b.Go($"/r/{review}/databases");
         b.Sees("1 record could not be read");
         b.Sees("everything again");
@@ -59,7 +51,7 @@ public sealed class OddRepositoryScreenTests : IAsyncLifetime
         b.Sees("oai:odd:2");
         b.Sees("not well-formed XML");
         Assert.Empty(b.AxeFindings());
-        Look(b, "odd-skipped");
+        b.Look("odd-skipped");
         b.Press(Keys.Escape);
         b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet to close");
         // The service has mended its record; everything is asked for again.
@@ -73,7 +65,7 @@ public sealed class OddRepositoryScreenTests : IAsyncLifetime
         b.Sees("no longer in any database");
         b.Sees("SMALL WINGS"); // no record has it otherwise, and nothing is made up
         Assert.Empty(b.AxeFindings());
-        Look(b, "odd-withdrawn");
+        b.Look("odd-withdrawn");
         var bare = (await ann.Get($"/api/reviews/{review}/steps/{step}/works?limit=9"))["works"]!.AsArray().First(w => w!["title"]!.Text("text").StartsWith("Moths of the lit verge", StringComparison.Ordinal))!.Int("id");
         b.Go($"/r/{review}/search?step={step}&work={bare}");
         b.Until(() => b.Find("main").Text.Contains("CO₂ and wings", StringComparison.Ordinal), "the title with its subscript");
@@ -82,15 +74,7 @@ public sealed class OddRepositoryScreenTests : IAsyncLifetime
         b.Sees("from source “SMALL WINGS; Vol. 12 No. 3 (2018)");
         b.Sees("No identifier is a DOI; the relation names the work’s own.");
         Assert.Empty(b.AxeFindings());
-        Look(b, "odd-records");
+        b.Look("odd-records");
         Assert.Empty(b.Complaints());
-    }
-
-    /// <summary>A picture for whoever looks, when a folder is named for it.</summary>
-    private static void Look(Browser b, string name)
-    {
-        if (Environment.GetEnvironmentVariable("ZENDLE_LOOK") is not { Length: > 0 } folder) return;
-        Thread.Sleep(500);
-        b.Picture(Path.Combine(folder, name + ".png"));
     }
 }

@@ -28,7 +28,7 @@ public sealed class HostileDocumentTests
         using var reader = Reader();
         var (there, here) = (await reader.Read(HostilePdfs.Honest(), TestContext.Current.CancellationToken), PdfText.Read(HostilePdfs.Honest(), PdfLimits.Usual));
         Assert.Equal(here.FirstLines, there.FirstLines);
-        Assert.Equal((here.Pages, here.Words), (there.Pages, there.Words));
+        Assert.Equal((here.Pages, here.WordCount), (there.Pages, there.WordCount));
         Assert.StartsWith("A line of text about moths", there.FirstLines.First(), StringComparison.Ordinal);
     }
 

@@ -28,6 +28,17 @@ public sealed class LostCorpusTests : IAsyncLifetime
         foreach (var file in Directory.GetFiles(data, "corpus.db*")) File.Delete(file);
     }
 
+    /// <summary>Two databases, a review, and the works of its question.</summary>
+    private async Task<(ZendleHost Host, Visitor Ann, int Review, int[] Works)> Harvested()
+    {
+        var host = new ZendleHost(outside.Address.ToString());
+        var ann = await host.Curator();
+        await ann.Harvest(outside.Oai("farnet"));
+        await ann.Harvest(outside.Oai("meridian"), trusted: true);
+        var review = await ann.Review();
+        return (host, ann, review, await ann.Works(review, await ann.Search(review, "light OR moth* OR night")));
+    }
+
     private static async Task<Visitor> SignedIn(ZendleHost host)
     {
         var visitor = await host.Visit();
@@ -38,12 +49,7 @@ public sealed class LostCorpusTests : IAsyncLifetime
     [Fact]
     public async Task Decisions_find_their_works_again_though_the_databases_come_in_another_order()
     {
-        var host = new ZendleHost(outside.Address.ToString());
-        var ann = await host.Curator();
-        await ann.Harvest(outside.Oai("farnet"));
-        await ann.Harvest(outside.Oai("meridian"), trusted: true);
-        var review = await ann.Review();
-        var all = await ann.Works(review, await ann.Search(review, "light OR moth* OR night"));
+        var (host, ann, review, all) = await Harvested();
         await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = all[..20] });
         await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Tag", works = all[..5], value = "anchor" });
         await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "SetAside", works = all[20..25], value = "another field" });
@@ -88,12 +94,7 @@ public sealed class LostCorpusTests : IAsyncLifetime
     [Fact]
     public async Task Seeds_and_written_lists_that_nobody_kept_mean_the_same_works_again()
     {
-        var host = new ZendleHost(outside.Address.ToString());
-        var ann = await host.Curator();
-        await ann.Harvest(outside.Oai("farnet"));
-        await ann.Harvest(outside.Oai("meridian"), trusted: true);
-        var review = await ann.Review();
-        var all = await ann.Works(review, await ann.Search(review, "light OR moth* OR night"));
+        var (host, ann, review, all) = await Harvested();
         var trail = await ann.Step(review, 0, new { kind = "Trail", seeds = all[..4], way = "Both" });
         var listed = await ann.Step(review, 0, new { kind = "Search", expression = "light OR moth* OR night" });
         var among = await ann.Step(review, listed, new { kind = "Among", seeds = all[10..17], said = "seven of them" });

@@ -29,7 +29,7 @@ public sealed class PdfTextTests
         var facts = PdfText.Read(Print(look), PdfLimits.Usual);
         Assert.Equal(numbered, facts.LineNumbers);
         Assert.True(facts.Pages >= 2);
-        Assert.InRange(facts.Words, 700, 5_000);
+        Assert.InRange(facts.WordCount, 700, 5_000);
         // Only the version of record thanks, names who paid and where the data lie.
         string[] thanks = look == Look.Typeset ? ["Acknowledgements and data"] : [];
         Assert.Equal(["Introduction", "Methods", "Results", "Discussion", .. thanks, "References"], facts.Headings.Select(h => h.Text).Where(h => h != "Abstract"));

@@ -77,7 +77,7 @@ internal sealed partial class MendedPage
     private void One(string text, XmlParserContext namespaces, int place)
     {
         var mended = text.AsSpan().Count(ReplyText.Mended);
-        try { records.Add((Parsed(mended > 0 ? text.Replace(ReplyText.Mended.ToString(), "", StringComparison.Ordinal) : text, namespaces), mended)); }
+        try { records.Add((Parsed(text, namespaces), mended)); }
         catch (XmlException e)
         {
             var identifier = Identifier().Match(text).Groups[1].Value.Trim();

@@ -10,18 +10,19 @@ public static class RecordReader
     public static string? Best(IReadOnlyList<OaiFormat> formats) =>
         (formats.FirstOrDefault(f => f.Namespace == ModsReader.Mods.NamespaceName) ?? formats.FirstOrDefault(f => f.Prefix == "mods") ?? formats.FirstOrDefault(f => f.Prefix == "oai_dc"))?.Prefix;
 
+    private delegate Record Reading(XElement metadata, string identifier, DateTimeOffset datestamp);
+
+    /// <summary>The reader for some metadata, by its namespace; null when there is none.</summary>
+    private static Reading? For(XElement metadata) => metadata.Name.Namespace == ModsReader.Mods ? ModsReader.Read : metadata.Name.LocalName == "dc" ? DublinCoreReader.Read : null;
+
     /// <summary>Whether there is a reader for some metadata.</summary>
-    public static bool CanRead(XElement metadata) => metadata.Name.Namespace == ModsReader.Mods || metadata.Name.LocalName == "dc";
+    public static bool CanRead(XElement metadata) => For(metadata) is not null;
 
-    /// <summary>Reads a record by the namespace of its metadata; null when deleted or in a format we do not read.</summary>
-    public static Record? Read(OaiRecord record) => Known(record) is not { } read ? null
-        : record.Mended == 0 ? read : read with { Notes = [.. read.Notes, $"In {record.Mended} {(record.Mended == 1 ? "place" : "places")} it was not valid XML; Zendle read it as it was most likely meant."] };
-
-    private static Record? Known(OaiRecord record)
+    /// <summary>Reads a record; null when deleted or in a format we do not read.</summary>
+    public static Record? Read(OaiRecord record)
     {
-        if (record.Metadata is not { } metadata) return null;
-        if (metadata.Name.Namespace == ModsReader.Mods) return ModsReader.Read(metadata, record.Identifier, record.Datestamp);
-        if (metadata.Name.LocalName == "dc") return DublinCoreReader.Read(metadata, record.Identifier, record.Datestamp);
-        return null;
+        if (record.Metadata is not { } metadata || For(metadata) is not { } reader) return null;
+        var read = reader(metadata, record.Identifier, record.Datestamp);
+        return record.Mended == 0 ? read : read with { Notes = [.. read.Notes, $"In {record.Mended} {(record.Mended == 1 ? "place" : "places")} it was not valid XML; Zendle read it as it was most likely meant."] };
     }
 }

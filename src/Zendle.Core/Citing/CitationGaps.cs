@@ -11,7 +11,7 @@ public static class CitationGaps
     {
         var gaps = new List<string>();
         if (c.Title.Length == 0) gaps.Add("title");
-        if (c.People.Count == 0) gaps.Add("people");
+        if (c.Authors.Count + c.Editors.Count == 0) gaps.Add("people");
         if (c.Year is null) gaps.Add("year");
         var inVenue = c.Type is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview or DocumentType.ConferencePaper or DocumentType.Chapter;
         if (inVenue && c.Venue is null) gaps.Add("venue");

@@ -35,7 +35,7 @@ public static class BibTexWriter
             Field(c.IsInBook ? "booktitle" : "journal", c.IsInBook ? Title(venue.Title) : Escape(venue.Title));
             Field("volume", Escape(venue.Volume ?? ""));
             Field("number", Escape(venue.Issue ?? ""));
-            Field("pages", c.LastPage is null ? Escape(venue.FirstPage ?? "") : $"{Escape(venue.FirstPage ?? "")}--{Escape(c.LastPage)}");
+            Field("pages", Escape(venue.Pages("--") ?? ""));
             Field("issn", venue.Issn);
         }
         Field("series", Title(c.Series ?? ""));
@@ -62,7 +62,7 @@ public static class BibTexWriter
     private static string Names(IEnumerable<PersonName> people) => string.Join(" and ", people.Select(Name));
 
     /// <summary>A name in the order family, given; one without given names is braced whole, so that an organisation stays one name.</summary>
-    private static string Name(PersonName p) => p.Given.Length == 0 || Parts(p.Family).Concat(Parts(p.Given)).Any(w => w is "and" or "others") ? $"{{{Escape(p.Given.Length == 0 ? p.Family : $"{p.Given} {p.Family}")}}}" : $"{Escape(p.Family)}, {Escape(p.Given)}";
+    private static string Name(PersonName p) => p.Given.Length == 0 || Parts(p.Family).Concat(Parts(p.Given)).Any(w => w is "and" or "others") ? $"{{{Escape(p.Given.Length == 0 ? p.Family : $"{p.Given} {p.Family}")}}}" : Escape(p.Inverted);
 
     private static string[] Parts(string name) => name.Split(' ');
 

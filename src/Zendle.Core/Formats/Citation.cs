@@ -11,10 +11,10 @@ public sealed record Citation
     public string Key { get; init; } = "";
     /// <summary>Title.</summary>
     public required string Title { get; init; }
-    /// <summary>People, in order.</summary>
-    public IReadOnlyList<PersonName> People { get; init; } = [];
-    /// <summary>Editors beside the people.</summary>
-    public IReadOnlyList<PersonName> OtherEditors { get; init; } = [];
+    /// <summary>Authors, in order; none where only editors stand for the work.</summary>
+    public IReadOnlyList<PersonName> Authors { get; init; } = [];
+    /// <summary>Editors of the work, or of the book it is in.</summary>
+    public IReadOnlyList<PersonName> Editors { get; init; } = [];
     /// <summary>Year, or null.</summary>
     public int? Year { get; init; }
     /// <summary>Date as far as it is told beyond the year, W3CDTF; null for none.</summary>
@@ -56,20 +56,11 @@ public sealed record Citation
     /// <summary>Citations, merged over databases.</summary>
     public int Cited { get; init; }
 
-    /// <summary>The authors: people without another role.</summary>
-    public IEnumerable<PersonName> Authors => People.Where(p => p.Role is null);
-
-    /// <summary>The editors, of the work or of the book it is in.</summary>
-    public IEnumerable<PersonName> Editors => People.Where(p => p.Role == "editor").Concat(OtherEditors);
-
     /// <summary>The month of publication, 1–12; null when not told.</summary>
     public int? Month => Date is { Length: >= 7 } && int.TryParse(Date.AsSpan(5, 2), System.Globalization.NumberStyles.None, System.Globalization.CultureInfo.InvariantCulture, out var m) && m is >= 1 and <= 12 ? m : null;
 
     /// <summary>The day of publication; null when not told.</summary>
     public int? Day => Month is not null && Date is { Length: 10 } && int.TryParse(Date.AsSpan(8, 2), System.Globalization.NumberStyles.None, System.Globalization.CultureInfo.InvariantCulture, out var d) && d is >= 1 and <= 31 ? d : null;
-
-    /// <summary>Last page, where there is more than one.</summary>
-    public string? LastPage => Venue?.LastPage is { } last && last != Venue.FirstPage ? last : null;
 
     /// <summary>Whether it stands in a book or in proceedings.</summary>
     public bool IsInBook => Type is DocumentType.Chapter or DocumentType.ConferencePaper;

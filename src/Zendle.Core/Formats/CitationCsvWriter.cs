@@ -32,7 +32,7 @@ public static class CitationCsvWriter
             csv.WriteField(c.Venue?.Title);
             csv.WriteField(c.Venue?.Volume);
             csv.WriteField(c.Venue?.Issue);
-            csv.WriteField(c.LastPage is null ? c.Venue?.FirstPage : $"{c.Venue!.FirstPage}–{c.LastPage}");
+            csv.WriteField(c.Venue?.Pages());
             csv.WriteField(c.Venue?.Issn);
             csv.WriteField(c.Isbn);
             csv.WriteField(c.Publisher);
@@ -53,5 +53,5 @@ public static class CitationCsvWriter
         }
     }
 
-    private static string Names(IEnumerable<PersonName> people) => string.Join("; ", people.Select(p => p.Given.Length == 0 ? p.Family : $"{p.Family}, {p.Given}"));
+    private static string Names(IEnumerable<PersonName> people) => string.Join("; ", people.Select(p => p.Inverted));
 }

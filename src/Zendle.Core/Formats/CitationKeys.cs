@@ -30,7 +30,7 @@ public static class CitationKeys
 
     private static string Stem(Citation c)
     {
-        var family = c.People.Count > 0 ? Ascii(c.People[0].Family) : "anon";
+        var family = c.Authors.Concat(c.Editors).FirstOrDefault() is { } first ? Ascii(first.Family) : "anon";
         var word = Words.Of(c.Title).Select(w => Ascii(w.Text)).FirstOrDefault(w => w.Length > 3) ?? "work";
         return $"{family}{c.Year?.ToString(CultureInfo.InvariantCulture) ?? "nd"}{word}";
     }

@@ -23,7 +23,7 @@ public static class CslJsonWriter
         json.WriteString("type", Kind(c.Type));
         json.WriteString("title", c.Title);
         Names(json, "author", c.Authors);
-        Names(json, c.Type == DocumentType.ConferencePaper || c.Type == DocumentType.Chapter || c.Type == DocumentType.Book ? "editor" : "contributor", c.Editors);
+        Names(json, "editor", c.Editors);
         if (c.Year is { } year)
         {
             json.WriteStartObject("issued");
@@ -41,7 +41,7 @@ public static class CslJsonWriter
             Text("container-title", venue.Title);
             Text("volume", venue.Volume);
             Text("issue", venue.Issue);
-            Text("page", c.LastPage is null ? venue.FirstPage : $"{venue.FirstPage}-{c.LastPage}");
+            Text("page", venue.Pages("-"));
             Text("ISSN", venue.Issn);
         }
         Text("collection-title", c.Series);

@@ -16,8 +16,8 @@ public static class RisWriter
         {
             Line("TY", Kind(c.Type));
             Line("ID", c.Key);
-            foreach (var p in c.Authors) Line("AU", Name(p));
-            foreach (var p in c.Editors) Line(c.IsInBook ? "A2" : "ED", Name(p));
+            foreach (var p in c.Authors) Line("AU", p.Inverted);
+            foreach (var p in c.Editors) Line(c.IsInBook ? "A2" : "ED", p.Inverted);
             Line("TI", c.Title);
             if (c.Year is { } year) Line("PY", year.ToString(CultureInfo.InvariantCulture));
             if (c.Month is { } month) Line("DA", string.Create(CultureInfo.InvariantCulture, $"{c.Year}/{month:00}/{(c.Day is { } day ? day.ToString("00", CultureInfo.InvariantCulture) : "")}/"));
@@ -29,7 +29,7 @@ public static class RisWriter
                 Line("VL", venue.Volume);
                 Line("IS", venue.Issue);
                 Line("SP", venue.FirstPage);
-                Line("EP", c.LastPage);
+                Line("EP", venue.EndPage);
                 Line("SN", venue.Issn);
             }
             Line("SN", c.Isbn);
@@ -56,8 +56,6 @@ public static class RisWriter
             to.Write("\r\n");
         }
     }
-
-    private static string Name(PersonName p) => p.Given.Length == 0 ? p.Family : $"{p.Family}, {p.Given}";
 
     private static string OneLine(string value) => value.Any(char.IsControl) ? string.Concat(value.Select(c => char.IsControl(c) ? ' ' : c)) : value;
 

@@ -37,7 +37,7 @@ internal static partial class AboutAnother
         // A review of a book has the book's bibliography under its title: "Fjord, Vik, 2012. 320 pp. ISBN …".
         for (var i = place.LastLine + 1; isShort && i <= Math.Min(place.LastLine + 5, lines.Count - 1); i++)
             if (lines[i].Page == page && Extent().IsMatch(lines[i].Text)) return Short(lines[i].Text);
-        if (facts.IsLandscape && facts.Words < facts.Pages * 140 && facts.Pages > 2) return "wide pages with few words, like slides";
+        if (facts.IsLandscape && facts.WordCount < facts.Pages * 140 && facts.Pages > 2) return "wide pages with few words, like slides";
         return null;
     }
 

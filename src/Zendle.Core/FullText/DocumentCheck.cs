@@ -52,11 +52,10 @@ public static partial class DocumentCheck
         var untitled = !work.Titles.Any(t => t.Length > 0);
         var share = best?.Share ?? 0;
         // People are looked for near the title; where there is none, on the first pages.
-        var present = facts.Lines.SelectMany(l => TitlePlace.Folded(l.Text)).ToHashSet(StringComparer.Ordinal);
+        var present = facts.LineWords.SelectMany(w => w).ToHashSet(StringComparer.Ordinal);
         var near = best is null ? 0 : best.Named(facts, work.People.Take(12));
-        var named = best is null || near > 0 ? work.People.FirstOrDefault(p => TitlePlace.Folded(p.Family) is { Count: > 0 } family && family.All(present.Contains)) : null;
-        var head = HeadOf(facts);
-        string[] dois = [.. Printed().Matches(head).Select(m => Identifiers.Doi(m.Value)).OfType<string>().Distinct()];
+        var named = best is null || near > 0 ? work.People.FirstOrDefault(p => TitlePlace.IsNamed(p, present)) : null;
+        string[] dois = [.. facts.OwnFirstPage.Select(Identifiers.Doi).OfType<string>().Distinct()];
         bool? doi = dois.Length == 0 || work.Dois.Count == 0 ? null : dois.Any(d => work.Dois.Contains(d, StringComparer.OrdinalIgnoreCase));
         var printed = string.Join('\n', facts.FirstPage);
         var years = Year().Matches(printed).Select(m => int.Parse(m.Value, CultureInfo.InvariantCulture)).Distinct().ToArray();
@@ -70,36 +69,64 @@ public static partial class DocumentCheck
             new("people", person, work.People.Count == 0 ? "nobody named" : string.Join(", ", work.People.Take(4).Select(p => p.Family)), named is null ? "none of them" : named.Family),
             new("DOI", doi, work.Dois.Count == 0 ? "none known" : work.Dois[0], dois.Length == 0 ? "none printed" : string.Join(", ", dois)),
             new("year", year, work.Year?.ToString(CultureInfo.InvariantCulture) ?? "none known", years.Length == 0 ? "none printed" : string.Join(", ", years.Order())),
-            new("length", facts.Words >= least, least == FewestWords ? "more than an abstract" : $"more than its abstract", string.Create(CultureInfo.InvariantCulture, $"{facts.Pages} pages, {facts.Words:N0} words")),
+            new("length", facts.WordCount >= least, least == FewestWords ? "more than an abstract" : $"more than its abstract", string.Create(CultureInfo.InvariantCulture, $"{facts.Pages} pages, {facts.WordCount:N0} words")),
         ];
-        var about = best is not null && share >= Sure && best.WhyNot is null ? AboutAnother.Sign(facts, best, work) : null;
-        var (verdict, sentence) = Judge(share, best?.WhyNot, about, person, near, work, doi, facts, best?.IsSetApart(facts) == true, facts.Words >= least, untitled);
+        var (verdict, sentence) = new Findings(facts, work, best, person, near, doi, facts.WordCount >= least).Judge();
         return new(verdict, sentence, share, VersionSigns.Of(facts), lines);
     }
 
-    private static (DocumentVerdict, string) Judge(double share, string? whyNoTitle, string? about, bool? person, int near, ExpectedWork work, bool? doi, DocumentFacts facts, bool isSetApart, bool longEnough, bool untitled)
+    /// <summary>What was found out about a document, and what follows from it.</summary>
+    /// <param name="Facts">The document.</param>
+    /// <param name="Work">What it is held against.</param>
+    /// <param name="Title">Where its title stands best; null when it has none, or the record has none.</param>
+    /// <param name="Person">Whether any of the people is named; null when the record names nobody.</param>
+    /// <param name="Near">How many of them are named near the title.</param>
+    /// <param name="Doi">Whether a DOI of its own agrees; null when it prints none, or the record has none.</param>
+    /// <param name="IsLongEnough">Whether it is longer than an abstract.</param>
+    private sealed record Findings(DocumentFacts Facts, ExpectedWork Work, TitlePlace? Title, bool? Person, int Near, bool? Doi, bool IsLongEnough)
     {
-        if (untitled) return (DocumentVerdict.Doubtful, "The record has no title to hold it against.");
-        // A right DOI or person cannot turn a page that does not hold the title into the work, but they can raise doubt where there was none.
-        if (share < Least && doi != true) return (DocumentVerdict.Refused, "It is another work: the title is not on its first pages.");
-        if (share < Least) return (DocumentVerdict.Doubtful, "The DOI agrees, but the title is not on its first pages.");
-        if (share < Sure) return (DocumentVerdict.Doubtful, string.Create(CultureInfo.InvariantCulture, $"The title agrees only in part ({share * 100:0} % of its words, in order)."));
-        if (whyNoTitle is not null && doi == false && person != true) return (DocumentVerdict.Refused, $"It is another work, which only names this one: {whyNoTitle}, and another DOI is printed on it.");
-        if (whyNoTitle is not null) return (DocumentVerdict.Doubtful, $"It names the work, but not as its own title: {whyNoTitle}.");
-        if (about is not null) return (DocumentVerdict.Doubtful, $"It has the title, but says that it is about the work: “{about}”.");
-        if (doi == false && person != true) return (DocumentVerdict.Refused, "It is another work: it prints another DOI and names none of the people.");
-        if (doi == false) return (DocumentVerdict.Doubtful, "The title agrees, but another DOI is printed on it.");
-        if (person == false) return (DocumentVerdict.Doubtful, "The title agrees, but none of the people is named near it.");
-        // Without a DOI of its own one name in common may be chance.
-        if (doi is null && work.People.Count >= 3 && near < 2) return (DocumentVerdict.Doubtful, "The title agrees, but only one of the people is named near it, and it prints no DOI of its own.");
-        if (doi is null && !isSetApart && facts.Pages < 3) return (DocumentVerdict.Doubtful, "The title agrees, but it is not set apart on a page or two without a DOI, as in a list or a note.");
-        if (!longEnough) return (DocumentVerdict.Doubtful, "The title agrees, but the text is no longer than an abstract.");
-        if (work.Type is DocumentType.Book or DocumentType.Thesis && facts.Pages <= 2) return (DocumentVerdict.Doubtful, $"The title agrees, but {(work.Type == DocumentType.Book ? "a book" : "a thesis")} has more than {facts.Pages} {(facts.Pages == 1 ? "page" : "pages")}.");
-        return (DocumentVerdict.Agrees, "All checks agree.");
-    }
+        private double Share => Title?.Share ?? 0;
 
-    /// <summary>The text of the first page that is the document's own: up to its references.</summary>
-    private static string HeadOf(DocumentFacts facts) => string.Join('\n', facts.FirstPage.TakeWhile(l => l.Trim().TrimEnd(':', '.') is not ("References" or "REFERENCES" or "Literature" or "Bibliography" or "Literatur")));
+        public (DocumentVerdict Verdict, string Sentence) Judge()
+        {
+            if (!Work.Titles.Any(t => t.Length > 0)) return Doubt("The record has no title to hold it against.");
+            // A right DOI or person cannot turn a page that does not hold the title into the work, but they can raise doubt where there was none.
+            if (Share < Least) return Doi == true ? Doubt("The DOI agrees, but the title is not on its first pages.") : Refuse("It is another work: the title is not on its first pages.");
+            if (Share < Sure) return Doubt(string.Create(CultureInfo.InvariantCulture, $"The title agrees only in part ({Share * 100:0} % of its words, in order)."));
+            return AsTitle() ?? AsItsOwn() ?? AsWhole() ?? (DocumentVerdict.Agrees, "All checks agree.");
+        }
+
+        /// <summary>What speaks against the title being the document's own.</summary>
+        private (DocumentVerdict, string)? AsTitle()
+        {
+            if (Title!.WhyNot is { } whyNot)
+                return Doi == false && Person != true ? Refuse($"It is another work, which only names this one: {whyNot}, and another DOI is printed on it.") : Doubt($"It names the work, but not as its own title: {whyNot}.");
+            return AboutAnother.Sign(Facts, Title, Work) is { } sign ? Doubt($"It has the title, but says that it is about the work: “{sign}”.") : null;
+        }
+
+        /// <summary>What speaks against its being this work among those of one title.</summary>
+        private (DocumentVerdict, string)? AsItsOwn()
+        {
+            if (Doi == false) return Person == true ? Doubt("The title agrees, but another DOI is printed on it.") : Refuse("It is another work: it prints another DOI and names none of the people.");
+            if (Person == false) return Doubt("The title agrees, but none of the people is named near it.");
+            if (Doi is not null) return null;
+            // Without a DOI of its own one name in common may be chance.
+            if (Work.People.Count >= 3 && Near < 2) return Doubt("The title agrees, but only one of the people is named near it, and it prints no DOI of its own.");
+            return Title!.IsSetApart(Facts) || Facts.Pages >= 3 ? null : Doubt("The title agrees, but it is not set apart on a page or two without a DOI, as in a list or a note.");
+        }
+
+        /// <summary>What speaks against its being all of the work.</summary>
+        private (DocumentVerdict, string)? AsWhole()
+        {
+            if (!IsLongEnough) return Doubt("The title agrees, but the text is no longer than an abstract.");
+            if (Work.Type is not (DocumentType.Book or DocumentType.Thesis) || Facts.Pages > 2) return null;
+            return Doubt($"The title agrees, but {(Work.Type == DocumentType.Book ? "a book" : "a thesis")} has more than {Facts.Pages} {(Facts.Pages == 1 ? "page" : "pages")}.");
+        }
+
+        private static (DocumentVerdict, string) Doubt(string sentence) => (DocumentVerdict.Doubtful, sentence);
+
+        private static (DocumentVerdict, string) Refuse(string sentence) => (DocumentVerdict.Refused, sentence);
+    }
 
     /// <summary>The printed words where the title stands, cut at 160 letters.</summary>
     private static string Around(DocumentFacts facts, TitlePlace place)
@@ -107,9 +134,6 @@ public static partial class DocumentCheck
         var text = string.Join(' ', Enumerable.Range(place.FirstLine, place.LastLine - place.FirstLine + 1).Select(i => facts.Lines[i].Text));
         return text.Length > 160 ? text[..160] + "…" : text;
     }
-
-    [GeneratedRegex(@"10\.\d{4,9}/[^\s""<>]+", RegexOptions.CultureInvariant, 200)]
-    private static partial Regex Printed();
 
     [GeneratedRegex(@"\b(?:19|20)\d\d\b", RegexOptions.CultureInvariant, 200)]
     private static partial Regex Year();

@@ -1,9 +1,11 @@
 using System.Text.Json.Serialization;
+using System.Text.RegularExpressions;
+using Zendle.Core.Queries;
 
 namespace Zendle.Core.FullText;
 
 /// <summary>What was read off a document. A pure value: the check asks nothing else.</summary>
-public sealed record DocumentFacts
+public sealed partial record DocumentFacts
 {
     /// <summary>How many pages it has, at least 1.</summary>
     public required int Pages { get; init; }
@@ -14,7 +16,7 @@ public sealed record DocumentFacts
     /// <summary>Whether its pages are wider than high.</summary>
     public bool IsLandscape { get; init; }
     /// <summary>How many words it has in all.</summary>
-    public required int Words { get; init; }
+    public required int WordCount { get; init; }
     /// <summary>Whether its lines are numbered in the margin.</summary>
     public bool LineNumbers { get; init; }
     /// <summary>Headings with their page, from 1, in order.</summary>
@@ -27,6 +29,22 @@ public sealed record DocumentFacts
     /// <summary>The texts of the lines of the very first page.</summary>
     [JsonIgnore]
     public IEnumerable<string> FirstPage => Lines.TakeWhile(l => l.Page == 1).Select(l => l.Text);
+
+    /// <summary>The first page up to its references: what stands in those is somebody else's.</summary>
+    [JsonIgnore]
+    public IEnumerable<string> OwnFirstPage => FirstPage.TakeWhile(l => !IsReferencesHead(l));
+
+    /// <summary>The folded words of each line; worked out once.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<IReadOnlyList<string>> LineWords => lineWords ??= [.. Lines.Select(l => Words.AsWritten(l.Text).ToArray())];
+
+    private IReadOnlyList<IReadOnlyList<string>>? lineWords;
+
+    /// <summary>Whether a line is the heading of a list of references.</summary>
+    public static bool IsReferencesHead(string line) => ReferencesHead().IsMatch(line);
+
+    [GeneratedRegex(@"^\W*(?:\d{1,2}\W+)?(?:references?(?: cited)?|bibliography|literature(?: cited)?|works cited|literatur(?:verzeichnis)?|r[ée]f[ée]rences|referencias|refer[êe]ncias)\W*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 200)]
+    private static partial Regex ReferencesHead();
 }
 
 /// <summary>A line of a document.</summary>

@@ -26,13 +26,13 @@ internal sealed partial record TitlePlace(double Share, int FirstLine, int LastL
     /// <summary>A word of the document with the line it stands in.</summary>
     internal readonly record struct Placed(string Word, int Line);
 
-    /// <summary>The words of lines in order. A word divided at the end of a line is one word when the title has it so.</summary>
-    public static List<Placed> WordsOf(IReadOnlyList<DocumentLine> lines, IReadOnlySet<string> whole)
+    /// <summary>The words of the lines in order. A word divided at the end of a line is one word when the title has it so.</summary>
+    public static List<Placed> WordsOf(DocumentFacts facts, IReadOnlySet<string> whole)
     {
-        var words = new List<Placed>();
+        var (words, lines) = (new List<Placed>(), facts.Lines);
         for (var i = 0; i < lines.Count; i++)
         {
-            var ofLine = Folded(lines[i].Text);
+            var ofLine = facts.LineWords[i];
             var from = 0;
             if (i > 0 && ofLine.Count > 0 && words.Count > 0 && words[^1].Line == i - 1 && Divided().IsMatch(lines[i - 1].Text) && whole.Contains(words[^1].Word + ofLine[0]))
             {
@@ -49,10 +49,10 @@ internal sealed partial record TitlePlace(double Share, int FirstLine, int LastL
     /// <param name="title">A title.</param>
     public static TitlePlace? Find(DocumentFacts facts, string title)
     {
-        var wanted = Folded(title).Take(60).ToArray();
+        var wanted = Words.AsWritten(title).Take(60).ToArray();
         if (wanted.Length == 0) return null;
         var inTitle = wanted.ToHashSet(StringComparer.Ordinal);
-        var words = WordsOf(facts.Lines, inTitle);
+        var words = WordsOf(facts, inTitle);
         var window = wanted.Length + wanted.Length / 2 + 1;
         TitlePlace? best = null;
         var row = new int[wanted.Length + 1];
@@ -107,7 +107,7 @@ internal sealed partial record TitlePlace(double Share, int FirstLine, int LastL
         if (lines[last].Page != page) return "it runs over from one page to the next";
         var top = first;
         while (top > 0 && lines[top - 1].Page == page) top--;
-        for (var i = 0; i < first; i++) if (ReferencesHead().IsMatch(lines[i].Text)) return "it stands in a list of references";
+        for (var i = 0; i < first; i++) if (DocumentFacts.IsReferencesHead(lines[i].Text)) return "it stands in a list of references";
         if (found < LeastOfItsLines * words.Count(w => w.Line >= first && w.Line <= last)) return "it stands in running text";
         var size = Enumerable.Range(first, last - first + 1).Max(i => lines[i].Size);
         var isBold = Enumerable.Range(first, last - first + 1).All(i => lines[i].Bold);
@@ -154,17 +154,19 @@ internal sealed partial record TitlePlace(double Share, int FirstLine, int LastL
         const int Above = 5, Below = 14;
         var page = facts.Lines[FirstLine].Page;
         var near = Enumerable.Range(Math.Max(0, FirstLine - Above), Math.Min(facts.Lines.Count, LastLine + Below + 1) - Math.Max(0, FirstLine - Above)).Where(i => facts.Lines[i].Page == page)
-            .SelectMany(i => Folded(facts.Lines[i].Text)).ToHashSet(StringComparer.Ordinal);
-        return people.Count(p => Folded(p.Family) is { Count: > 0 } family && family.All(near.Contains));
+            .SelectMany(i => facts.LineWords[i]).ToHashSet(StringComparer.Ordinal);
+        return people.Count(p => IsNamed(p, near));
     }
 
-    internal static List<string> Folded(string text) => [.. Words.Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text)];
+    /// <summary>Whether a person's family name stands whole among some words.</summary>
+    public static bool IsNamed(PersonName person, IReadOnlySet<string> words)
+    {
+        var family = Words.AsWritten(person.Family).ToArray();
+        return family.Length > 0 && family.All(words.Contains);
+    }
 
     [GeneratedRegex(@"\p{L}[-\u00AD\u2010]$", RegexOptions.CultureInvariant, 200)]
     private static partial Regex Divided();
-
-    [GeneratedRegex(@"^\W*(?:\d{1,2}\W+)?(?:references?(?: cited)?|bibliography|literature(?: cited)?|works cited|literatur(?:verzeichnis)?|r[ée]f[ée]rences|referencias|refer[êe]ncias)\W*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 200)]
-    private static partial Regex ReferencesHead();
 
     [GeneratedRegex(@"^\W*(?:table of contents|contents(?: of (?:this|the) issue)?|in this (?:issue|volume)|inhalt(?:sverzeichnis)?|sommaire|table des mati[èe]res|[íi]ndice|sum[áa]rio|contenido)\b.{0,30}$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 200)]
     private static partial Regex ContentsHead();

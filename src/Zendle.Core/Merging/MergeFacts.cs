@@ -111,7 +111,7 @@ public sealed record MergeFacts
     private static char Initial(string given) => given.Length > 0 && Rune.TryGetRuneAt(given, 0, out var first) && Words.Fold(first.ToString()) is { Length: > 0 } folded ? folded[0] : '\0';
 
     /// <summary>A title as folded words joined by blanks; empty for none.</summary>
-    public static string Plain(string title) => string.Join(' ', Words.Of(title).Where(w => !w.IsClosedForm).Select(w => w.Text));
+    public static string Plain(string title) => string.Join(' ', Words.AsWritten(title));
 
     /// <summary>Hashes of the letter trigrams of a plain title, ascending, each once.</summary>
     public static int[] TrigramsOf(string plain)

@@ -18,8 +18,8 @@ public static class SideBySide
     [
         ("title", r => r.TitleIsTranslated ? $"[{r.Title}]" : r.Title, c => c.Title.RecordId),
         ("other titles", r => List(r.OtherTitles), _ => null),
-        ("people", r => List(r.People.Select(p => p.Role is null ? Name(p) : $"{Name(p)} ({p.Role})"), "; "), c => c.People.RecordId),
-        ("editors", r => List(r.Editors.Select(Name), "; "), _ => null),
+        ("people", r => List(r.People.Select(p => p.Role is null ? p.Inverted : $"{p.Inverted} ({p.Role})"), "; "), c => c.People.RecordId),
+        ("editors", r => List(r.Editors.Select(p => p.Inverted), "; "), _ => null),
         ("year", r => r.Year?.ToString(CultureInfo.InvariantCulture), c => c.Year.RecordId),
         ("date", r => r.Date is { Length: > 4 } ? r.Date : null, _ => null),
         ("type", r => DocumentTypes.Name(r.Type), c => c.Type.RecordId),
@@ -27,7 +27,7 @@ public static class SideBySide
         ("version", r => WorkVersions.Name(r.Version), _ => null),
         ("venue", r => r.Venue?.Title, c => c.Venue.Value is null ? null : c.Venue.RecordId),
         ("volume, issue", r => r.Venue is { Volume: { } v } ? r.Venue.Issue is { } i ? $"{v} ({i})" : v : null, c => c.Venue.Value?.Volume is null ? null : c.Venue.RecordId),
-        ("pages", r => r.Venue is { FirstPage: { } f } ? r.Venue.LastPage is { } l ? $"{f}–{l}" : f : null, c => c.Venue.Value?.FirstPage is null ? null : c.Venue.RecordId),
+        ("pages", r => r.Venue?.Pages(), c => c.Venue.Value?.FirstPage is null ? null : c.Venue.RecordId),
         ("ISSN", r => r.Venue?.Issn, c => c.Venue.Value?.Issn is null ? null : c.Venue.RecordId),
         ("DOI", r => r.Doi, c => c.Doi.Value is null ? null : c.Doi.RecordId),
         ("ISBN", r => r.Isbn, c => c.Isbn.Value is null ? null : c.Isbn.RecordId),
@@ -68,8 +68,6 @@ public static class SideBySide
     }
 
     private static string Same(string value) => MergeFacts.Plain(value.Trim('[', ']')) is { Length: > 0 } plain ? plain : value;
-
-    private static string Name(PersonName p) => p.Given.Length == 0 ? p.Family : $"{p.Family}, {p.Given}";
 
     private static string? List(IEnumerable<string> values, string between = ", ") => string.Join(between, values) is { Length: > 0 } text ? text : null;
 }

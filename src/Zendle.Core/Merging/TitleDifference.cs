@@ -1,4 +1,4 @@
-using System.Globalization;
+using F23.StringSimilarity;
 
 namespace Zendle.Core.Merging;
 
@@ -9,6 +9,9 @@ namespace Zendle.Core.Merging;
 public static class TitleDifference
 {
     private const int MostWords = 3;
+
+    /// <summary>Letters dropped, added, wrong, or two that changed places.</summary>
+    private static readonly OptimalStringAlignment Slips = new();
 
     /// <summary>Beginnings that turn a word over or place it elsewhere: "unmanaged", "postnatal", "subsurface".</summary>
     private static readonly string[] Prefixes =
@@ -44,7 +47,7 @@ public static class TitleDifference
         for (var i = a.Count - 1; i >= 0; i--)
         {
             // Two letters by themselves are names of things: vitamin A and vitamin D.
-            if ((!IsLittle(a[i]) && !IsLittle(b[i])) || a[i].Length + b[i].Length < 3 || Distance(a[i], b[i]) > 1 || a[i].Any(char.IsAsciiDigit) || b[i].Any(char.IsAsciiDigit)) continue;
+            if ((!IsLittle(a[i]) && !IsLittle(b[i])) || a[i].Length + b[i].Length < 3 || Slips.Distance(a[i], b[i]) > 1 || a[i].Any(char.IsAsciiDigit) || b[i].Any(char.IsAsciiDigit)) continue;
             a.RemoveAt(i);
             b.RemoveAt(i);
         }
@@ -95,30 +98,11 @@ public static class TitleDifference
             foreach (var ending in Endings)
                 foreach (var other in Endings)
                     if (ending != other && a.EndsWith(ending, StringComparison.Ordinal) && b.EndsWith(other, StringComparison.Ordinal) && a[..^ending.Length] == b[..^other.Length]) return false;
-        return Distance(x, y) <= (Math.Min(x.Length, y.Length) >= 9 ? 2 : 1);
+        return Slips.Distance(x, y) <= (Math.Min(x.Length, y.Length) >= 9 ? 2 : 1);
     }
 
-    private static bool IsNumber(string word) => word.All(c => char.IsAsciiDigit(c)) || word.All(c => c is 'i' or 'v' or 'x') || int.TryParse(word, NumberStyles.None, CultureInfo.InvariantCulture, out _);
+    private static bool IsNumber(string word) => word.All(char.IsAsciiDigit) || word.All(c => c is 'i' or 'v' or 'x');
 
     private static string Misread(string word) => word.Replace('0', 'o').Replace('1', 'l').Replace("rn", "m", StringComparison.Ordinal).Replace("li", "h", StringComparison.Ordinal).Replace("cl", "d", StringComparison.Ordinal).Replace("ii", "u", StringComparison.Ordinal)
         .Replace("vv", "w", StringComparison.Ordinal);
-
-    /// <summary>Damerau–Levenshtein distance (optimal string alignment), cut off above two.</summary>
-    private static int Distance(string a, string b)
-    {
-        if (Math.Abs(a.Length - b.Length) > 2) return 3;
-        var (before, last, now) = (new int[b.Length + 1], new int[b.Length + 1], new int[b.Length + 1]);
-        for (var j = 0; j <= b.Length; j++) last[j] = j;
-        for (var i = 1; i <= a.Length; i++)
-        {
-            now[0] = i;
-            for (var j = 1; j <= b.Length; j++)
-            {
-                now[j] = Math.Min(Math.Min(now[j - 1], last[j]) + 1, last[j - 1] + (a[i - 1] == b[j - 1] ? 0 : 1));
-                if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1]) now[j] = Math.Min(now[j], before[j - 2] + 1);
-            }
-            (before, last, now) = (last, now, before);
-        }
-        return last[b.Length];
-    }
 }

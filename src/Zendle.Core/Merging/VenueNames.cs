@@ -29,7 +29,7 @@ public static class VenueNames
     public static bool IsSmall(string word) => Small.Contains(word);
 
     /// <summary>The folded words of a title.</summary>
-    public static ImmutableArray<string> WordsOf(string title) => [.. Words.Of(title).Where(w => !w.IsClosedForm).Select(w => w.Text)];
+    public static ImmutableArray<string> WordsOf(string title) => [.. Words.AsWritten(title)];
 
     /// <summary>A key that every abbreviation of a title shares: the first letters of its words, small ones aside.</summary>
     public static string InitialsOf(string title) => string.Concat(WordsOf(title).Where(w => !Small.Contains(w)).Select(w => w[0]));

@@ -28,7 +28,7 @@ public sealed record BegunWord(int Start, int End, string Letters, QueryField? F
             (field, written) = (named, written[(colon + 1)..]);
         }
         if (written.AsSpan().IndexOfAny("*?") >= 0 || written is "AND" or "OR" or "NOT" or "NEAR") return null;
-        var letters = string.Join(' ', Words.Of(written).Where(w => !w.IsClosedForm).Select(w => w.Text));
+        var letters = string.Join(' ', Words.AsWritten(written));
         return letters.Length >= (field is null ? FewestLetters : 1) ? new(start, caret, letters, field, quote >= 0) : null;
     }
 

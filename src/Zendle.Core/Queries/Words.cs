@@ -57,6 +57,9 @@ public static class Words
         }
     }
 
+    /// <summary>The folded words of a text as it is written, without the closed forms that stand for hyphenated ones: for titles and names that are compared. O(length).</summary>
+    public static IEnumerable<string> AsWritten(string text) => Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text);
+
     /// <summary>Folds one piece of text without cutting it: for wildcard patterns and for keys.</summary>
     public static string Fold(string text) => Fold(text, new StringBuilder(text.Length));
 

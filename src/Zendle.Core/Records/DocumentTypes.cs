@@ -98,7 +98,7 @@ public static class DocumentTypes
     ];
 
     /// <summary>Lower case, without accents, words with one space between.</summary>
-    private static string Folded(string text) => string.Join(' ', Words.Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text));
+    private static string Folded(string text) => string.Join(' ', Words.AsWritten(text));
 
     /// <summary>All kinds with their names.</summary>
     public static IEnumerable<(DocumentType Type, string Name)> All => Names;

@@ -19,33 +19,19 @@ public static partial class DublinCoreReader
         var cleaned = dc.Elements().Where(e => e.Name.Namespace == Dc).Select(e => (e.Name.LocalName, Text: PlainText.Clean(e.Value))).Where(e => e.Text.Length > 0).ToLookup(e => e.LocalName, e => e.Text);
         List<string> Values(string name) => [.. cleaned[name]];
         var (notes, readings) = (new List<string>(), new List<Reading>());
-        var titles = Values("title");
+        var (titles, identifiers, types) = (Values("title"), Values("identifier"), Values("type"));
         var title = titles.Count > 0 ? titles[0] : "";
         var inside = PlainText.InsideBrackets(title);
-        var identifiers = Values("identifier");
         if (title.Length == 0) notes.Add(ReaderNotes.NoTitle);
-        var date = PublicationDate.Choose(Values("date"));
-        if (date is null && Values("date").FirstOrDefault() is { } odd) notes.Add(ReaderNotes.Implausible(odd));
-        if (date?.Why is { } why) notes.Add(why);
-        if (date is not null) readings.Add(new("date", $"date “{ReaderNotes.Brief(date.Written)}”", date.Why ?? ""));
-        if (Values("language") is { Count: > 0 } languages && languages.All(l => Languages.Code(l) is null)) notes.Add(ReaderNotes.UnknownLanguage(languages[0]));
         var contributors = BareContributors.Of(Values("contributor"));
         var people = People(Values("creator"), notes);
         // Where nobody wrote it whole, those who brought it together stand for it; they are called editors everywhere.
         if (people.Count == 0) people = [.. contributors.Editors];
-        var language = Values("language").Select(Languages.Code).FirstOrDefault(c => c is not null);
-        // Cleaned texts are compared; what is kept is read from what came, so that a cut can be noted.
-        var raw = dc.Elements(Dc + "description").Select(d => d.Value).Where(v => PlainText.Clean(v).Length > 0).GroupBy(PlainText.Clean).ToDictionary(g => g.Key, g => g.First());
-        var descriptions = BareDescriptions.Of([.. raw.Keys], language);
-        notes.AddRange(descriptions.Remarks.Take(6).Select(ReaderNotes.NoAbstract));
-        if (descriptions.Abstract.Length > 0) readings.Add(new("abstract", $"description “{ReaderNotes.Brief(descriptions.Abstract)}”", raw.Count < 2 ? "" : $"Of {raw.Count} descriptions the longest that is running text{(language is null ? "" : " in the language of the work")}."));
-        string[] dois = [.. identifiers.Select(Identifiers.Doi).OfType<string>().Distinct()];
-        var relations = BareRelations.Of(Values("relation"), dois.FirstOrDefault());
-        if (relations.Own is { } own) readings.Add(dois.Contains(own) ? new("DOI", $"identifier “{ReaderNotes.Brief(identifiers.First(i => Identifiers.Doi(i) == own))}”", dois.Length > 1 ? $"The first of {dois.Length}; the others are kept as other versions." : "") : new("DOI", "relation", "No identifier is a DOI; the relation names the work’s own."));
-        var source = SourceLine.Read(Values("source"));
-        if (source is not null) readings.Add(new("venue", $"source “{ReaderNotes.Brief(Values("source").FirstOrDefault(v => v.Contains(source.Title, StringComparison.Ordinal)) ?? Values("source")[0])}”", source.Volume is null && source.FirstPage is null ? "Volume and pages are not told in a form that can be told apart." : "Volume, issue and pages were told apart by their signs."));
-        var type = Values("type").Select(t => (Words: t, Type: DocumentTypes.Read(t))).FirstOrDefault(t => t.Type != DocumentType.Other);
-        if (type.Words is not null) readings.Add(new("type", $"type “{ReaderNotes.Brief(type.Words)}”", ""));
+        var date = DateOf(Values("date"), notes, readings);
+        var language = LanguageOf(Values("language"), notes);
+        var descriptions = DescriptionsOf(dc, language, notes, readings);
+        var (doi, versions, relations) = DoisOf(identifiers, Values("relation"), readings);
+        var source = SourceOf(Values("source"), readings);
         var rights = Rights.Of(Values("rights"));
         return new()
         {
@@ -54,21 +40,21 @@ public static partial class DublinCoreReader
             Title = inside ?? title,
             TitleIsTranslated = inside is not null,
             OtherTitles = [.. titles.Skip(1).Where(t => t != title).Distinct()],
-            Abstract = ModsReader.LongText(descriptions.Abstract.Length > 0 ? raw[descriptions.Abstract] : null, "abstract", notes),
+            Abstract = descriptions.Abstract,
             OtherAbstracts = descriptions.Others,
             Keywords = [.. Values("subject").Where(s => s.Length < 300)],
             People = people,
-            Editors = people.Any(p => p.Role is null) ? contributors.Editors : [],
+            Editors = people.Exists(p => p.Role is null) ? contributors.Editors : [],
             Funders = contributors.Funders,
             Year = date?.Year,
             Date = date?.Date,
-            Type = type.Type,
-            Genre = Values("type").Select(DocumentTypes.ThesisGenre).FirstOrDefault(g => g is not null),
+            Type = TypeOf(types, readings),
+            Genre = types.Select(DocumentTypes.ThesisGenre).FirstOrDefault(g => g is not null),
             Language = language,
             Publisher = Values("publisher").FirstOrDefault(),
             Venue = source is null ? null : source with { Issn = source.Issn ?? relations.PartOf },
-            Doi = relations.Own,
-            Versions = [.. relations.Versions.Select(v => v.Doi).Concat(dois).Append(Identifiers.OfAllVersions(relations.Own)).OfType<string>().Where(d => d != relations.Own).Distinct().Select(d => new VersionLink(d))],
+            Doi = doi,
+            Versions = versions,
             Isbn = identifiers.Select(Identifiers.Isbn).FirstOrDefault(i => i is not null),
             OwnNumbers = [.. identifiers.SelectMany(NumbersOf).Distinct()],
             Licence = rights.Licence,
@@ -77,6 +63,65 @@ public static partial class DublinCoreReader
             Readings = readings,
             Notes = notes,
         };
+    }
+
+    private static PublicationDate? DateOf(List<string> dates, List<string> notes, List<Reading> readings)
+    {
+        var date = PublicationDate.Choose(dates);
+        if (date is null && dates.Count > 0) notes.Add(ReaderNotes.Implausible(dates[0]));
+        if (date?.Why is { } why) notes.Add(why);
+        if (date is not null) readings.Add(new("date", $"date “{ReaderNotes.Brief(date.Written)}”", date.Why ?? ""));
+        return date;
+    }
+
+    private static string? LanguageOf(List<string> written, List<string> notes)
+    {
+        var code = written.Select(Languages.Code).FirstOrDefault(c => c is not null);
+        if (code is null && written.Count > 0) notes.Add(ReaderNotes.UnknownLanguage(written[0]));
+        return code;
+    }
+
+    private static DocumentType TypeOf(List<string> types, List<Reading> readings)
+    {
+        foreach (var words in types)
+        {
+            if (DocumentTypes.Read(words) is not (not DocumentType.Other and var type)) continue;
+            readings.Add(new("type", $"type “{ReaderNotes.Brief(words)}”", ""));
+            return type;
+        }
+        return DocumentType.Other;
+    }
+
+    private static BareDescriptions DescriptionsOf(XElement dc, string? language, List<string> notes, List<Reading> readings)
+    {
+        // Cleaned texts are compared; what is kept is read from what came, so that a cut can be noted.
+        var raw = dc.Elements(Dc + "description").Select(d => d.Value).Where(v => PlainText.Clean(v).Length > 0).GroupBy(PlainText.Clean).ToDictionary(g => g.Key, g => g.First());
+        var sorted = BareDescriptions.Of([.. raw.Keys], language);
+        notes.AddRange(sorted.Remarks.Take(6).Select(ReaderNotes.NoAbstract));
+        if (sorted.Abstract.Length == 0) return sorted;
+        var why = raw.Count < 2 ? "" : $"Of {raw.Count} descriptions the longest that is running text{(language is null ? "" : " in the language of the work")}.";
+        readings.Add(new("abstract", $"description “{ReaderNotes.Brief(sorted.Abstract)}”", why));
+        return sorted with { Abstract = ModsReader.LongText(raw[sorted.Abstract], "abstract", notes) };
+    }
+
+    private static (string? Doi, IReadOnlyList<VersionLink> Versions, BareRelations Relations) DoisOf(List<string> identifiers, List<string> relations, List<Reading> readings)
+    {
+        string[] dois = [.. identifiers.Select(Identifiers.Doi).OfType<string>().Distinct()];
+        var related = BareRelations.Of(relations, dois.FirstOrDefault());
+        if (related.Own is { } own)
+            readings.Add(dois.Contains(own)
+                ? new("DOI", $"identifier “{ReaderNotes.Brief(identifiers.First(i => Identifiers.Doi(i) == own))}”", dois.Length > 1 ? $"The first of {dois.Length}; the others are kept as other versions." : "")
+                : new("DOI", "relation", "No identifier is a DOI; the relation names the work’s own."));
+        var others = related.Versions.Select(v => v.Doi).Concat(dois).Append(Identifiers.OfAllVersions(related.Own)).OfType<string>().Where(d => d != related.Own).Distinct();
+        return (related.Own, [.. others.Select(d => new VersionLink(d))], related);
+    }
+
+    private static VenuePart? SourceOf(List<string> sources, List<Reading> readings)
+    {
+        if (SourceLine.Read(sources) is not { } source) return null;
+        var written = sources.FirstOrDefault(v => v.Contains(source.Title, StringComparison.Ordinal)) ?? sources[0];
+        readings.Add(new("venue", $"source “{ReaderNotes.Brief(written)}”", source.Volume is null && source.FirstPage is null ? "Volume and pages are not told in a form that can be told apart." : "Volume, issue and pages were told apart by their signs."));
+        return source;
     }
 
     private static List<PersonName> People(IReadOnlyList<string> creators, List<string> notes)

@@ -121,6 +121,9 @@ public sealed record Reading(string Field, string From, string Why);
 /// <param name="Role">What the person did, when not an author: "editor", "translator"; null for authors.</param>
 public sealed record PersonName(string Family, string Given, string? Orcid = null, string? Affiliation = null, string? Role = null)
 {
+    /// <summary>"Family, Given" — the form of catalogues and exports; the whole name where it is not split.</summary>
+    public string Inverted => Given.Length == 0 ? Family : $"{Family}, {Given}";
+
     /// <summary>"Family, G. H." — the form shown in lists.</summary>
     public string Short => Given.Length == 0 ? Family : $"{Family}, {Initials}";
 
@@ -139,7 +142,15 @@ public sealed record PersonName(string Family, string Given, string? Orcid = nul
 /// <param name="Issue">Issue as printed.</param>
 /// <param name="FirstPage">First page or article number, as printed.</param>
 /// <param name="LastPage">Last page as printed, filled out ("118–31" becomes 131).</param>
-public sealed record VenuePart(string Title, string? Issn = null, string? Volume = null, string? Issue = null, string? FirstPage = null, string? LastPage = null);
+public sealed record VenuePart(string Title, string? Issn = null, string? Volume = null, string? Issue = null, string? FirstPage = null, string? LastPage = null)
+{
+    /// <summary>Last page where there is more than one; null for a single page or an article number.</summary>
+    public string? EndPage => LastPage == FirstPage ? null : LastPage;
+
+    /// <summary>"118–131", "e45"; null when no page is known.</summary>
+    /// <param name="between">What stands between two pages.</param>
+    public string? Pages(string between = "–") => FirstPage is null || EndPage is null ? FirstPage : FirstPage + between + EndPage;
+}
 
 /// <summary>One entry of a reference list.</summary>
 /// <param name="Text">The entry as printed, or put together from its parts.</param>

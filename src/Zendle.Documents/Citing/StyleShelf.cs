@@ -53,7 +53,7 @@ public sealed class StyleShelf : IDisposable
     /// </summary>
     public IReadOnlyList<CitationStyle> Search(string words)
     {
-        var wanted = Words.Of(words).Where(w => !w.IsClosedForm).Select(w => w.Text).ToArray();
+        var wanted = Words.AsWritten(words).ToArray();
         var found = styles.Value.Values.Where(s => wanted.All(w => s.Words.Any(t => t.StartsWith(w, StringComparison.Ordinal))));
         return [.. found.OrderBy(s => wanted.Length > 0 && s.Words.Count > 0 && s.Words[0].StartsWith(wanted[0], StringComparison.Ordinal) ? 0 : 1).ThenBy(s => s.Key != Own)
             .ThenBy(s => s.Title.Length).ThenBy(s => s.Title, StringComparer.OrdinalIgnoreCase).Take(MostFound)];

@@ -98,7 +98,7 @@ public static class PdfText
             Lines = first,
             BodySize = body,
             IsLandscape = wide * 2 > document.NumberOfPages,
-            Words = words,
+            WordCount = words,
             LineNumbers = numbered >= 15,
             Headings = [.. headings.Where(h => IsHeading(h.Line, body)).Select(h => new DocumentHeading(WithoutNumber(h.Line.Text, numbered >= 15), h.Page)).Where(h => h.Text.Length > 2).Take(MostHeadings)],
         };

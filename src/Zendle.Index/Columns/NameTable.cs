@@ -41,7 +41,7 @@ internal sealed class NameTable
         lock (gate)
         {
             if (folded.Length < many) Array.Resize(ref folded, names.Length);
-            for (var i = many - 1; i >= 0 && folded[i] is null; i--) folded[i] = " " + string.Join(' ', Words.Of(names[i]).Where(w => !w.IsClosedForm).Select(w => w.Text));
+            for (var i = many - 1; i >= 0 && folded[i] is null; i--) folded[i] = " " + string.Join(' ', Words.AsWritten(names[i]));
             return new(folded, 0, many);
         }
     }

@@ -130,6 +130,15 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         return [.. found.Select(f => (f.Key, f.Value)).OrderByDescending(f => f.Value).ThenBy(f => f.Key, StringComparer.Ordinal)];
     }
 
+    /// <summary>Takes out of a set what is in no database any more; a review that kept it has it still.</summary>
+    public void LeaveOutWithdrawn(BitSet works)
+    {
+        if (columns.Withdrawn.IsEmpty) return;
+        var elsewhere = columns.Withdrawn.Copy();
+        if (facts is not null) elsewhere.ExceptWith(facts.Kept);
+        works.ExceptWith(elsewhere);
+    }
+
     /// <summary>All works, as a set of one's own.</summary>
     public BitSet Everything() => snapshot.Remember("works", () => Works(snapshot.Live)).Copy();
 

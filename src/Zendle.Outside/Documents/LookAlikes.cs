@@ -193,19 +193,7 @@ public static class LookAlikes
 
         public void Wrapped(string text, float size, bool bold)
         {
-            using var font = new SKFont(bold ? strong : plain, size) { Subpixel = true };
-            var line = "";
-            foreach (var word in text.Split(' '))
-            {
-                var longer = line.Length == 0 ? word : line + " " + word;
-                if (line.Length > 0 && font.MeasureText(longer) > width - 120)
-                {
-                    Line(line, size, bold);
-                    line = word;
-                }
-                else line = longer;
-            }
-            if (line.Length > 0) Line(line, size, bold);
+            foreach (var line in PaperPrinter.Lines(text, bold ? strong : plain, size, width - 120)) Line(line, size, bold);
         }
 
         public byte[] Done()

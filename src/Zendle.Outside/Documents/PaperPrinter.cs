@@ -260,7 +260,7 @@ public sealed class PaperPrinter : IDisposable
         canvas.DrawText(text, x, baseline, SKTextAlign.Left, font, ink);
     }
 
-    private static List<string> Lines(string text, SKTypeface face, float points, float width)
+    internal static List<string> Lines(string text, SKTypeface face, float points, float width)
     {
         using var font = new SKFont(face, points) { Subpixel = true };
         var (lines, line) = (new List<string>(), "");

@@ -84,7 +84,8 @@ public static class RecordCodec
     }
 }
 
-[JsonSourceGenerationOptions(DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault)]
+// What follows from other fields is not written down.
+[JsonSourceGenerationOptions(DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault, IgnoreReadOnlyProperties = true)]
 [JsonSerializable(typeof(Record))]
 [JsonSerializable(typeof(Reference[]))]
 internal sealed partial class RecordJson : JsonSerializerContext;

@@ -25,7 +25,7 @@ public sealed class CitingTests
     {
         WorkId = 1,
         Title = "A title",
-        People = [new("Voss", "A.")],
+        Authors = [new("Voss", "A.")],
         Year = 2001,
         Type = DocumentType.Article,
         Venue = new("Journal", Volume: "4", FirstPage: "10"),
@@ -35,7 +35,7 @@ public sealed class CitingTests
     public void What_is_missing_is_named()
     {
         Assert.Empty(CitationGaps.Of(Article));
-        Assert.Equal(["people", "year"], CitationGaps.Of(Article with { People = [], Year = null }));
+        Assert.Equal(["people", "year"], CitationGaps.Of(Article with { Authors = [], Year = null }));
         Assert.Equal(["venue"], CitationGaps.Of(Article with { Venue = null }));
         Assert.Equal(["volume", "pages"], CitationGaps.Of(Article with { Venue = new("Journal") }));
         Assert.Equal(["volume"], CitationGaps.Of(Article with { Venue = new("Journal"), Doi = "10.5555/a" })); // a DOI stands for pages

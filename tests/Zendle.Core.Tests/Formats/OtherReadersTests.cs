@@ -22,23 +22,23 @@ public sealed class OtherReadersTests : IDisposable
     [
         new()
         {
-            WorkId = 1, Key = "berg2019lit", Title = "Lit verges: 50 % fewer visits by Hyles & co in {Aarhus", People = [new("van der Bergh", "Jan"), new("Night Survey Group", "")], Year = 2019, Date = "2019-03-14", Type = DocumentType.Article,
+            WorkId = 1, Key = "berg2019lit", Title = "Lit verges: 50 % fewer visits by Hyles & co in {Aarhus", Authors = [new("van der Bergh", "Jan"), new("Night Survey Group", "")], Year = 2019, Date = "2019-03-14", Type = DocumentType.Article,
             Venue = new("Small Wings & Lamps", "0378-5955", "44", "2", "550", "550"), Doi = "10.1002/(SICI)1097-0142(19990815)86:4<693::AID-ASI4>3.0.CO;2-O", Language = "ger", Keywords = ["moths", "night_time"], Tags = ["anchor"],
             Abstract = "A pair of { braces }, a lone { one, a \\command, 100 % of $5, #1 ~ ^ done.", Copies = [new("http://h.example/1?a=b&c={d}", CopyAccess.Closed)],
         },
         new()
         {
-            WorkId = 2, Key = "lind2020atlas", Title = "Atlas of DNA in the North Sea", People = [new("Lind", "Per", Role: "editor"), new("Moe", "Ola", Role: "editor")], Year = 2020, Type = DocumentType.Book, Publisher = "Fjord & Sons", Isbn = "9783161484100",
+            WorkId = 2, Key = "lind2020atlas", Title = "Atlas of DNA in the North Sea", Editors = [new("Lind", "Per", Role: "editor"), new("Moe", "Ola", Role: "editor")], Year = 2020, Type = DocumentType.Book, Publisher = "Fjord & Sons", Isbn = "9783161484100",
             Series = "Atlases of the Sea",
         },
         new()
         {
-            WorkId = 3, Key = "moe2021kelp", Title = "Kelp forests", People = [new("Moe", "Ola")], OtherEditors = [new("Lind", "Per")], Year = 2021, Type = DocumentType.Chapter, Venue = new("Atlas of DNA in the North Sea", FirstPage: "12", LastPage: "34"), Publisher = "Fjord & Sons", Isbn = "9783161484100",
+            WorkId = 3, Key = "moe2021kelp", Title = "Kelp forests", Authors = [new("Moe", "Ola")], Editors = [new("Lind", "Per")], Year = 2021, Type = DocumentType.Chapter, Venue = new("Atlas of DNA in the North Sea", FirstPage: "12", LastPage: "34"), Publisher = "Fjord & Sons", Isbn = "9783161484100",
         },
-        new() { WorkId = 4, Key = "ek2022lamps", Title = "Lamps", People = [new("Ek", "Å.")], Year = 2022, Date = "2022-06", Type = DocumentType.ConferencePaper, Venue = new("Proceedings of the Lamp Days", Volume: "3", FirstPage: "e17") },
-        new() { WorkId = 5, Key = "ros2018bees", Title = "Bees at dusk", People = [new("Rós", "Ýr")], Year = 2018, Type = DocumentType.Thesis, Genre = "Master's thesis", Publisher = "University of Vik", Language = "ice" },
+        new() { WorkId = 4, Key = "ek2022lamps", Title = "Lamps", Authors = [new("Ek", "Å.")], Year = 2022, Date = "2022-06", Type = DocumentType.ConferencePaper, Venue = new("Proceedings of the Lamp Days", Volume: "3", FirstPage: "e17") },
+        new() { WorkId = 5, Key = "ros2018bees", Title = "Bees at dusk", Authors = [new("Rós", "Ýr")], Year = 2018, Type = DocumentType.Thesis, Genre = "Master's thesis", Publisher = "University of Vik", Language = "ice" },
         new() { WorkId = 6, Key = "anonndwork", Title = "" },
-        new() { WorkId = 7, Key = "board2015report", Title = "Report and others", People = [new("and others Board", "")], Year = 2015, Type = DocumentType.Report, Publisher = "Board of Lamps" },
+        new() { WorkId = 7, Key = "board2015report", Title = "Report and others", Authors = [new("and others Board", "")], Year = 2015, Type = DocumentType.Report, Publisher = "Board of Lamps" },
     ];
 
     private static bool IsThere(string program)

@@ -12,7 +12,7 @@ public sealed class WriterTests
         WorkId = 7,
         Key = "bergh2017verges",
         Title = "Lit verges, idle flowers: 50 % fewer visits by Hyles & co",
-        People = [new("van der Bergh", "Jan"), new("Night Survey Group", "")],
+        Authors = [new("van der Bergh", "Jan"), new("Night Survey Group", "")],
         Year = 2017,
         Type = DocumentType.Article,
         Language = "eng",
@@ -99,11 +99,11 @@ public sealed class WriterTests
     [Fact]
     public void Keys_are_unique_and_plain() =>
         Assert.Equal(["bergh2017verges", "bergh2017verges-a", "angstrom2017verges", "anonndwork"], CitationKeys.For([
-            Verge with { People = [new("Bergh", "J")] }, Verge with { People = [new("Bergh", "J")] }, Verge with { People = [new("Ångström", "A")] }, new() { WorkId = 1, Title = "Ode" }], new HashSet<string>()));
+            Verge with { Authors = [new("Bergh", "J")] }, Verge with { Authors = [new("Bergh", "J")] }, Verge with { Authors = [new("Ångström", "A")] }, new() { WorkId = 1, Title = "Ode" }], new HashSet<string>()));
 
     [Fact]
     public void A_key_that_is_taken_is_given_to_nobody_else() =>
-        Assert.Equal(["bergh2017verges-b", "bergh2017verges-c"], CitationKeys.For([Verge with { People = [new("Bergh", "J")] }, Verge with { People = [new("Bergh", "J")] }], new HashSet<string> { "bergh2017verges", "bergh2017verges-a" }));
+        Assert.Equal(["bergh2017verges-b", "bergh2017verges-c"], CitationKeys.For([Verge with { Authors = [new("Bergh", "J")] }, Verge with { Authors = [new("Bergh", "J")] }], new HashSet<string> { "bergh2017verges", "bergh2017verges-a" }));
 
     [Fact]
     public void A_file_is_named_by_review_content_number_and_day() =>

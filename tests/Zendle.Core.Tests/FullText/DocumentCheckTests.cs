@@ -8,7 +8,7 @@ public sealed class DocumentCheckTests
 {
     private static readonly ExpectedWork Work = new(["Lit verges, idle flowers: street lighting cuts visits by moths"], [new("Ouverleaux-Tann", "Mei"), new("Okwemba", "J.")], ["10.5555/verge.2017.00012"], 2017, "Street lamps were switched on beside half of the verges.");
 
-    private static DocumentFacts Facts(params string[] lines) => new() { Pages = 12, Lines = [.. lines.Select(l => new DocumentLine(l, 1, 10, false))], BodySize = 10, Words = 5_200 };
+    private static DocumentFacts Facts(params string[] lines) => new() { Pages = 12, Lines = [.. lines.Select(l => new DocumentLine(l, 1, 10, false))], BodySize = 10, WordCount = 5_200 };
 
     private static readonly DocumentFacts Right = Facts("Journal of Verge Ecology 12 (3), 118–131", "Lit verges, idle flowers: street lighting", "cuts visits by moths", "M. Ouverleaux-Tann, J. Okwemba", "Received 3 May 2016 · Accepted 9 January 2017", "https://doi.org/10.5555/verge.2017.00012");
 
@@ -59,7 +59,7 @@ public sealed class DocumentCheckTests
     {
         Pages = pages,
         BodySize = 10,
-        Words = 900,
+        WordCount = 900,
         Lines = [.. lines.Select(l => l[0] switch { '#' => new DocumentLine(l[1..], 1, 16, true), '+' => new DocumentLine(l[1..], 1, 10, true), _ => new DocumentLine(l, 1, 10, false) })],
     };
 
@@ -114,7 +114,7 @@ public sealed class DocumentCheckTests
     {
         Pages = 9,
         BodySize = 10,
-        Words = 4_000,
+        WordCount = 4_000,
         Lines = [.. Enumerable.Range(0, 12).Select(i => new DocumentLine($"This sheet tells how number {i} may be used", 1, 10, false)), new(T, 2, 10, true), new(By, 2, 10, false)],
     }, Work).Verdict);
 
@@ -132,7 +132,7 @@ public sealed class DocumentCheckTests
 
     [Fact]
     public void A_text_no_longer_than_an_abstract_is_a_doubt() =>
-        Assert.Equal("The title agrees, but the text is no longer than an abstract.", DocumentCheck.Of(Right with { Pages = 1, Words = 120 }, Work).Sentence);
+        Assert.Equal("The title agrees, but the text is no longer than an abstract.", DocumentCheck.Of(Right with { Pages = 1, WordCount = 120 }, Work).Sentence);
 
     [Fact]
     public void Words_of_a_title_scattered_over_a_page_are_not_a_title()

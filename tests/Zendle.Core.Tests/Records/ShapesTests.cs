@@ -35,8 +35,8 @@ public sealed class ShapesTests
     internal static string Field(Core.Records.Record r, string field) => field switch
     {
         "title" => r.Title,
-        "people" => string.Join("; ", r.People.Select(p => (p.Given.Length == 0 ? p.Family : $"{p.Family}, {p.Given}") + (p.Role is null ? "" : $" ({p.Role})"))),
-        "editors" => string.Join("; ", r.Editors.Select(p => p.Given.Length == 0 ? p.Family : $"{p.Family}, {p.Given}")),
+        "people" => string.Join("; ", r.People.Select(p => p.Inverted + (p.Role is null ? "" : $" ({p.Role})"))),
+        "editors" => string.Join("; ", r.Editors.Select(p => p.Inverted)),
         "orcid" => string.Join("; ", r.People.Select(p => p.Orcid).OfType<string>()),
         "funders" => string.Join("; ", r.Funders),
         "year" => r.Year?.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "",
@@ -47,7 +47,7 @@ public sealed class ShapesTests
         "venue" => r.Venue?.Title ?? "",
         "volume" => r.Venue?.Volume ?? "",
         "issue" => r.Venue?.Issue ?? "",
-        "pages" => r.Venue?.FirstPage is not { } first ? "" : r.Venue.LastPage is { } last && last != first ? $"{first}-{last}" : first,
+        "pages" => r.Venue?.Pages("-") ?? "",
         "issn" => r.Venue?.Issn ?? "",
         "doi" => r.Doi ?? "",
         "isbn" => r.Isbn ?? "",

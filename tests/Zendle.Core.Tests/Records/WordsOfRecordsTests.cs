@@ -96,7 +96,7 @@ public sealed class WordsOfRecordsTests
     public void What_a_page_says_of_itself_comes_before_what_it_looks_like(string lines, WorkVersion version)
     {
         var first = lines.Split('|');
-        Assert.Equal(version, VersionSigns.Of(new() { Pages = 3, Lines = [.. first.Select(l => new DocumentLine(l, 1, 10, false))], Words = 900 }));
+        Assert.Equal(version, VersionSigns.Of(new() { Pages = 3, Lines = [.. first.Select(l => new DocumentLine(l, 1, 10, false))], WordCount = 900 }));
     }
 
     private static Copy At(CopyAccess access, WorkVersion? version) => new("http://h.example/1", access, version);

@@ -11,10 +11,15 @@ using Zendle.Store.Made;
 namespace Zendle.Server.Features.Databases;
 
 /// <summary>How a job stands.</summary>
-/// <param name="Skipped">The records of a harvest that could not be read, the first of them.</param>
-internal sealed record JobDto(int Id, string Kind, int Subject, string State, int Done, int? Total, int Changed, string Message, IReadOnlyList<SkippedRecord> Skipped, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt)
+/// <param name="SkippedCount">How many records of a harvest could not be read.</param>
+/// <param name="Skipped">The first of them.</param>
+internal sealed record JobDto(int Id, string Kind, int Subject, string State, int Done, int? Total, int Changed, string Message, int SkippedCount, IReadOnlyList<SkippedRecord> Skipped, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt)
 {
-    public static JobDto Of(JobRow j) => new(j.Id, j.Kind, j.Subject, j.State.ToString().ToLowerInvariant(), j.Done, j.Total, j.Changed, j.Message, HarvestReport.Of(j.Report).Skipped, j.CreatedAt, j.EndedAt);
+    public static JobDto Of(JobRow j)
+    {
+        var report = HarvestReport.Of(j.Report);
+        return new(j.Id, j.Kind, j.Subject, j.State.ToString().ToLowerInvariant(), j.Done, j.Total, j.Changed, j.Message, report.SkippedCount, report.Skipped, j.CreatedAt, j.EndedAt);
+    }
 }
 
 internal sealed record SpanCountDto(int Year, int Count);
@@ -34,7 +39,9 @@ internal sealed record DatabaseDto(int Id, string Name, string Description, stri
 /// <summary>Says of which database another is an extract; null for none.</summary>
 internal sealed record PartOfRequest(int? PartOf);
 
-internal sealed record DatabasesDto(IReadOnlyList<DatabaseDto> Databases, int Records, int Works, long Generation);
+/// <summary>All databases.</summary>
+/// <param name="WholeEveryDays">After how many days everything is asked for again where a service does not keep word of what it deletes.</param>
+internal sealed record DatabasesDto(IReadOnlyList<DatabaseDto> Databases, int Records, int Works, long Generation, int WholeEveryDays);
 
 internal sealed record AddressRequest(string Address, string? Format, string? Set);
 
@@ -195,7 +202,7 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
                 [.. f.Types.OrderByDescending(t => t.Value).Select(t => new ValueCountDto(DocumentTypes.Name(t.Key), t.Value))],
                 f.Abstract, f.Keywords, f.References, d.HarvestedAt, d.RunStarted is not null, lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(jobs.AsItStands(job)) : null,
                 [.. databases.Where(o => o.Id != d.Id).Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id])))], d.PartOf, d.DeletedRecord, d.WholeAt);
-        })], columns.Records, columns.Works, snapshot.Generation);
+        })], columns.Records, columns.Works, snapshot.Generation, HarvestJob.WholeEvery.Days);
     }
 
     /// <summary>What the records of one database hold.</summary>

@@ -23,7 +23,7 @@ internal sealed class HarvestJob(OaiClient oai, IDbContextFactory<CorpusContext>
     private static readonly TimeSpan Turn = TimeSpan.FromMinutes(2);
 
     /// <summary>How long what changed is enough where a service does not keep word of what it deletes.</summary>
-    private static readonly TimeSpan WholeEvery = TimeSpan.FromDays(30);
+    internal static readonly TimeSpan WholeEvery = TimeSpan.FromDays(30);
     private static readonly TimeSpan ShowEvery = TimeSpan.FromSeconds(3);
 
     public async Task Run(JobRow job, Func<Task> save, CancellationToken cancel)

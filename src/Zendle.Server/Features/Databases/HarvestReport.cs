@@ -24,8 +24,8 @@ internal sealed record HarvestReport(int SkippedCount, int MendedCount, int Vani
     public HarvestReport With(IReadOnlyList<SkippedRecord> skipped, int mended, int vanished, int doubted) => new(SkippedCount + skipped.Count, MendedCount + mended, Vanished + vanished, Doubted + doubted,
         [.. Skipped, .. skipped.Take(MostNamed - Skipped.Count)]);
 
-    /// <summary>As it is written down.</summary>
-    public string Written() => this == Empty || (SkippedCount, MendedCount, Vanished, Doubted) == default ? "" : JsonSerializer.Serialize(this, SearchService.Json);
+    /// <summary>As it is written down; empty when there is nothing to tell.</summary>
+    public string Written() => (SkippedCount, MendedCount, Vanished, Doubted) == default ? "" : JsonSerializer.Serialize(this, SearchService.Json);
 
     /// <summary>A sentence about all of it; empty when there is nothing to tell.</summary>
     public string Sentence()

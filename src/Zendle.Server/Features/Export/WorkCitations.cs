@@ -27,8 +27,8 @@ internal static class WorkCitations
                 // Exports give keys that last; what stays on the screen needs one for the moment only.
                 Key = string.Create(CultureInfo.InvariantCulture, $"work-{id}"),
                 Title = chosen.Title.Value,
-                People = chosen.People.Value,
-                OtherEditors = chosen.Editors,
+                Authors = [.. chosen.People.Value.Where(p => p.Role is null)],
+                Editors = [.. chosen.People.Value.Where(p => p.Role == "editor"), .. chosen.Editors],
                 Year = chosen.Year.Value,
                 Date = chosen.Date,
                 Type = chosen.Type.Value,

@@ -195,8 +195,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
     {
         using var view = await search.View(reviewId, Core.Reviews.SearchState.Everything);
         var columns = view.Snapshot.Columns;
-        // What stands in the list of references is somebody else's.
-        var first = facts.FirstPage.TakeWhile(l => l.Trim() is not ("References" or "Literature" or "Bibliography")).ToArray();
+        var first = facts.OwnFirstPage.ToArray();
         foreach (var line in first)
             if (Identifiers.Doi(line) is { } doi && columns.References.WithDoi(MergeKeys.Doi(doi)) is > 0 and var byDoi) return byDoi;
         // Of titles that stand there alike the longer one: "Correction to: …" holds the title it corrects.
@@ -207,7 +206,7 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
         for (var i = 0; i < Math.Min(12, first.Length); i++)
             for (var n = 3; n >= 1; n--)
             {
-                var words = Words.Of(string.Join(' ', first.Skip(i).Take(n))).Where(w => !w.IsClosedForm).Select(w => w.Text).ToArray();
+                var words = Words.AsWritten(string.Join(' ', first.Skip(i).Take(n))).ToArray();
                 if (words.Length is < 3 or > 60) continue;
                 if (QueryReader.Read($"title:\"{string.Join(' ', words)}\"") is not { IsSound: true, Root: { } root }) continue;
                 var found = view.Evaluator.Works(view.Evaluator.Records(root)).ToArray();

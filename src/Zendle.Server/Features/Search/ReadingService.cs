@@ -162,6 +162,6 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         if (title.Root is null) return [];
         return [.. view.Evaluator.Works(view.Evaluator.Records(title.Root)).Members().Take(200).Where(work => Folded(columns.SortTitle[work] ?? "") == words).Take(3).Select(work => Dto(work, "has this title"))];
 
-        static string Folded(string line) => string.Join(' ', Words.Of(line).Where(w => !w.IsClosedForm).Select(w => w.Text));
+        static string Folded(string line) => string.Join(' ', Words.AsWritten(line));
     }
 }

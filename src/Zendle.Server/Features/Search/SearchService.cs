@@ -182,14 +182,8 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
         var evaluator = new QuestionEvaluator(snapshot, facts);
         var trail = Trail.Follow(snapshot.Columns.Graph, question, state.Databases, snapshot.Columns.WorkSize);
         var (before, tied) = (trail.Works(1), trail.Works(question.AtLeast));
-        // What is in no database any more is there for the reviews that kept it.
-        if (!snapshot.Columns.Withdrawn.IsEmpty)
-        {
-            var elsewhere = snapshot.Columns.Withdrawn.Copy();
-            elsewhere.ExceptWith(facts.Kept);
-            before.ExceptWith(elsewhere);
-            tied.ExceptWith(elsewhere);
-        }
+        evaluator.LeaveOutWithdrawn(before);
+        evaluator.LeaveOutWithdrawn(tied);
         var inView = Narrowed(evaluator, state, tied, null, beside);
         // Words inside are the only words there are to mark.
         var marked = state.Inside.IsEmpty ? [] : Concepts.Of(QueryReader.Read(string.Join(" AND ", state.Inside.Select(i => $"({i})"))).Root);

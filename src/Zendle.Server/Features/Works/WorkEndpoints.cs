@@ -70,7 +70,7 @@ internal static class WorkEndpoints
         var ids = await reader.IdsOf(workId, cancel);
         var text = await context.Texts.AsNoTracking().ThatCount().Where(t => t.ReviewId == reviewId && ids.Contains(t.WorkId)).OrderBy(t => t.Id).FirstOrDefaultAsync(cancel);
         return TypedResults.Ok(new WorkDto(workId, row.Title, [.. chosen.People.Value.Select(p => new PersonDto(p.Family, p.Given, p.Orcid, p.Affiliation, p.Role))], chosen.Year.Value, row.Type,
-            chosen.Language.Value is { } l ? Languages.Name(l) : null, WorkRows.Venue(columns, workId, chosen), venue?.Volume, venue?.Issue, venue?.FirstPage is null ? null : venue.LastPage is null || venue.LastPage == venue.FirstPage ? venue.FirstPage : $"{venue.FirstPage}–{venue.LastPage}",
+            chosen.Language.Value is { } l ? Languages.Name(l) : null, WorkRows.Venue(columns, workId, chosen), venue?.Volume, venue?.Issue, venue?.Pages(),
             venue?.Issn, chosen.Publisher.Value, chosen.Doi.Value, chosen.Isbn.Value, WorkRows.Mark(chosen.Abstract.Value, concepts, QueryField.Abstract),
             chosen.Abstract.Value.Length == 0 ? null : WorkRows.Source(records.First(r => r.RecordId == chosen.Abstract.RecordId), names),
             [.. chosen.Keywords.Value.Select(k => WorkRows.Mark(k, concepts, QueryField.Keywords))], chosen.Subjects, [.. records.SelectMany(r => r.Record.Funders).Distinct()],

@@ -45,7 +45,13 @@ export function DatabasesPage() {
         )}
         <ul className="bg-raised">
           {data?.databases.map((d) => (
-            <DatabaseRow key={d.id} database={d} all={data.databases} curator={curator} />
+            <DatabaseRow
+              key={d.id}
+              database={d}
+              all={data.databases}
+              curator={curator}
+              wholeEveryDays={data.wholeEveryDays}
+            />
           ))}
         </ul>
         {data?.databases.length === 0 && (
@@ -98,10 +104,12 @@ function DatabaseRow({
   database: d,
   all,
   curator,
+  wholeEveryDays,
 }: {
   database: Database;
   all: readonly Database[];
   curator: boolean;
+  wholeEveryDays: number;
 }) {
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_84px_180px_176px_170px] items-center gap-5 border-b border-soft px-[18px] py-2.5 max-[1150px]:grid-cols-[minmax(0,1fr)_80px_150px_160px]">
@@ -125,7 +133,7 @@ function DatabaseRow({
       <YearSpan years={d.years} />
       <TypeBar types={d.types} />
       <div className="max-[1150px]:col-span-4">
-        <HarvestState database={d} curator={curator} />
+        <HarvestState database={d} curator={curator} wholeEveryDays={wholeEveryDays} />
       </div>
     </li>
   );
@@ -197,7 +205,15 @@ function TypeBar({ types }: { types: readonly Dto<"ValueCountDto">[] }) {
   );
 }
 
-function HarvestState({ database: d, curator }: { database: Database; curator: boolean }) {
+function HarvestState({
+  database: d,
+  curator,
+  wholeEveryDays,
+}: {
+  database: Database;
+  curator: boolean;
+  wholeEveryDays: number;
+}) {
   const harvest = useHarvest();
   const [reading, setReading] = useState(false);
   const job = d.job;
@@ -252,7 +268,7 @@ function HarvestState({ database: d, curator }: { database: Database; curator: b
         <button
           type="button"
           className={`ml-2 ${link}`}
-          title={wholeHint(d)}
+          title={wholeHint(d, wholeEveryDays)}
           onClick={() => harvest.begin.mutate({ id: d.id, whole: true })}
         >
           everything again
@@ -272,11 +288,11 @@ function HarvestState({ database: d, curator }: { database: Database; curator: b
 }
 
 /** Why everything is asked for again at times. */
-const wholeHint = (d: Database) =>
+const wholeHint = (d: Database, everyDays: number) =>
   [
     "Asks for all records again, also those that have not changed.",
     d.deletedRecord !== "persistent" &&
-      "This service does not keep word of what it deletes; asking for everything shows what has vanished. That is also done by itself every 30 days.",
+      `This service does not keep word of what it deletes; asking for everything shows what has vanished. That is also done by itself every ${count(everyDays)} days.`,
     d.wholeAt && `Last: ${ago(d.wholeAt)}.`,
   ]
     .filter(Boolean)
@@ -294,6 +310,11 @@ function Skipped({ name, job, close }: { name: string; job: Dto<"JobDto">; close
           </li>
         ))}
       </ul>
+      {job.skippedCount > job.skipped.length && (
+        <p className="mt-3 text-[12.5px] text-quiet">
+          These are the first {count(job.skipped.length)} of {count(job.skippedCount)}.
+        </p>
+      )}
     </Sheet>
   );
 }
