@@ -10,6 +10,8 @@ internal sealed class DataFolder : IDisposable
     /// <summary>Bytes that must be free for a start.</summary>
     public const long LeastFree = 200_000_000;
 
+    private const int MostTries = 20;
+    private static readonly TimeSpan BetweenTries = TimeSpan.FromMilliseconds(50);
     private readonly FileStream? hold;
 
     private DataFolder(FileStream? hold) => this.hold = hold;
@@ -25,14 +27,16 @@ internal sealed class DataFolder : IDisposable
     {
         whyNot = WhyNot(folder);
         if (whyNot is not null) return null;
-        try
+        for (var tries = 1; ; tries++)
         {
-            return new(new FileStream(Path.Combine(folder, "keys", "in-use"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None));
-        }
-        catch (IOException)
-        {
-            whyNot = $"The data folder {folder} is in use by another Zendle. Stop that one first, or choose another folder with --data.";
-            return null;
+            try { return new(new FileStream(Path.Combine(folder, "keys", "in-use"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None)); }
+            // One that is just ending lets go at once; and a process that it was starting has the lock until it is under way.
+            catch (IOException) when (tries < MostTries) { Thread.Sleep(BetweenTries); }
+            catch (IOException)
+            {
+                whyNot = $"The data folder {folder} is in use by another Zendle. Stop that one first, or choose another folder with --data.";
+                return null;
+            }
         }
     }
 
