@@ -15,15 +15,32 @@ internal static class DocumentBench
         {
             var bytes = papers.Print(study, times);
             var pages = PdfText.Read(bytes, PdfLimits.Usual).Pages;
-            var spent = Enumerable.Range(0, 24).Select(_ => Measures.Time(() => DocumentCheck.Of(PdfText.Read(bytes, PdfLimits.Usual), Papers.Expected(study)).Verdict).Milliseconds).Skip(4).ToArray();
-            Console.WriteLine($"a document of {pages} pages read and checked: median {Measures.Median(spent):N0} ms, {Measures.Median(spent) / pages:N1} ms a page");
+            var spent = Enumerable
+                .Range(0, 24)
+                .Select(_ =>
+                    Measures
+                        .Time(() =>
+                            DocumentCheck.Of(PdfText.Read(bytes, PdfLimits.Usual), Papers.Expected(study)).Verdict
+                        )
+                        .Milliseconds
+                )
+                .Skip(4)
+                .ToArray();
+            Console.WriteLine(
+                $"a document of {pages} pages read and checked: median {Measures.Median(spent):N0} ms, {Measures.Median(spent) / pages:N1} ms a page"
+            );
         }
         var files = papers.Studies.TakeLast(50).Select(w => (Work: w, Bytes: papers.Print(w))).ToArray();
         for (var i = 0; i < 500; i++)
         {
             var (work, bytes) = files[i % files.Length];
-            if (DocumentCheck.Of(PdfText.Read(bytes, PdfLimits.Usual), Papers.Expected(work)).Verdict != DocumentVerdict.Agrees) throw new InvalidOperationException($"A right document was not known: {work.Title}");
-            if (i is 99 or 299 or 499) Console.WriteLine($"after {i + 1} documents: {Measures.Memory()}");
+            if (
+                DocumentCheck.Of(PdfText.Read(bytes, PdfLimits.Usual), Papers.Expected(work)).Verdict
+                != DocumentVerdict.Agrees
+            )
+                throw new InvalidOperationException($"A right document was not known: {work.Title}");
+            if (i is 99 or 299 or 499)
+                Console.WriteLine($"after {i + 1} documents: {Measures.Memory()}");
         }
     }
 }

@@ -12,7 +12,16 @@ internal static class PageFile
     /// <param name="file">The file.</param>
     public static OaiPage<PreparedRecord> Read(int databaseId, string file)
     {
-        using var xml = OaiReply.Reader(new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.Read, bufferSize: 65_536), OaiLimits.Usual.ReplyBytes);
-        return OaiPageReader.Read(new("http://bench.example/"), xml, DateTimeOffset.UnixEpoch, record => HarvestedRecords.Of(databaseId, record), default);
+        using var xml = OaiReply.Reader(
+            new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.Read, bufferSize: 65_536),
+            OaiLimits.Usual.ReplyBytes
+        );
+        return OaiPageReader.Read(
+            new("http://bench.example/"),
+            xml,
+            DateTimeOffset.UnixEpoch,
+            record => HarvestedRecords.Of(databaseId, record),
+            default
+        );
     }
 }

@@ -23,8 +23,22 @@ internal sealed class Papers
     public byte[] Print(Work work, int times = 1)
     {
         var paper = Paper.Of(work, works, scenario, Look.Typeset);
-        return PaperPrinter.Print(paper with { Sections = [.. paper.Sections.Select(s => s with { Paragraphs = [.. Enumerable.Repeat(s.Paragraphs, times).SelectMany(p => p)] })] });
+        return PaperPrinter.Print(
+            paper with
+            {
+                Sections =
+                [
+                    .. paper.Sections.Select(s =>
+                        s with
+                        {
+                            Paragraphs = [.. Enumerable.Repeat(s.Paragraphs, times).SelectMany(p => p)],
+                        }
+                    ),
+                ],
+            }
+        );
     }
 
-    public static ExpectedWork Expected(Work w) => new([w.Title], [.. w.People.Select(p => new PersonName(p.Family, p.Given))], [w.Doi!], w.Year, w.Abstract);
+    public static ExpectedWork Expected(Work w) =>
+        new([w.Title], [.. w.People.Select(p => new PersonName(p.Family, p.Given))], [w.Doi!], w.Year, w.Abstract);
 }

@@ -1,14 +1,21 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|shapes|fuzz|trails|documents|gather|cite|corpus|people] [--works N] [--seed N] [--cache DIR] [--store DIR]; without a name, all of them. Milliseconds on shared
-// machines only orient; the ratios, measured side by side in one run, are what counts.
+// ./zendle bench [search|shapes|fuzz|trails|documents|gather|cite|corpus|people] [--works N] [--seed N] [--cache DIR]
+// [--store DIR]; without a name, all of them. Milliseconds on shared machines only orient; the ratios, measured side by
+// side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
-if (args is ["measure", ..]) return await Zendle.Bench.Measure.MeasureCommand.Run(args[1..]);
+if (args is ["measure", ..])
+    return await Zendle.Bench.Measure.MeasureCommand.Run(args[1..]);
+
 // What the corpus bench runs in processes of their own.
 if (args is ["start" or "harvest", ..])
 {
-    await (args[0] == "start" ? CorpusBench.Start(Text("--store")!) : CorpusBench.Harvest(Text("--store")!, Text("--page")!));
+    await (
+        args[0] == "start"
+            ? CorpusBench.Start(Text("--store")!)
+            : CorpusBench.Harvest(Text("--store")!, Text("--page")!)
+    );
     return 0;
 }
 string[] all = ["search", "shapes", "fuzz", "trails", "documents", "gather", "cite", "corpus", "people"];
@@ -21,11 +28,15 @@ if (!all.Contains(named[0]))
     return 1;
 }
 var folder = Directory.CreateTempSubdirectory("zendle-bench-").FullName;
-var cache = Text("--cache") ?? Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".cache", "zendle-bench");
+var cache =
+    Text("--cache")
+    ?? Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".cache", "zendle-bench");
 var needed = works * (named.Contains("corpus") ? 25_000L : 6_000L);
 if (new DriveInfo(folder).AvailableFreeSpace < needed)
 {
-    Console.Error.WriteLine($"The bench needs about {needed / 1_000_000} MB free in {folder}; choose fewer works with --works.");
+    Console.Error.WriteLine(
+        $"The bench needs about {needed / 1_000_000} MB free in {folder}; choose fewer works with --works."
+    );
     return 1;
 }
 try
@@ -36,20 +47,46 @@ try
         var own = Directory.CreateDirectory(Path.Combine(folder, name)).FullName;
         switch (name)
         {
-            case "search": SearchBench.Run(own, works, seed); break;
-            case "shapes": ShapesBench.Run(own, works, seed); break;
-            case "fuzz": FuzzBench.Run(seed); break;
-            case "trails": TrailBench.Run(own, works, seed); break;
-            case "documents": DocumentBench.Run(seed); break;
-            case "gather": await GatherBench.Run(own, seed); break;
-            case "corpus": await CorpusBench.Run(Text("--store") is { } kept ? Directory.CreateDirectory(kept).FullName : own, cache, works, seed); break;
-            case "people": PeopleBench.Run(works, seed); break;
-            case "cite": await CiteBench.Run(seed); break;
+            case "search":
+                SearchBench.Run(own, works, seed);
+                break;
+            case "shapes":
+                ShapesBench.Run(own, works, seed);
+                break;
+            case "fuzz":
+                FuzzBench.Run(seed);
+                break;
+            case "trails":
+                TrailBench.Run(own, works, seed);
+                break;
+            case "documents":
+                DocumentBench.Run(seed);
+                break;
+            case "gather":
+                await GatherBench.Run(own, seed);
+                break;
+            case "corpus":
+                await CorpusBench.Run(
+                    Text("--store") is { } kept ? Directory.CreateDirectory(kept).FullName : own,
+                    cache,
+                    works,
+                    seed
+                );
+                break;
+            case "people":
+                PeopleBench.Run(works, seed);
+                break;
+            case "cite":
+                await CiteBench.Run(seed);
+                break;
         }
     }
     return 0;
 }
-finally { Directory.Delete(folder, recursive: true); }
+finally
+{
+    Directory.Delete(folder, recursive: true);
+}
 
 int Option(string name, int otherwise) => int.TryParse(Text(name), out var value) ? value : otherwise;
 

@@ -28,14 +28,20 @@ internal static class SearchBench
             columns.Add(Row(r));
         }
         index.Refresh(columns.Build(), SyntheticCorpus.Databases, 1);
-        Console.WriteLine($"Zendle index built: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s, {Measures.Megabytes(Path.Combine(folder, "index")):N0} MB on disk");
+        Console.WriteLine(
+            $"Zendle index built: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s, {Measures.Megabytes(Path.Combine(folder, "index")):N0} MB on disk"
+        );
 
         watch.Restart();
         using var fts = new FtsStore(Path.Combine(folder, "fts.db"));
         fts.Fill(corpus.Records());
-        Console.WriteLine($"FTS5 built: {watch.Elapsed.TotalSeconds:N0} s, {Measures.Megabytes(folder) - Measures.Megabytes(Path.Combine(folder, "index")):N0} MB on disk");
+        Console.WriteLine(
+            $"FTS5 built: {watch.Elapsed.TotalSeconds:N0} s, {Measures.Megabytes(folder) - Measures.Megabytes(Path.Combine(folder, "index")):N0} MB on disk"
+        );
 
-        Console.WriteLine("Three AND-ed concepts of four terms (one of them a truncation), with ledger, narrowing by years and type, and the first page:");
+        Console.WriteLine(
+            "Three AND-ed concepts of four terms (one of them a truncation), with ledger, narrowing by years and type, and the first page:"
+        );
         Run("narrow: rarer words", 1, 30, 40, 1_200);
         Run("middle: usual words", 2, 24, 10, 200);
         Run("broad: common words", 3, 12, 3, 60);
@@ -49,7 +55,19 @@ internal static class SearchBench
             var (ours, theirs, hits) = (new List<double>(), new List<double>(), new List<int>());
             for (var q = 0; q < questions + 3; q++)
             {
-                var concepts = Enumerable.Range(0, 3).Select(_ => "(" + string.Join(" OR ", Enumerable.Range(0, 4).Select(t => SyntheticCorpus.Word(random.Next(fromRank, toRank)) + (t == 3 ? "*" : ""))) + ")").ToArray();
+                var concepts = Enumerable
+                    .Range(0, 3)
+                    .Select(_ =>
+                        "("
+                        + string.Join(
+                            " OR ",
+                            Enumerable
+                                .Range(0, 4)
+                                .Select(t => SyntheticCorpus.Word(random.Next(fromRank, toRank)) + (t == 3 ? "*" : ""))
+                        )
+                        + ")"
+                    )
+                    .ToArray();
                 var expression = string.Join(" AND ", concepts);
                 var (fromYear, type) = (random.Next(1990, 2015), (DocumentType)random.Next(1, 6));
                 var started = Stopwatch.GetTimestamp();
@@ -59,14 +77,19 @@ internal static class SearchBench
                 var other = fts.Answer(expression, fromYear, type);
                 var theirTime = Stopwatch.GetElapsedTime(started).TotalMilliseconds;
                 if (mine.Records != other.Records || mine.Works != other.Works || mine.Narrowed != other.Narrowed)
-                    throw new InvalidOperationException($"The answers differ for {expression}: {mine} against {other}.");
-                if (q < 3) continue; // warm-up of both
+                    throw new InvalidOperationException(
+                        $"The answers differ for {expression}: {mine} against {other}."
+                    );
+                if (q < 3)
+                    continue; // warm-up of both
                 ours.Add(ourTime);
                 theirs.Add(theirTime);
                 hits.Add(mine.Works);
             }
             var ratio = Measures.Ratio(ours, theirs);
-            Console.WriteLine($"{name}: {questions} questions, median {Measures.Median(hits.Select(h => (double)h)):N0} works. Zendle median {Measures.Median(ours):N1} ms, p95 {Measures.Percentile(ours, 0.95):N1} ms; FTS5 median {Measures.Median(theirs):N1} ms. FTS5 ÷ Zendle, geometric mean: {ratio:N1}");
+            Console.WriteLine(
+                $"{name}: {questions} questions, median {Measures.Median(hits.Select(h => (double)h)):N0} works. Zendle median {Measures.Median(ours):N1} ms, p95 {Measures.Percentile(ours, 0.95):N1} ms; FTS5 median {Measures.Median(theirs):N1} ms. FTS5 ÷ Zendle, geometric mean: {ratio:N1}"
+            );
         }
 
         (int Records, int Works, int Narrowed, int Page) Ours(string expression, int fromYear, DocumentType type)
@@ -76,15 +99,40 @@ internal static class SearchBench
             var root = QueryReader.Read(expression).Root!;
             var records = evaluator.Records(root);
             var ledger = Ledger.Of(snapshot, records, []);
-            var state = SearchState.Of([new(StepKind.Years, From: fromYear), new(StepKind.Narrow, Facet: Facet.Type, Values: [DocumentTypes.Name(type)])]);
+            var state = SearchState.Of([
+                new(StepKind.Years, From: fromYear),
+                new(StepKind.Narrow, Facet: Facet.Type, Values: [DocumentTypes.Name(type)]),
+            ]);
             var inView = evaluator.Narrowed(state, null, _ => null)!;
             inView.IntersectWith(evaluator.Works(records));
-            var page = WorkOrder.Sort(snapshot, inView, SortOrder.Relevance, Concepts.Of(root), records, 2026).Take(50).Count();
+            var page = WorkOrder
+                .Sort(snapshot, inView, SortOrder.Relevance, Concepts.Of(root), records, 2026)
+                .Take(50)
+                .Count();
             return (ledger.Records, ledger.Works, inView.Count(), page);
         }
     }
 
     /// <summary>What the columns take of a record.</summary>
-    public static ColumnRow Row(SyntheticRecord r) => new(r.Id, r.Work, r.Database, r.Database == 2 ? 0 : 1, r.Record.Year, r.Record.Type, r.Record.Language, r.Record.Title, r.Record.People[0].Family, [r.Record.People[0].Short],
-        r.Record.Venue!.Title, [], TextAtHand.Best([]), null, MergeKeys.Doi(r.Record.Doi), 0, [], Around: new([], [], [], r.Record.Keywords));
+    public static ColumnRow Row(SyntheticRecord r) =>
+        new(
+            r.Id,
+            r.Work,
+            r.Database,
+            r.Database == 2 ? 0 : 1,
+            r.Record.Year,
+            r.Record.Type,
+            r.Record.Language,
+            r.Record.Title,
+            r.Record.People[0].Family,
+            [r.Record.People[0].Short],
+            r.Record.Venue!.Title,
+            [],
+            TextAtHand.Best([]),
+            null,
+            MergeKeys.Doi(r.Record.Doi),
+            0,
+            [],
+            Around: new([], [], [], r.Record.Keywords)
+        );
 }

@@ -10,13 +10,16 @@ using Zendle.Index.Questions;
 namespace Zendle.Bench;
 
 /// <summary>
-/// Each shape of question with complete count and ledger, beside SQLite FTS5 and beside plain arrays of places; the board; facets; first pages; set algebra beside bare
-/// loops; ten people at once. Every answer is compared; where two differ, the bench stops.
+/// Each shape of question with complete count and ledger, beside SQLite FTS5 and beside plain arrays of places; the
+/// board; facets; first pages; set algebra beside bare loops; ten people at once. Every answer is compared; where two
+/// differ, the bench stops.
 /// </summary>
 internal sealed class ShapesBench : IDisposable
 {
     private readonly SyntheticCorpus corpus;
-    private readonly int count, works, seed;
+    private readonly int count,
+        works,
+        seed;
     private readonly CorpusIndex index;
     private readonly FtsStore fts;
     private readonly CorpusSnapshot snapshot;
@@ -32,10 +35,13 @@ internal sealed class ShapesBench : IDisposable
         foreach (var chunk in corpus.Records().Chunk(20_000))
         {
             Parallel.ForEach(chunk, r => index.Put(r.Id, r.Record));
-            foreach (var r in chunk) columns.Add(SearchBench.Row(r));
+            foreach (var r in chunk)
+                columns.Add(SearchBench.Row(r));
         }
         index.Refresh(columns.Build(), SyntheticCorpus.Databases, 1);
-        Console.WriteLine($"{works:N0} works, {count:N0} records. Index: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}");
+        Console.WriteLine(
+            $"{works:N0} works, {count:N0} records. Index: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}"
+        );
         watch.Restart();
         fts = new(Path.Combine(folder, "fts.db"));
         fts.Fill(corpus.Records());
@@ -60,28 +66,59 @@ internal sealed class ShapesBench : IDisposable
     private void Shapes()
     {
         var (random, pairs) = (new Random(seed + 7), Pairs());
-        string Group(int from, int to) => "(" + string.Join(" OR ", Enumerable.Range(0, 4).Select(t => Word(random, from, to) + (t == 3 ? "*" : ""))) + ")";
+        string Group(int from, int to) =>
+            "("
+            + string.Join(" OR ", Enumerable.Range(0, 4).Select(t => Word(random, from, to) + (t == 3 ? "*" : "")))
+            + ")";
         var shapes = new (string Name, int Questions, bool Fts, Func<string> Make)[]
         {
             ("term", 20, true, () => Word(random, 20, 800)),
-            ("three concepts of four terms", 10, true, () => $"{Group(20, 400)} AND {Group(20, 400)} AND {Group(20, 400)}"),
+            (
+                "three concepts of four terms",
+                10,
+                true,
+                () => $"{Group(20, 400)} AND {Group(20, 400)} AND {Group(20, 400)}"
+            ),
             ("phrase", 10, true, () => $"title:\"{pairs(random, 30)}\" OR abstract:\"{pairs(random, 30)}\""),
-            ("phrase of the commonest words", 3, true, () => $"abstract:\"{SyntheticCorpus.Word(random.Next(3))} {SyntheticCorpus.Word(random.Next(3))}\""),
+            (
+                "phrase of the commonest words",
+                3,
+                true,
+                () => $"abstract:\"{SyntheticCorpus.Word(random.Next(3))} {SyntheticCorpus.Word(random.Next(3))}\""
+            ),
             ("NEAR/5", 10, true, () => $"abstract:({Word(random, 20, 200)} NEAR/5 {Word(random, 20, 200)})"),
             ("open end", 10, true, () => SyntheticCorpus.Word(random.Next(400, 2_000))[..4] + "*"),
             ("open end, one letter", 3, true, () => "bcdfghk"[random.Next(7)] + "*"),
-            ("open inside", 5, false, () => SyntheticCorpus.Word(random.Next(400, 8_000)) is var w ? w[..2] + "*" + w[^2..] : ""),
+            (
+                "open inside",
+                5,
+                false,
+                () => SyntheticCorpus.Word(random.Next(400, 8_000)) is var w ? w[..2] + "*" + w[^2..] : ""
+            ),
             ("open start", 5, false, () => "*" + SyntheticCorpus.Word(random.Next(400, 8_000))[2..]),
             ("NOT", 10, true, () => $"{Word(random, 20, 400)} AND NOT {Word(random, 5, 100)}"),
             ("one field", 10, true, () => $"title:{Word(random, 20, 800)}"),
         };
-        var questions = shapes.Select(s => (s.Name, s.Fts, Lines: Enumerable.Range(0, s.Questions + 1).Select(_ => s.Make()).ToArray())).ToArray();
-        var plain = new PlainPostings(corpus.Records(), questions.SelectMany(q => q.Lines).Select(l => QueryReader.Read(l).Root!), count + 1);
-        Console.WriteLine($"shapes, each question once (medians): works | Zendle | FTS5 | plain arrays | FTS5 ÷ Zendle | Zendle ÷ plain; with ledger and complete count");
+        var questions = shapes
+            .Select(s => (s.Name, s.Fts, Lines: Enumerable.Range(0, s.Questions + 1).Select(_ => s.Make()).ToArray()))
+            .ToArray();
+        var plain = new PlainPostings(
+            corpus.Records(),
+            questions.SelectMany(q => q.Lines).Select(l => QueryReader.Read(l).Root!),
+            count + 1
+        );
+        Console.WriteLine(
+            $"shapes, each question once (medians): works | Zendle | FTS5 | plain arrays | FTS5 ÷ Zendle | Zendle ÷ plain; with ledger and complete count"
+        );
         var (allFts, allPlain) = (new List<double>(), new List<double>());
         foreach (var (name, hasFts, lines) in questions)
         {
-            var (ours, theirs, bare, found) = (new List<double>(), new List<double>(), new List<double>(), new List<double>());
+            var (ours, theirs, bare, found) = (
+                new List<double>(),
+                new List<double>(),
+                new List<double>(),
+                new List<double>()
+            );
             foreach (var line in lines)
             {
                 var root = QueryReader.Read(line).Root!;
@@ -94,30 +131,50 @@ internal sealed class ShapesBench : IDisposable
                     (other, var counted) = Measures.Time(() => fts.Counts(Match(root)));
                     Same(line, answer, counted);
                 }
-                if (line == lines[0]) continue; // the first of each shape warms all up
+                if (line == lines[0])
+                    continue; // the first of each shape warms all up
                 ours.Add(mine);
                 bare.Add(plainly);
                 found.Add(answer.Works);
-                if (hasFts) theirs.Add(other);
+                if (hasFts)
+                    theirs.Add(other);
             }
-            if (hasFts) allFts.Add(Measures.Ratio(ours, theirs));
+            if (hasFts)
+                allFts.Add(Measures.Ratio(ours, theirs));
             allPlain.Add(Measures.Ratio(bare, ours));
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{name} | {Measures.Median(found):N0} | {Measures.Median(ours):N1} ms | {(hasFts ? $"{Measures.Median(theirs):N1} ms" : "–")} | {Measures.Median(bare):N1} ms | {(hasFts ? $"{Measures.Ratio(ours, theirs):N1}" : "–")} | {Measures.Ratio(bare, ours):N1}"));
+            Console.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{name} | {Measures.Median(found):N0} | {Measures.Median(ours):N1} ms | {(hasFts ? $"{Measures.Median(theirs):N1} ms" : "–")} | {Measures.Median(bare):N1} ms | {(hasFts ? $"{Measures.Ratio(ours, theirs):N1}" : "–")} | {Measures.Ratio(bare, ours):N1}"
+                )
+            );
         }
-        Console.WriteLine($"geometric mean over the shapes: FTS5 ÷ Zendle {Math.Exp(allFts.Average(Math.Log)):N1}; Zendle ÷ plain arrays {Math.Exp(allPlain.Average(Math.Log)):N1}");
+        Console.WriteLine(
+            $"geometric mean over the shapes: FTS5 ÷ Zendle {Math.Exp(allFts.Average(Math.Log)):N1}; Zendle ÷ plain arrays {Math.Exp(allPlain.Average(Math.Log)):N1}"
+        );
         var set = new QuestionEvaluator(snapshot, null);
         var inside = QueryReader.Read(SyntheticCorpus.Word(30)).Root!;
         var whole = set.Works(set.Records(inside));
-        var within = Enumerable.Range(0, 10).Select(_ => Word(random, 100, 2_000)).Select(w => Measures.Time(() =>
-        {
-            var left = set.Works(set.Records(QueryReader.Read(w).Root!));
-            left.IntersectWith(whole);
-            return left.Count();
-        }).Milliseconds);
+        var within = Enumerable
+            .Range(0, 10)
+            .Select(_ => Word(random, 100, 2_000))
+            .Select(w =>
+                Measures
+                    .Time(() =>
+                    {
+                        var left = set.Works(set.Records(QueryReader.Read(w).Root!));
+                        left.IntersectWith(whole);
+                        return left.Count();
+                    })
+                    .Milliseconds
+            );
         Console.WriteLine($"a further word inside a set of {whole.Count():N0}: {Measures.Median(within):N1} ms");
     }
 
-    /// <summary>A board of twelve terms: the whole, what each term alone brings in, and each database; cold and after one term is another.</summary>
+    /// <summary>
+    /// A board of twelve terms: the whole, what each term alone brings in, and each database; cold and after one term
+    /// is another.
+    /// </summary>
     private void Boards()
     {
         var random = new Random(seed + 11);
@@ -130,13 +187,19 @@ internal sealed class ShapesBench : IDisposable
             var (ours, board) = Measures.Time(() => Board(terms));
             warm.Add(ours);
             var (other, counts) = Measures.Time(() => FtsBoard(terms));
-            if (!board.SequenceEqual(counts)) throw new InvalidOperationException($"The boards differ for {Line(terms)}: {string.Join(' ', board)} against {string.Join(' ', counts)}.");
+            if (!board.SequenceEqual(counts))
+                throw new InvalidOperationException(
+                    $"The boards differ for {Line(terms)}: {string.Join(' ', board)} against {string.Join(' ', counts)}."
+                );
             theirs.Add(other);
         }
-        Console.WriteLine($"board of twelve terms with every only-it and all databases: cold {Measures.Median(cold):N1} ms, after one changed term {Measures.Median(warm):N1} ms; FTS5 {Measures.Median(theirs):N0} ms; FTS5 ÷ Zendle after a change {Measures.Ratio(warm, theirs):N0}, cold {Measures.Ratio(cold, theirs):N0}");
+        Console.WriteLine(
+            $"board of twelve terms with every only-it and all databases: cold {Measures.Median(cold):N1} ms, after one changed term {Measures.Median(warm):N1} ms; FTS5 {Measures.Median(theirs):N0} ms; FTS5 ÷ Zendle after a change {Measures.Ratio(warm, theirs):N0}, cold {Measures.Ratio(cold, theirs):N0}"
+        );
     }
 
-    private static string Line(string[] terms) => string.Join(" AND ", terms.Chunk(4).Where(c => c.Length > 0).Select(c => "(" + string.Join(" OR ", c) + ")"));
+    private static string Line(string[] terms) =>
+        string.Join(" AND ", terms.Chunk(4).Where(c => c.Length > 0).Select(c => "(" + string.Join(" OR ", c) + ")"));
 
     private int[] Board(string[] terms)
     {
@@ -144,7 +207,14 @@ internal sealed class ShapesBench : IDisposable
         var records = evaluator.Records(root);
         var whole = evaluator.Works(records).Count();
         var ledger = Ledger.Of(snapshot, records, []);
-        return [whole, .. Concepts.Terms(root, QueryField.About).Select(t => whole - evaluator.Works(evaluator.Records(root, QueryField.About, t.Term)).Count()), .. ledger.Databases.Select(d => d.Works)];
+        return
+        [
+            whole,
+            .. Concepts
+                .Terms(root, QueryField.About)
+                .Select(t => whole - evaluator.Works(evaluator.Records(root, QueryField.About, t.Term)).Count()),
+            .. ledger.Databases.Select(d => d.Works),
+        ];
     }
 
     private int[] FtsBoard(string[] terms)
@@ -152,7 +222,11 @@ internal sealed class ShapesBench : IDisposable
         var whole = fts.Counts(Match(QueryReader.Read(Line(terms)).Root!));
         int Without(int t)
         {
-            var groups = terms.Select((term, i) => (term, i)).Where(x => x.i != t).GroupBy(x => x.i / 4).Select(g => "(" + string.Join(" OR ", g.Select(x => x.term)) + ")");
+            var groups = terms
+                .Select((term, i) => (term, i))
+                .Where(x => x.i != t)
+                .GroupBy(x => x.i / 4)
+                .Select(g => "(" + string.Join(" OR ", g.Select(x => x.term)) + ")");
             return fts.Counts(string.Join(" AND ", groups)).Works;
         }
         return [whole.Works, .. Enumerable.Range(0, 12).Select(t => whole.Works - Without(t)), .. whole.Databases];
@@ -160,9 +234,27 @@ internal sealed class ShapesBench : IDisposable
 
     private void Facets()
     {
-        var set = BitSet.Of(works + 1, Enumerable.Range(0, Math.Min(100_000, works / 2)).Select(i => 1 + (int)((long)i * works / Math.Min(100_000, works / 2)) % works));
-        Facet[] fields = [Facet.Year, Facet.Type, Facet.Language, Facet.Venue, Facet.Person, Facet.Database, Facet.Text, Facet.Keyword];
-        var times = Enumerable.Range(0, 12).Select(_ => Measures.Time(() => fields.Sum(f => snapshot.Columns.Of(f).Count(set).Length)).Milliseconds).Skip(2);
+        var set = BitSet.Of(
+            works + 1,
+            Enumerable
+                .Range(0, Math.Min(100_000, works / 2))
+                .Select(i => 1 + (int)((long)i * works / Math.Min(100_000, works / 2)) % works)
+        );
+        Facet[] fields =
+        [
+            Facet.Year,
+            Facet.Type,
+            Facet.Language,
+            Facet.Venue,
+            Facet.Person,
+            Facet.Database,
+            Facet.Text,
+            Facet.Keyword,
+        ];
+        var times = Enumerable
+            .Range(0, 12)
+            .Select(_ => Measures.Time(() => fields.Sum(f => snapshot.Columns.Of(f).Count(set).Length)).Milliseconds)
+            .Skip(2);
         Console.WriteLine($"eight fields of a set of {set.Count():N0}: {Measures.Median(times):N1} ms");
     }
 
@@ -174,8 +266,19 @@ internal sealed class ShapesBench : IDisposable
         var found = evaluator.Works(records);
         foreach (var order in Enum.GetValues<SortOrder>().Where(o => o != SortOrder.Ties))
         {
-            var times = Enumerable.Range(0, 6).Select(_ => Measures.Time(() => WorkOrder.Sort(snapshot, found, order, Concepts.Of(root), records, 2026).Take(50).Sum()).Milliseconds).ToArray();
-            Console.WriteLine($"first page of {found.Count():N0} by {order}: {Measures.Median(times.Skip(1)):N1} ms, the first time {times[0]:N0} ms");
+            var times = Enumerable
+                .Range(0, 6)
+                .Select(_ =>
+                    Measures
+                        .Time(() =>
+                            WorkOrder.Sort(snapshot, found, order, Concepts.Of(root), records, 2026).Take(50).Sum()
+                        )
+                        .Milliseconds
+                )
+                .ToArray();
+            Console.WriteLine(
+                $"first page of {found.Count():N0} by {order}: {Measures.Median(times.Skip(1)):N1} ms, the first time {times[0]:N0} ms"
+            );
         }
     }
 
@@ -183,31 +286,40 @@ internal sealed class ShapesBench : IDisposable
     private void Algebra()
     {
         string[] words = [SyntheticCorpus.Word(12), SyntheticCorpus.Word(25), SyntheticCorpus.Word(33)];
-        var (root, evaluator) = (QueryReader.Read(string.Join(" AND ", words)).Root!, new QuestionEvaluator(snapshot, null));
+        var (root, evaluator) = (
+            QueryReader.Read(string.Join(" AND ", words)).Root!,
+            new QuestionEvaluator(snapshot, null)
+        );
         var bits = words.Select(w => Bits(evaluator.Records(QueryReader.Read(w).Root!))).ToArray();
         var (ours, bare) = (new List<double>(), new List<double>());
         for (var i = 0; i < 60; i++)
         {
             var (a, n) = Measures.Time(() => evaluator.Records(root).Count());
             var (b, m) = Measures.Time(() => Both(bits));
-            if (n != m) throw new InvalidOperationException("Set algebra differs.");
-            if (i < 10) continue;
+            if (n != m)
+                throw new InvalidOperationException("Set algebra differs.");
+            if (i < 10)
+                continue;
             ours.Add(a);
             bare.Add(b);
         }
-        Console.WriteLine($"AND of three remembered sets over {count:N0} records with its count: {Measures.Median(ours):N2} ms; bare AND and popcount {Measures.Median(bare):N2} ms; Zendle ÷ bare {Measures.Ratio(bare, ours):N1}");
+        Console.WriteLine(
+            $"AND of three remembered sets over {count:N0} records with its count: {Measures.Median(ours):N2} ms; bare AND and popcount {Measures.Median(bare):N2} ms; Zendle ÷ bare {Measures.Ratio(bare, ours):N1}"
+        );
 
         ulong[] Bits(BitSet set)
         {
             var b = new ulong[(count + 64) / 64];
-            foreach (var n in set.ToArray()) b[n >> 6] |= 1UL << n;
+            foreach (var n in set.ToArray())
+                b[n >> 6] |= 1UL << n;
             return b;
         }
 
         static int Both(ulong[][] bits)
         {
             var n = 0;
-            for (var i = 0; i < bits[0].Length; i++) n += BitOperations.PopCount(bits[0][i] & bits[1][i] & bits[2][i]);
+            for (var i = 0; i < bits[0].Length; i++)
+                n += BitOperations.PopCount(bits[0][i] & bits[1][i] & bits[2][i]);
             return n;
         }
     }
@@ -217,19 +329,31 @@ internal sealed class ShapesBench : IDisposable
         List<double> Ask(int who, int questions)
         {
             var (random, times) = (new Random(seed * 100 + who), new List<double>());
-            string Group() => "(" + string.Join(" OR ", Enumerable.Range(0, 4).Select(_ => Word(random, 20, 1_500))) + ")";
+            string Group() =>
+                "(" + string.Join(" OR ", Enumerable.Range(0, 4).Select(_ => Word(random, 20, 1_500))) + ")";
             for (var q = 0; q < questions; q++)
             {
                 var line = $"{Group()} AND {Group()} AND {Group()}";
-                times.Add(Measures.Time(() => Counted(new QuestionEvaluator(snapshot, null).Records(QueryReader.Read(line).Root!))).Milliseconds);
+                times.Add(
+                    Measures
+                        .Time(() =>
+                            Counted(new QuestionEvaluator(snapshot, null).Records(QueryReader.Read(line).Root!))
+                        )
+                        .Milliseconds
+                );
             }
             return times;
         }
         var one = Ask(50, 40);
-        var threads = Enumerable.Range(0, 10).Select(who => Task.Factory.StartNew(() => Ask(who, 20), TaskCreationOptions.LongRunning)).ToArray();
+        var threads = Enumerable
+            .Range(0, 10)
+            .Select(who => Task.Factory.StartNew(() => Ask(who, 20), TaskCreationOptions.LongRunning))
+            .ToArray();
         Task.WaitAll(threads);
         var ten = threads.SelectMany(t => t.Result).ToList();
-        Console.WriteLine($"one person: p95 {Measures.Percentile(one, 0.95):N0} ms; ten at once on {Environment.ProcessorCount} cores: p95 {Measures.Percentile(ten, 0.95):N0} ms, {Measures.Percentile(ten, 0.95) / Measures.Percentile(one, 0.95):N1} times");
+        Console.WriteLine(
+            $"one person: p95 {Measures.Percentile(one, 0.95):N0} ms; ten at once on {Environment.ProcessorCount} cores: p95 {Measures.Percentile(ten, 0.95):N0} ms, {Measures.Percentile(ten, 0.95) / Measures.Percentile(one, 0.95):N1} times"
+        );
     }
 
     private (int Records, int Works, int[] Databases) Counted(BitSet records)
@@ -238,10 +362,16 @@ internal sealed class ShapesBench : IDisposable
         return (ledger.Records, ledger.Works, [.. ledger.Databases.Select(d => d.Works)]);
     }
 
-    private static void Same(string line, (int Records, int Works, int[] Databases) a, (int Records, int Works, int[] Databases) b)
+    private static void Same(
+        string line,
+        (int Records, int Works, int[] Databases) a,
+        (int Records, int Works, int[] Databases) b
+    )
     {
         if (a.Records != b.Records || a.Works != b.Works || !a.Databases.SequenceEqual(b.Databases))
-            throw new InvalidOperationException($"The answers differ for {line}: {a.Records} {a.Works} {string.Join(' ', a.Databases)} against {b.Records} {b.Works} {string.Join(' ', b.Databases)}.");
+            throw new InvalidOperationException(
+                $"The answers differ for {line}: {a.Records} {a.Works} {string.Join(' ', a.Databases)} against {b.Records} {b.Works} {string.Join(' ', b.Databases)}."
+            );
     }
 
     /// <summary>Two words that do stand side by side somewhere, the first of at least a rank.</summary>
@@ -255,21 +385,31 @@ internal sealed class ShapesBench : IDisposable
             {
                 var title = titles[random.Next(titles.Length)];
                 var at = random.Next(title.Length - 1);
-                if (!common.Contains(title[at]) && !common.Contains(title[at + 1])) return $"{title[at]} {title[at + 1]}";
+                if (!common.Contains(title[at]) && !common.Contains(title[at + 1]))
+                    return $"{title[at]} {title[at + 1]}";
             }
         };
     }
 
     /// <summary>A question in the words of FTS5.</summary>
-    private static string Match(QueryNode node) => node switch
-    {
-        TermNode t => t.IsPhrase ? $"\"{string.Join(' ', t.Slots)}\"" : t.Slots[0].EndsWith('*') ? $"{t.Slots[0][..^1]}*" : t.Slots[0],
-        AndNode and => and.Parts.Aggregate("", (line, part) => part is NotNode not ? $"({line} NOT {Match(not.Part)})" : line.Length == 0 ? Match(part) : $"({line} AND {Match(part)})"),
-        OrNode or => "(" + string.Join(" OR ", or.Parts.Select(Match)) + ")",
-        NearNode near => $"NEAR({string.Join(' ', near.Parts.Select(Match))}, {near.Distances[0]})",
-        FieldNode f => $"{QueryFields.Name(f.Field)} : {Match(f.Part)}",
-        _ => throw new NotSupportedException(node.GetType().Name),
-    };
+    private static string Match(QueryNode node) =>
+        node switch
+        {
+            TermNode t => t.IsPhrase ? $"\"{string.Join(' ', t.Slots)}\""
+            : t.Slots[0].EndsWith('*') ? $"{t.Slots[0][..^1]}*"
+            : t.Slots[0],
+            AndNode and => and.Parts.Aggregate(
+                "",
+                (line, part) =>
+                    part is NotNode not ? $"({line} NOT {Match(not.Part)})"
+                    : line.Length == 0 ? Match(part)
+                    : $"({line} AND {Match(part)})"
+            ),
+            OrNode or => "(" + string.Join(" OR ", or.Parts.Select(Match)) + ")",
+            NearNode near => $"NEAR({string.Join(' ', near.Parts.Select(Match))}, {near.Distances[0]})",
+            FieldNode f => $"{QueryFields.Name(f.Field)} : {Match(f.Part)}",
+            _ => throw new NotSupportedException(node.GetType().Name),
+        };
 
     public void Dispose()
     {

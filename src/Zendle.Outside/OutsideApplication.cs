@@ -10,7 +10,10 @@ namespace Zendle.Outside;
 /// <summary>Builds the simulated outside: databases over one made-up world.</summary>
 public static class OutsideApplication
 {
-    /// <summary>Builds the application. Settings: <c>seed</c> (1), <c>works</c> (12,000), <c>noise</c> (1), <c>demo</c> (folder of the scenario).</summary>
+    /// <summary>
+    /// Builds the application. Settings: <c>seed</c> (1), <c>works</c> (12,000), <c>noise</c> (1), <c>demo</c> (folder
+    /// of the scenario).
+    /// </summary>
     public static WebApplication Build(string[] args)
     {
         var builder = WebApplication.CreateSlimBuilder(args);
@@ -30,8 +33,26 @@ public static class OutsideApplication
         var kinds = new CopyKinds();
         app.MapPages(works, databases, clock, faults, kinds);
         new Hosts(works, scenario, kinds).Map(app);
-        app.MapGet("/lifeleaf/vocabulary", (HttpContext http) => Results.Text(Vocabulary.Skosified(scenario, $"{http.Request.Scheme}://{http.Request.Host}").ToString(), "application/rdf+xml"));
-        app.MapGet("/health", () => Results.Json(new Dictionary<string, int> { ["works"] = works.Count, ["references"] = works.Sum(w => w.Cites.Length), ["records"] = databases.Sum(d => d.At(clock.Now).Count(e => !e.Deleted)) }));
+        app.MapGet(
+            "/lifeleaf/vocabulary",
+            (HttpContext http) =>
+                Results.Text(
+                    Vocabulary.Skosified(scenario, $"{http.Request.Scheme}://{http.Request.Host}").ToString(),
+                    "application/rdf+xml"
+                )
+        );
+        app.MapGet(
+            "/health",
+            () =>
+                Results.Json(
+                    new Dictionary<string, int>
+                    {
+                        ["works"] = works.Count,
+                        ["references"] = works.Sum(w => w.Cites.Length),
+                        ["records"] = databases.Sum(d => d.At(clock.Now).Count(e => !e.Deleted)),
+                    }
+                )
+        );
         return app;
     }
 }

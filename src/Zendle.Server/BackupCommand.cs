@@ -25,7 +25,9 @@ internal static class BackupCommand
             {
                 // A folder that a Zendle uses is not empty, so it is refused below.
                 var kept = Backup.Restore(args[1], args[2]);
-                Console.WriteLine($"{args[2]} is restored, with {kept.Files:N0} gathered files. The index is made anew at the first start.");
+                Console.WriteLine(
+                    $"{args[2]} is restored, with {kept.Files:N0} gathered files. The index is made anew at the first start."
+                );
             }
             return 0;
         }

@@ -1,9 +1,12 @@
 namespace Zendle.Server;
 
-/// <summary>A data folder that is ours as long as this lives: checked before anything is opened in it, and locked against a second Zendle.</summary>
+/// <summary>
+/// A data folder that is ours as long as this lives: checked before anything is opened in it, and locked against a
+/// second Zendle.
+/// </summary>
 /// <remarks>
-/// The lock is an advisory one of the operating system on the open file (flock), so it ends with its process however that ends: a killed Zendle leaves nothing
-/// behind that a later start would have to wait for.
+/// The lock is an advisory one of the operating system on the open file (flock), so it ends with its process however
+/// that ends: a killed Zendle leaves nothing behind that a later start would have to wait for.
 /// </remarks>
 internal sealed class DataFolder : IDisposable
 {
@@ -26,21 +29,39 @@ internal sealed class DataFolder : IDisposable
     public static DataFolder? Take(string folder, out string? whyNot)
     {
         whyNot = WhyNot(folder);
-        if (whyNot is not null) return null;
+        if (whyNot is not null)
+            return null;
         for (var tries = 1; ; tries++)
         {
-            try { return new(new FileStream(Path.Combine(folder, "keys", "in-use"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None)); }
-            // One that is just ending lets go at once; and a process that it was starting has the lock until it is under way.
-            catch (IOException) when (tries < MostTries) { Thread.Sleep(BetweenTries); }
+            try
+            {
+                return new(
+                    new FileStream(
+                        Path.Combine(folder, "keys", "in-use"),
+                        FileMode.OpenOrCreate,
+                        FileAccess.ReadWrite,
+                        FileShare.None
+                    )
+                );
+            }
+            // One that is just ending lets go at once; and a process that it was starting has the lock until it is
+            // under way.
+            catch (IOException) when (tries < MostTries)
+            {
+                Thread.Sleep(BetweenTries);
+            }
             catch (IOException)
             {
-                whyNot = $"The data folder {folder} is in use by another Zendle. Stop that one first, or choose another folder with --data.";
+                whyNot =
+                    $"The data folder {folder} is in use by another Zendle. Stop that one first, or choose another folder with --data.";
                 return null;
             }
         }
     }
 
-    /// <summary>Why the folder cannot be used, in a sentence with a way out; null when it can. Nothing is locked.</summary>
+    /// <summary>
+    /// Why the folder cannot be used, in a sentence with a way out; null when it can. Nothing is locked.
+    /// </summary>
     /// <param name="folder">The folder; made when it is not there.</param>
     /// <param name="leastFree">Bytes that must be free on its disk.</param>
     public static string? WhyNot(string folder, long leastFree = LeastFree)
@@ -63,18 +84,21 @@ internal sealed class DataFolder : IDisposable
     }
 
     /// <summary>
-    /// An empty <c>zendle.db</c> beside things that only come after it is no new beginning: something has emptied it. It is said, because going on would make a new
-    /// installation without anyone's reviews.
+    /// An empty <c>zendle.db</c> beside things that only come after it is no new beginning: something has emptied it.
+    /// It is said, because going on would make a new installation without anyone's reviews.
     /// </summary>
     private static string? WhatIsLost(string folder)
     {
         var made = new FileInfo(Path.Combine(folder, "zendle.db"));
         var wal = new FileInfo(made.FullName + "-wal");
-        if (!made.Exists || made.Length > 0 || wal is { Exists: true, Length: > 0 }) return null;
+        if (!made.Exists || made.Length > 0 || wal is { Exists: true, Length: > 0 })
+            return null;
         // A first start that was killed leaves an empty file and nothing else: zendle.db is set up before corpus.db is.
         var corpus = new FileInfo(Path.Combine(folder, "corpus.db"));
         var files = Path.Combine(folder, "files");
-        var isUsed = corpus is { Exists: true, Length: > 0 } || (Directory.Exists(files) && Directory.EnumerateFileSystemEntries(files).Any());
+        var isUsed =
+            corpus is { Exists: true, Length: > 0 }
+            || (Directory.Exists(files) && Directory.EnumerateFileSystemEntries(files).Any());
         return isUsed
             ? $"{made.FullName} is empty (0 bytes), but the folder has been used: the accounts, reviews and decisions that were in it are gone. "
                 + "Put back a backup (./zendle restore), or delete the empty file to begin anew. Nothing was changed."

@@ -29,24 +29,63 @@ internal static class Faults
         return Problem(http, status, title, detail);
     }
 
-    private static (int Status, string Title, string? Detail) Of(Exception? e) => e switch
-    {
-        NotReadyException => (503, e.Message, null),
-        BudgetSpentException => (422, e.Message, "Give truncated words more letters, or hold fewer of them near each other; the list is as it was."),
-        TooManyHeavyException => (429, e.Message, "Wait until one has ended; what you ask now is asked again then."),
-        BadHttpRequestException bad => (bad.StatusCode, bad.StatusCode == 413 ? "The request is too large." : "The request could not be read.", "Nothing was changed."),
-        NoRoomException => (507, DiskFull.Sentence, "Nothing of this was stored, and what was there before is safe. Free some room, then try again."),
-        not null when DiskFull.Is(e) => (507, DiskFull.Sentence, "Nothing of this was stored, and what was there before is safe. Free some room, then try again."),
-        not null when Find<SqliteException>(e) is { SqliteErrorCode: SqliteConstraint } => (409, "Somebody did the same at the same moment.", "Look at how it stands now, then try again."),
-        _ => (500, "Something went wrong inside Zendle.", "Nothing you had done before is lost. Try again; the details are in the log."),
-    };
+    private static (int Status, string Title, string? Detail) Of(Exception? e) =>
+        e switch
+        {
+            NotReadyException => (503, e.Message, null),
+            BudgetSpentException => (
+                422,
+                e.Message,
+                "Give truncated words more letters, or hold fewer of them near each other; the list is as it was."
+            ),
+            TooManyHeavyException => (
+                429,
+                e.Message,
+                "Wait until one has ended; what you ask now is asked again then."
+            ),
+            BadHttpRequestException bad => (
+                bad.StatusCode,
+                bad.StatusCode == 413 ? "The request is too large." : "The request could not be read.",
+                "Nothing was changed."
+            ),
+            NoRoomException => (
+                507,
+                DiskFull.Sentence,
+                "Nothing of this was stored, and what was there before is safe. Free some room, then try again."
+            ),
+            not null when DiskFull.Is(e) => (
+                507,
+                DiskFull.Sentence,
+                "Nothing of this was stored, and what was there before is safe. Free some room, then try again."
+            ),
+            not null when Find<SqliteException>(e) is { SqliteErrorCode: SqliteConstraint } => (
+                409,
+                "Somebody did the same at the same moment.",
+                "Look at how it stands now, then try again."
+            ),
+            _ => (
+                500,
+                "Something went wrong inside Zendle.",
+                "Nothing you had done before is lost. Try again; the details are in the log."
+            ),
+        };
 
-    private static T? Find<T>(Exception e) where T : Exception => e as T ?? (e.InnerException is { } inner ? Find<T>(inner) : null);
+    private static T? Find<T>(Exception e)
+        where T : Exception => e as T ?? (e.InnerException is { } inner ? Find<T>(inner) : null);
 
     /// <summary>Writes problem details.</summary>
     public static Task Problem(HttpContext http, int status, string title, string? detail)
     {
         http.Response.StatusCode = status;
-        return http.Response.WriteAsJsonAsync(new { status, title, detail }, (System.Text.Json.JsonSerializerOptions?)null, "application/problem+json");
+        return http.Response.WriteAsJsonAsync(
+            new
+            {
+                status,
+                title,
+                detail,
+            },
+            (System.Text.Json.JsonSerializerOptions?)null,
+            "application/problem+json"
+        );
     }
 }

@@ -31,13 +31,15 @@ using Zendle.Server.Jobs;
 using Zendle.Store;
 using Zendle.Store.Made;
 
-if (args is ["backup" or "restore", ..]) return BackupCommand.Run(args);
+if (args is ["backup" or "restore", ..])
+    return BackupCommand.Run(args);
 
 // The build starts the application once to write its OpenAPI description; then nothing is opened or run.
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 var builder = WebApplication.CreateBuilder(args);
 var options = ZendleOptions.From(builder.Configuration);
-if (describing) options = options with { Data = Path.Combine(Path.GetTempPath(), "zendle-describe") };
+if (describing)
+    options = options with { Data = Path.Combine(Path.GetTempPath(), "zendle-describe") };
 string? fault = null;
 var folder = describing ? DataFolder.OfNobody : DataFolder.Take(options.Data, out fault);
 if (folder is null)
@@ -50,79 +52,200 @@ if (folder is null)
 ThreadPool.GetMinThreads(out var workers, out var ports);
 ThreadPool.SetMinThreads(Math.Max(workers, 48), ports);
 builder.Logging.AddFilter("Microsoft", LogLevel.Warning).AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Error);
-builder.Services.AddSingleton(_ => folder).AddSingleton(options).AddSingleton(TimeProvider.System).AddZendleStore(options.Data);
-builder.Services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(options.Data, "keys"))).SetApplicationName("Zendle");
+builder
+    .Services.AddSingleton(_ => folder)
+    .AddSingleton(options)
+    .AddSingleton(TimeProvider.System)
+    .AddZendleStore(options.Data);
+builder
+    .Services.AddDataProtection()
+    .PersistKeysToFileSystem(new(Path.Combine(options.Data, "keys")))
+    .SetApplicationName("Zendle");
 builder.Services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
-builder.Services.AddIdentityCore<Account>(o =>
-    (o.Password.RequiredLength, o.Password.RequireDigit, o.Password.RequireLowercase, o.Password.RequireUppercase, o.Password.RequireNonAlphanumeric) = (1, false, false, false, false))
-    .AddEntityFrameworkStores<ZendleContext>().AddSignInManager().AddPasswordValidator<PasswordRules>();
+builder
+    .Services.AddIdentityCore<Account>(o =>
+        (
+            o.Password.RequiredLength,
+            o.Password.RequireDigit,
+            o.Password.RequireLowercase,
+            o.Password.RequireUppercase,
+            o.Password.RequireNonAlphanumeric
+        ) = (1, false, false, false, false)
+    )
+    .AddEntityFrameworkStores<ZendleContext>()
+    .AddSignInManager()
+    .AddPasswordValidator<PasswordRules>();
 builder.Services.ConfigureApplicationCookie(o =>
 {
-    (o.Cookie.Name, o.Cookie.HttpOnly, o.Cookie.SameSite, o.ExpireTimeSpan, o.SlidingExpiration) = ("zendle", true, SameSiteMode.Strict, TimeSpan.FromDays(14), true);
+    (o.Cookie.Name, o.Cookie.HttpOnly, o.Cookie.SameSite, o.ExpireTimeSpan, o.SlidingExpiration) = (
+        "zendle",
+        true,
+        SameSiteMode.Strict,
+        TimeSpan.FromDays(14),
+        true
+    );
     o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
     o.Events.OnValidatePrincipal = Sessions.Validate;
-    o.Events.OnRedirectToLogin = c => Faults.Problem(c.HttpContext, 401, "You are not signed in.", "Sign in; nothing is lost.");
+    o.Events.OnRedirectToLogin = c =>
+        Faults.Problem(c.HttpContext, 401, "You are not signed in.", "Sign in; nothing is lost.");
     o.Events.OnRedirectToAccessDenied = c => Faults.Problem(c.HttpContext, 403, "You may not do that.", null);
 });
 builder.Services.AddAuthorization();
-builder.Services.AddAntiforgery(o => (o.HeaderName, o.Cookie.Name, o.Cookie.SameSite, o.Cookie.SecurePolicy) = ("X-Zendle-Token", "zendle-token", SameSiteMode.Strict, CookieSecurePolicy.SameAsRequest));
-// Requests addressed to another name than ours come by a trick (DNS rebinding); behind a proxy its names are said in the settings.
-builder.Services.PostConfigure<HostFilteringOptions>(o => (o.AllowedHosts, o.AllowEmptyHosts) = ([.. options.Hosts, "localhost", "127.0.0.1", "[::1]"], false));
+builder.Services.AddAntiforgery(o =>
+    (o.HeaderName, o.Cookie.Name, o.Cookie.SameSite, o.Cookie.SecurePolicy) = (
+        "X-Zendle-Token",
+        "zendle-token",
+        SameSiteMode.Strict,
+        CookieSecurePolicy.SameAsRequest
+    )
+);
+
+// Requests addressed to another name than ours come by a trick (DNS rebinding); behind a proxy its names are said in
+// the settings.
+builder.Services.PostConfigure<HostFilteringOptions>(o =>
+    (o.AllowedHosts, o.AllowEmptyHosts) = ([.. options.Hosts, "localhost", "127.0.0.1", "[::1]"], false)
+);
 builder.Services.Configure<ForwardedHeadersOptions>(o =>
 {
     o.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
     o.KnownProxies.Clear();
     o.KnownIPNetworks.Clear();
-    foreach (var proxy in options.Proxies) o.KnownProxies.Add(proxy);
+    foreach (var proxy in options.Proxies)
+        o.KnownProxies.Add(proxy);
 });
-builder.Services.Configure<Microsoft.AspNetCore.Server.Kestrel.Core.KestrelServerOptions>(o => (o.Limits.MaxRequestBodySize, o.AddServerHeader) = (RequestShape.MostBytes, false));
+builder.Services.Configure<Microsoft.AspNetCore.Server.Kestrel.Core.KestrelServerOptions>(o =>
+    (o.Limits.MaxRequestBodySize, o.AddServerHeader) = (RequestShape.MostBytes, false)
+);
 builder.Services.AddRateLimiter(o =>
 {
     o.RejectionStatusCode = 429;
-    o.OnRejected = (c, _) => new(Faults.Problem(c.HttpContext, 429, "Too many tries to sign in from this address.", "Wait a minute, then try again."));
-    o.AddPolicy("sign-in", http => RateLimitPartition.GetFixedWindowLimiter(http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new() { PermitLimit = options.SignInsPerMinute, Window = TimeSpan.FromMinutes(1) }));
+    o.OnRejected = (c, _) =>
+        new(
+            Faults.Problem(
+                c.HttpContext,
+                429,
+                "Too many tries to sign in from this address.",
+                "Wait a minute, then try again."
+            )
+        );
+    o.AddPolicy(
+        "sign-in",
+        http =>
+            RateLimitPartition.GetFixedWindowLimiter(
+                http.Connection.RemoteIpAddress?.ToString() ?? "",
+                _ => new() { PermitLimit = options.SignInsPerMinute, Window = TimeSpan.FromMinutes(1) }
+            )
+    );
 });
 builder.Services.ConfigureHttpJsonOptions(o => RequestShape.Configure(o.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
 builder.Services.AddProblemDetails().AddOpenApi();
-builder.Services.AddSingleton<FirstAccountCode>().AddSingleton<Sessions>().AddSingleton<Guesses>().AddSingleton<HeavyTurns>().AddSingleton<Access>().AddSingleton<ColumnsBuild>().AddSingleton<CorpusIdentity>().AddSingleton<ICorpusMarks>(p => p.GetRequiredService<CorpusIdentity>()).AddSingleton<MadeOn>().AddSingleton<KeyRegister>().AddSingleton<CorpusService>().AddSingleton<EventHub>()
-    .AddSingleton<DecisionService>().AddSingleton<SearchService>().AddSingleton<PathService>().AddSingleton<NamedSearches>().AddSingleton<MissedKept>().AddSingleton<TermWords>().AddSingleton<PhraseGaps>().AddSingleton<Completions>().AddSingleton<ReadingService>().AddSingleton<WorkRows>().AddSingleton<RecordsService>().AddSingleton<ReviewService>()
-    .AddSingleton<DatabaseService>().AddSingleton<DemoSeeder>().AddSingleton<DemoTexts>().AddSingleton<JobRunner>().AddSingleton<StartUp>().AddKeyedSingleton<IJob, HarvestJob>("harvest")
-    .AddSingleton<GatherService>().AddSingleton<GatherProgress>().AddSingleton(_ => DocumentReader.Usual()).AddSingleton<TextIntake>().AddKeyedSingleton<IJob, GatherJob>("gather")
-    .AddSingleton(_ => StyleShelf.Shipped()).AddSingleton<ReferenceFormatter>(p => new(p.GetRequiredService<StyleShelf>()))
-    .AddSingleton(RouteChain.Usual(options.DoiResolver)).AddSingleton(p => new DocumentFetcher(new AddressPolicy(options.Allowed), new FetchLimits(), p.GetRequiredService<TimeProvider>()))
-    .AddSingleton(p => new OaiClient(new AddressPolicy(options.Allowed), OaiLimits.Usual with { FirstRetry = options.FirstRetry }, p.GetRequiredService<TimeProvider>()));
+builder
+    .Services.AddSingleton<FirstAccountCode>()
+    .AddSingleton<Sessions>()
+    .AddSingleton<Guesses>()
+    .AddSingleton<HeavyTurns>()
+    .AddSingleton<Access>()
+    .AddSingleton<ColumnsBuild>()
+    .AddSingleton<CorpusIdentity>()
+    .AddSingleton<ICorpusMarks>(p => p.GetRequiredService<CorpusIdentity>())
+    .AddSingleton<MadeOn>()
+    .AddSingleton<KeyRegister>()
+    .AddSingleton<CorpusService>()
+    .AddSingleton<EventHub>()
+    .AddSingleton<DecisionService>()
+    .AddSingleton<SearchService>()
+    .AddSingleton<PathService>()
+    .AddSingleton<NamedSearches>()
+    .AddSingleton<MissedKept>()
+    .AddSingleton<TermWords>()
+    .AddSingleton<PhraseGaps>()
+    .AddSingleton<Completions>()
+    .AddSingleton<ReadingService>()
+    .AddSingleton<WorkRows>()
+    .AddSingleton<RecordsService>()
+    .AddSingleton<ReviewService>()
+    .AddSingleton<DatabaseService>()
+    .AddSingleton<DemoSeeder>()
+    .AddSingleton<DemoTexts>()
+    .AddSingleton<JobRunner>()
+    .AddSingleton<StartUp>()
+    .AddKeyedSingleton<IJob, HarvestJob>("harvest")
+    .AddSingleton<GatherService>()
+    .AddSingleton<GatherProgress>()
+    .AddSingleton(_ => DocumentReader.Usual())
+    .AddSingleton<TextIntake>()
+    .AddKeyedSingleton<IJob, GatherJob>("gather")
+    .AddSingleton(_ => StyleShelf.Shipped())
+    .AddSingleton<ReferenceFormatter>(p => new(p.GetRequiredService<StyleShelf>()))
+    .AddSingleton(RouteChain.Usual(options.DoiResolver))
+    .AddSingleton(p => new DocumentFetcher(
+        new AddressPolicy(options.Allowed),
+        new FetchLimits(),
+        p.GetRequiredService<TimeProvider>()
+    ))
+    .AddSingleton(p => new OaiClient(
+        new AddressPolicy(options.Allowed),
+        OaiLimits.Usual with
+        {
+            FirstRetry = options.FirstRetry,
+        },
+        p.GetRequiredService<TimeProvider>()
+    ));
+
 // What is added first is stopped last.
-if (!describing) builder.Services.AddHostedService<Checkpoints>().AddHostedService(p => p.GetRequiredService<StartUp>()).AddHostedService(p => p.GetRequiredService<JobRunner>());
+if (!describing)
+    builder
+        .Services.AddHostedService<Checkpoints>()
+        .AddHostedService(p => p.GetRequiredService<StartUp>())
+        .AddHostedService(p => p.GetRequiredService<JobRunner>());
 
 var app = builder.Build();
-if (options.Proxies.Count > 0) app.UseForwardedHeaders();
+if (options.Proxies.Count > 0)
+    app.UseForwardedHeaders();
 app.UseHostFiltering();
-if (!describing) app.UseHsts();
+if (!describing)
+    app.UseHsts();
 app.UseExceptionHandler(e => e.Run(Faults.Answer));
 app.UseInterface();
-app.UseStatusCodePages(c => c.HttpContext.Response.StatusCode switch
-{
-    400 => Faults.Problem(c.HttpContext, 400, "The request could not be read.", null),
-    404 => Faults.Problem(c.HttpContext, 404, "There is nothing at this address.", null),
-    405 => Faults.Problem(c.HttpContext, 405, "This address does not take that method.", null),
-    413 => Faults.Problem(c.HttpContext, 413, "The request is too large.", "Nothing was changed."),
-    415 => Faults.Problem(c.HttpContext, 415, "The request is not in a form that is read here.", null),
-    _ => Task.CompletedTask,
-});
+app.UseStatusCodePages(c =>
+    c.HttpContext.Response.StatusCode switch
+    {
+        400 => Faults.Problem(c.HttpContext, 400, "The request could not be read.", null),
+        404 => Faults.Problem(c.HttpContext, 404, "There is nothing at this address.", null),
+        405 => Faults.Problem(c.HttpContext, 405, "This address does not take that method.", null),
+        413 => Faults.Problem(c.HttpContext, 413, "The request is too large.", "Nothing was changed."),
+        415 => Faults.Problem(c.HttpContext, 415, "The request is not in a form that is read here.", null),
+        _ => Task.CompletedTask,
+    }
+);
 app.UseAuthentication();
 app.UseRateLimiter();
 app.UseAuthorization();
 app.UseRequestBudget(options);
-app.UseKnownCharsets(http => Faults.Problem(http, 415, "The request is written in a charset that nobody knows here.", "Nothing was changed."));
+app.UseKnownCharsets(http =>
+    Faults.Problem(http, 415, "The request is written in a charset that nobody knows here.", "Nothing was changed.")
+);
 app.MapHealth();
 
-var open = app.MapGroup("/api").AddEndpointFilter(async (call, next) =>
-{
-    var http = call.HttpContext;
-    if (HttpMethods.IsGet(http.Request.Method) || await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http)) return await next(call);
-    return Problems.Of(400, "This page is too old to be trusted with a change.", "Reload it and try again; nothing was changed.");
-}).AddEndpointFilter(RequestShape.Check);
+var open = app.MapGroup("/api")
+    .AddEndpointFilter(
+        async (call, next) =>
+        {
+            var http = call.HttpContext;
+            if (
+                HttpMethods.IsGet(http.Request.Method)
+                || await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http)
+            )
+                return await next(call);
+            return Problems.Of(
+                400,
+                "This page is too old to be trusted with a change.",
+                "Reload it and try again; nothing was changed."
+            );
+        }
+    )
+    .AddEndpointFilter(RequestShape.Check);
 var signedIn = open.MapGroup("").RequireAuthorization();
 open.MapIdentity(signedIn);
 var review = signedIn.MapGroup("/reviews/{reviewId:int}").RequireMember();

@@ -9,15 +9,32 @@ using Zendle.Store.Sqlite;
 
 namespace Zendle.Server;
 
-/// <summary>Brings the store up to date and the index up, then seeds the demo. Until it is done <c>/health</c> answers 503 and says what it waits for.</summary>
+/// <summary>
+/// Brings the store up to date and the index up, then seeds the demo. Until it is done <c>/health</c> answers 503 and
+/// says what it waits for.
+/// </summary>
 internal sealed class StartUp(
-    IServiceProvider services, DataFolder folder, CorpusService corpus, CorpusIdentity identity, MadeOn madeOn, CorpusWriter writer, ZendleOptions options, FirstAccountCode code,
-    EventHub hub, ILogger<StartUp> log, IHostApplicationLifetime lifetime) : BackgroundService
+    IServiceProvider services,
+    DataFolder folder,
+    CorpusService corpus,
+    CorpusIdentity identity,
+    MadeOn madeOn,
+    CorpusWriter writer,
+    ZendleOptions options,
+    FirstAccountCode code,
+    EventHub hub,
+    ILogger<StartUp> log,
+    IHostApplicationLifetime lifetime
+) : BackgroundService
 {
-    /// <summary>How long after the process began the newest records are waited for at most before what there is is shown.</summary>
+    /// <summary>
+    /// How long after the process began the newest records are waited for at most before what there is is shown.
+    /// </summary>
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3.5);
 
-    /// <summary>Held as long as the container lives, so that it is let go after everything in the folder is closed.</summary>
+    /// <summary>
+    /// Held as long as the container lives, so that it is let go after everything in the folder is closed.
+    /// </summary>
     private readonly DataFolder held = folder;
 
     /// <summary>Whether everything is there.</summary>
@@ -37,53 +54,80 @@ internal sealed class StartUp(
         _ = held;
         try
         {
-            // A new zendle.db first: an empty one beside a corpus.db then means that it was lost, not that a first start was killed (see DataFolder).
+            // A new zendle.db first: an empty one beside a corpus.db then means that it was lost, not that a first
+            // start was killed (see DataFolder).
             var made = Task.Run(() => Migrate<ZendleContext>("zendle.db", stoppingToken), stoppingToken);
-            if (new FileInfo(Path.Combine(options.Data, "zendle.db")) is not { Exists: true, Length: > 0 }) await made;
+            if (new FileInfo(Path.Combine(options.Data, "zendle.db")) is not { Exists: true, Length: > 0 })
+                await made;
             await Task.WhenAll(made, Task.Run(() => Migrate<CorpusContext>("corpus.db", stoppingToken), stoppingToken));
             await identity.Recognise(stoppingToken);
             Says("Records are being joined into works.");
-            if (await writer.BringUpToDate(stoppingToken) is > 0 and var rejoined) log.LogInformation("{Records} records were joined anew.", rejoined);
+            if (await writer.BringUpToDate(stoppingToken) is > 0 and var rejoined)
+                log.LogInformation("{Records} records were joined anew.", rejoined);
             await madeOn.Begin(stoppingToken);
             Says("The index is being opened.");
             await corpus.Open(stoppingToken);
-            Says(corpus.IsReady ? "The newest records are being put in." : "The index is being built from what was harvested.");
-            var catchingUp = Task.Run(async () =>
+            Says(
+                corpus.IsReady
+                    ? "The newest records are being put in."
+                    : "The index is being built from what was harvested."
+            );
+            var catchingUp = Task.Run(
+                async () =>
+                {
+                    await corpus.PutWords(stoppingToken);
+                    IsStoreReady = true;
+                    await corpus.CatchUp(stoppingToken);
+                },
+                stoppingToken
+            );
+            // What came after an interruption is mostly in at once. If not, what was written down before it is shown,
+            // and the rest follows behind.
+            if (
+                corpus.IsReady
+                && (!options.Demo || await IsInUse(stoppingToken))
+                && await Task.WhenAny(catchingUp, Task.Delay(Remaining(), stoppingToken)) != catchingUp
+            )
             {
-                await corpus.PutWords(stoppingToken);
-                IsStoreReady = true;
-                await corpus.CatchUp(stoppingToken);
-            }, stoppingToken);
-            // What came after an interruption is mostly in at once. If not, what was written down before it is shown, and the rest follows behind.
-            if (corpus.IsReady && (!options.Demo || await IsInUse(stoppingToken)) && await Task.WhenAny(catchingUp, Task.Delay(Remaining(), stoppingToken)) != catchingUp)
-            {
-                if (!options.Demo) await OfferFirstAccount(stoppingToken);
+                if (!options.Demo)
+                    await OfferFirstAccount(stoppingToken);
                 IsReady = true;
             }
             await catchingUp;
-            if (IsReady) hub.Tell(new("corpus"));
+            if (IsReady)
+                hub.Tell(new("corpus"));
             Says("The demo's databases are being harvested.");
             var seeder = services.GetRequiredService<DemoSeeder>();
             var isSeeded = options.Demo && await seeder.Seed(stoppingToken);
-            if (!options.Demo && !IsReady) await OfferFirstAccount(stoppingToken);
+            if (!options.Demo && !IsReady)
+                await OfferFirstAccount(stoppingToken);
             IsReady = true;
-            if (options.Demo && !isSeeded) await seeder.ArrangeAgain(stoppingToken);
+            if (options.Demo && !isSeeded)
+                await seeder.ArrangeAgain(stoppingToken);
         }
         catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested) { }
         catch (Exception e) when (e is not OutOfMemoryException)
         {
-            Fault = DiskFull.Is(e) ? $"There is no room on the disk for the data folder {options.Data}. Free some, then start again; nothing was lost."
-                : e is IOException or UnauthorizedAccessException ? $"The data folder {options.Data} cannot be used: {e.Message}" : e.Message;
+            Fault =
+                DiskFull.Is(e)
+                    ? $"There is no room on the disk for the data folder {options.Data}. Free some, then start again; nothing was lost."
+                : e is IOException or UnauthorizedAccessException
+                    ? $"The data folder {options.Data} cannot be used: {e.Message}"
+                : e.Message;
             log.LogCritical(e, "Zendle could not start. {Fault}", Fault);
             Environment.ExitCode = 1;
             lifetime.StopApplication();
         }
     }
 
-    /// <summary>Whether the demo was made already; one that was interrupted while it was made is finished first.</summary>
+    /// <summary>
+    /// Whether the demo was made already; one that was interrupted while it was made is finished first.
+    /// </summary>
     private async Task<bool> IsInUse(CancellationToken cancel)
     {
-        await using var context = await services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync(cancel);
+        await using var context = await services
+            .GetRequiredService<IDbContextFactory<ZendleContext>>()
+            .CreateDbContextAsync(cancel);
         return await context.Reviews.AnyAsync(cancel);
     }
 
@@ -96,16 +140,24 @@ internal sealed class StartUp(
 
     private void Says(string doing) => Doing = doing;
 
-    private async Task Migrate<TContext>(string file, CancellationToken cancel) where TContext : DbContext
+    private async Task Migrate<TContext>(string file, CancellationToken cancel)
+        where TContext : DbContext
     {
         Says($"The tables of {file} are being brought up to date.");
-        await using var context = await services.GetRequiredService<IDbContextFactory<TContext>>().CreateDbContextAsync(cancel);
+        await using var context = await services
+            .GetRequiredService<IDbContextFactory<TContext>>()
+            .CreateDbContextAsync(cancel);
         await Schema.BringUpToDate(context, cancel);
     }
 
     private async Task OfferFirstAccount(CancellationToken cancel)
     {
-        await using var context = await services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync(cancel);
-        if (!await context.Users.AnyAsync(cancel)) Console.WriteLine($"There is no account yet. Open Zendle and bring this code to become curator and owner: {code.Text}");
+        await using var context = await services
+            .GetRequiredService<IDbContextFactory<ZendleContext>>()
+            .CreateDbContextAsync(cancel);
+        if (!await context.Users.AnyAsync(cancel))
+            Console.WriteLine(
+                $"There is no account yet. Open Zendle and bring this code to become curator and owner: {code.Text}"
+            );
     }
 }

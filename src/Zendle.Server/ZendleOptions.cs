@@ -18,7 +18,9 @@ public sealed record ZendleOptions
     /// <summary>Where DOIs are resolved, ending in a slash; null not to follow them.</summary>
     public Uri? DoiResolver { get; init; }
 
-    /// <summary>How long a harvest waits before it asks again after a fault; each further wait is twice as long.</summary>
+    /// <summary>
+    /// How long a harvest waits before it asks again after a fault; each further wait is twice as long.
+    /// </summary>
     public TimeSpan FirstRetry { get; init; } = Connect.Harvest.OaiLimits.Usual.FirstRetry;
 
     /// <summary>How long one request may evaluate questions.</summary>
@@ -33,7 +35,8 @@ public sealed record ZendleOptions
     /// <summary>How many tries to sign in an address has in a minute.</summary>
     public int SignInsPerMinute { get; init; } = 10;
 
-    private static string[] Listed(string? text) => (text ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries);
+    private static string[] Listed(string? text) =>
+        (text ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries);
 
     /// <summary>Reads the settings.</summary>
     /// <exception cref="FormatException">An address in them is none.</exception>
@@ -48,8 +51,13 @@ public sealed record ZendleOptions
             Demo = section.GetValue("Demo", false),
             Outside = outside,
             Allowed = [.. outside is null ? allowed : allowed.Append(outside)],
-            DoiResolver = section["DoiResolver"] is { Length: > 0 } resolver ? new Uri(resolver) : outside is null ? null : new Uri(outside, "/doi/"),
-            FirstRetry = TimeSpan.FromSeconds(section.GetValue("FirstRetrySeconds", Connect.Harvest.OaiLimits.Usual.FirstRetry.TotalSeconds)),
+            DoiResolver =
+                section["DoiResolver"] is { Length: > 0 } resolver ? new Uri(resolver)
+                : outside is null ? null
+                : new Uri(outside, "/doi/"),
+            FirstRetry = TimeSpan.FromSeconds(
+                section.GetValue("FirstRetrySeconds", Connect.Harvest.OaiLimits.Usual.FirstRetry.TotalSeconds)
+            ),
             QuestionTime = TimeSpan.FromSeconds(section.GetValue("QuestionSeconds", 12.0)),
             Hosts = Listed(section["Hosts"]),
             Proxies = [.. Listed(section["Proxies"]).Select(System.Net.IPAddress.Parse)],

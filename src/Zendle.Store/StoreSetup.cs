@@ -17,7 +17,10 @@ public static class StoreSetup
         services.AddPooledDbContextFactory<ZendleContext>(o => Use(o, Path.Combine(folder, "zendle.db"), "FULL"));
         services.AddScoped(p => p.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContext());
         services.AddPooledDbContextFactory<CorpusContext>(o => Use(o, Path.Combine(folder, "corpus.db"), "NORMAL"));
-        return services.AddSingleton<CorpusWriter>().AddSingleton<CorpusReader>().AddSingleton(_ => new FileVault(folder));
+        return services
+            .AddSingleton<CorpusWriter>()
+            .AddSingleton<CorpusReader>()
+            .AddSingleton(_ => new FileVault(folder));
     }
 
     /// <summary>Options for one file.</summary>
@@ -30,7 +33,10 @@ public sealed class ZendleContextDesign : IDesignTimeDbContextFactory<ZendleCont
 {
     /// <inheritdoc/>
     public ZendleContext CreateDbContext(string[] args) =>
-        new((DbContextOptions<ZendleContext>)StoreSetup.Use(new DbContextOptionsBuilder<ZendleContext>(), "design.db", "FULL").Options);
+        new(
+            (DbContextOptions<ZendleContext>)
+                StoreSetup.Use(new DbContextOptionsBuilder<ZendleContext>(), "design.db", "FULL").Options
+        );
 }
 
 /// <summary>For the migrations tool only.</summary>
@@ -38,5 +44,8 @@ public sealed class CorpusContextDesign : IDesignTimeDbContextFactory<CorpusCont
 {
     /// <inheritdoc/>
     public CorpusContext CreateDbContext(string[] args) =>
-        new((DbContextOptions<CorpusContext>)StoreSetup.Use(new DbContextOptionsBuilder<CorpusContext>(), "design.db", "NORMAL").Options);
+        new(
+            (DbContextOptions<CorpusContext>)
+                StoreSetup.Use(new DbContextOptionsBuilder<CorpusContext>(), "design.db", "NORMAL").Options
+        );
 }

@@ -7,8 +7,9 @@ using Zendle.Store.Made;
 namespace Zendle.Tests.Shared;
 
 /// <summary>
-/// The tables of a new data folder, made once a run by the real migrations and copied for each host: three hundred hosts would otherwise make the same tables three
-/// hundred times. The migrations themselves are tested by hosts that are processes, and by the tests of the store.
+/// The tables of a new data folder, made once a run by the real migrations and copied for each host: three hundred
+/// hosts would otherwise make the same tables three hundred times. The migrations themselves are tested by hosts that
+/// are processes, and by the tests of the store.
 /// </summary>
 internal static class EmptyFolder
 {
@@ -18,7 +19,8 @@ internal static class EmptyFolder
     public static void CopyTo(string folder)
     {
         Directory.CreateDirectory(folder);
-        foreach (var file in Directory.GetFiles(Made.Value)) File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
+        foreach (var file in Directory.GetFiles(Made.Value))
+            File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
     }
 
     private static string Make()
@@ -33,12 +35,15 @@ internal static class EmptyFolder
         return folder;
     }
 
-    private static void Migrate<TContext>(ServiceProvider services) where TContext : DbContext
+    private static void Migrate<TContext>(ServiceProvider services)
+        where TContext : DbContext
     {
         using var context = services.GetRequiredService<IDbContextFactory<TContext>>().CreateDbContext();
         context.Database.Migrate();
         context.Database.ExecuteSqlRaw("PRAGMA wal_checkpoint(TRUNCATE)");
         context.Database.ExecuteSqlRaw("PRAGMA journal_mode=DELETE");
-        Microsoft.Data.Sqlite.SqliteConnection.ClearPool((Microsoft.Data.Sqlite.SqliteConnection)context.Database.GetDbConnection());
+        Microsoft.Data.Sqlite.SqliteConnection.ClearPool(
+            (Microsoft.Data.Sqlite.SqliteConnection)context.Database.GetDbConnection()
+        );
     }
 }

@@ -4,10 +4,22 @@ using Microsoft.AspNetCore.Http;
 
 namespace Zendle.Tests.Shared;
 
-/// <summary>An OAI-PMH service that behaves as it is told: what pages say, byte by byte, and what goes wrong before they come. Apart from the outside, which behaves well.</summary>
+/// <summary>
+/// An OAI-PMH service that behaves as it is told: what pages say, byte by byte, and what goes wrong before they come.
+/// Apart from the outside, which behaves well.
+/// </summary>
 public sealed class OddService : IAsyncDisposable
 {
-    private readonly WebApplication service = WebApplication.CreateSlimBuilder(["--urls", "http://127.0.0.1:0", "--Logging:LogLevel:Default", "None", "--Logging:LogLevel:Microsoft", "None"]).Build();
+    private readonly WebApplication service = WebApplication
+        .CreateSlimBuilder([
+            "--urls",
+            "http://127.0.0.1:0",
+            "--Logging:LogLevel:Default",
+            "None",
+            "--Logging:LogLevel:Microsoft",
+            "None",
+        ])
+        .Build();
 
     /// <summary>What goes wrong with the next requests for records, one after another: a status, or "cut".</summary>
     public Queue<string> Faults { get; } = new();
@@ -19,12 +31,15 @@ public sealed class OddService : IAsyncDisposable
     public string Deleted { get; set; } = "no";
 
     /// <summary>metadataPrefix and namespace of what it offers.</summary>
-    public List<(string Prefix, string Space)> Formats { get; } = [("oai_dc", "http://www.openarchives.org/OAI/2.0/oai_dc/")];
+    public List<(string Prefix, string Space)> Formats { get; } =
+    [("oai_dc", "http://www.openarchives.org/OAI/2.0/oai_dc/")];
 
     /// <summary>What the requests for records asked, in their order.</summary>
     public List<string> Asked { get; } = [];
 
-    /// <summary>Gives the page for some arguments; by default the one in <see cref="Pages"/> that the token names.</summary>
+    /// <summary>
+    /// Gives the page for some arguments; by default the one in <see cref="Pages"/> that the token names.
+    /// </summary>
     public Func<IQueryCollection, byte[]>? Page { get; set; }
 
     public string Root => service.Urls.First();
@@ -40,29 +55,41 @@ public sealed class OddService : IAsyncDisposable
     }
 
     /// <summary>A whole page around some records, in UTF-8.</summary>
-    public static byte[] Around(string records, string? token = null, string before = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n") => Encoding.UTF8.GetBytes(
-        $"{before}<OAI-PMH xmlns=\"http://www.openarchives.org/OAI/2.0/\"><responseDate>2026-05-06T07:08:09Z</responseDate><request>x</request><ListRecords>{records}{token}</ListRecords></OAI-PMH>");
+    public static byte[] Around(
+        string records,
+        string? token = null,
+        string before = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
+    ) =>
+        Encoding.UTF8.GetBytes(
+            $"{before}<OAI-PMH xmlns=\"http://www.openarchives.org/OAI/2.0/\"><responseDate>2026-05-06T07:08:09Z</responseDate><request>x</request><ListRecords>{records}{token}</ListRecords></OAI-PMH>"
+        );
 
     /// <summary>A record in bare Dublin Core.</summary>
     /// <param name="id">Its number.</param>
     /// <param name="inside">Its elements; null for a deleted record.</param>
-    public static string Dc(int id, string? inside) => inside is null
-        ? $"<record><header status=\"deleted\"><identifier>oai:odd:{id}</identifier><datestamp>2026-01-01</datestamp></header></record>"
-        : $"<record><header><identifier>oai:odd:{id}</identifier><datestamp>2026-01-01</datestamp></header><metadata><oai_dc:dc xmlns:oai_dc=\"http://www.openarchives.org/OAI/2.0/oai_dc/\" xmlns:dc=\"http://purl.org/dc/elements/1.1/\">{inside}</oai_dc:dc></metadata></record>";
+    public static string Dc(int id, string? inside) =>
+        inside is null
+            ? $"<record><header status=\"deleted\"><identifier>oai:odd:{id}</identifier><datestamp>2026-01-01</datestamp></header></record>"
+            : $"<record><header><identifier>oai:odd:{id}</identifier><datestamp>2026-01-01</datestamp></header><metadata><oai_dc:dc xmlns:oai_dc=\"http://www.openarchives.org/OAI/2.0/oai_dc/\" xmlns:dc=\"http://purl.org/dc/elements/1.1/\">{inside}</oai_dc:dc></metadata></record>";
 
     private async Task Answer(HttpContext http)
     {
         http.Response.ContentType = "text/xml";
         if (http.Request.Query["verb"] != "ListRecords")
         {
-            await http.Response.WriteAsync($"<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'><responseDate>2026-01-01T00:00:00Z</responseDate><request>x</request>{(http.Request.Query["verb"] == "Identify"
+            await http.Response.WriteAsync(
+                $"<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'><responseDate>2026-01-01T00:00:00Z</responseDate><request>x</request>{(http.Request.Query["verb"] == "Identify"
                 ? $"<Identify><repositoryName>Odd Shelf</repositoryName><granularity>YYYY-MM-DD</granularity><deletedRecord>{Deleted}</deletedRecord></Identify>"
                 : http.Request.Query["verb"] == "ListMetadataFormats" ? $"<ListMetadataFormats>{string.Concat(Formats.Select(f => $"<metadataFormat><metadataPrefix>{f.Prefix}</metadataPrefix><schema>x</schema><metadataNamespace>{f.Space}</metadataNamespace></metadataFormat>"))}</ListMetadataFormats>"
-                : "<error code='noSetHierarchy'>none</error>")}</OAI-PMH>");
+                : "<error code='noSetHierarchy'>none</error>")}</OAI-PMH>"
+            );
             return;
         }
-        lock (Asked) Asked.Add(http.Request.QueryString.Value!);
-        var page = Page is not null ? Page(http.Request.Query) : Pages[int.TryParse(http.Request.Query["resumptionToken"], out var n) ? n : 0];
+        lock (Asked)
+            Asked.Add(http.Request.QueryString.Value!);
+        var page = Page is not null
+            ? Page(http.Request.Query)
+            : Pages[int.TryParse(http.Request.Query["resumptionToken"], out var n) ? n : 0];
         if (Faults.TryDequeue(out var fault))
         {
             if (int.TryParse(fault, out var status))

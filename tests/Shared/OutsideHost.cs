@@ -18,17 +18,27 @@ public sealed class OutsideHost : IAsyncDisposable
 
     public static async Task<OutsideHost> Start(int works = 500, int seed = 3)
     {
-        var app = OutsideApplication.Build(["--urls", "http://127.0.0.1:0", "--works", $"{works}", "--seed", $"{seed}"]);
+        var app = OutsideApplication.Build([
+            "--urls",
+            "http://127.0.0.1:0",
+            "--works",
+            $"{works}",
+            "--seed",
+            $"{seed}",
+        ]);
         await app.StartAsync();
         return new(app);
     }
 
     /// <summary>Switches a fault on for the next requests for records.</summary>
     public async Task Fault(string database, string kind, int times = 1) =>
-        (await http.PostAsync(new Uri(Address, $"/faults?database={database}&kind={kind}&times={times}"), null)).EnsureSuccessStatusCode();
+        (
+            await http.PostAsync(new Uri(Address, $"/faults?database={database}&kind={kind}&times={times}"), null)
+        ).EnsureSuccessStatusCode();
 
     /// <summary>Moves the outside's time on.</summary>
-    public async Task Move(int days) => (await http.PostAsync(new Uri(Address, $"/clock?days={days}"), null)).EnsureSuccessStatusCode();
+    public async Task Move(int days) =>
+        (await http.PostAsync(new Uri(Address, $"/clock?days={days}"), null)).EnsureSuccessStatusCode();
 
     public async ValueTask DisposeAsync()
     {

@@ -21,9 +21,12 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
             ["Zendle:SignInsPerMinute"] = "1000",
             ["Zendle:FirstRetrySeconds"] = "0.02",
         };
-        if (outside is not null) settings["Zendle:Outside"] = outside;
-        foreach (var (name, value) in more) settings[name] = value;
-        if (settings["Zendle:Data"] == Data) EmptyFolder.CopyTo(Data);
+        if (outside is not null)
+            settings["Zendle:Outside"] = outside;
+        foreach (var (name, value) in more)
+            settings[name] = value;
+        if (settings["Zendle:Data"] == Data)
+            EmptyFolder.CopyTo(Data);
     }
 
     private ZendleHost(string data, Dictionary<string, string> settings) => (Data, this.settings) = (data, settings);
@@ -45,7 +48,8 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseEnvironment("Production");
-        foreach (var (name, value) in settings) builder.UseSetting(name, value);
+        foreach (var (name, value) in settings)
+            builder.UseSetting(name, value);
     }
 
     /// <summary>A visitor who has not signed in; waits until Zendle is ready.</summary>
@@ -54,7 +58,8 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
         var visitor = new Visitor(CreateClient(new() { AllowAutoRedirect = false }));
         for (var i = 0; i < 9_000; i++)
         {
-            if ((await visitor.Http.GetAsync("/health")).IsSuccessStatusCode) return visitor;
+            if ((await visitor.Http.GetAsync("/health")).IsSuccessStatusCode)
+                return visitor;
             await Task.Delay(20);
         }
         throw new TimeoutException("Zendle was not ready in three minutes.");
@@ -64,7 +69,17 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     public async Task<Visitor> Curator(string name = "ann")
     {
         var visitor = await Visit();
-        await visitor.Ok("POST", "/api/first-account", new { code = Services.GetRequiredService<FirstAccountCode>().Text, name, displayName = "Ann", password = Password });
+        await visitor.Ok(
+            "POST",
+            "/api/first-account",
+            new
+            {
+                code = Services.GetRequiredService<FirstAccountCode>().Text,
+                name,
+                displayName = "Ann",
+                password = Password,
+            }
+        );
         return visitor;
     }
 
@@ -74,7 +89,8 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
         UseKestrel(0);
         StartServer();
         var visitor = new Visitor(new HttpClient { BaseAddress = ClientOptions.BaseAddress });
-        for (var i = 0; i < 600 && !(await visitor.Http.GetAsync("/health")).IsSuccessStatusCode; i++) await Task.Delay(100);
+        for (var i = 0; i < 600 && !(await visitor.Http.GetAsync("/health")).IsSuccessStatusCode; i++)
+            await Task.Delay(100);
         await visitor.Ok("POST", "/api/sign-in", new { name, password = Password });
         return visitor;
     }
@@ -82,7 +98,16 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     /// <summary>Another account, made by the curator and signed in.</summary>
     public async Task<Visitor> Another(Visitor curator, string name)
     {
-        await curator.Ok("POST", "/api/accounts", new { name, displayName = name, password = Password });
+        await curator.Ok(
+            "POST",
+            "/api/accounts",
+            new
+            {
+                name,
+                displayName = name,
+                password = Password,
+            }
+        );
         var visitor = await Visit();
         await visitor.Ok("POST", "/api/sign-in", new { name, password = Password });
         return visitor;
@@ -91,7 +116,8 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     protected override void Dispose(bool disposing)
     {
         base.Dispose(disposing);
-        if (disposing && !handedOn) Remove(Data);
+        if (disposing && !handedOn)
+            Remove(Data);
     }
 
     /// <summary>Removes a folder into which a service that is just ending may still write.</summary>
@@ -99,8 +125,14 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     {
         for (var tries = 0; Directory.Exists(folder); tries++)
         {
-            try { Directory.Delete(folder, recursive: true); }
-            catch (IOException) when (tries < 50) { Thread.Sleep(100); }
+            try
+            {
+                Directory.Delete(folder, recursive: true);
+            }
+            catch (IOException) when (tries < 50)
+            {
+                Thread.Sleep(100);
+            }
         }
     }
 }
@@ -114,42 +146,71 @@ public sealed class Visitor(HttpClient http)
     public async Task<(int Status, JsonNode? Body)> Send(string method, string path, object? body = null)
     {
         using var request = new HttpRequestMessage(new(method), path);
-        if (method != "GET") request.Headers.Add("X-Zendle-Token", JsonNode.Parse(await http.GetStringAsync("/api/me"))!["requestToken"]!.GetValue<string>());
-        if (body is not null) request.Content = System.Net.Http.Json.JsonContent.Create(body);
+        if (method != "GET")
+            request.Headers.Add(
+                "X-Zendle-Token",
+                JsonNode.Parse(await http.GetStringAsync("/api/me"))!["requestToken"]!.GetValue<string>()
+            );
+        if (body is not null)
+            request.Content = System.Net.Http.Json.JsonContent.Create(body);
         using var reply = await http.SendAsync(request);
         var text = await reply.Content.ReadAsStringAsync();
-        return ((int)reply.StatusCode, text.Length > 0 && reply.Content.Headers.ContentType?.MediaType?.Contains("json", StringComparison.Ordinal) == true ? JsonNode.Parse(text) : null);
+        return (
+            (int)reply.StatusCode,
+            text.Length > 0
+            && reply.Content.Headers.ContentType?.MediaType?.Contains("json", StringComparison.Ordinal) == true
+                ? JsonNode.Parse(text)
+                : null
+        );
     }
 
     /// <summary>Sends a request that must succeed.</summary>
     public async Task<JsonNode> Ok(string method, string path, object? body = null)
     {
         var (status, reply) = await Send(method, path, body);
-        if (status is < 200 or >= 300) throw new InvalidOperationException($"{method} {path} gave {status}: {reply?.ToJsonString()}");
+        if (status is < 200 or >= 300)
+            throw new InvalidOperationException($"{method} {path} gave {status}: {reply?.ToJsonString()}");
         return reply ?? new JsonObject();
     }
 
     public Task<JsonNode> Get(string path) => Ok("GET", path);
 
     /// <summary>Makes a review and gives its id.</summary>
-    public async Task<int> Review(string title = "Lamps and moths") => (await Ok("POST", "/api/reviews", new { title, question = "Do they?" })).Int("id");
+    public async Task<int> Review(string title = "Lamps and moths") =>
+        (await Ok("POST", "/api/reviews", new { title, question = "Do they?" })).Int("id");
 
     /// <summary>Takes a step and gives its id.</summary>
-    public async Task<int> Step(int review, int parent, object act) => (await Ok("POST", $"/api/reviews/{review}/steps", new { parentId = parent, act })).Int("stepId");
+    public async Task<int> Step(int review, int parent, object act) =>
+        (await Ok("POST", $"/api/reviews/{review}/steps", new { parentId = parent, act })).Int("stepId");
 
     /// <summary>Takes a search step from nothing.</summary>
     public Task<int> Search(int review, string expression) => Step(review, 0, new { kind = "Search", expression });
 
-    public async Task<int> Count(int review, int step) => (await Get($"/api/reviews/{review}/steps/{step}")).Int("count");
+    public async Task<int> Count(int review, int step) =>
+        (await Get($"/api/reviews/{review}/steps/{step}")).Int("count");
 
     /// <summary>Ids of the works of a step's list, in order.</summary>
     public async Task<int[]> Works(int review, int step, string query = "limit=200") =>
-        [.. (await Get($"/api/reviews/{review}/steps/{step}/works?{query}"))["works"]!.AsArray().Select(w => w!.Int("id"))];
+        [
+            .. (await Get($"/api/reviews/{review}/steps/{step}/works?{query}"))["works"]!
+                .AsArray()
+                .Select(w => w!.Int("id")),
+        ];
 
     /// <summary>Adds a database and waits for its harvest to end; gives the database as it is listed.</summary>
     public async Task<JsonNode> Harvest(string address, bool trusted = false)
     {
-        var job = await Ok("POST", "/api/databases", new { address, format = (string?)null, set = (string?)null, trusted });
+        var job = await Ok(
+            "POST",
+            "/api/databases",
+            new
+            {
+                address,
+                format = (string?)null,
+                set = (string?)null,
+                trusted,
+            }
+        );
         return await Ended(job.Int("subject"));
     }
 
@@ -159,7 +220,8 @@ public sealed class Visitor(HttpClient http)
         for (var i = 0; i < 3_600; i++)
         {
             var listed = (await Get("/api/databases"))["databases"]!.AsArray().First(d => d!.Int("id") == database)!;
-            if (listed["job"]!["endedAt"] is not null) return listed;
+            if (listed["job"]!["endedAt"] is not null)
+                return listed;
             await Task.Delay(50);
         }
         throw new TimeoutException("The harvest did not end in three minutes.");

@@ -5,7 +5,10 @@ using OpenQA.Selenium.Interactions;
 
 namespace Zendle.Browser.Tests;
 
-/// <summary>Debian's headless Chromium, with the few moves a researcher makes. Waits are for what is awaited, never for time alone.</summary>
+/// <summary>
+/// Debian's headless Chromium, with the few moves a researcher makes. Waits are for what is awaited, never for time
+/// alone.
+/// </summary>
 public sealed class Browser : IDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
@@ -19,7 +22,17 @@ public sealed class Browser : IDisposable
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage");
+        options.AddArguments(
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-dev-shm-usage"
+        );
         options.AddUserProfilePreference("download.default_directory", Downloads);
         options.SetLoggingPreference(LogType.Browser, LogLevel.Warning);
         driver = new(service, options);
@@ -33,15 +46,43 @@ public sealed class Browser : IDisposable
 
     public string Title => driver.Title;
 
-    public void Size(int width, int height) => driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?> { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false }!);
+    public void Size(int width, int height) =>
+        driver.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new Dictionary<string, object?>
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }!
+        );
 
-    public void Dark(bool dark) => driver.ExecuteCdpCommand("Emulation.setEmulatedMedia", new Dictionary<string, object?>
-    {
-        ["features"] = new object[] { new Dictionary<string, object?> { ["name"] = "prefers-color-scheme", ["value"] = dark ? "dark" : "light" } },
-    }!);
+    public void Dark(bool dark) =>
+        driver.ExecuteCdpCommand(
+            "Emulation.setEmulatedMedia",
+            new Dictionary<string, object?>
+            {
+                ["features"] = new object[]
+                {
+                    new Dictionary<string, object?>
+                    {
+                        ["name"] = "prefers-color-scheme",
+                        ["value"] = dark ? "dark" : "light",
+                    },
+                },
+            }!
+        );
 
     /// <summary>Grants the page a permission, as a person would who is asked.</summary>
-    public void Allow(string permission) => driver.ExecuteCdpCommand("Browser.grantPermissions", new Dictionary<string, object?> { ["permissions"] = new object[] { permission, "clipboardSanitizedWrite" } }!);
+    public void Allow(string permission) =>
+        driver.ExecuteCdpCommand(
+            "Browser.grantPermissions",
+            new Dictionary<string, object?>
+            {
+                ["permissions"] = new object[] { permission, "clipboardSanitizedWrite" },
+            }!
+        );
 
     public void Go(string path) => driver.Navigate().GoToUrl(new Uri(home, path));
 
@@ -58,7 +99,8 @@ public sealed class Browser : IDisposable
     /// <summary>A picture for whoever looks, when a folder is named for it in ZENDLE_LOOK.</summary>
     public void Look(string name)
     {
-        if (Environment.GetEnvironmentVariable("ZENDLE_LOOK") is not { Length: > 0 } folder) return;
+        if (Environment.GetEnvironmentVariable("ZENDLE_LOOK") is not { Length: > 0 } folder)
+            return;
         Thread.Sleep(500);
         Picture(Path.Combine(folder, name + ".png"));
     }
@@ -88,19 +130,39 @@ public sealed class Browser : IDisposable
         Exception? last = null;
         while (DateTime.UtcNow < end)
         {
-            try { if (holds()) return; }
-            catch (Exception e) when (e is StaleElementReferenceException or NoSuchElementException or ElementNotInteractableException or ElementClickInterceptedException or InvalidOperationException) { last = e; }
+            try
+            {
+                if (holds())
+                    return;
+            }
+            catch (Exception e)
+                when (e
+                        is StaleElementReferenceException
+                            or NoSuchElementException
+                            or ElementNotInteractableException
+                            or ElementClickInterceptedException
+                            or InvalidOperationException
+                )
+            {
+                last = e;
+            }
             Thread.Sleep(60);
         }
         throw new TimeoutException($"Waited in vain for: {what}. The page says: {Brief()}", last);
     }
 
-    private string Brief() => driver.FindElement(By.TagName("body")).Text is var t && t.Length > 1500 ? t[..1500] : driver.FindElement(By.TagName("body")).Text;
+    private string Brief() =>
+        driver.FindElement(By.TagName("body")).Text is var t && t.Length > 1500
+            ? t[..1500]
+            : driver.FindElement(By.TagName("body")).Text;
 
     public IWebElement Find(string css)
     {
         IWebElement? found = null;
-        Until(() => (found = driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed)) is not null, css);
+        Until(
+            () => (found = driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed)) is not null,
+            css
+        );
         return found!;
     }
 
@@ -110,56 +172,99 @@ public sealed class Browser : IDisposable
     public IWebElement Control(string words)
     {
         IWebElement? found = null;
-        Until(() => (found = Controls().FirstOrDefault(e => Says(e, words, exact: true)) ?? Controls().FirstOrDefault(e => Says(e, words, exact: false))) is not null, $"a control “{words}”");
+        Until(
+            () =>
+                (
+                    found =
+                        Controls().FirstOrDefault(e => Says(e, words, exact: true))
+                        ?? Controls().FirstOrDefault(e => Says(e, words, exact: false))
+                )
+                    is not null,
+            $"a control “{words}”"
+        );
         return found!;
     }
 
-    private IEnumerable<IWebElement> Controls() => driver.FindElements(By.CssSelector("button,a,[role=menuitem],[role=menuitemradio],[role=option],label,summary")).Where(e => e.Displayed);
+    private IEnumerable<IWebElement> Controls() =>
+        driver
+            .FindElements(By.CssSelector("button,a,[role=menuitem],[role=menuitemradio],[role=option],label,summary"))
+            .Where(e => e.Displayed);
 
     private static bool Says(IWebElement e, string words, bool exact)
     {
         var name = e.GetDomAttribute("aria-label") ?? "";
-        return exact ? Line(e) == words || name == words : Line(e).Contains(words, StringComparison.Ordinal) || name.Contains(words, StringComparison.Ordinal);
+        return exact
+            ? Line(e) == words || name == words
+            : Line(e).Contains(words, StringComparison.Ordinal) || name.Contains(words, StringComparison.Ordinal);
 
         static string Line(IWebElement e) => e.Text.Trim().ReplaceLineEndings(" ");
     }
 
-    public void Click(string words) => Until(() => { Control(words).Click(); return true; }, $"to click “{words}”");
+    public void Click(string words) =>
+        Until(
+            () =>
+            {
+                Control(words).Click();
+                return true;
+            },
+            $"to click “{words}”"
+        );
 
-    public void Fill(string css, string text) => Until(() =>
-    {
-        var field = Find(css);
-        field.SendKeys(Keys.Control + "a");
-        field.SendKeys(text.Length == 0 ? Keys.Delete : text);
-        return field.GetDomProperty("value") == text;
-    }, $"to fill {css}");
+    public void Fill(string css, string text) =>
+        Until(
+            () =>
+            {
+                var field = Find(css);
+                field.SendKeys(Keys.Control + "a");
+                field.SendKeys(text.Length == 0 ? Keys.Delete : text);
+                return field.GetDomProperty("value") == text;
+            },
+            $"to fill {css}"
+        );
 
     /// <summary>Presses keys on the page, outside any field.</summary>
     public void Press(params string[] keys)
     {
-        foreach (var key in keys) new Actions(driver).SendKeys(key).Perform();
+        foreach (var key in keys)
+            new Actions(driver).SendKeys(key).Perform();
     }
 
     public void Type(string keys) => new Actions(driver).SendKeys(keys).Perform();
 
     /// <summary>Types letter by letter with a pause after each, as a person does.</summary>
-    public void TypeSlowly(string text, TimeSpan between) => text.Aggregate(new Actions(driver), (acts, letter) => acts.SendKeys(letter.ToString()).Pause(between)).Perform();
+    public void TypeSlowly(string text, TimeSpan between) =>
+        text.Aggregate(new Actions(driver), (acts, letter) => acts.SendKeys(letter.ToString()).Pause(between))
+            .Perform();
 
     /// <summary>Every answer from now on takes at least so long.</summary>
     public void Slow(TimeSpan latency)
     {
         driver.ExecuteCdpCommand("Network.enable", []);
-        driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new Dictionary<string, object?> { ["offline"] = false, ["latency"] = latency.TotalMilliseconds, ["downloadThroughput"] = -1, ["uploadThroughput"] = -1 }!);
+        driver.ExecuteCdpCommand(
+            "Network.emulateNetworkConditions",
+            new Dictionary<string, object?>
+            {
+                ["offline"] = false,
+                ["latency"] = latency.TotalMilliseconds,
+                ["downloadThroughput"] = -1,
+                ["uploadThroughput"] = -1,
+            }!
+        );
     }
 
     /// <summary>Runs a script in every page before the page's own.</summary>
-    public void Before(string script) => driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new Dictionary<string, object?> { ["source"] = script }!);
+    public void Before(string script) =>
+        driver.ExecuteCdpCommand(
+            "Page.addScriptToEvaluateOnNewDocument",
+            new Dictionary<string, object?> { ["source"] = script }!
+        );
 
     public string Text => driver.FindElement(By.TagName("body")).Text;
 
     public void Sees(string words) => Until(() => Text.Contains(words, StringComparison.Ordinal), $"“{words}”");
 
-    public void SeesNot(string words) => Until(() => !Text.Contains(words, StringComparison.Ordinal), $"“{words}” to go");
+    public void SeesNot(string words) =>
+        Until(() => !Text.Contains(words, StringComparison.Ordinal), $"“{words}” to go");
 
     public object? Script(string script, params object[] arguments) => driver.ExecuteScript(script, arguments);
 
@@ -170,18 +275,50 @@ public sealed class Browser : IDisposable
         using var reader = new StreamReader(stream);
         driver.ExecuteScript(reader.ReadToEnd());
         driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
-        var json = (string)driver.ExecuteAsyncScript("""
-            const done = arguments[arguments.length - 1];
-            axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] })
-              .then(r => done(JSON.stringify(r.violations.map(v => ({ id: v.id, nodes: v.nodes.map(n => n.target.join(" ") + " — " + n.failureSummary) })))));
-            """)!;
-        return [.. JsonNode.Parse(json)!.AsArray().Select(v => $"{v!["id"]}: {string.Join(" | ", v["nodes"]!.AsArray().Take(3))}")];
+        var json = (string)
+            driver.ExecuteAsyncScript(
+                """
+                const done = arguments[arguments.length - 1];
+                axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] })
+                  .then(r => done(JSON.stringify(r.violations.map(v => ({ id: v.id, nodes: v.nodes.map(n => n.target.join(" ") + " — " + n.failureSummary) })))));
+                """
+            )!;
+        return
+        [
+            .. JsonNode
+                .Parse(json)!
+                .AsArray()
+                .Select(v => $"{v!["id"]}: {string.Join(" | ", v["nodes"]!.AsArray().Take(3))}"),
+        ];
     }
 
     /// <summary>Warnings and errors that the page wrote to the console since last asked.</summary>
-    public string[] Complaints() => [.. driver.Manage().Logs.GetLog(LogType.Browser).Select(l => l.Message).Where(m => !m.Contains("status of 40", StringComparison.Ordinal) && !m.Contains("status of 42", StringComparison.Ordinal))];
+    public string[] Complaints() =>
+        [
+            .. driver
+                .Manage()
+                .Logs.GetLog(LogType.Browser)
+                .Select(l => l.Message)
+                .Where(m =>
+                    !m.Contains("status of 40", StringComparison.Ordinal)
+                    && !m.Contains("status of 42", StringComparison.Ordinal)
+                ),
+        ];
 
-    public void Picture(string file) => File.WriteAllBytes(file, Convert.FromBase64String((string)((Dictionary<string, object>)driver.ExecuteCdpCommand("Page.captureScreenshot", new Dictionary<string, object?> { ["format"] = "png" }!)!)["data"]));
+    public void Picture(string file) =>
+        File.WriteAllBytes(
+            file,
+            Convert.FromBase64String(
+                (string)
+                    (
+                        (Dictionary<string, object>)
+                            driver.ExecuteCdpCommand(
+                                "Page.captureScreenshot",
+                                new Dictionary<string, object?> { ["format"] = "png" }!
+                            )!
+                    )["data"]
+            )
+        );
 
     public void Dispose()
     {

@@ -2,7 +2,9 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Browser.Tests;
 
-/// <summary>The demo, started for real on ports of its own, with a browser before it. One for each class of tests.</summary>
+/// <summary>
+/// The demo, started for real on ports of its own, with a browser before it. One for each class of tests.
+/// </summary>
 public sealed class DemoWorld : IAsyncLifetime
 {
     public OutsideHost Outside { get; private set; } = null!;
@@ -13,7 +15,10 @@ public sealed class DemoWorld : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        Outside = await OutsideHost.Start(works: Environment.GetEnvironmentVariable("ZENDLE_SHOTS") is null ? 1_200 : 12_000, seed: 1);
+        Outside = await OutsideHost.Start(
+            works: Environment.GetEnvironmentVariable("ZENDLE_SHOTS") is null ? 1_200 : 12_000,
+            seed: 1
+        );
         Host = new(Outside.Address.ToString(), demo: true);
         Host.UseKestrel(0);
         Host.StartServer();
@@ -21,7 +26,8 @@ public sealed class DemoWorld : IAsyncLifetime
         using var http = new HttpClient();
         for (var i = 0; i < 1_800; i++)
         {
-            if ((await http.GetAsync(new Uri(Address, "/health"))).IsSuccessStatusCode) return;
+            if ((await http.GetAsync(new Uri(Address, "/health"))).IsSuccessStatusCode)
+                return;
             await Task.Delay(100);
         }
         throw new TimeoutException("The demo was not ready in three minutes.");

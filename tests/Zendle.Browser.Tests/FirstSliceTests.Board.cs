@@ -11,16 +11,42 @@ public sealed partial class FirstSliceTests
     private static string LineOf(Browser b) => b.Find(Line).GetDomProperty("value") ?? "";
 
     /// <summary>The terms of a card with their own counts.</summary>
-    private static (string Term, int Count)[] Rows(Browser b, string list) => [.. b.All($"ul[aria-label='{list}'] li").Where(l => l.FindElements(By.CssSelector("button[title]")).Count > 0).Select(l => (l.FindElement(By.CssSelector("button[title]")).Text, Number(l.FindElement(By.CssSelector("button[aria-label^='Open the'][aria-label$='finds']")).Text)))];
+    private static (string Term, int Count)[] Rows(Browser b, string list) =>
+        [
+            .. b.All($"ul[aria-label='{list}'] li")
+                .Where(l => l.FindElements(By.CssSelector("button[title]")).Count > 0)
+                .Select(l =>
+                    (
+                        l.FindElement(By.CssSelector("button[title]")).Text,
+                        Number(
+                            l.FindElement(By.CssSelector("button[aria-label^='Open the'][aria-label$='finds']")).Text
+                        )
+                    )
+                ),
+        ];
 
     /// <summary>Presses keys on a term of the board; again when the board was drawn anew under it.</summary>
     private static void OnTerm(Browser b, string term, string keys) =>
-        b.Until(() => { b.All("section[aria-label=Board] li button[title]").First(e => e.Text == term).SendKeys(keys); return true; }, $"the term {term}");
+        b.Until(
+            () =>
+            {
+                b.All("section[aria-label=Board] li button[title]").First(e => e.Text == term).SendKeys(keys);
+                return true;
+            },
+            $"the term {term}"
+        );
 
     private static int ToCome(Browser b)
     {
         var count = 0;
-        b.Until(() => b.All("section[aria-label='Search line'] form .opacity-50").Count == 0 && b.All("section[aria-label='Search line'] form b") is [var n, ..] && n.FindElement(By.XPath("..")).Text.Contains("to come", StringComparison.Ordinal) && (count = Number(n.Text)) >= 0, "the count to come");
+        b.Until(
+            () =>
+                b.All("section[aria-label='Search line'] form .opacity-50").Count == 0
+                && b.All("section[aria-label='Search line'] form b") is [var n, ..]
+                && n.FindElement(By.XPath("..")).Text.Contains("to come", StringComparison.Ordinal)
+                && (count = Number(n.Text)) >= 0,
+            "the count to come"
+        );
         return count;
     }
 
@@ -30,7 +56,10 @@ public sealed partial class FirstSliceTests
         using var b = world.SignedIn();
         b.Click("new path");
         b.Fill(Line, "moth* AND light*");
-        b.Until(() => Rows(b, "Terms of A") is [("moth*", > 0)] && Rows(b, "Terms of B") is [("light*", > 0)], "two concepts");
+        b.Until(
+            () => Rows(b, "Terms of A") is [("moth*", > 0)] && Rows(b, "Terms of B") is [("light*", > 0)],
+            "two concepts"
+        );
         var before = ToCome(b);
 
         // Terms are added where they belong; the line follows, counts stand before anything is searched.
@@ -41,7 +70,10 @@ public sealed partial class FirstSliceTests
         Assert.True(ToCome(b) >= before);
         b.Fill("[aria-label='Add a concept']", "street light");
         b.Type(Keys.Enter);
-        b.Until(() => LineOf(b).EndsWith("AND \"street light\"", StringComparison.Ordinal), "a concept of its own, its words in a row");
+        b.Until(
+            () => LineOf(b).EndsWith("AND \"street light\"", StringComparison.Ordinal),
+            "a concept of its own, its words in a row"
+        );
         b.Fill("[aria-label='Add a term that must not stand']", "bird*");
         b.Type(Keys.Enter);
         b.Until(() => LineOf(b).EndsWith("AND NOT bird*", StringComparison.Ordinal), "what must not stand");
@@ -52,34 +84,63 @@ public sealed partial class FirstSliceTests
         b.Type(Keys.Enter);
         b.Sees("A row holds one term");
 
-        // By key on a term: Delete takes out, Alt with an arrow moves, Space switches off for a look, Enter writes anew.
+        // By key on a term: Delete takes out, Alt with an arrow moves, Space switches off for a look, Enter writes
+        // anew.
         OnTerm(b, "bats", Keys.Delete);
         b.Until(() => LineOf(b).StartsWith("(moth* OR bat*) AND light*", StringComparison.Ordinal), "the term to go");
         OnTerm(b, "bat*", Keys.Alt + Keys.ArrowRight);
-        b.Until(() => LineOf(b).StartsWith("moth* AND (light* OR bat*)", StringComparison.Ordinal), "the term on the next card");
+        b.Until(
+            () => LineOf(b).StartsWith("moth* AND (light* OR bat*)", StringComparison.Ordinal),
+            "the term on the next card"
+        );
         OnTerm(b, "bat*", " ");
         b.Until(() => LineOf(b).StartsWith("moth* AND light* AND", StringComparison.Ordinal), "the line without it");
         b.Sees("bat*, switched off");
-        b.Until(() => { b.Find("[aria-label^='bat* is switched off']").Click(); return true; }, "to switch it on");
-        b.Until(() => LineOf(b).StartsWith("moth* AND (light* OR bat*)", StringComparison.Ordinal), "the term back on its card");
+        b.Until(
+            () =>
+            {
+                b.Find("[aria-label^='bat* is switched off']").Click();
+                return true;
+            },
+            "to switch it on"
+        );
+        b.Until(
+            () => LineOf(b).StartsWith("moth* AND (light* OR bat*)", StringComparison.Ordinal),
+            "the term back on its card"
+        );
         OnTerm(b, "bat*", Keys.Enter);
         b.Fill("[aria-label='Write bat* anew']", "lamp*");
         b.Type(Keys.Enter);
-        b.Until(() => LineOf(b).StartsWith("moth* AND (light* OR lamp*)", StringComparison.Ordinal), "the row written anew");
+        b.Until(
+            () => LineOf(b).StartsWith("moth* AND (light* OR lamp*)", StringComparison.Ordinal),
+            "the row written anew"
+        );
 
         // Scope at the card.
         b.Click("any of 2, title, abstract, keywords");
         b.Click("title");
-        b.Until(() => LineOf(b).StartsWith("moth* AND title:(light* OR lamp*)", StringComparison.Ordinal), "the scope in the line");
+        b.Until(
+            () => LineOf(b).StartsWith("moth* AND title:(light* OR lamp*)", StringComparison.Ordinal),
+            "the scope in the line"
+        );
         b.Type(Keys.Escape);
         OnTerm(b, "\"street light\"", Keys.Delete);
-        b.Until(() => LineOf(b) == "moth* AND title:(light* OR lamp*) AND NOT bird*", "the concept to go with its only term");
+        b.Until(
+            () => LineOf(b) == "moth* AND title:(light* OR lamp*) AND NOT bird*",
+            "the concept to go with its only term"
+        );
 
         // Searched, the count is the one that was to come.
         b.Until(() => b.All("ul[aria-label='Terms of C']").Count == 0, "the board of the line as it stands");
         var come = ToCome(b);
         b.Find("section[aria-label='Search line'] button[type=submit]").Click();
-        b.Until(() => b.All("section[aria-label=Path] [aria-current=step]").Count == 1 && b.Find("section[aria-label=Path] [aria-current=step]").Text.Contains(come.ToString("N0", CultureInfo.InvariantCulture), StringComparison.Ordinal), "the step with that count");
+        b.Until(
+            () =>
+                b.All("section[aria-label=Path] [aria-current=step]").Count == 1
+                && b.Find("section[aria-label=Path] [aria-current=step]")
+                    .Text.Contains(come.ToString("N0", CultureInfo.InvariantCulture), StringComparison.Ordinal),
+            "the step with that count"
+        );
         Assert.Empty(b.Complaints());
     }
 
@@ -92,25 +153,37 @@ public sealed partial class FirstSliceTests
         b.Until(() => Rows(b, "Terms of A").Length == 2 && Rows(b, "Terms of B").Length == 1, "the board");
 
         // The menu shows itself where the mouse is; here it is opened by key.
-        b.Until(() => { b.Script("document.querySelector(\"[aria-label='What to do with bat*']\").focus()"); return true; }, "the menu's button");
+        b.Until(
+            () =>
+            {
+                b.Script("document.querySelector(\"[aria-label='What to do with bat*']\").focus()");
+                return true;
+            },
+            "the menu's button"
+        );
         b.Type(Keys.Enter);
         b.Click("Move to B");
         b.Until(() => LineOf(b) == "moth* AND (light* OR bat*)", "the row on the other card");
         b.Until(() => Rows(b, "Terms of B").Length == 2, "the board to follow");
 
         // Dragged: the browser carries the row, the card it falls on takes it.
-        b.Until(() =>
-        {
-            b.Script("""
-                const row = [...document.querySelectorAll("ul[aria-label='Terms of B'] li")].find(l => l.textContent.startsWith("bat*"));
-                const to = document.querySelector("ul[aria-label='Terms that must not stand']").parentElement;
-                const data = new DataTransfer();
-                row.dispatchEvent(new DragEvent("dragstart", { bubbles: true, dataTransfer: data }));
-                to.dispatchEvent(new DragEvent("dragover", { bubbles: true, cancelable: true, dataTransfer: data }));
-                to.dispatchEvent(new DragEvent("drop", { bubbles: true, cancelable: true, dataTransfer: data }));
-                """);
-            return true;
-        }, "to drag");
+        b.Until(
+            () =>
+            {
+                b.Script(
+                    """
+                    const row = [...document.querySelectorAll("ul[aria-label='Terms of B'] li")].find(l => l.textContent.startsWith("bat*"));
+                    const to = document.querySelector("ul[aria-label='Terms that must not stand']").parentElement;
+                    const data = new DataTransfer();
+                    row.dispatchEvent(new DragEvent("dragstart", { bubbles: true, dataTransfer: data }));
+                    to.dispatchEvent(new DragEvent("dragover", { bubbles: true, cancelable: true, dataTransfer: data }));
+                    to.dispatchEvent(new DragEvent("drop", { bubbles: true, cancelable: true, dataTransfer: data }));
+                    """
+                );
+                return true;
+            },
+            "to drag"
+        );
         b.Until(() => LineOf(b) == "moth* AND light* AND NOT bat*", "the row under without");
         b.Until(() => Rows(b, "Terms that must not stand") is [("bat*", > 0)], "its count there");
         Assert.Empty(b.Complaints());
@@ -121,12 +194,26 @@ public sealed partial class FirstSliceTests
     {
         using var b = world.SignedIn();
         Searched(b, "moth* AND NOT light*");
-        if (b.All("section[aria-label=Board]").Count == 0) b.Press("b");
-        b.Until(() => b.Find("section[aria-label=Board]").Text.Contains("stay through another record", StringComparison.Ordinal), "how many stay");
-        var stay = Number(System.Text.RegularExpressions.Regex.Match(b.Find("section[aria-label=Board]").Text, @"([\d,]+) stay through").Groups[1].Value);
+        if (b.All("section[aria-label=Board]").Count == 0)
+            b.Press("b");
+        b.Until(
+            () =>
+                b.Find("section[aria-label=Board]")
+                    .Text.Contains("stay through another record", StringComparison.Ordinal),
+            "how many stay"
+        );
+        var stay = Number(
+            System
+                .Text.RegularExpressions.Regex.Match(b.Find("section[aria-label=Board]").Text, @"([\d,]+) stay through")
+                .Groups[1]
+                .Value
+        );
         var before = Path(b)[^1].Count;
         b.Click("drop them too");
-        b.Until(() => Path(b) is [_, var last] && last.Label == "no record with light*" && last.Count == before - stay, $"{before} less {stay}");
+        b.Until(
+            () => Path(b) is [_, var last] && last.Label == "no record with light*" && last.Count == before - stay,
+            $"{before} less {stay}"
+        );
         Assert.True(stay > 0);
     }
 
@@ -138,10 +225,20 @@ public sealed partial class FirstSliceTests
         Search(b, "moth* AND review");
         b.Press("j");
         b.Click("Its references as printed");
-        b.Until(() => System.Text.RegularExpressions.Regex.IsMatch(b.Find("[role=dialog]").Text, @"\d+ references?, \d+ lead to a work here|^References"), "the list");
+        b.Until(
+            () =>
+                System.Text.RegularExpressions.Regex.IsMatch(
+                    b.Find("[role=dialog]").Text,
+                    @"\d+ references?, \d+ lead to a work here|^References"
+                ),
+            "the list"
+        );
         var sheet = b.Find("[role=dialog]").Text;
         if (!sheet.StartsWith("References", StringComparison.Ordinal))
-            Assert.Matches(@"by (the same DOI|the same title and first person|the words of its title|no title printed)|no record fits", sheet);
+            Assert.Matches(
+                @"by (the same DOI|the same title and first person|the words of its title|no title printed)|no record fits",
+                sheet
+            );
         Assert.Empty(b.AxeFindings());
         b.Type(Keys.Escape);
         b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet to close");

@@ -3,10 +3,19 @@ using OpenQA.Selenium;
 
 namespace Zendle.Browser.Tests;
 
-/// <summary>What a search lets one see through, by mouse and by key: ways on, words behind a truncation, sets behind numbers, branches, steps changed, named searches.</summary>
+/// <summary>
+/// What a search lets one see through, by mouse and by key: ways on, words behind a truncation, sets behind numbers,
+/// branches, steps changed, named searches.
+/// </summary>
 public sealed partial class FirstSliceTests
 {
-    private static (string Label, int Count)[] Path(Browser b) => [.. b.All("section[aria-label=Path] li").Where(l => l.Text.Contains('\n')).Select(l => l.Text.Split('\n')).Select(l => (l[0].Trim(), Number(l[1].Trim())))];
+    private static (string Label, int Count)[] Path(Browser b) =>
+        [
+            .. b.All("section[aria-label=Path] li")
+                .Where(l => l.Text.Contains('\n'))
+                .Select(l => l.Text.Split('\n'))
+                .Select(l => (l[0].Trim(), Number(l[1].Trim()))),
+        ];
 
     private static void Searched(Browser b, string line)
     {
@@ -18,7 +27,14 @@ public sealed partial class FirstSliceTests
 
     private static void OnStep(Browser b, string label, string act)
     {
-        b.Until(() => { b.Control($"More about the step {label}").Click(); return b.All("[role=menu]").Count > 0; }, "the step's menu");
+        b.Until(
+            () =>
+            {
+                b.Control($"More about the step {label}").Click();
+                return b.All("[role=menu]").Count > 0;
+            },
+            "the step's menu"
+        );
         b.Click(act);
     }
 
@@ -28,7 +44,10 @@ public sealed partial class FirstSliceTests
         using var b = world.SignedIn();
         b.Click("new path");
         b.Fill(Line, "light AND mot");
-        b.Until(() => b.All("#line-goes-on [role=option]").Any(o => o.Text.StartsWith("moths", StringComparison.Ordinal)), "ways on");
+        b.Until(
+            () => b.All("#line-goes-on [role=option]").Any(o => o.Text.StartsWith("moths", StringComparison.Ordinal)),
+            "ways on"
+        );
         b.Type(Keys.ArrowDown);
         b.Until(() => b.All("#line-goes-on [aria-selected=true]").Count == 1, "the first way");
         var first = b.Find("#line-goes-on [aria-selected=true]").Text.Split(' ', '\n')[0];
@@ -42,10 +61,16 @@ public sealed partial class FirstSliceTests
         b.Until(() => b.All("ul[aria-label=Words] label").Count >= 3, "the words");
         var out_ = b.All("ul[aria-label=Words] label").First(l => !l.Text.StartsWith("moth", StringComparison.Ordinal));
         out_.Click();
-        b.Until(() => b.Find("[role=dialog] [role=status]").Text.Contains("in place of", StringComparison.Ordinal), "the term written anew");
+        b.Until(
+            () => b.Find("[role=dialog] [role=status]").Text.Contains("in place of", StringComparison.Ordinal),
+            "the term written anew"
+        );
         var without = b.Find("[role=dialog] [role=status] span").Text;
         b.Click("Write it so");
-        b.Until(() => Path(b) is [var one] && one.Label.Contains(without, StringComparison.Ordinal), "the step with the term written anew");
+        b.Until(
+            () => Path(b) is [var one] && one.Label.Contains(without, StringComparison.Ordinal),
+            "the step with the term written anew"
+        );
         Assert.Empty(b.Complaints());
     }
 
@@ -53,7 +78,8 @@ public sealed partial class FirstSliceTests
     public void Typing_never_waits_and_newer_words_give_up_what_older_ones_asked()
     {
         using var b = world.SignedIn();
-        b.Before("""
+        b.Before(
+            """
             window.asked = [];
             const real = window.fetch;
             window.fetch = (request, more) => {
@@ -64,17 +90,37 @@ public sealed partial class FirstSliceTests
               }
               return real(request, more);
             };
-            """);
+            """
+        );
         b.Go("/r/1/search?step=0");
         b.Find(Line).Click();
         b.Slow(TimeSpan.FromSeconds(1));
         const string Words = "moth* AND lamp*";
         b.TypeSlowly(Words, TimeSpan.FromMilliseconds(200));
         Assert.Equal(Words, LineOf(b)); // all letters stand there though no answer to the last ones can have come
-        b.Until(() => b.Find("section[aria-label='Search line']").Text.Contains("to come", StringComparison.Ordinal), "what the line would find");
-        Assert.True((long)b.Script("return window.asked.filter(a => a.givenUp).length")! > 3, "older questions are given up");
-        var found = (string)b.Script("return fetch('/api/me').then(r => r.json()).then(me => fetch('/api/reviews/1/reading', { method: 'POST', headers: { 'Content-Type': 'application/json', 'X-Zendle-Token': me.requestToken }, body: JSON.stringify({ text: arguments[0], stepId: 0 }) })).then(r => r.json()).then(r => String(r.inView))", Words)!;
-        b.Until(() => b.Find("section[aria-label='Search line']").Text.Replace(",", "", StringComparison.Ordinal).Contains($"{found} to come", StringComparison.Ordinal), $"{found} to come");
+        b.Until(
+            () => b.Find("section[aria-label='Search line']").Text.Contains("to come", StringComparison.Ordinal),
+            "what the line would find"
+        );
+        Assert.True(
+            (long)b.Script("return window.asked.filter(a => a.givenUp).length")! > 3,
+            "older questions are given up"
+        );
+        var found = (string)
+            b.Script(
+                "return fetch('/api/me').then(r => r.json()).then(me => fetch('/api/reviews/1/reading', { "
+                    + "method: 'POST', headers: { 'Content-Type': 'application/json', 'X-Zendle-Token': "
+                    + "me.requestToken }, body: JSON.stringify({ text: arguments[0], stepId: 0 }) })).then(r => "
+                    + "r.json()).then(r => String(r.inView))",
+                Words
+            )!;
+        b.Until(
+            () =>
+                b.Find("section[aria-label='Search line']")
+                    .Text.Replace(",", "", StringComparison.Ordinal)
+                    .Contains($"{found} to come", StringComparison.Ordinal),
+            $"{found} to come"
+        );
     }
 
     [Fact]
@@ -82,12 +128,21 @@ public sealed partial class FirstSliceTests
     {
         using var b = world.SignedIn();
         Searched(b, "moth* AND (light OR lamp*)");
-        if (b.All("section[aria-label=Board]").Count == 0) b.Press("b");
+        if (b.All("section[aria-label=Board]").Count == 0)
+            b.Press("b");
         b.Until(() => b.All("section[aria-label=Board] table tbody tr").Count >= 6, "the ledger");
         // The extract stands inside what contains it.
         var names = b.All("section[aria-label=Board] table label").Select(l => l.Text.Trim()).ToArray();
         Assert.Equal(Array.IndexOf(names, "Lifeleaf Index") + 1, Array.IndexOf(names, "Lifeleaf Select"));
-        foreach (var which in new[] { "works that only ", "works that Meridian Citations finds", "works that only lamp* brings in", "works that lamp* finds" })
+        foreach (
+            var which in new[]
+            {
+                "works that only ",
+                "works that Meridian Citations finds",
+                "works that only lamp* brings in",
+                "works that lamp* finds",
+            }
+        )
         {
             b.Until(() => b.All($"section[aria-label=Board] button[aria-label*='{which}']").Count > 0, which);
             var number = b.All($"section[aria-label=Board] button[aria-label*='{which}']")[0];
@@ -118,7 +173,14 @@ public sealed partial class FirstSliceTests
         b.Type(Keys.Enter);
         b.Until(() => Path(b) is [_, ("+ moth*", > 0)], "a part added");
         var moths = Path(b)[1].Count;
-        b.Until(() => { b.All("section[aria-label=Path] li button")[0].Click(); return InView(b) == light; }, "the first step again");
+        b.Until(
+            () =>
+            {
+                b.All("section[aria-label=Path] li button")[0].Click();
+                return InView(b) == light;
+            },
+            "the first step again"
+        );
         b.Fill(Line, "light AND bat*");
         b.Type(Keys.Enter);
         b.Until(() => Path(b) is [_, ("+ bat*", > 0)], "a branch");
@@ -144,7 +206,10 @@ public sealed partial class FirstSliceTests
         b.Click("Name it");
         b.Until(() => Path(b)[1].Label == "Birds under lamps", "its name");
         b.Click("new path");
-        b.Until(() => b.Find("section[aria-label='Named searches']").Text.Contains($"{birds:N0}", StringComparison.Ordinal), "the named search with its count");
+        b.Until(
+            () => b.Find("section[aria-label='Named searches']").Text.Contains($"{birds:N0}", StringComparison.Ordinal),
+            "the named search with its count"
+        );
         b.Click("Run again");
         b.Sees("nothing new");
         Assert.Empty(b.Complaints());
@@ -171,8 +236,23 @@ public sealed partial class FirstSliceTests
         b.Press("d");
         b.Until(() => b.Find("article[data-work]").Size.Height >= roomy * 0.8, "roomy rows");
         // A cell of the hit strip leads to its field in the pane.
-        b.Until(() => { b.All("article[data-work] svg[role=img] g")[2].Click(); return true; }, "the abstract's cell");
-        b.Until(() => (bool)b.Script("const f = document.querySelector('aside [data-field=abstract]'); if (!f) return false; const r = f.getBoundingClientRect(); return r.top < innerHeight && r.bottom > 0;")!, "the abstract in sight");
+        b.Until(
+            () =>
+            {
+                b.All("article[data-work] svg[role=img] g")[2].Click();
+                return true;
+            },
+            "the abstract's cell"
+        );
+        b.Until(
+            () =>
+                (bool)
+                    b.Script(
+                        "const f = document.querySelector('aside [data-field=abstract]'); if (!f) return false; "
+                            + "const r = f.getBoundingClientRect(); return r.top < innerHeight && r.bottom > 0;"
+                    )!,
+            "the abstract in sight"
+        );
         b.Press("u");
         Assert.Empty(b.Complaints());
     }
@@ -185,14 +265,31 @@ public sealed partial class FirstSliceTests
         foreach (var field in new[] { "Open access", "Funder" })
         {
             b.Click("+ field");
-            b.Until(() => { b.All("[role=menuitem]").First(m => m.Text == field).Click(); return true; }, field);
+            b.Until(
+                () =>
+                {
+                    b.All("[role=menuitem]").First(m => m.Text == field).Click();
+                    return true;
+                },
+                field
+            );
             b.Until(() => b.All($"ul[aria-label='{field}'] li label").Count > 0, "its values");
             var value = b.All($"ul[aria-label='{field}'] li label")[0];
             var count = Number(value.FindElements(By.TagName("span"))[^1].Text);
             var before = Path(b).Length;
             value.Click();
-            b.Until(() => { b.All("[role=dialog] button").First(x => x.Text == "Narrow").Click(); return true; }, "to narrow");
-            b.Until(() => Path(b).Length == before + 1 && Path(b)[^1].Count == count, "a step with the count that stood before the click");
+            b.Until(
+                () =>
+                {
+                    b.All("[role=dialog] button").First(x => x.Text == "Narrow").Click();
+                    return true;
+                },
+                "to narrow"
+            );
+            b.Until(
+                () => Path(b).Length == before + 1 && Path(b)[^1].Count == count,
+                "a step with the count that stood before the click"
+            );
         }
         Assert.Empty(b.AxeFindings());
     }

@@ -10,21 +10,40 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
     private static int InView(Browser b)
     {
         var n = 0;
-        b.Until(() => { var m = WorksCount().Match(b.Find("section[aria-label=Narrow]").Text); n = m.Success ? Number(m.Groups[1].Value) : -1; return m.Success; }, "the count");
+        b.Until(
+            () =>
+            {
+                var m = WorksCount().Match(b.Find("section[aria-label=Narrow]").Text);
+                n = m.Success ? Number(m.Groups[1].Value) : -1;
+                return m.Success;
+            },
+            "the count"
+        );
         return n;
     }
 
-    private static int Number(string text) => int.Parse(text.Replace(",", "", StringComparison.Ordinal), CultureInfo.InvariantCulture);
+    private static int Number(string text) =>
+        int.Parse(text.Replace(",", "", StringComparison.Ordinal), CultureInfo.InvariantCulture);
 
     private static int Kept(Browser b) => Number(Regex.Match(b.Find("header").Text, @"([\d,]+) kept").Groups[1].Value);
 
-    private static string[] Steps(Browser b) => [.. b.All("section[aria-label=Path] li").Where(l => l.Text.Contains('\n')).Select(l => l.Text.Split('\n')[0].Trim())];
+    private static string[] Steps(Browser b) =>
+        [
+            .. b.All("section[aria-label=Path] li")
+                .Where(l => l.Text.Contains('\n'))
+                .Select(l => l.Text.Split('\n')[0].Trim()),
+        ];
 
     private static void Search(Browser b, string line)
     {
         b.Fill("[aria-label='Search the databases']", line);
         b.Type(Keys.Enter);
-        b.Until(() => b.Find("[aria-label='Search the databases']").GetDomProperty("value") is { Length: > 0 } && b.All("section[aria-label=Path] [aria-current=step]").Count == 1, "the step");
+        b.Until(
+            () =>
+                b.Find("[aria-label='Search the databases']").GetDomProperty("value") is { Length: > 0 }
+                && b.All("section[aria-label=Path] [aria-current=step]").Count == 1,
+            "the step"
+        );
     }
 
     private static string Current(Browser b) => b.Find("[aria-current='true']").FindElement(By.TagName("h3")).Text;
@@ -55,13 +74,23 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Until(() => Steps(b) is ["moth*"], "the first step");
         var moth = InView(b);
         b.Find("[aria-label='First year']").SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 12)));
-        b.Until(() => Steps(b).Length >= 2 && Steps(b)[1].StartsWith("from ", StringComparison.Ordinal), "the years as a step");
+        b.Until(
+            () => Steps(b).Length >= 2 && Steps(b)[1].StartsWith("from ", StringComparison.Ordinal),
+            "the years as a step"
+        );
         var years = InView(b);
         Assert.True(years <= moth);
         Search(b, "moth* AND light");
         b.Until(() => Steps(b)[^1] == "+ light", "the added part");
         b.Click("Type");
-        b.Until(() => { b.Find("ul[aria-label=Type] input[type=checkbox]").Click(); return true; }, "the first type");
+        b.Until(
+            () =>
+            {
+                b.Find("ul[aria-label=Type] input[type=checkbox]").Click();
+                return true;
+            },
+            "the first type"
+        );
         b.Click("Narrow");
         b.Until(() => Steps(b)[^1] == "article", "the type as a step");
         b.Click("+ field");
@@ -70,7 +99,10 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Click("Narrow");
         b.Until(() => Steps(b)[^1] == "not English", "the excluded language as a step");
         b.Back();
-        b.Until(() => b.Find("[aria-current=step]").Text.StartsWith("article", StringComparison.Ordinal), "Back to go back a step");
+        b.Until(
+            () => b.Find("[aria-current=step]").Text.StartsWith("article", StringComparison.Ordinal),
+            "Back to go back a step"
+        );
         b.Click("Words inside");
         b.Fill("#inside", "field*");
         b.Type(Keys.Enter);
@@ -81,13 +113,29 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Until(() => b.All("[aria-current='true']").Count == 1, "a work in view");
         var inView = InView(b);
         b.Find($"section[aria-label=Path] li:nth-child(3) > button").Click();
-        b.Until(() => b.Find("[aria-current=step]").Text.StartsWith("+ light", StringComparison.Ordinal), "two steps back");
+        b.Until(
+            () => b.Find("[aria-current=step]").Text.StartsWith("+ light", StringComparison.Ordinal),
+            "two steps back"
+        );
         Assert.Equal(5, Steps(b).Length); // what lies ahead is still there
         b.Find("section[aria-label=Path] li:nth-child(5) > button").Click();
-        b.Until(() => InView(b) == inView && b.All("[aria-current='true']").Count == 1, "the list as it was, with its work");
-        b.Until(() => { b.Find("[aria-label='More about the step + light']").SendKeys(Keys.Enter); return true; }, "the step's menu");
+        b.Until(
+            () => InView(b) == inView && b.All("[aria-current='true']").Count == 1,
+            "the list as it was, with its work"
+        );
+        b.Until(
+            () =>
+            {
+                b.Find("[aria-label='More about the step + light']").SendKeys(Keys.Enter);
+                return true;
+            },
+            "the step's menu"
+        );
         b.Click("Take this step out");
-        b.Until(() => Steps(b).SequenceEqual(["moth*", stepsBefore[1], "article", "inside: field*"]), "the step to be gone and the others to stay");
+        b.Until(
+            () => Steps(b).SequenceEqual(["moth*", stepsBefore[1], "article", "inside: field*"]),
+            "the step to be gone and the others to stay"
+        );
         Assert.Equal("moth*", b.Find("[aria-label='Search the databases']").GetDomProperty("value"));
 
         // 3. Reading: by keyboard, with marks, hit strip, citations; sorting.
@@ -108,7 +156,14 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Click("by relevance");
         b.Click("cited");
         b.Until(() => b.Address.Contains("sort=Cited", StringComparison.Ordinal), "the order in the address");
-        b.Until(() => { var c = b.All("article b[title^='cited by']").Take(5).Select(e => Number(e.Text)).ToArray(); return c.Length == 5 && c.SequenceEqual(c.OrderDescending()); }, "the most cited first");
+        b.Until(
+            () =>
+            {
+                var c = b.All("article b[title^='cited by']").Take(5).Select(e => Number(e.Text)).ToArray();
+                return c.Length == 5 && c.SequenceEqual(c.OrderDescending());
+            },
+            "the most cited first"
+        );
 
         // 4. Keeping, setting aside, tagging, taking back.
         b.Click("new path");
@@ -133,7 +188,8 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Fill("#first-n", "5");
         b.Click("Keep 5 works");
         b.Until(() => Kept(b) == kept + 5, "five kept");
-        foreach (var _ in Enumerable.Range(0, 5)) b.Press("j");
+        foreach (var _ in Enumerable.Range(0, 5))
+            b.Press("j");
         b.Press("x");
         b.Sees("Set aside, because …");
         b.Type("2");
@@ -146,7 +202,16 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Type(Keys.Escape);
         b.SeesNot("A tag sorts the review");
         b.Press("k", "t");
-        b.Until(() => { b.All("[role=dialog] label").First(l => l.Text.StartsWith("hedgerows", StringComparison.Ordinal)).Click(); return true; }, "the tag to tick");
+        b.Until(
+            () =>
+            {
+                b.All("[role=dialog] label")
+                    .First(l => l.Text.StartsWith("hedgerows", StringComparison.Ordinal))
+                    .Click();
+                return true;
+            },
+            "the tag to tick"
+        );
         b.Type(Keys.Escape);
         b.SeesNot("A tag sorts the review");
         b.Until(() => b.All("article span").Count(s => s.Text == "hedgerows") == 2, "two works tagged");
@@ -157,11 +222,22 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         // The kept ones are a set like any other. 5. They go out in one act.
         b.Press("g", "k");
         b.Until(() => InView(b) == kept + 5, "the kept set");
-        foreach (var (name, ending) in new[] { ("RIS", "ris"), ("BibTeX", "bib"), ("CSL-JSON", "json"), ("CSV", "csv") })
+        foreach (
+            var (name, ending) in new[] { ("RIS", "ris"), ("BibTeX", "bib"), ("CSL-JSON", "json"), ("CSV", "csv") }
+        )
         {
             b.Click("Export");
             b.Click(name);
-            b.Until(() => Directory.GetFiles(b.Downloads, $"street-lighting-and-night-pollination_kept_{kept + 5}-works_*.{ending}").Length == 1, $"the file in {name}");
+            b.Until(
+                () =>
+                    Directory
+                        .GetFiles(
+                            b.Downloads,
+                            $"street-lighting-and-night-pollination_kept_{kept + 5}-works_*.{ending}"
+                        )
+                        .Length == 1,
+                $"the file in {name}"
+            );
         }
 
         // 6. The log.
@@ -170,7 +246,18 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Sees("lamp* AND (bats OR birds OR songbirds)");
         b.Click("exploration");
         b.Until(() => b.All("button[aria-pressed=true]").Count == 3, "one more of record");
-        b.Until(() => { b.All("ol > li").First(l => l.Text.Contains("(bats OR birds", StringComparison.Ordinal)).FindElements(By.TagName("button")).Last().Click(); return true; }, "to run it again");
+        b.Until(
+            () =>
+            {
+                b.All("ol > li")
+                    .First(l => l.Text.Contains("(bats OR birds", StringComparison.Ordinal))
+                    .FindElements(By.TagName("button"))
+                    .Last()
+                    .Click();
+                return true;
+            },
+            "to run it again"
+        );
         b.Until(() => Steps(b) is ["lamp* AND (bats OR birds OR songbirds)"], "the search run again");
 
         // Reload at any point and the same is on screen.
@@ -188,12 +275,44 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Click("Ask who it is");
         b.Sees("Union of Shelves");
         Assert.Contains("The first 10 records", b.Text, StringComparison.Ordinal);
-        Assert.Equal(["mods", "oai_dc"], b.All("select option").Select(o => o.Text).Where(o => o is "mods" or "oai_dc").Order());
+        Assert.Equal(
+            ["mods", "oai_dc"],
+            b.All("select option").Select(o => o.Text).Where(o => o is "mods" or "oai_dc").Order()
+        );
         b.Click("Add it and harvest");
-        b.Until(() => b.All("ul > li").Any(l => l.Text.StartsWith("Union of Shelves", StringComparison.Ordinal) && l.Text.Contains("records new or changed", StringComparison.Ordinal) && l.Text.Contains("harvest now", StringComparison.Ordinal)), "the harvest to end");
+        b.Until(
+            () =>
+                b.All("ul > li")
+                    .Any(l =>
+                        l.Text.StartsWith("Union of Shelves", StringComparison.Ordinal)
+                        && l.Text.Contains("records new or changed", StringComparison.Ordinal)
+                        && l.Text.Contains("harvest now", StringComparison.Ordinal)
+                    ),
+            "the harvest to end"
+        );
         await world.Outside.Move(30);
-        b.Until(() => { b.All("ul > li").First(l => l.Text.StartsWith("Farnet", StringComparison.Ordinal)).FindElements(By.TagName("button")).Last().Click(); return true; }, "to harvest again");
-        b.Until(() => Regex.Match(b.All("ul > li").First(l => l.Text.StartsWith("Farnet", StringComparison.Ordinal)).Text, @"\n(\d+) records new or changed") is { Success: true } m && Number(m.Groups[1].Value) is > 0 and < 200, "only what changed");
+        b.Until(
+            () =>
+            {
+                b.All("ul > li")
+                    .First(l => l.Text.StartsWith("Farnet", StringComparison.Ordinal))
+                    .FindElements(By.TagName("button"))
+                    .Last()
+                    .Click();
+                return true;
+            },
+            "to harvest again"
+        );
+        b.Until(
+            () =>
+                Regex.Match(
+                    b.All("ul > li").First(l => l.Text.StartsWith("Farnet", StringComparison.Ordinal)).Text,
+                    @"\n(\d+) records new or changed"
+                )
+                    is { Success: true } m
+                && Number(m.Groups[1].Value) is > 0 and < 200,
+            "only what changed"
+        );
         b.Press("g", "s");
         b.Find("article[data-work]");
         b.Press("b");
@@ -211,7 +330,10 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Sees("Type a handful of words");
         b.Fill("input[maxlength='2000']", "Do hedges lead hawkmoths to flowers?");
         b.Click("Write it down");
-        b.Until(() => b.All("p").Any(p => p.Text == "Do hedges lead hawkmoths to flowers?"), "the question written down");
+        b.Until(
+            () => b.All("p").Any(p => p.Text == "Do hedges lead hawkmoths to flowers?"),
+            "the question written down"
+        );
         Search(b, "hawkmoth*");
         Assert.Equal(["hawkmoth*"], Steps(b));
 
@@ -254,7 +376,10 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Press("u");
         b.Until(() => b.All("article[aria-current=true] svg[aria-label=found]").Count == 1, "taken back");
         b.SwitchTo(second);
-        b.Until(() => b.All("article[aria-current=true] svg[aria-label=found]").Count == 1, "taken back in the second tab too");
+        b.Until(
+            () => b.All("article[aria-current=true] svg[aria-label=found]").Count == 1,
+            "taken back in the second tab too"
+        );
     }
 
     [Fact]
@@ -270,7 +395,10 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Until(() => b.Find("[role=status]").Text.Contains("never closes", StringComparison.Ordinal), "the refusal");
         Assert.Equal(before, InView(b));
         b.Click("close it at the end");
-        b.Until(() => b.Find("[aria-label='Search the databases']").GetDomProperty("value") == "moth* AND (light)", "the repair");
+        b.Until(
+            () => b.Find("[aria-label='Search the databases']").GetDomProperty("value") == "moth* AND (light)",
+            "the repair"
+        );
         b.Fill("[aria-label='Search the databases']", "titel:moth");
         b.Sees("The nearest are title");
         Search(b, "nosuchword*");
@@ -306,7 +434,8 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         {
             b.Press("j");
             b.Until(() => b.All("aside h2").Count == 1, "the pane");
-            if (b.Find("aside").Text.Contains("records describe it", StringComparison.Ordinal)) break;
+            if (b.Find("aside").Text.Contains("records describe it", StringComparison.Ordinal))
+                break;
         }
         b.Click("Compare them side by side");
         b.Until(() => b.All("[role=dialog] table tbody tr").Count > 6, "the fields");
@@ -318,14 +447,29 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
 
         b.All("[role=dialog] thead input[type=checkbox]")[columns - 1].Click();
         b.Click("Split off what is ticked");
-        b.Until(() => b.Find("section[aria-label='What would come of it']").Text.Contains("2 works would stand here", StringComparison.Ordinal), "the preview");
-        Assert.Contains("a work of its own", b.Find("section[aria-label='What would come of it']").Text, StringComparison.Ordinal);
+        b.Until(
+            () =>
+                b.Find("section[aria-label='What would come of it']")
+                    .Text.Contains("2 works would stand here", StringComparison.Ordinal),
+            "the preview"
+        );
+        Assert.Contains(
+            "a work of its own",
+            b.Find("section[aria-label='What would come of it']").Text,
+            StringComparison.Ordinal
+        );
         b.Click("Split them off");
         b.Sees("Split. Later harvests keep it so.");
         b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet gone");
-        b.Until(() => !b.Find("aside").Text.Contains($"{columns} records describe it", StringComparison.Ordinal), "one record fewer");
+        b.Until(
+            () => !b.Find("aside").Text.Contains($"{columns} records describe it", StringComparison.Ordinal),
+            "one record fewer"
+        );
         b.Click("Undo");
         b.Sees("The records are as they were.");
-        b.Until(() => b.Find("aside").Text.Contains($"{columns} records describe it", StringComparison.Ordinal), "as before");
+        b.Until(
+            () => b.Find("aside").Text.Contains($"{columns} records describe it", StringComparison.Ordinal),
+            "as before"
+        );
     }
 }

@@ -3,7 +3,10 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Browser.Tests;
 
-/// <summary>A researcher whose harvested records were lost is told so, sees which kept works are not found, and sees them come back.</summary>
+/// <summary>
+/// A researcher whose harvested records were lost is told so, sees which kept works are not found, and sees them come
+/// back.
+/// </summary>
 public sealed class LostCorpusScreenTests : IAsyncLifetime
 {
     private OutsideHost outside = null!;
@@ -22,7 +25,8 @@ public sealed class LostCorpusScreenTests : IAsyncLifetime
         host = host.Restarted(() =>
         {
             Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-            foreach (var file in Directory.GetFiles(host.Data, "corpus.db*")) File.Delete(file);
+            foreach (var file in Directory.GetFiles(host.Data, "corpus.db*"))
+                File.Delete(file);
         });
         ann = await host.Served();
     }
@@ -54,9 +58,18 @@ public sealed class LostCorpusScreenTests : IAsyncLifetime
         b.Size(1280, 800);
         await ann.Harvest(outside.Oai("meridian"), trusted: true);
         // The page is told; nothing has to be loaded again.
-        b.Until(() => b.Find("header").Text is var t && t.Contains("6 kept", StringComparison.Ordinal) && !t.Contains("not found", StringComparison.Ordinal), "six kept");
+        b.Until(
+            () =>
+                b.Find("header").Text is var t
+                && t.Contains("6 kept", StringComparison.Ordinal)
+                && !t.Contains("not found", StringComparison.Ordinal),
+            "six kept"
+        );
         b.Click("I have read it");
-        b.Until(() => b.All("[role=status]").All(s => !s.Text.Contains("corpus.db", StringComparison.Ordinal)), "nothing more to be told");
+        b.Until(
+            () => b.All("[role=status]").All(s => !s.Text.Contains("corpus.db", StringComparison.Ordinal)),
+            "nothing more to be told"
+        );
         b.Look("lost-after");
         Assert.Empty(b.Complaints());
     }

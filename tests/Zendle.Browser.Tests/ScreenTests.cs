@@ -2,13 +2,24 @@ using OpenQA.Selenium;
 
 namespace Zendle.Browser.Tests;
 
-/// <summary>Every screen: nothing that axe finds, nothing the policy blocks, usable at 1024 wide and by keyboard alone.</summary>
+/// <summary>
+/// Every screen: nothing that axe finds, nothing the policy blocks, usable at 1024 wide and by keyboard alone.
+/// </summary>
 public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
 {
     private static readonly (string Path, string Sees)[] Screens =
     [
-        ("/r/1/search", "judged"), ("/r/2/search", "What does this review ask?"), ("/r/1/report", "Search log"), ("/r/1/databases", "How much of the row"), ("/reviews", "Begin a review"), ("/r/1/account", "Target band"),
-        ("/r/1/trails?step=0", "Trails start from works"), ("/r/1/gather", "not yet sought"), ("/r/1/read", "Texts in hand"), ("/r/1/read/1", "Outline"), ("/about", "About Zendle"),
+        ("/r/1/search", "judged"),
+        ("/r/2/search", "What does this review ask?"),
+        ("/r/1/report", "Search log"),
+        ("/r/1/databases", "How much of the row"),
+        ("/reviews", "Begin a review"),
+        ("/r/1/account", "Target band"),
+        ("/r/1/trails?step=0", "Trails start from works"),
+        ("/r/1/gather", "not yet sought"),
+        ("/r/1/read", "Texts in hand"),
+        ("/r/1/read/1", "Outline"),
+        ("/about", "About Zendle"),
     ];
 
     [Theory]
@@ -26,8 +37,10 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         foreach (var (path, sees) in Screens)
         {
             b.Go(path);
-            if (sees != "Target band") b.Sees(sees);
-            else b.Sees("A set to read");
+            if (sees != "Target band")
+                b.Sees(sees);
+            else
+                b.Sees("A set to read");
             if (path == "/r/1/search")
             {
                 b.Find("article[data-work]");
@@ -71,7 +84,12 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Find("article[data-work]");
         b.Press("j");
         b.Find("aside h2");
-        Assert.Equal(false, b.Script("return [...document.querySelectorAll('aside button')].some(e => e.getBoundingClientRect().right > innerWidth - 6)"));
+        Assert.Equal(
+            false,
+            b.Script(
+                "return [...document.querySelectorAll('aside button')].some(e => e.getBoundingClientRect().right > innerWidth - 6)"
+            )
+        );
     }
 
     [Fact]
@@ -81,12 +99,23 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Go("/r/1/report");
         b.Sees("Search log");
         b.Find("main ol > li table");
-        static int Number(string text) => int.Parse(text.Replace(",", "", StringComparison.Ordinal).Replace('−', '-'), System.Globalization.CultureInfo.InvariantCulture);
+        static int Number(string text) =>
+            int.Parse(
+                text.Replace(",", "", StringComparison.Ordinal).Replace('−', '-'),
+                System.Globalization.CultureInfo.InvariantCulture
+            );
         var runs = b.All("main ol > li");
         Assert.True(runs.Count >= 5);
         foreach (var run in runs)
         {
-            var rows = run.FindElements(By.CssSelector("tbody tr")).Select(r => (Name: r.FindElement(By.TagName("th")).Text, Count: Number(r.FindElements(By.TagName("td"))[0].Text))).ToArray();
+            var rows = run.FindElements(By.CssSelector("tbody tr"))
+                .Select(r =>
+                    (
+                        Name: r.FindElement(By.TagName("th")).Text,
+                        Count: Number(r.FindElements(By.TagName("td"))[0].Text)
+                    )
+                )
+                .ToArray();
             Assert.Equal("duplicates joined", rows[^2].Name);
             Assert.Equal(rows[^1].Count, rows[..^1].Sum(r => r.Count));
             var isLimited = run.Text.Contains("within the limits", StringComparison.Ordinal);
@@ -103,10 +132,19 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Size(390, 844);
         b.Go("/r/1/read");
         b.Sees("Texts in hand");
-        bool IsWhole() => b.Script("return document.documentElement.scrollWidth <= innerWidth && [...document.querySelectorAll('main button, header button')].every(e => e.getBoundingClientRect().right <= innerWidth)") is true;
+        bool IsWhole() =>
+            b.Script(
+                "return document.documentElement.scrollWidth <= innerWidth && "
+                    + "[...document.querySelectorAll('main button, header button')].every(e => "
+                    + "e.getBoundingClientRect().right <= innerWidth)"
+            )
+                is true;
         Assert.True(IsWhole());
         // The stages stand below, where a thumb reaches them.
-        Assert.Equal(true, b.Script("return document.querySelector('nav[aria-label=Stages]').getBoundingClientRect().top > 700"));
+        Assert.Equal(
+            true,
+            b.Script("return document.querySelector('nav[aria-label=Stages]').getBoundingClientRect().top > 700")
+        );
         b.Go("/r/1/read/1");
         b.Find(".pdfViewer .page");
         Assert.True(IsWhole());
@@ -124,7 +162,10 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         using var b = world.SignedIn();
         b.Press("/");
         b.Type("light AND bats AND hedge*" + Keys.Enter);
-        b.Until(() => b.Find("[aria-current=step]").Text.StartsWith("light AND bats", StringComparison.Ordinal), "the search");
+        b.Until(
+            () => b.Find("[aria-current=step]").Text.StartsWith("light AND bats", StringComparison.Ordinal),
+            "the search"
+        );
         b.Type(Keys.Escape);
         b.Press("j");
         b.Until(() => b.All("article[aria-current=true]").Count == 1, "a work");
@@ -132,7 +173,11 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Sees("Kept 1 work.");
         b.Press(Keys.Enter);
         b.Until(() => (string?)b.Script("return document.activeElement.tagName") == "ASIDE", "focus in the pane");
-        new OpenQA.Selenium.Interactions.Actions(((IWrapsDriver)b.Find("aside")).WrappedDriver).KeyDown(Keys.Control).SendKeys("k").KeyUp(Keys.Control).Perform();
+        new OpenQA.Selenium.Interactions.Actions(((IWrapsDriver)b.Find("aside")).WrappedDriver)
+            .KeyDown(Keys.Control)
+            .SendKeys("k")
+            .KeyUp(Keys.Control)
+            .Perform();
         b.Find("[role=combobox]");
         b.Type("report" + Keys.Enter);
         b.Sees("Search log");

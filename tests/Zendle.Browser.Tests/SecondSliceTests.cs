@@ -7,11 +7,18 @@ namespace Zendle.Browser.Tests;
 /// <summary>The way of a researcher from a question over trails to gathered, readable, citable texts.</summary>
 public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
 {
-    private static string[] Steps(Browser b) => [.. b.All("section[aria-label=Path] li").Where(l => l.Text.Contains('\n')).Select(l => l.Text.Split('\n')[0].Trim())];
+    private static string[] Steps(Browser b) =>
+        [
+            .. b.All("section[aria-label=Path] li")
+                .Where(l => l.Text.Contains('\n'))
+                .Select(l => l.Text.Split('\n')[0].Trim()),
+        ];
 
-    private static int Count(string text) => int.Parse(text.Replace(",", "", StringComparison.Ordinal), System.Globalization.CultureInfo.InvariantCulture);
+    private static int Count(string text) =>
+        int.Parse(text.Replace(",", "", StringComparison.Ordinal), System.Globalization.CultureInfo.InvariantCulture);
 
-    private static JsonNode Api(Browser b, string path) => JsonNode.Parse((string)b.Script("return fetch(arguments[0]).then(r => r.text())", path)!)!;
+    private static JsonNode Api(Browser b, string path) =>
+        JsonNode.Parse((string)b.Script("return fetch(arguments[0]).then(r => r.text())", path)!)!;
 
     private static void Search(Browser b, string line)
     {
@@ -23,7 +30,9 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
     private async Task Behind(string path, string kind)
     {
         using var http = new HttpClient();
-        (await http.PostAsync(new Uri(world.Outside.Address, $"/copies?path={path}&kind={kind}"), null)).EnsureSuccessStatusCode();
+        (
+            await http.PostAsync(new Uri(world.Outside.Address, $"/copies?path={path}&kind={kind}"), null)
+        ).EnsureSuccessStatusCode();
     }
 
     [Fact]
@@ -35,35 +44,68 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Click("by relevance");
         b.Click("cited");
         b.Until(() => b.Address.Contains("sort=Cited", StringComparison.Ordinal), "the most cited first");
-        b.Until(() => { var c = b.All("article b[title^='cited by']").Take(4).Select(e => Count(e.Text)).ToArray(); return c.Length == 4 && c.SequenceEqual(c.OrderDescending()) && c[0] > 5; }, "the order");
+        b.Until(
+            () =>
+            {
+                var c = b.All("article b[title^='cited by']").Take(4).Select(e => Count(e.Text)).ToArray();
+                return c.Length == 4 && c.SequenceEqual(c.OrderDescending()) && c[0] > 5;
+            },
+            "the order"
+        );
 
         // 1. The forward trail of a work, by key: as many works as the pane said, narrowed like any set.
         b.Press("j");
         b.Until(() => b.All("aside h2").Count == 1, "the work");
         var cited = Count(Regex.Match(b.Find("aside figure").Text, @"([\d,]+) cites? it").Groups[1].Value);
         b.Press("]");
-        b.Until(() => b.Address.Contains("/trails?step=", StringComparison.Ordinal) && Steps(b) is [var s] && s.StartsWith("what cites ", StringComparison.Ordinal), "the forward trail");
-        b.Until(() => b.Find("section[aria-label=Narrow]").Text.Contains($"{cited:N0} works", StringComparison.Ordinal), "as many works as cite it");
+        b.Until(
+            () =>
+                b.Address.Contains("/trails?step=", StringComparison.Ordinal)
+                && Steps(b) is [var s]
+                && s.StartsWith("what cites ", StringComparison.Ordinal),
+            "the forward trail"
+        );
+        b.Until(
+            () => b.Find("section[aria-label=Narrow]").Text.Contains($"{cited:N0} works", StringComparison.Ordinal),
+            "as many works as cite it"
+        );
         b.Click("Type");
-        b.Until(() => { b.Find("ul[aria-label=Type] input[type=checkbox]").Click(); return true; }, "a type");
+        b.Until(
+            () =>
+            {
+                b.Find("ul[aria-label=Type] input[type=checkbox]").Click();
+                return true;
+            },
+            "a type"
+        );
         b.Click("Narrow");
         b.Until(() => Steps(b).Length == 2, "the type as a step");
         b.Until(() => b.All("article[data-work]").Count > 0, "the narrowed list");
         b.Press("j", "p");
         b.Sees("Kept 1 work.");
         b.Click("by all databases");
-        Assert.Matches(@"reported by\s+ties\s+works\s+only here[\s\S]*Farnet", b.Find("[aria-label='Whose references are followed']").Text);
+        Assert.Matches(
+            @"reported by\s+ties\s+works\s+only here[\s\S]*Farnet",
+            b.Find("[aria-label='Whose references are followed']").Text
+        );
         b.Type(Keys.Escape);
 
         // The trail bar: a stretch chosen by keyboard becomes the set in view.
         b.Go("/r/2/search?sort=Cited");
         b.Find("article[data-work]");
         b.Press("j");
-        b.Find("[aria-label='First year of the stretch']").SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 6)));
-        b.Until(() => b.All("aside figure button").Any(e => e.Text.StartsWith("Open ", StringComparison.Ordinal)), "what the stretch holds");
+        b.Find("[aria-label='First year of the stretch']")
+            .SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 6)));
+        b.Until(
+            () => b.All("aside figure button").Any(e => e.Text.StartsWith("Open ", StringComparison.Ordinal)),
+            "what the stretch holds"
+        );
         var open = b.All("aside figure button").First(e => e.Text.StartsWith("Open ", StringComparison.Ordinal)).Text;
         b.Click(open);
-        b.Until(() => Steps(b).Length == 2 && b.Address.Contains("/trails", StringComparison.Ordinal), "the trail and its years");
+        b.Until(
+            () => Steps(b).Length == 2 && b.Address.Contains("/trails", StringComparison.Ordinal),
+            "the trail and its years"
+        );
         Assert.Matches(@"^from \d{4}$|^\d{4}–\d{4}$", Steps(b)[1]);
 
         // 2. Several seeds: past, seeds, future; ties.
@@ -77,10 +119,26 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Sees("What cites them");
         b.Until(() => b.All("section[aria-label='What cites them'] article").Count > 0, "what cites them");
         Assert.NotNull(b.Find("section[aria-label='What cites them'] [aria-label^='tied to seed']"));
-        var two = b.All("[aria-label='Tied to at least'] button").Last(e => e.Text.Contains("tied to 2 or more", StringComparison.Ordinal)).Text.Split('\n', ' ')[0];
-        b.Until(() => { b.All("[aria-label='Tied to at least'] button").Last(e => e.Text.Contains("tied to 2 or more", StringComparison.Ordinal)).Click(); return true; }, "two or more");
+        var two = b.All("[aria-label='Tied to at least'] button")
+            .Last(e => e.Text.Contains("tied to 2 or more", StringComparison.Ordinal))
+            .Text.Split('\n', ' ')[0];
+        b.Until(
+            () =>
+            {
+                b.All("[aria-label='Tied to at least'] button")
+                    .Last(e => e.Text.Contains("tied to 2 or more", StringComparison.Ordinal))
+                    .Click();
+                return true;
+            },
+            "two or more"
+        );
         b.Until(() => Steps(b)[^1] == "tied to 2 or more", "the ties as a step");
-        b.Until(() => b.All("h2").Any(h => h.Text == "What cites them") && b.Find("main").Text.Contains(two, StringComparison.Ordinal), "as many as the bar said");
+        b.Until(
+            () =>
+                b.All("h2").Any(h => h.Text == "What cites them")
+                && b.Find("main").Text.Contains(two, StringComparison.Ordinal),
+            "as many as the bar said"
+        );
         b.Press(Keys.ArrowRight, "j");
         b.Until(() => b.All("aside h2").Count == 1, "a work of the future in the pane");
         b.Type(Keys.Escape);
@@ -99,7 +157,12 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Sees("not yet sought");
         b.Click("Gather the ");
         // The job itself tells that it ran: on a slow day its bar may come and go between two looks.
-        b.Until(() => Api(b, "/api/reviews/2/gather")["job"]?["endedAt"] is not null && b.All("[role=progressbar]").Count == 0, "the job's end");
+        b.Until(
+            () =>
+                Api(b, "/api/reviews/2/gather")["job"]?["endedAt"] is not null
+                && b.All("[role=progressbar]").Count == 0,
+            "the job's end"
+        );
         var gathered = Api(b, "/api/reviews/2/gather");
         foreach (var (what, (work, _, chain)) in chosen)
         {
@@ -110,7 +173,12 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Reload();
         b.Click("failed again");
         // The job itself tells that it ran: on a slow day its bar may come and go between two looks.
-        b.Until(() => Api(b, "/api/reviews/2/gather")["job"]?["endedAt"] is not null && b.All("[role=progressbar]").Count == 0, "the failed ones tried again");
+        b.Until(
+            () =>
+                Api(b, "/api/reviews/2/gather")["job"]?["endedAt"] is not null
+                && b.All("[role=progressbar]").Count == 0,
+            "the failed ones tried again"
+        );
 
         // 4. A doubtful document is settled by one key; a dropped PDF finds its work.
         var doubtful = chosen["doubtful"].Work;
@@ -119,35 +187,94 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Find("aside canvas");
         b.Press("v");
         b.Sees("In hand, as another version.");
-        b.Until(() => b.Find($"li[data-work='{doubtful}']").Text.Contains("settled by hand", StringComparison.Ordinal), "it in hand");
+        b.Until(
+            () => b.Find($"li[data-work='{doubtful}']").Text.Contains("settled by hand", StringComparison.Ordinal),
+            "it in hand"
+        );
         var file = Path.Combine(b.Downloads, "unnamed.pdf");
         using (var http = new HttpClient())
         {
             var path = chosen["truncated"].Path;
             await Behind(path, "fine");
-            await File.WriteAllBytesAsync(file, await http.GetByteArrayAsync(new Uri(world.Outside.Address, path + "/text.pdf")));
+            await File.WriteAllBytesAsync(
+                file,
+                await http.GetByteArrayAsync(new Uri(world.Outside.Address, path + "/text.pdf"))
+            );
         }
         b.All("input[aria-label='PDFs to recognise']")[0].SendKeys(file);
         b.Sees("Recognised: ");
-        b.Until(() => b.Find($"li[data-work='{chosen["truncated"].Work}']").Text.Contains("read", StringComparison.Ordinal), "the brought text in hand");
+        b.Until(
+            () => b.Find($"li[data-work='{chosen["truncated"].Work}']").Text.Contains("read", StringComparison.Ordinal),
+            "the brought text in hand"
+        );
 
         // 5. Reading: outline, find with count, page and zoom in the address, the record beside it.
-        b.Until(() => { b.Find($"li[data-work='{chosen["manuscript"].Work}'] a").Click(); return true; }, "to read");
+        b.Until(
+            () =>
+            {
+                b.Find($"li[data-work='{chosen["manuscript"].Work}'] a").Click();
+                return true;
+            },
+            "to read"
+        );
         b.Until(() => b.All(".textLayer span").Count > 10, "the text");
         // What is selected and found lies where it is seen.
-        Assert.Equal(true, b.Script("const r = s => document.querySelector('.pdfViewer .page ' + s).getBoundingClientRect(), c = r('canvas'), t = r('.textLayer'); return Math.abs(c.width - t.width) < 1.5 && Math.abs(c.height - t.height) < 1.5 && Math.abs(c.x - t.x) < 1.5;"));
-        Assert.Contains("accepted manuscript", b.Find("section[aria-label=Text]").Text, StringComparison.OrdinalIgnoreCase);
+        Assert.Equal(
+            true,
+            b.Script(
+                "const r = s => document.querySelector('.pdfViewer .page ' + s).getBoundingClientRect(), c = "
+                    + "r('canvas'), t = r('.textLayer'); return Math.abs(c.width - t.width) < 1.5 && Math.abs(c.height "
+                    + "- t.height) < 1.5 && Math.abs(c.x - t.x) < 1.5;"
+            )
+        );
+        Assert.Contains(
+            "accepted manuscript",
+            b.Find("section[aria-label=Text]").Text,
+            StringComparison.OrdinalIgnoreCase
+        );
         b.Fill("[aria-label='Find in the text']", "study");
-        b.Until(() => Regex.IsMatch(b.Find("section[aria-label=Text] [role=status]").Text, @"^1 of \d+$") || b.Find("section[aria-label=Text] [role=status]").Text == "not found", "how often it stands there");
+        b.Until(
+            () =>
+                Regex.IsMatch(b.Find("section[aria-label=Text] [role=status]").Text, @"^1 of \d+$")
+                || b.Find("section[aria-label=Text] [role=status]").Text == "not found",
+            "how often it stands there"
+        );
         b.Fill("[aria-label='Find in the text']", "sites");
-        b.Until(() => Regex.IsMatch(b.Find("section[aria-label=Text] [role=status]").Text, @"^\d+ of ([2-9]|\d\d+)$"), "how often the word stands there");
-        b.Until(() => { b.All("nav[aria-label=Outline] button").First(e => e.Text.Contains("References", StringComparison.Ordinal)).Click(); return true; }, "the references in the outline");
-        b.Until(() => !b.Address.Contains("page=1&", StringComparison.Ordinal) && b.Address.Contains("page=", StringComparison.Ordinal), "the page in the address");
+        b.Until(
+            () => Regex.IsMatch(b.Find("section[aria-label=Text] [role=status]").Text, @"^\d+ of ([2-9]|\d\d+)$"),
+            "how often the word stands there"
+        );
+        b.Until(
+            () =>
+            {
+                b.All("nav[aria-label=Outline] button")
+                    .First(e => e.Text.Contains("References", StringComparison.Ordinal))
+                    .Click();
+                return true;
+            },
+            "the references in the outline"
+        );
+        b.Until(
+            () =>
+                !b.Address.Contains("page=1&", StringComparison.Ordinal)
+                && b.Address.Contains("page=", StringComparison.Ordinal),
+            "the page in the address"
+        );
         var there = b.Find("#page").GetDomProperty("value");
         b.Reload();
-        b.Until(() => b.Find("#page").GetDomProperty("value") == there && b.All(".textLayer span").Count > 5, "the same page again");
+        b.Until(
+            () => b.Find("#page").GetDomProperty("value") == there && b.All(".textLayer span").Count > 5,
+            "the same page again"
+        );
         Assert.Contains("it cites", b.Find("aside").Text, StringComparison.Ordinal);
-        Assert.NotEmpty((string)b.Script("const r = document.createRange(); r.selectNodeContents(document.querySelector('.textLayer span')); getSelection().removeAllRanges(); getSelection().addRange(r); return getSelection().toString()")!);
+        Assert.NotEmpty(
+            (string)
+                b.Script(
+                    "const r = document.createRange(); r.selectNodeContents(document.querySelector('.textLayer "
+                        + "span')); getSelection().removeAllRanges(); getSelection().addRange(r); return "
+                        + "getSelection().toString()"
+                )!
+        );
 
         // 6. Citing: a style found by name, copied; a set as a bibliography.
         b.Allow("clipboardReadWrite");
@@ -155,8 +282,18 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Find("ol[aria-label=References] .csl-entry");
         var own = b.Find("ol[aria-label=References]").Text;
         b.Fill("#style", "journal ecol");
-        b.Until(() => b.All("#styles li") is [var top, ..] && top.Text.Contains("Ecology", StringComparison.Ordinal), "styles of that name");
-        b.Until(() => { b.All("#styles li")[0].Click(); return true; }, "the first");
+        b.Until(
+            () => b.All("#styles li") is [var top, ..] && top.Text.Contains("Ecology", StringComparison.Ordinal),
+            "styles of that name"
+        );
+        b.Until(
+            () =>
+            {
+                b.All("#styles li")[0].Click();
+                return true;
+            },
+            "the first"
+        );
         b.Until(() => b.Find("ol[aria-label=References]").Text is { Length: > 20 } t && t != own, "the other style");
         b.Click("Copy it");
         b.Sees("The reference is copied.");
@@ -167,7 +304,11 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Go("/r/2/report");
         b.Sees("Full texts");
         var account = Api(b, "/api/reviews/2/report/texts");
-        b.Until(() => b.Find("section[aria-label='Full texts']").Text.Contains("a price is asked", StringComparison.Ordinal), "the reasons");
+        b.Until(
+            () =>
+                b.Find("section[aria-label='Full texts']").Text.Contains("a price is asked", StringComparison.Ordinal),
+            "the reasons"
+        );
         var numbers = b.Find("section[aria-label='Full texts']").Text.ReplaceLineEndings(" ");
         Assert.Matches($@"{account["sought"]} sought .*{account["got"]} got .*{account["notGot"]} not got", numbers);
         Assert.Empty(b.Complaints());
@@ -176,8 +317,15 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
     /// <summary>What gathering can meet, as the chain says it.</summary>
     private static readonly string[] Turns =
     [
-        @"publisher: \d+ pages came", @"publisher: \d+ EUR asked -> repository: \d+ pages came", @"publisher: \d+ EUR asked -> preprint: \d+ pages came", @"publisher: asked to wait \d+ s, then \d+ pages came", @"publisher: dead link -> repository: \d+ pages came",
-        "publisher: another work, refused", "publisher: cut off, refused", "publisher: is it this work", @"publisher: \d+ EUR asked",
+        @"publisher: \d+ pages came",
+        @"publisher: \d+ EUR asked -> repository: \d+ pages came",
+        @"publisher: \d+ EUR asked -> preprint: \d+ pages came",
+        @"publisher: asked to wait \d+ s, then \d+ pages came",
+        @"publisher: dead link -> repository: \d+ pages came",
+        "publisher: another work, refused",
+        "publisher: cut off, refused",
+        "publisher: is it this work",
+        @"publisher: \d+ EUR asked",
     ];
 
     [Fact]
@@ -187,10 +335,30 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Go("/r/1/gather");
         b.Sees("not yet sought");
         var before = Api(b, "/api/reviews/1/gather");
-        Assert.Equal((14, 3, 0), (before["inHand"]!.GetValue<int>(), before["needYou"]!.GetValue<int>(), before["onTheirWay"]!.GetValue<int>()));
+        Assert.Equal(
+            (14, 3, 0),
+            (
+                before["inHand"]!.GetValue<int>(),
+                before["needYou"]!.GetValue<int>(),
+                before["onTheirWay"]!.GetValue<int>()
+            )
+        );
         b.Click("Gather the ");
-        b.Until(() => Api(b, "/api/reviews/1/gather") is var g && g["notSought"]!.GetValue<int>() == 0 && g["onTheirWay"]!.GetValue<int>() == 0, "all of them tried");
-        string[] chains = [.. Api(b, "/api/reviews/1/gather")["works"]!.AsArray().Select(w => string.Join(" -> ", w!["attempts"]!.AsArray().Select(a => $"{a!["route"]}: {a["brief"]}")))];
+        b.Until(
+            () =>
+                Api(b, "/api/reviews/1/gather") is var g
+                && g["notSought"]!.GetValue<int>() == 0
+                && g["onTheirWay"]!.GetValue<int>() == 0,
+            "all of them tried"
+        );
+        string[] chains =
+        [
+            .. Api(b, "/api/reviews/1/gather")["works"]!
+                .AsArray()
+                .Select(w =>
+                    string.Join(" -> ", w!["attempts"]!.AsArray().Select(a => $"{a!["route"]}: {a["brief"]}"))
+                ),
+        ];
         Assert.All(Turns, turn => Assert.Contains(chains, chain => Regex.IsMatch(chain, $"^{turn}")));
     }
 
@@ -199,29 +367,104 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
     /// <summary>Chooses kept works by the copies they have, and sets what lies behind them.</summary>
     private async Task<Dictionary<string, (int Work, string Path, string Chain)>> Choose(Browser b)
     {
-        var works = Api(b, "/api/reviews/2/gather")["works"]!.AsArray().Select(w => w!["workId"]!.GetValue<int>())
-            .Select(id => (Id: id, Copies: Api(b, $"/api/reviews/2/works/{id}")["copies"]!.AsArray().Select(c => (Path: new Uri(c!["address"]!.GetValue<string>()).AbsolutePath, Free: c["access"]!.GetValue<string>() == "free", Version: (string?)c["version"])).ToArray())).ToList();
+        var works = Api(b, "/api/reviews/2/gather")["works"]!
+            .AsArray()
+            .Select(w => w!["workId"]!.GetValue<int>())
+            .Select(id =>
+                (
+                    Id: id,
+                    Copies: Api(b, $"/api/reviews/2/works/{id}")["copies"]!
+                        .AsArray()
+                        .Select(c =>
+                            (
+                                Path: new Uri(c!["address"]!.GetValue<string>()).AbsolutePath,
+                                Free: c["access"]!.GetValue<string>() == "free",
+                                Version: (string?)c["version"]
+                            )
+                        )
+                        .ToArray()
+                )
+            )
+            .ToList();
         var chosen = new Dictionary<string, (int, string, string)>();
 
-        async Task Take(string what, string chain, Func<(string Path, bool Free, string? Version)[], bool> fits, params (string? Version, string Kind)[] kinds)
+        async Task Take(
+            string what,
+            string chain,
+            Func<(string Path, bool Free, string? Version)[], bool> fits,
+            params (string? Version, string Kind)[] kinds
+        )
         {
             var found = works.First(w => fits(w.Copies));
             works.Remove(found);
-            foreach (var (version, kind) in kinds) await Behind(found.Copies.First(c => c.Version == version).Path, kind);
+            foreach (var (version, kind) in kinds)
+                await Behind(found.Copies.First(c => c.Version == version).Path, kind);
             chosen[what] = (found.Id, found.Copies[0].Path, chain);
         }
 
-        const string Record = "version of record", Manuscript = "accepted manuscript", Preprint = "submitted manuscript";
-        bool Only((string Path, bool Free, string? Version)[] c, bool free, params string[] versions) => c.Select(x => x.Version).Order().SequenceEqual(versions.Order()) && c.First(x => x.Version == Record).Free == free;
-        await Take("dead", "publisher: dead link .*repository: \\d+ pages came", c => Only(c, true, Record, Manuscript), (Record, "dead"), (Manuscript, "fine"));
-        await Take("manuscript", @"publisher: \d+ EUR asked .*repository: \d+ pages came .*accepted manuscript", c => Only(c, false, Record, Manuscript), (Record, "fine"), (Manuscript, "fine"));
-        await Take("preprint", @"publisher: \d+ EUR asked .*preprint: \d+ pages came", c => Only(c, false, Record, Preprint), (Record, "fine"), (Preprint, "fine"));
-        await Take("free", @"publisher: \d+ pages came .*version of record .*all checks agree", c => Only(c, true, Record), (Record, "fine"));
-        await Take("wait", @"publisher: asked to wait \d+ s, then \d+ pages came", c => Only(c, true, Record), (Record, "wait"));
-        await Take("wrong", "publisher: another work, refused .*bring it by hand", c => Only(c, true, Record), (Record, "wrong"));
-        await Take("truncated", "publisher: cut off, refused .*bring it by hand", c => Only(c, true, Record), (Record, "truncated"));
-        await Take("doubtful", "publisher: is it this work.*look side by side", c => Only(c, true, Record), (Record, "other-title"));
-        await Take("nowhere", @"publisher: \d+ EUR asked .*nobody gives it freely", c => Only(c, false, Record), (Record, "fine"));
+        const string Record = "version of record",
+            Manuscript = "accepted manuscript",
+            Preprint = "submitted manuscript";
+        bool Only((string Path, bool Free, string? Version)[] c, bool free, params string[] versions) =>
+            c.Select(x => x.Version).Order().SequenceEqual(versions.Order())
+            && c.First(x => x.Version == Record).Free == free;
+        await Take(
+            "dead",
+            "publisher: dead link .*repository: \\d+ pages came",
+            c => Only(c, true, Record, Manuscript),
+            (Record, "dead"),
+            (Manuscript, "fine")
+        );
+        await Take(
+            "manuscript",
+            @"publisher: \d+ EUR asked .*repository: \d+ pages came .*accepted manuscript",
+            c => Only(c, false, Record, Manuscript),
+            (Record, "fine"),
+            (Manuscript, "fine")
+        );
+        await Take(
+            "preprint",
+            @"publisher: \d+ EUR asked .*preprint: \d+ pages came",
+            c => Only(c, false, Record, Preprint),
+            (Record, "fine"),
+            (Preprint, "fine")
+        );
+        await Take(
+            "free",
+            @"publisher: \d+ pages came .*version of record .*all checks agree",
+            c => Only(c, true, Record),
+            (Record, "fine")
+        );
+        await Take(
+            "wait",
+            @"publisher: asked to wait \d+ s, then \d+ pages came",
+            c => Only(c, true, Record),
+            (Record, "wait")
+        );
+        await Take(
+            "wrong",
+            "publisher: another work, refused .*bring it by hand",
+            c => Only(c, true, Record),
+            (Record, "wrong")
+        );
+        await Take(
+            "truncated",
+            "publisher: cut off, refused .*bring it by hand",
+            c => Only(c, true, Record),
+            (Record, "truncated")
+        );
+        await Take(
+            "doubtful",
+            "publisher: is it this work.*look side by side",
+            c => Only(c, true, Record),
+            (Record, "other-title")
+        );
+        await Take(
+            "nowhere",
+            @"publisher: \d+ EUR asked .*nobody gives it freely",
+            c => Only(c, false, Record),
+            (Record, "fine")
+        );
         return chosen;
     }
 }

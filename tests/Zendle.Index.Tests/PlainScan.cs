@@ -3,7 +3,9 @@ using Zendle.Core.Records;
 
 namespace Zendle.Index.Tests;
 
-/// <summary>Answers questions the slow way, by reading every record; shares no code with the index but the cutting into words.</summary>
+/// <summary>
+/// Answers questions the slow way, by reading every record; shares no code with the index but the cutting into words.
+/// </summary>
 public static class PlainScan
 {
     /// <summary>Ids of the matching records.</summary>
@@ -12,7 +14,8 @@ public static class PlainScan
 
     private static bool Matches(Placed r, QueryNode node, QueryField field, QueryNode? without)
     {
-        if (ReferenceEquals(node, without)) return false;
+        if (ReferenceEquals(node, without))
+            return false;
         return node switch
         {
             AllNode => true,
@@ -20,7 +23,9 @@ public static class PlainScan
             OrNode o => o.Parts.Any(p => Matches(r, p, field, without)),
             NotNode n => !Matches(r, n.Part, field, without),
             FieldNode f => Matches(r, f.Part, f.Field, without),
-            YearsNode y => r.Record.Year is { } year && (y.From is null || year >= y.From) && (y.To is null || year <= y.To),
+            YearsNode y => r.Record.Year is { } year
+                && (y.From is null || year >= y.From)
+                && (y.To is null || year <= y.To),
             TermNode t => Fields(r, field).Any(words => Spans(words, t).Count > 0),
             NearNode n => Fields(r, field).Any(words => Near(words, n, without)),
             _ => throw new NotSupportedException(),
@@ -49,15 +54,16 @@ public static class PlainScan
     {
         var spans = new List<(int, int)>();
         foreach (var form in term.Forms)
-            foreach (var first in words.Select(w => w.Position).Distinct())
-                if (form.Select((slot, i) => words.Any(w => w.Position == first + i && Fits(slot, w.Text))).All(x => x))
-                    spans.Add((first, first + form.Length));
+        foreach (var first in words.Select(w => w.Position).Distinct())
+            if (form.Select((slot, i) => words.Any(w => w.Position == first + i && Fits(slot, w.Text))).All(x => x))
+                spans.Add((first, first + form.Length));
         return spans;
     }
 
     private static bool Fits(string slot, string word)
     {
-        if (slot.Length == 0) return word.Length == 0;
+        if (slot.Length == 0)
+            return word.Length == 0;
         return slot[0] switch
         {
             '*' => Fits(slot[1..], word) || (word.Length > 0 && Fits(slot, word[1..])),
@@ -68,17 +74,25 @@ public static class PlainScan
 
     private static bool Near(List<Word> words, NearNode near, QueryNode? without)
     {
-        List<(int Start, int End)> Side(QueryNode part) => part switch
-        {
-            TermNode t => ReferenceEquals(t, without) ? [] : Spans(words, t),
-            OrNode o => [.. o.Parts.SelectMany(Side)],
-            _ => throw new NotSupportedException(),
-        };
+        List<(int Start, int End)> Side(QueryNode part) =>
+            part switch
+            {
+                TermNode t => ReferenceEquals(t, without) ? [] : Spans(words, t),
+                OrNode o => [.. o.Parts.SelectMany(Side)],
+                _ => throw new NotSupportedException(),
+            };
         var reached = Side(near.Parts[0]);
         for (var i = 1; i < near.Parts.Length; i++)
-            reached = [.. Side(near.Parts[i]).Where(b => reached.Any(a => Gap(a, b) is >= 0 and var gap && gap <= near.Distances[i - 1]))];
+            reached =
+            [
+                .. Side(near.Parts[i])
+                    .Where(b => reached.Any(a => Gap(a, b) is >= 0 and var gap && gap <= near.Distances[i - 1])),
+            ];
         return reached.Count > 0;
 
-        static int Gap((int Start, int End) a, (int Start, int End) b) => a.End <= b.Start ? b.Start - a.End : b.End <= a.Start ? a.Start - b.End : -1;
+        static int Gap((int Start, int End) a, (int Start, int End) b) =>
+            a.End <= b.Start ? b.Start - a.End
+            : b.End <= a.Start ? a.Start - b.End
+            : -1;
     }
 }

@@ -15,13 +15,19 @@ public sealed class SmallCorpus : IDisposable
 {
     private readonly string folder = Path.Combine(Path.GetTempPath(), "zendle-index-" + Guid.NewGuid().ToString("N"));
 
-    public static readonly IReadOnlyDictionary<int, string> Names = new Dictionary<int, string> { [1] = "Farnet", [2] = "Meridian Citations", [3] = "Harbour Repository" };
+    public static readonly IReadOnlyDictionary<int, string> Names = new Dictionary<int, string>
+    {
+        [1] = "Farnet",
+        [2] = "Meridian Citations",
+        [3] = "Harbour Repository",
+    };
 
     public SmallCorpus(IReadOnlyList<Placed> records, IReadOnlyDictionary<int, int>? containers = null)
     {
         Records = records;
         Index = new(folder);
-        foreach (var r in records) Index.Put(r.Id, r.Record);
+        foreach (var r in records)
+            Index.Put(r.Id, r.Record);
         Index.Refresh(Columns(records), Names, 1, containers);
     }
 
@@ -33,12 +39,44 @@ public sealed class SmallCorpus : IDisposable
 
     public static CorpusColumns Columns(IReadOnlyList<Placed> records)
     {
-        var builder = new CorpusColumns.Builder(records.Count == 0 ? 1 : records.Max(r => r.Id) + 1, records.Count == 0 ? 1 : records.Max(r => r.Work) + 1, Names);
+        var builder = new CorpusColumns.Builder(
+            records.Count == 0 ? 1 : records.Max(r => r.Id) + 1,
+            records.Count == 0 ? 1 : records.Max(r => r.Work) + 1,
+            Names
+        );
         foreach (var (id, work, database, r) in records.OrderBy(p => p.Work))
-            builder.Add(new(id, work, database, database == 2 ? 0 : 1, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null, [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects,
-                TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null),
-                [.. r.References.SelectMany(x => new[] { MergeKeys.Doi(x.Doi), MergeKeys.TitleAndPerson(x.Title, x.FirstPerson) })], r.IsOnlyCited,
-                new([.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()], r.Places, r.Funders, r.Keywords)));
+            builder.Add(
+                new(
+                    id,
+                    work,
+                    database,
+                    database == 2 ? 0 : 1,
+                    r.Year,
+                    r.Type,
+                    r.Language,
+                    r.Title,
+                    r.People.Count > 0 ? r.People[0].Family : null,
+                    [.. r.People.Select(p => p.Short)],
+                    r.Venue?.Title,
+                    r.Subjects,
+                    TextAtHand.Best(r.Copies),
+                    r.CitedCount,
+                    MergeKeys.Doi(r.Doi),
+                    MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null),
+                    [
+                        .. r.References.SelectMany(x =>
+                            new[] { MergeKeys.Doi(x.Doi), MergeKeys.TitleAndPerson(x.Title, x.FirstPerson) }
+                        ),
+                    ],
+                    r.IsOnlyCited,
+                    new(
+                        [.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()],
+                        r.Places,
+                        r.Funders,
+                        r.Keywords
+                    )
+                )
+            );
         return builder.Build();
     }
 

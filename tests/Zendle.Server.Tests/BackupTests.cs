@@ -30,7 +30,12 @@ public sealed class BackupTests : IDisposable
         await ann.Ok("POST", "/api/databases", new { address = outside.Oai("meridian"), trusted = true });
         var load = Task.Run(async () =>
         {
-            for (var i = 30; i < works.Length && !over.IsCancellationRequested; i++) await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = new[] { works[i] } });
+            for (var i = 30; i < works.Length && !over.IsCancellationRequested; i++)
+                await ann.Ok(
+                    "POST",
+                    $"/api/reviews/{review}/decisions",
+                    new { act = "Keep", works = new[] { works[i] } }
+                );
         });
         var kept = Backup.Write(host.Data, At("all.tar.gz"));
         await over.CancelAsync();
@@ -44,9 +49,13 @@ public sealed class BackupTests : IDisposable
         var visitor = await restored.Visit();
         await visitor.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
         Assert.InRange((await visitor.Get($"/api/reviews/{review}")).Int("kept"), 30, now);
-        Assert.Equal((await visitor.Get($"/api/reviews/{review}")).Int("kept"), await visitor.Count(review, await visitor.Search(review, "stage:kept")));
+        Assert.Equal(
+            (await visitor.Get($"/api/reviews/{review}")).Int("kept"),
+            await visitor.Count(review, await visitor.Search(review, "stage:kept"))
+        );
         Assert.Null((await visitor.Get("/api/me"))["announcement"]);
-        foreach (var database in (await visitor.Get("/api/databases")).List("databases").ToArray()) Assert.Equal("done", (await visitor.Ended(database.Int("id")))["job"]!.Text("state"));
+        foreach (var database in (await visitor.Get("/api/databases")).List("databases").ToArray())
+            Assert.Equal("done", (await visitor.Ended(database.Int("id")))["job"]!.Text("state"));
         await restored.DisposeAsync();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
     }
@@ -59,11 +68,18 @@ public sealed class BackupTests : IDisposable
             await host.Curator();
             Assert.Equal(0, (await Run("backup", host.Data, At("b.tar.gz"))).Code);
             var (code, said) = await Run("backup", host.Data, Path.Combine(host.Data, "inside.tar.gz"));
-            Assert.Equal((1, true), (code, said.Contains("must not lie in the data folder itself", StringComparison.Ordinal)));
+            Assert.Equal(
+                (1, true),
+                (code, said.Contains("must not lie in the data folder itself", StringComparison.Ordinal))
+            );
             (code, said) = await Run("restore", At("b.tar.gz"), host.Data);
             Assert.Equal((1, true), (code, said.Contains("is not empty", StringComparison.Ordinal)));
         }
-        Assert.Contains("There is no zendle.db", (await Run("backup", folder, At("c.tar.gz"))).Said, StringComparison.Ordinal);
+        Assert.Contains(
+            "There is no zendle.db",
+            (await Run("backup", folder, At("c.tar.gz"))).Said,
+            StringComparison.Ordinal
+        );
         File.WriteAllText(At("no.tar.gz"), "no archive");
         var (wrong, why) = await Run("restore", At("no.tar.gz"), At("new"));
         Assert.Equal((1, true), (wrong, why.Contains("could not be restored", StringComparison.Ordinal)));
@@ -84,7 +100,9 @@ public sealed class BackupTests : IDisposable
         {
             File.WriteAllText(At("x"), "x");
             tar.WriteEntry(At("x"), "zendle.db");
-            tar.WriteEntry(new PaxTarEntry(TarEntryType.RegularFile, name) { DataStream = new MemoryStream([1, 2, 3]) });
+            tar.WriteEntry(
+                new PaxTarEntry(TarEntryType.RegularFile, name) { DataStream = new MemoryStream([1, 2, 3]) }
+            );
         }
         Assert.Throws<BackupFaultException>(() => Backup.Restore(At("evil.tar.gz"), At("into")));
         Assert.False(Directory.Exists(At("into")) || File.Exists(At("outside.txt")));
@@ -105,7 +123,13 @@ public sealed class BackupTests : IDisposable
 
     private static async Task<(int Code, string Said)> Run(params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo("dotnet", [typeof(Program).Assembly.Location, .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo("dotnet", [typeof(Program).Assembly.Location, .. arguments])
+            {
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
         var said = await process.StandardOutput.ReadToEndAsync() + await process.StandardError.ReadToEndAsync();
         await process.WaitForExitAsync();
         return (process.ExitCode, said);

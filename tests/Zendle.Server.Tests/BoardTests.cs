@@ -8,25 +8,49 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
 {
     private Visitor Ann => world.Ann;
 
-    private async Task<JsonNode[]> Board(int review, string text) => [.. (await Ann.Ok("POST", $"/api/reviews/{review}/reading", new { text, stepId = 0 })).List("board")];
+    private async Task<JsonNode[]> Board(int review, string text) =>
+        [.. (await Ann.Ok("POST", $"/api/reviews/{review}/reading", new { text, stepId = 0 })).List("board")];
 
-    private async Task<int> Found(int review, string expression) => await Ann.Count(review, await Ann.Search(review, expression));
+    private async Task<int> Found(int review, string expression) =>
+        await Ann.Count(review, await Ann.Search(review, expression));
 
     private async Task<HashSet<int>> Works(int review, string expression)
     {
         var (step, works) = (await Ann.Search(review, expression), new HashSet<int>());
-        for (var offset = 0; offset < await Ann.Count(review, step); offset += 200) works.UnionWith(await Ann.Works(review, step, $"offset={offset}&limit=200"));
+        for (var offset = 0; offset < await Ann.Count(review, step); offset += 200)
+            works.UnionWith(await Ann.Works(review, step, $"offset={offset}&limit=200"));
         return works;
     }
 
-    private static object Edit(string kind, int card, int term = -1, string text = "", int to = 0, string scope = "About", int? near = null) => new { kind, card, term, text, to, scope, near };
+    private static object Edit(
+        string kind,
+        int card,
+        int term = -1,
+        string text = "",
+        int to = 0,
+        string scope = "About",
+        int? near = null
+    ) =>
+        new
+        {
+            kind,
+            card,
+            term,
+            text,
+            to,
+            scope,
+            near,
+        };
 
     [Fact]
     public async Task Every_number_on_the_board_is_what_a_search_finds()
     {
         var review = await Ann.Review();
         var cards = await Board(review, "(moth* OR bat*) AND title:(light* OR lamp*) AND year:1990-2020");
-        Assert.Equal([("Concept", "A", "about"), ("Concept", "B", "title"), ("Limit", null, "about")], cards.Select(c => (c.Text("kind"), c["letter"]?.GetValue<string>(), c.Text("scope"))));
+        Assert.Equal(
+            [("Concept", "A", "about"), ("Concept", "B", "title"), ("Limit", null, "about")],
+            cards.Select(c => (c.Text("kind"), c["letter"]?.GetValue<string>(), c.Text("scope")))
+        );
         Assert.Equal(await Found(review, "moth* OR bat*"), cards[0].Int("count"));
         Assert.Equal(await Found(review, "title:(light* OR lamp*)"), cards[1].Int("count"));
         Assert.Equal(await Found(review, "year:1990-2020"), cards[2].Int("count"));
@@ -35,8 +59,14 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal([await Found(review, "moth*"), await Found(review, "bat*")], rows.Select(r => r.Int("count")));
         Assert.Equal(await Found(review, "title:lamp*"), cards[1].List("rows").Last().Int("count"));
         var whole = await Works(review, "(moth* OR bat*) AND title:(light* OR lamp*) AND year:1990-2020");
-        Assert.Equal(whole.Except(await Works(review, "bat* AND title:(light* OR lamp*) AND year:1990-2020")).Count(), rows[0].Int("onlyIt"));
-        Assert.Equal(whole.Except(await Works(review, "(moth* OR bat*) AND title:light* AND year:1990-2020")).Count(), cards[1].List("rows").Last().Int("onlyIt"));
+        Assert.Equal(
+            whole.Except(await Works(review, "bat* AND title:(light* OR lamp*) AND year:1990-2020")).Count(),
+            rows[0].Int("onlyIt")
+        );
+        Assert.Equal(
+            whole.Except(await Works(review, "(moth* OR bat*) AND title:light* AND year:1990-2020")).Count(),
+            cards[1].List("rows").Last().Int("onlyIt")
+        );
     }
 
     [Fact]
@@ -61,7 +91,10 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var card = (await Board(review, "(moth* AND lamp*) OR bat*")).Single();
-        Assert.Equal(("Block", await Found(review, "(moth* AND lamp*) OR bat*")), (card.Text("kind"), card.Int("count")));
+        Assert.Equal(
+            ("Block", await Found(review, "(moth* AND lamp*) OR bat*")),
+            (card.Text("kind"), card.Int("count"))
+        );
         Assert.Equal("((moth* AND lamp*) OR bat*)", card.List("rows").Single().Text("text"));
         Assert.Empty(await Board(review, ""));
     }
@@ -70,7 +103,8 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
     public async Task An_act_gives_the_new_line_and_searches_nothing()
     {
         var review = await Ann.Review();
-        async Task<string> After(string text, object edit) => (await Ann.Ok("POST", $"/api/reviews/{review}/reading/board", new { text, edit })).Text("text");
+        async Task<string> After(string text, object edit) =>
+            (await Ann.Ok("POST", $"/api/reviews/{review}/reading/board", new { text, edit })).Text("text");
         Assert.Equal("(moth* OR bat*) AND lamp*", await After("moth* AND lamp*", Edit("Add", 0, text: "bat*")));
         Assert.Equal("moth* AND lamp* AND NOT bird*", await After("moth* AND lamp*", Edit("Add", -1, text: "bird*")));
         Assert.Equal("moth* AND (lamp* OR bat*)", await After("(moth* OR bat*) AND lamp*", Edit("Move", 0, 1, to: 1)));
@@ -83,20 +117,41 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
     public async Task An_act_that_cannot_be_done_is_refused_with_a_sentence()
     {
         var review = await Ann.Review();
-        foreach (var (edit, says) in new[] { (Edit("Add", 0, text: "a AND b"), "A row holds one term"), (Edit("Remove", 9, 3), "The board has changed"), (Edit("Near", 0, near: 99), "within 0 to 50") })
+        foreach (
+            var (edit, says) in new[]
+            {
+                (Edit("Add", 0, text: "a AND b"), "A row holds one term"),
+                (Edit("Remove", 9, 3), "The board has changed"),
+                (Edit("Near", 0, near: 99), "within 0 to 50"),
+            }
+        )
         {
-            var (status, body) = await Ann.Send("POST", $"/api/reviews/{review}/reading/board", new { text = "moth*", edit });
+            var (status, body) = await Ann.Send(
+                "POST",
+                $"/api/reviews/{review}/reading/board",
+                new { text = "moth*", edit }
+            );
             Assert.Equal(400, status);
             Assert.Contains(says, body!.Text("title"), StringComparison.Ordinal);
         }
-        Assert.Equal(400, (await Ann.Send("POST", $"/api/reviews/{review}/reading/board", new { text = "moth*", edit = new { kind = "Nothing" } })).Status);
+        Assert.Equal(
+            400,
+            (
+                await Ann.Send(
+                    "POST",
+                    $"/api/reviews/{review}/reading/board",
+                    new { text = "moth*", edit = new { kind = "Nothing" } }
+                )
+            ).Status
+        );
     }
 
     [Fact]
     public async Task The_without_card_counts_a_work_once_however_many_of_its_terms_take_it()
     {
         var review = await Ann.Review();
-        // Both terms stand in every work about street lights, so neither takes a work away alone and the card takes them all.
+        // Both terms stand in every work about street lights, so neither takes a work away alone and the card takes
+        // them all.
         const string line = "moth* AND NOT (street* OR \"street light*\" OR lamp*)";
         var (all, left) = (await Works(review, "moth*"), await Works(review, line));
         var gone = all.Except(left).ToArray();
@@ -107,10 +162,23 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
         var rows = card.List("rows").ToArray();
         Assert.Equal(0, rows.Single(r => r.Text("text") == "\"street light*\"").Int("onlyIt"));
         Assert.True(rows.Sum(r => r.Int("keptHit")) <= card.Int("keptHit"));
-        Assert.Equal((await Works(review, "street* OR \"street light*\" OR lamp*")).Intersect(left).Count(), card.Int("stays"));
+        Assert.Equal(
+            (await Works(review, "street* OR \"street light*\" OR lamp*")).Intersect(left).Count(),
+            card.Int("stays")
+        );
         // They can be dropped too: a step that leaves out what any record of has one of the terms.
         var step = await Ann.Search(review, line);
-        var dropped = await Ann.Step(review, step, new { kind = "Compare", apart = true, said = "no record with them", other = new object[] { new { kind = "Search", expression = "street* OR \"street light*\" OR lamp*" } } });
+        var dropped = await Ann.Step(
+            review,
+            step,
+            new
+            {
+                kind = "Compare",
+                apart = true,
+                said = "no record with them",
+                other = new object[] { new { kind = "Search", expression = "street* OR \"street light*\" OR lamp*" } },
+            }
+        );
         Assert.Equal(left.Count - card.Int("stays"), await Ann.Count(review, dropped));
     }
 
@@ -120,7 +188,10 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
         var review = await Ann.Review();
         var card = (await Board(review, "NOT moth*")).Single();
         // Of the works with such a record those stay that another record describes without the word.
-        Assert.Equal(("Without", await Found(review, "moth*") - card.Int("stays")), (card.Text("kind"), card.Int("count")));
+        Assert.Equal(
+            ("Without", await Found(review, "moth*") - card.Int("stays")),
+            (card.Text("kind"), card.Int("count"))
+        );
         Assert.Equal(await Found(review, "") - card.Int("count"), await Found(review, "NOT moth*"));
     }
 

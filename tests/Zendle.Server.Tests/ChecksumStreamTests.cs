@@ -23,7 +23,8 @@ public sealed class ChecksumStreamTests
         new Random(3).NextBytes(bytes);
         using var memory = new MemoryStream();
         var writing = new ChecksumStream(memory);
-        for (var at = 0; at < bytes.Length; at += 137) writing.Write(bytes.AsSpan(at, Math.Min(137, bytes.Length - at)));
+        for (var at = 0; at < bytes.Length; at += 137)
+            writing.Write(bytes.AsSpan(at, Math.Min(137, bytes.Length - at)));
         Assert.Equal(bytes, memory.ToArray());
         memory.Position = 0;
         var reading = new ChecksumStream(memory);

@@ -22,11 +22,29 @@ public sealed class CiteTests(Harvested world) : IClassFixture<Harvested>
         var found = await Ann.Get("/api/styles?find=journal%20ecol");
         Assert.True(found.Int("total") > 10_000 && found.List("locales").Count() > 50);
         var style = found.List("styles").First().Text("key");
-        var other = await Ann.Ok("POST", $"/api/reviews/{review}/cite", new { works = new[] { work }, style, locale = "de-CH" });
+        var other = await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/cite",
+            new
+            {
+                works = new[] { work },
+                style,
+                locale = "de-CH",
+            }
+        );
         Assert.NotEqual(reference.Text("text"), other.List("references").Single().Text("text"));
         // de-CH ships; a dialect that does not falls back and says so.
-        Assert.Equal("There is no locale for de-LU; de-DE is used.", (await Ann.Ok("POST", $"/api/reviews/{review}/cite", new { works = new[] { work }, locale = "de-LU" })).Text("note"));
-        var (status, body) = await Ann.Send("POST", $"/api/reviews/{review}/cite", new { works = new[] { work }, style = "nobody-wrote-this" });
+        Assert.Equal(
+            "There is no locale for de-LU; de-DE is used.",
+            (
+                await Ann.Ok("POST", $"/api/reviews/{review}/cite", new { works = new[] { work }, locale = "de-LU" })
+            ).Text("note")
+        );
+        var (status, body) = await Ann.Send(
+            "POST",
+            $"/api/reviews/{review}/cite",
+            new { works = new[] { work }, style = "nobody-wrote-this" }
+        );
         Assert.Equal((404, "This style does not ship with Zendle."), (status, body!.Text("title")));
     }
 
@@ -36,7 +54,9 @@ public sealed class CiteTests(Harvested world) : IClassFixture<Harvested>
         var review = await Ann.Review();
         var works = await Ann.Works(review, await Ann.Search(review, "year:-1990"), "limit=200");
         var made = await Ann.Ok("POST", $"/api/reviews/{review}/cite", new { works });
-        var gaps = made.List("references").SelectMany(r => r["missing"]!.AsArray().Select(m => m!.GetValue<string>())).ToHashSet();
+        var gaps = made.List("references")
+            .SelectMany(r => r["missing"]!.AsArray().Select(m => m!.GetValue<string>()))
+            .ToHashSet();
         Assert.Contains("pages", gaps); // old works of the crawl, without pages or DOI
         Assert.All(made.List("references"), r => Assert.EndsWith(".", r.Text("text"), StringComparison.Ordinal));
         Assert.Equal(works.Order(), made.List("references").Select(r => r.Int("workId")).Order());
@@ -53,13 +73,23 @@ public sealed class CiteTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal(count, page.Split("<div class=\"csl-entry\">").Length - 1);
         Assert.Contains("<h1>Lamps &lt;&amp; moths&gt;</h1>", page, StringComparison.Ordinal);
         Assert.DoesNotContain("<script", page, StringComparison.OrdinalIgnoreCase);
-        Assert.Matches(@"^lamps-moths_bibliography_\d+-works_\d{4}-\d\d-\d\d\.html$", html.Content.Headers.ContentDisposition!.FileNameStar!);
+        Assert.Matches(
+            @"^lamps-moths_bibliography_\d+-works_\d{4}-\d\d-\d\d\.html$",
+            html.Content.Headers.ContentDisposition!.FileNameStar!
+        );
         var text = await Ann.Http.GetStringAsync($"/api/reviews/{review}/bibliography?stepId={step}&format=text");
         Assert.Equal(count, text.Trim().Split("\n\n").Length);
         var families = text.Trim().Split("\n\n").Select(t => t.Split(',', '-', ' ')[0]).ToArray();
         Assert.Equal(families.Order(StringComparer.InvariantCultureIgnoreCase).First(), families[0]);
-        Assert.Equal(400, (await Ann.Send("GET", $"/api/reviews/{review}/bibliography?stepId={step}&format=docx")).Status);
-        var onScreen = await Ann.Ok("POST", $"/api/reviews/{review}/cite", new { stepId = await Ann.Search(review, "of OR in") });
+        Assert.Equal(
+            400,
+            (await Ann.Send("GET", $"/api/reviews/{review}/bibliography?stepId={step}&format=docx")).Status
+        );
+        var onScreen = await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/cite",
+            new { stepId = await Ann.Search(review, "of OR in") }
+        );
         Assert.Equal(300, onScreen.List("references").Count());
         Assert.True(onScreen.Int("left") > 0);
     }

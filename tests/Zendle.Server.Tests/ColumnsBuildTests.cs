@@ -27,17 +27,64 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
         Directory.Delete(data, recursive: true);
     }
 
-    private Task Write(int database, params (string Id, Record? Record)[] page) => writer.Write(database, [.. page.Select(p => PreparedRecord.Of(database, new(p.Id, DateTimeOffset.UnixEpoch, p.Record, RecordCodec.Source($"{p.Id} {Guid.NewGuid()}"))))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+    private Task Write(int database, params (string Id, Record? Record)[] page) =>
+        writer.Write(
+            database,
+            [
+                .. page.Select(p =>
+                    PreparedRecord.Of(
+                        database,
+                        new(p.Id, DateTimeOffset.UnixEpoch, p.Record, RecordCodec.Source($"{p.Id} {Guid.NewGuid()}"))
+                    )
+                ),
+            ],
+            SmallStore.Mark,
+            DateTimeOffset.UnixEpoch,
+            CancellationToken.None
+        );
 
     private async Task<CorpusColumns> Built(ColumnsBuild build) =>
-        await build.Build(await store.Reader.Sequence(CancellationToken.None), await store.Reader.Databases(CancellationToken.None), CancellationToken.None);
+        await build.Build(
+            await store.Reader.Sequence(CancellationToken.None),
+            await store.Reader.Databases(CancellationToken.None),
+            CancellationToken.None
+        );
 
-    private ColumnsBuild NewBuild(string? data = null) => new(store.Reader, TimeProvider.System, new() { Data = data ?? Path.Combine(this.data, Guid.NewGuid().ToString("N")) });
+    private ColumnsBuild NewBuild(string? data = null) =>
+        new(
+            store.Reader,
+            TimeProvider.System,
+            new() { Data = data ?? Path.Combine(this.data, Guid.NewGuid().ToString("N")) }
+        );
 
     /// <summary>All that columns say, work by work.</summary>
-    private static string Told(CorpusColumns c) => string.Join('\n', Enumerable.Range(0, c.WorkSize).Where(w => c.WorkFirstRecord[w] > 0).Select(w =>
-        string.Create(CultureInfo.InvariantCulture, $"{w}: {c.WorkFirstRecord[w]} {string.Join(' ', c.RecordsOf(w).ToArray().Select(c.FieldsOf).Select(f => (f.Type, f.HasAbstract, f.HasKeywords, f.HasReferences)))} {c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.TitleRank[w]} {c.PersonRank[w]} {c.VenueRank[w]} | cites {string.Join(',', c.Graph.Cites(w).ToArray())} | cited {string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited {c.OnlyCited.Contains(w)}")
-        + string.Concat(new[] { Facet.Type, Facet.Person, Facet.Venue, Facet.Subject, Facet.Database, Facet.Year, Facet.Text }.Select(f => $" | {string.Join(';', c.Of(f).Of(w).ToArray().Select(v => c.Of(f).Names[v]).Order(StringComparer.Ordinal))}"))));
+    private static string Told(CorpusColumns c) =>
+        string.Join(
+            '\n',
+            Enumerable
+                .Range(0, c.WorkSize)
+                .Where(w => c.WorkFirstRecord[w] > 0)
+                .Select(w =>
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{w}: {c.WorkFirstRecord[w]} {string.Join(' ', c.RecordsOf(w).ToArray().Select(c.FieldsOf).Select(f => (f.Type, f.HasAbstract, f.HasKeywords, f.HasReferences)))} {c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.TitleRank[w]} {c.PersonRank[w]} {c.VenueRank[w]} | cites {string.Join(',', c.Graph.Cites(w).ToArray())} | cited {string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited {c.OnlyCited.Contains(w)}"
+                    )
+                    + string.Concat(
+                        new[]
+                        {
+                            Facet.Type,
+                            Facet.Person,
+                            Facet.Venue,
+                            Facet.Subject,
+                            Facet.Database,
+                            Facet.Year,
+                            Facet.Text,
+                        }.Select(f =>
+                            $" | {string.Join(';', c.Of(f).Of(w).ToArray().Select(v => c.Of(f).Names[v]).Order(StringComparer.Ordinal))}"
+                        )
+                    )
+                )
+        );
 
     [Theory]
     [InlineData(1)]
@@ -55,20 +102,31 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
         Record Any(string id)
         {
             var n = random.Next(8);
-            Reference Cited(int m) => random.Next(4) switch
-            {
-                0 => new($"10.5555/w{m}", $"10.5555/w{m}"),
-                1 => new($"Berg, M. (200{m}). {Title(m)}. Verge Studies {m}, {m}0-{m}9.", null, Title(m), "Berg", 2000 + m),
-                2 => PrintedReference.Read($"Berg, M. (200{m}). {Title(m)}. Verge Studies {m}, {m}0-{m}9."),
-                _ => PrintedReference.Read($"Berg M. Verge Studies {m}: {m}0 (200{m})"),
-            };
+            Reference Cited(int m) =>
+                random.Next(4) switch
+                {
+                    0 => new($"10.5555/w{m}", $"10.5555/w{m}"),
+                    1 => new(
+                        $"Berg, M. (200{m}). {Title(m)}. Verge Studies {m}, {m}0-{m}9.",
+                        null,
+                        Title(m),
+                        "Berg",
+                        2000 + m
+                    ),
+                    2 => PrintedReference.Read($"Berg, M. (200{m}). {Title(m)}. Verge Studies {m}, {m}0-{m}9."),
+                    _ => PrintedReference.Read($"Berg M. Verge Studies {m}: {m}0 (200{m})"),
+                };
             return new()
             {
                 Identifier = id,
                 Title = random.Next(6) == 0 ? "" : Title(n),
                 Year = random.Next(8) == 0 ? null : 2000 + n,
                 Doi = random.Next(3) == 0 ? null : $"10.5555/w{n}",
-                People = [new("Berg", "Mei", Affiliation: "Cordrey College"), new(people[random.Next(4)], random.Next(2) == 0 ? "A." : "Anna")],
+                People =
+                [
+                    new("Berg", "Mei", Affiliation: "Cordrey College"),
+                    new(people[random.Next(4)], random.Next(2) == 0 ? "A." : "Anna"),
+                ],
                 Venue = new(random.Next(3) == 0 ? "Verge Stud." : "Verge Studies", Volume: $"{n}", FirstPage: $"{n}0"),
                 Type = random.Next(5) == 0 ? DocumentType.Preprint : DocumentType.Article,
                 Subjects = ["Plant ecology"],
@@ -84,15 +142,18 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
             var page = Enumerable.Range(0, random.Next(1, 4)).Select(_ => "r" + random.Next(20)).Distinct().ToArray();
             foreach (var id in page)
             {
-                if (!database.TryGetValue(id, out var at)) database[id] = at = random.Next(1, 3);
+                if (!database.TryGetValue(id, out var at))
+                    database[id] = at = random.Next(1, 3);
                 await Write(at, (id, random.Next(5) == 0 ? null : Any(id)));
             }
             var whole = Told(await Built(NewBuild()));
             Assert.Equal(whole, Told(await Built(kept)));
             // One that ends now and then goes on from what was written down.
             Assert.Equal(whole, Told(await Built(stopping)));
-            if (random.Next(2) == 0) stopping.WriteDown();
-            if (random.Next(3) == 0) stopping = NewBuild(folder);
+            if (random.Next(2) == 0)
+                stopping.WriteDown();
+            if (random.Next(3) == 0)
+                stopping = NewBuild(folder);
         }
         Assert.Contains("cites", Told(await Built(kept)), StringComparison.Ordinal);
     }
@@ -100,13 +161,26 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
     [Fact]
     public async Task When_most_works_changed_everything_is_built_anew()
     {
-        Record Titled(int n, string title) => new() { Identifier = $"r{n}", Title = $"{title} number {n}", Year = 2000, People = [new("Berg", "Mei")] };
+        Record Titled(int n, string title) =>
+            new()
+            {
+                Identifier = $"r{n}",
+                Title = $"{title} number {n}",
+                Year = 2000,
+                People = [new("Berg", "Mei")],
+            };
         await Write(1, [.. Enumerable.Range(1, 12).Select(n => ($"r{n}", (Record?)Titled(n, "Moths")))]);
-        var build = new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = Path.Combine(data, "few") }) { MostFollowed = 2 };
+        var build = new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = Path.Combine(data, "few") })
+        {
+            MostFollowed = 2,
+        };
         await Built(build);
         foreach (var changed in new[] { 2, 3, 4, 12 })
         {
-            await Write(1, [.. Enumerable.Range(1, changed).Select(n => ($"r{n}", (Record?)Titled(n, $"Bats {changed}")))]);
+            await Write(
+                1,
+                [.. Enumerable.Range(1, changed).Select(n => ($"r{n}", (Record?)Titled(n, $"Bats {changed}")))]
+            );
             Assert.Equal(Told(await Built(NewBuild())), Told(await Built(build)));
         }
     }
@@ -115,11 +189,35 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
     public async Task A_reference_finds_its_work_when_the_record_arrives_and_loses_it_when_it_goes()
     {
         var kept = NewBuild();
-        var citing = new Record { Identifier = "a", Title = "A paper that cites what nobody has yet", Year = 2010, People = [new("Lind", "Per")], References = [PrintedReference.Read("Berg, M. (2001). Moths and lamps along the lit verge of a coast. Verge Studies 4, 10-19.")] };
+        var citing = new Record
+        {
+            Identifier = "a",
+            Title = "A paper that cites what nobody has yet",
+            Year = 2010,
+            People = [new("Lind", "Per")],
+            References =
+            [
+                PrintedReference.Read(
+                    "Berg, M. (2001). Moths and lamps along the lit verge of a coast. Verge Studies 4, 10-19."
+                ),
+            ],
+        };
         await Write(1, ("a", citing));
         var before = await Built(kept);
         Assert.Equal(0, before.Graph.Ties);
-        await Write(2, ("b", new Record { Identifier = "b", Title = "Moths and lamps along the lit verge of a coast", Year = 2001, People = [new("Berg", "Mei")] }));
+        await Write(
+            2,
+            (
+                "b",
+                new Record
+                {
+                    Identifier = "b",
+                    Title = "Moths and lamps along the lit verge of a coast",
+                    Year = 2001,
+                    People = [new("Berg", "Mei")],
+                }
+            )
+        );
         var after = await Built(kept);
         Assert.Equal([2], after.Graph.Cites(1).ToArray());
         Assert.Equal(0, before.Graph.Ties); // what was handed out does not change
@@ -136,7 +234,19 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
     {
         var folder = Path.Combine(data, "damaged");
         Directory.CreateDirectory(Path.Combine(folder, "index"));
-        await Write(1, ("a", new Record { Identifier = "a", Title = "Moths and lamps of a coast", Year = 2010, People = [new("Lind", "Per")] }));
+        await Write(
+            1,
+            (
+                "a",
+                new Record
+                {
+                    Identifier = "a",
+                    Title = "Moths and lamps of a coast",
+                    Year = 2010,
+                    People = [new("Lind", "Per")],
+                }
+            )
+        );
         var first = NewBuild(folder);
         var told = Told(await Built(first));
         first.WriteDown();
@@ -145,7 +255,19 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
         Assert.True(bytes.Length > length);
         await File.WriteAllBytesAsync(path, bytes[..length]);
         Assert.Equal(told, Told(await Built(NewBuild(folder))));
-        await Write(1, ("b", new Record { Identifier = "b", Title = "Bats in barns of the hills", Year = 2011, People = [new("Lind", "Per")] }));
+        await Write(
+            1,
+            (
+                "b",
+                new Record
+                {
+                    Identifier = "b",
+                    Title = "Bats in barns of the hills",
+                    Year = 2011,
+                    People = [new("Lind", "Per")],
+                }
+            )
+        );
         Assert.Equal(Told(await Built(NewBuild())), Told(await Built(NewBuild(folder))));
     }
 
@@ -156,17 +278,48 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
     {
         var folder = Path.Combine(data, "flipped");
         Directory.CreateDirectory(Path.Combine(folder, "index"));
-        await Write(1, [.. Enumerable.Range(1, 6).Select(n => ($"r{n}", (Record?)new Record
-        {
-            Identifier = $"r{n}", Title = $"Moths and lamps of coast number {n}", Year = 2000 + n, Doi = $"10.5555/w{n}", Abstract = "They came.", Venue = new("Verge Studies"), People = [new("Lind", "Per"), new("Berg", "Mei")],
-            References = [new($"10.5555/w{n / 2}", $"10.5555/w{n / 2}")],
-        }))]);
+        await Write(
+            1,
+            [
+                .. Enumerable
+                    .Range(1, 6)
+                    .Select(n =>
+                        (
+                            $"r{n}",
+                            (Record?)
+                                new Record
+                                {
+                                    Identifier = $"r{n}",
+                                    Title = $"Moths and lamps of coast number {n}",
+                                    Year = 2000 + n,
+                                    Doi = $"10.5555/w{n}",
+                                    Abstract = "They came.",
+                                    Venue = new("Verge Studies"),
+                                    People = [new("Lind", "Per"), new("Berg", "Mei")],
+                                    References = [new($"10.5555/w{n / 2}", $"10.5555/w{n / 2}")],
+                                }
+                        )
+                    ),
+            ]
+        );
         var first = NewBuild(folder);
         await Built(first);
         first.WriteDown();
         var path = Path.Combine(folder, "index", file);
         var sound = await File.ReadAllBytesAsync(path);
-        await Write(1, ("r7", new Record { Identifier = "r7", Title = "Bats in barns of the hills", Year = 2011, People = [new("Lind", "Per")] }));
+        await Write(
+            1,
+            (
+                "r7",
+                new Record
+                {
+                    Identifier = "r7",
+                    Title = "Bats in barns of the hills",
+                    Year = 2011,
+                    People = [new("Lind", "Per")],
+                }
+            )
+        );
         var told = Told(await Built(NewBuild()));
         var random = new Random(5);
         for (var i = 0; i < flips; i++)
@@ -183,15 +336,55 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
     [Fact]
     public async Task A_work_that_cites_itself_is_tied_to_nobody()
     {
-        await Write(1, ("a", new Record { Identifier = "a", Title = "A paper that cites itself at length", Year = 2010, Doi = "10.5555/a", People = [new("Lind", "Per")], References = [new("itself", "10.5555/a")] }));
+        await Write(
+            1,
+            (
+                "a",
+                new Record
+                {
+                    Identifier = "a",
+                    Title = "A paper that cites itself at length",
+                    Year = 2010,
+                    Doi = "10.5555/a",
+                    People = [new("Lind", "Per")],
+                    References = [new("itself", "10.5555/a")],
+                }
+            )
+        );
         Assert.Equal(0, (await Built(NewBuild())).Graph.Ties);
     }
 
     [Fact]
     public async Task Another_order_of_trust_is_seen_without_any_record_changed()
     {
-        await Write(1, ("a", new Record { Identifier = "a", Title = "MOTHS AND LAMPS OF A COAST", Year = 2010, Doi = "10.5555/a", People = [new("Lind", "Per")] }));
-        await Write(2, ("b", new Record { Identifier = "b", Title = "Moths and lamps of a coast", Year = 2010, Doi = "10.5555/a", People = [new("Lind", "Per")] }));
+        await Write(
+            1,
+            (
+                "a",
+                new Record
+                {
+                    Identifier = "a",
+                    Title = "MOTHS AND LAMPS OF A COAST",
+                    Year = 2010,
+                    Doi = "10.5555/a",
+                    People = [new("Lind", "Per")],
+                }
+            )
+        );
+        await Write(
+            2,
+            (
+                "b",
+                new Record
+                {
+                    Identifier = "b",
+                    Title = "Moths and lamps of a coast",
+                    Year = 2010,
+                    Doi = "10.5555/a",
+                    People = [new("Lind", "Per")],
+                }
+            )
+        );
         var kept = NewBuild();
         Assert.Equal("MOTHS AND LAMPS OF A COAST", (await Built(kept)).SortTitle[1]);
         await using (var context = store.Context())

@@ -26,11 +26,41 @@ public sealed class CorpusServiceTests : IAsyncLifetime
         Directory.Delete(data, recursive: true);
     }
 
-    private Task<PageResult> Write(string id, string? title) => writer.Write(1, [PreparedRecord.Of(1, new(id, DateTimeOffset.UnixEpoch, title is null ? null : new Record { Identifier = id, Title = title, Year = 2000 }, RecordCodec.Source($"{id} {title}")))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+    private Task<PageResult> Write(string id, string? title) =>
+        writer.Write(
+            1,
+            [
+                PreparedRecord.Of(
+                    1,
+                    new(
+                        id,
+                        DateTimeOffset.UnixEpoch,
+                        title is null
+                            ? null
+                            : new Record
+                            {
+                                Identifier = id,
+                                Title = title,
+                                Year = 2000,
+                            },
+                        RecordCodec.Source($"{id} {title}")
+                    )
+                ),
+            ],
+            SmallStore.Mark,
+            DateTimeOffset.UnixEpoch,
+            CancellationToken.None
+        );
 
     private async Task<CorpusService> Started()
     {
-        var service = new CorpusService(store.Reader, new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = data }), new NoMarks(), new() { Data = data }, NullLogger<CorpusService>.Instance);
+        var service = new CorpusService(
+            store.Reader,
+            new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = data }),
+            new NoMarks(),
+            new() { Data = data },
+            NullLogger<CorpusService>.Instance
+        );
         await service.Start(CancellationToken.None);
         return service;
     }
@@ -46,7 +76,13 @@ public sealed class CorpusServiceTests : IAsyncLifetime
     public async Task Nothing_can_be_asked_before_the_start_and_everything_after()
     {
         await Write("a", "Moths and lamps of a coast");
-        using var early = new CorpusService(store.Reader, new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = Path.Combine(data, "early") }), new NoMarks(), new() { Data = Path.Combine(data, "early") }, NullLogger<CorpusService>.Instance);
+        using var early = new CorpusService(
+            store.Reader,
+            new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = Path.Combine(data, "early") }),
+            new NoMarks(),
+            new() { Data = Path.Combine(data, "early") },
+            NullLogger<CorpusService>.Instance
+        );
         Assert.False(early.IsReady);
         Assert.Throws<NotReadyException>(early.Snapshot);
         using var service = await Started();
@@ -101,7 +137,8 @@ public sealed class CorpusServiceTests : IAsyncLifetime
     {
         await Write("a", "Moths and lamps of a coast");
         (await Started()).Dispose();
-        foreach (var file in Directory.EnumerateFiles(Path.Combine(data, "index"), "segments*")) await File.WriteAllTextAsync(file, "no index");
+        foreach (var file in Directory.EnumerateFiles(Path.Combine(data, "index"), "segments*"))
+            await File.WriteAllTextAsync(file, "no index");
         using var again = await Started();
         Assert.Equal([1], Found(again, "lamps"));
     }
@@ -123,7 +160,8 @@ public sealed class CorpusServiceTests : IAsyncLifetime
     public async Task Refreshes_that_come_at_once_take_their_turns()
     {
         using var service = await Started();
-        for (var i = 0; i < 6; i++) service.Put((await Write("r" + i, $"Lamps number {i} of a coast")).Changed);
+        for (var i = 0; i < 6; i++)
+            service.Put((await Write("r" + i, $"Lamps number {i} of a coast")).Changed);
         await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => service.Refresh(CancellationToken.None)));
         Assert.Equal(6, Found(service, "lamps").Length);
     }

@@ -5,7 +5,10 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>A data folder belongs to one process, which leaves nothing behind that a later one would wait for; what is lost in it is said.</summary>
+/// <summary>
+/// A data folder belongs to one process, which leaves nothing behind that a later one would wait for; what is lost in
+/// it is said.
+/// </summary>
 public sealed class DataFolderTests : IDisposable
 {
     private readonly string data = Directory.CreateTempSubdirectory("zendle-folder-").FullName;
@@ -47,14 +50,25 @@ public sealed class DataFolderTests : IDisposable
         var (first, _) = await ServerProcess.Start(data);
         await first.Stop();
         first.Dispose();
-        Run(file, "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER NOT NULL PRIMARY KEY, Timestamp TEXT NOT NULL); INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2020-01-01 00:00:00+00:00')");
+        Run(
+            file,
+            "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER NOT NULL PRIMARY KEY, Timestamp TEXT NOT "
+                + "NULL); INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2020-01-01 00:00:00+00:00')"
+        );
         // With every migration applied nothing is asked for; with one to apply the mark is nobody's and goes.
         var (second, _) = await ServerProcess.Start(data);
         await second.Stop();
         second.Dispose();
         Run(file, "INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2020-01-01 00:00:00+00:00')");
-        if (file == "corpus.db") Run(file, "DROP TABLE Corpus; DELETE FROM __EFMigrationsHistory WHERE MigrationId LIKE '%CorpusIdentity'");
-        else Run(file, "DROP TABLE Sessions; DROP TABLE MadeOn; DROP TABLE KnownDatabases; ALTER TABLE Jobs DROP COLUMN Begun; ALTER TABLE Sought DROP COLUMN Begun; DELETE FROM __EFMigrationsHistory WHERE MigrationId LIKE '%SessionsAndNames'");
+        if (file == "corpus.db")
+            Run(file, "DROP TABLE Corpus; DELETE FROM __EFMigrationsHistory WHERE MigrationId LIKE '%CorpusIdentity'");
+        else
+            Run(
+                file,
+                "DROP TABLE Sessions; DROP TABLE MadeOn; DROP TABLE KnownDatabases; ALTER TABLE Jobs DROP COLUMN "
+                    + "Begun; ALTER TABLE Sought DROP COLUMN Begun; DELETE FROM __EFMigrationsHistory WHERE "
+                    + "MigrationId LIKE '%SessionsAndNames'"
+            );
         var (third, _) = await ServerProcess.Start(data);
         await third.Stop();
         third.Dispose();
@@ -80,8 +94,14 @@ public sealed class DataFolderTests : IDisposable
         await ann.Review("Copied while it runs");
         var copy = Directory.CreateDirectory(Path.Combine(data, "copy")).FullName;
         // The logs are written back when nobody has written for some seconds.
-        for (var i = 0; i < 200 && new FileInfo(Path.Combine(host.Data, "zendle.db-wal")) is { Exists: true, Length: > 0 }; i++) await Task.Delay(100);
-        foreach (var file in Directory.GetFiles(host.Data, "*.db")) File.Copy(file, Path.Combine(copy, Path.GetFileName(file)));
+        for (
+            var i = 0;
+            i < 200 && new FileInfo(Path.Combine(host.Data, "zendle.db-wal")) is { Exists: true, Length: > 0 };
+            i++
+        )
+            await Task.Delay(100);
+        foreach (var file in Directory.GetFiles(host.Data, "*.db"))
+            File.Copy(file, Path.Combine(copy, Path.GetFileName(file)));
         await using var again = new ZendleHost(null, false, ("Zendle:Data", copy));
         var visitor = await again.Visit();
         await visitor.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
@@ -95,7 +115,8 @@ public sealed class DataFolderTests : IDisposable
         using var open = new SqliteConnection($"Data Source={file};Pooling=False");
         open.Open();
         using var command = open.CreateCommand();
-        command.CommandText = "PRAGMA journal_mode=WAL; PRAGMA wal_autocheckpoint=0; CREATE TABLE T (X TEXT); INSERT INTO T VALUES (zeroblob(50000))";
+        command.CommandText =
+            "PRAGMA journal_mode=WAL; PRAGMA wal_autocheckpoint=0; CREATE TABLE T (X TEXT); INSERT INTO T VALUES (zeroblob(50000))";
         command.ExecuteNonQuery();
         Assert.True(new FileInfo(file + "-wal").Length > 50_000);
         Assert.True(Checkpoint.Of(file));

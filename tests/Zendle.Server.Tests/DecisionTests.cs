@@ -6,10 +6,26 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
 {
     private Visitor Ann => world.Ann;
 
-    private static Task<System.Text.Json.Nodes.JsonNode> Decide(Visitor who, int review, string act, int[] works, string? value = null) =>
-        who.Ok("POST", $"/api/reviews/{review}/decisions", new { act, works, value });
+    private static Task<System.Text.Json.Nodes.JsonNode> Decide(
+        Visitor who,
+        int review,
+        string act,
+        int[] works,
+        string? value = null
+    ) =>
+        who.Ok(
+            "POST",
+            $"/api/reviews/{review}/decisions",
+            new
+            {
+                act,
+                works,
+                value,
+            }
+        );
 
-    private static async Task<string> Stage(Visitor who, int review, int work) => (await who.Get($"/api/reviews/{review}/works/{work}"))["judgement"]!.Text("stage");
+    private static async Task<string> Stage(Visitor who, int review, int work) =>
+        (await who.Get($"/api/reviews/{review}/works/{work}"))["judgement"]!.Text("stage");
 
     [Fact]
     public async Task Kept_works_are_a_set_like_any_other()
@@ -22,10 +38,16 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
         await Decide(Ann, review, "Tag", works[..2], "crops");
         Assert.Equal(works[..4].Order(), (await Ann.Works(review, await Ann.Search(review, "stage:kept"))).Order());
         Assert.Equal([works[5]], await Ann.Works(review, await Ann.Search(review, "stage:\"set aside\"")));
-        Assert.Equal(works[..2].Order(), (await Ann.Works(review, await Ann.Search(review, "tag:crops AND moth*"))).Order());
+        Assert.Equal(
+            works[..2].Order(),
+            (await Ann.Works(review, await Ann.Search(review, "tag:crops AND moth*"))).Order()
+        );
         var view = await Ann.Get($"/api/reviews/{review}/steps/{step}");
         Assert.Equal((4, 1), (view.Int("kept"), view.Int("setAside")));
-        Assert.Equal(view.Int("count") - 5, (await Ann.Get($"/api/reviews/{review}/steps/{step}/works?hideJudged=true&limit=1")).Int("total"));
+        Assert.Equal(
+            view.Int("count") - 5,
+            (await Ann.Get($"/api/reviews/{review}/steps/{step}/works?hideJudged=true&limit=1")).Int("total")
+        );
         var head = await Ann.Get($"/api/reviews/{review}");
         Assert.Equal((4, 1, 2), (head.Int("kept"), head.Int("setAside"), head.List("tags").Single().Int("count")));
     }
@@ -37,7 +59,17 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
         var step = await Ann.Search(review, "light");
         var expected = await Ann.Works(review, step, "sort=Cited&limit=20");
         await Decide(Ann, review, "Keep", [expected[3]]);
-        var done = await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", stepId = step, first = 20, sort = "Cited" });
+        var done = await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/decisions",
+            new
+            {
+                act = "Keep",
+                stepId = step,
+                first = 20,
+                sort = "Cited",
+            }
+        );
         Assert.Equal(19, done.Int("changed")); // one was kept already
         Assert.Equal(expected.Order(), (await Ann.Works(review, await Ann.Search(review, "stage:kept"))).Order());
         Assert.Equal(19, (await Ann.Ok("POST", $"/api/reviews/{review}/undo", new { })).Int("changed"));
@@ -57,12 +89,19 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal("set aside", await Stage(Ann, review, work));
         var (status, problem) = await Ann.Send("POST", $"/api/reviews/{review}/undo", new { });
         Assert.Equal(409, status);
-        Assert.StartsWith("Another member has judged the same work since", problem!.Text("title"), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Another member has judged the same work since",
+            problem!.Text("title"),
+            StringComparison.Ordinal
+        );
         await ben.Ok("POST", $"/api/reviews/{review}/undo", new { });
         Assert.Equal("kept", await Stage(Ann, review, work));
         await Ann.Ok("POST", $"/api/reviews/{review}/undo", new { });
         Assert.Equal("found", await Stage(ben, review, work));
-        Assert.Equal("There is no act of yours left to take back in this review.", (await ben.Send("POST", $"/api/reviews/{review}/undo", new { })).Body!.Text("title"));
+        Assert.Equal(
+            "There is no act of yours left to take back in this review.",
+            (await ben.Send("POST", $"/api/reviews/{review}/undo", new { })).Body!.Text("title")
+        );
     }
 
     [Fact]
@@ -81,7 +120,16 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
     public async Task What_is_missing_is_asked_for(string act, string? value, string sentence)
     {
         var review = await Ann.Review();
-        var (status, problem) = await Ann.Send("POST", $"/api/reviews/{review}/decisions", new { act, works = new[] { 1 }, value });
+        var (status, problem) = await Ann.Send(
+            "POST",
+            $"/api/reviews/{review}/decisions",
+            new
+            {
+                act,
+                works = new[] { 1 },
+                value,
+            }
+        );
         Assert.Equal((400, sentence), (status, problem!.Text("title")));
         Assert.Equal(0, (await Decide(Ann, review, "Keep", [0, -4, 999_999])).Int("changed"));
     }
@@ -96,7 +144,10 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
         Assert.Contains("hello", await reader.ReadLineAsync(), StringComparison.Ordinal);
         await Decide(Ann, review, "Keep", [work]);
         string? line;
-        do { line = await reader.ReadLineAsync().WaitAsync(TimeSpan.FromSeconds(60)); } while (line is not null && !line.Contains($"\"reviewId\":{review}", StringComparison.Ordinal));
+        do
+        {
+            line = await reader.ReadLineAsync().WaitAsync(TimeSpan.FromSeconds(60));
+        } while (line is not null && !line.Contains($"\"reviewId\":{review}", StringComparison.Ordinal));
         Assert.Contains("\"kind\":\"review\"", line, StringComparison.Ordinal);
     }
 
@@ -107,16 +158,58 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
         var cleo = await world.Host.Another(Ann, "cleo" + review);
         var name = "cleo" + review;
         var step = await Ann.Search(review, "moth*");
-        async Task<int> As(string method, string path, object? body = null) => (await cleo.Send(method, $"/api/reviews/{review}{path}", body)).Status;
+        async Task<int> As(string method, string path, object? body = null) =>
+            (await cleo.Send(method, $"/api/reviews/{review}{path}", body)).Status;
         Assert.Equal(404, await As("GET", "")); // not a member: there is no such review
         await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name, role = "reader" });
-        Assert.Equal(new[] { 200, 200, 200 }, new[] { await As("GET", $"/steps/{step}/works"), await As("GET", "/log"), await As("POST", "/reading", new { text = "moth", stepId = 0 }) });
-        Assert.Equal(new[] { 403, 403, 403, 403 }, new[] { await As("POST", "/decisions", new { act = "Keep", works = new[] { 1 } }), await As("POST", "/steps", new { parentId = 0, act = new { kind = "Search", expression = "x" } }),
-            await As("POST", "/undo", new { }), await As("DELETE", $"/steps/{step}") });
+        Assert.Equal(
+            new[] { 200, 200, 200 },
+            new[]
+            {
+                await As("GET", $"/steps/{step}/works"),
+                await As("GET", "/log"),
+                await As("POST", "/reading", new { text = "moth", stepId = 0 }),
+            }
+        );
+        Assert.Equal(
+            new[] { 403, 403, 403, 403 },
+            new[]
+            {
+                await As("POST", "/decisions", new { act = "Keep", works = new[] { 1 } }),
+                await As("POST", "/steps", new { parentId = 0, act = new { kind = "Search", expression = "x" } }),
+                await As("POST", "/undo", new { }),
+                await As("DELETE", $"/steps/{step}"),
+            }
+        );
         await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name, role = "screener" });
-        Assert.Equal(new[] { 200, 403, 403 }, new[] { await As("POST", "/decisions", new { act = "Keep", works = new[] { 1 } }), await As("PATCH", "", new { title = "Mine" }), await As("PUT", "/members", new { name = "ann", role = "none" }) });
-        Assert.Equal(403, (await cleo.Send("POST", "/api/databases", new { address = "http://x.example", trusted = false })).Status);
-        Assert.Equal(403, (await cleo.Send("POST", "/api/accounts", new { name = "x", displayName = "x", password = ZendleHost.Password })).Status);
+        Assert.Equal(
+            new[] { 200, 403, 403 },
+            new[]
+            {
+                await As("POST", "/decisions", new { act = "Keep", works = new[] { 1 } }),
+                await As("PATCH", "", new { title = "Mine" }),
+                await As("PUT", "/members", new { name = "ann", role = "none" }),
+            }
+        );
+        Assert.Equal(
+            403,
+            (await cleo.Send("POST", "/api/databases", new { address = "http://x.example", trusted = false })).Status
+        );
+        Assert.Equal(
+            403,
+            (
+                await cleo.Send(
+                    "POST",
+                    "/api/accounts",
+                    new
+                    {
+                        name = "x",
+                        displayName = "x",
+                        password = ZendleHost.Password,
+                    }
+                )
+            ).Status
+        );
         await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name, role = "none" });
         Assert.Equal(404, await As("GET", ""));
     }

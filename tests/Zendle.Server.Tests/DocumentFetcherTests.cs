@@ -10,9 +10,27 @@ namespace Zendle.Server.Tests;
 /// <summary>Every rule of fetching, against a host that breaks it.</summary>
 public sealed class DocumentFetcherTests : IAsyncLifetime
 {
-    private static readonly FetchLimits Small = new() { Document = 200_000, Page = 50_000, Begin = TimeSpan.FromMilliseconds(600), Whole = TimeSpan.FromMilliseconds(1_500), Redirects = 3, Waits = 2, LongestWait = TimeSpan.FromSeconds(3) };
+    private static readonly FetchLimits Small = new()
+    {
+        Document = 200_000,
+        Page = 50_000,
+        Begin = TimeSpan.FromMilliseconds(600),
+        Whole = TimeSpan.FromMilliseconds(1_500),
+        Redirects = 3,
+        Waits = 2,
+        LongestWait = TimeSpan.FromSeconds(3),
+    };
     private static readonly byte[] Pdf = "%PDF-1.4\nsome bytes\n%%EOF"u8.ToArray();
-    private readonly WebApplication host = WebApplication.CreateSlimBuilder(["--urls", "http://127.0.0.1:0", "--Logging:LogLevel:Default", "None", "--Logging:LogLevel:Microsoft", "None"]).Build();
+    private readonly WebApplication host = WebApplication
+        .CreateSlimBuilder([
+            "--urls",
+            "http://127.0.0.1:0",
+            "--Logging:LogLevel:Default",
+            "None",
+            "--Logging:LogLevel:Microsoft",
+            "None",
+        ])
+        .Build();
     private readonly List<DateTime> asked = [];
     private Uri home = null!;
 
@@ -22,90 +40,135 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
         var waits = 0;
         host.MapGet("/pdf", () => Results.Bytes(Pdf, "application/pdf"));
         host.MapGet("/mislabelled", () => Results.Bytes(Pdf, "text/html"));
-        host.MapGet("/page", (HttpContext http) =>
-        {
-            http.Response.Headers.Append("Link", "</pdf>; rel=\"item\"; type=\"application/pdf\"");
-            return Results.Text("<html></html>", "text/html");
-        });
-        host.MapGet("/page-to-page", (HttpContext http) =>
-        {
-            http.Response.Headers.Append("Link", "</page>; rel=\"item\"; type=\"application/pdf\"");
-            return Results.Text("<html></html>", "text/html");
-        });
-        host.MapGet("/page-to-private", (HttpContext http) =>
-        {
-            http.Response.Headers.Append("Link", "<http://10.1.2.3/x.pdf>; rel=\"item\"; type=\"application/pdf\"");
-            return Results.Text("<html></html>", "text/html");
-        });
-        host.MapGet("/sold", (HttpContext http) =>
-        {
-            http.Response.Headers.Append("Link", "</pay>; rel=\"item\"; type=\"application/pdf\"");
-            return Results.Text("""<script type="application/ld+json">{"offers":{"price":"34.00","priceCurrency":"EUR"}}</script>""", "text/html");
-        });
+        host.MapGet(
+            "/page",
+            (HttpContext http) =>
+            {
+                http.Response.Headers.Append("Link", "</pdf>; rel=\"item\"; type=\"application/pdf\"");
+                return Results.Text("<html></html>", "text/html");
+            }
+        );
+        host.MapGet(
+            "/page-to-page",
+            (HttpContext http) =>
+            {
+                http.Response.Headers.Append("Link", "</page>; rel=\"item\"; type=\"application/pdf\"");
+                return Results.Text("<html></html>", "text/html");
+            }
+        );
+        host.MapGet(
+            "/page-to-private",
+            (HttpContext http) =>
+            {
+                http.Response.Headers.Append("Link", "<http://10.1.2.3/x.pdf>; rel=\"item\"; type=\"application/pdf\"");
+                return Results.Text("<html></html>", "text/html");
+            }
+        );
+        host.MapGet(
+            "/sold",
+            (HttpContext http) =>
+            {
+                http.Response.Headers.Append("Link", "</pay>; rel=\"item\"; type=\"application/pdf\"");
+                return Results.Text(
+                    """<script type="application/ld+json">{"offers":{"price":"34.00","priceCurrency":"EUR"}}</script>""",
+                    "text/html"
+                );
+            }
+        );
         host.MapGet("/pay", () => Results.StatusCode(402));
         host.MapGet("/status/{code:int}", (int code) => Results.StatusCode(code));
         host.MapGet("/loop/{n:int}", (int n) => Results.Redirect($"/loop/{n + 1}"));
         host.MapGet("/twice", () => Results.Redirect("/once"));
         host.MapGet("/once", () => Results.Redirect("/pdf"));
         host.MapGet("/to/{**address}", (string address) => Results.Redirect(address));
-        host.MapGet("/declared-huge", async (HttpContext http) =>
-        {
-            http.Response.ContentLength = 900_000_000;
-            await http.Response.Body.WriteAsync(new byte[1000]);
-        });
-        host.MapGet("/endless", async (HttpContext http) =>
-        {
-            http.Response.ContentType = "application/pdf";
-            while (!http.RequestAborted.IsCancellationRequested) await http.Response.Body.WriteAsync(new byte[4096], http.RequestAborted);
-        });
-        host.MapGet("/dripping", async (HttpContext http) =>
-        {
-            http.Response.ContentType = "application/pdf";
-            while (!http.RequestAborted.IsCancellationRequested)
+        host.MapGet(
+            "/declared-huge",
+            async (HttpContext http) =>
             {
-                await http.Response.Body.WriteAsync(new byte[1], http.RequestAborted);
-                await http.Response.Body.FlushAsync(http.RequestAborted);
-                await Task.Delay(100, http.RequestAborted);
+                http.Response.ContentLength = 900_000_000;
+                await http.Response.Body.WriteAsync(new byte[1000]);
             }
-        });
+        );
+        host.MapGet(
+            "/endless",
+            async (HttpContext http) =>
+            {
+                http.Response.ContentType = "application/pdf";
+                while (!http.RequestAborted.IsCancellationRequested)
+                    await http.Response.Body.WriteAsync(new byte[4096], http.RequestAborted);
+            }
+        );
+        host.MapGet(
+            "/dripping",
+            async (HttpContext http) =>
+            {
+                http.Response.ContentType = "application/pdf";
+                while (!http.RequestAborted.IsCancellationRequested)
+                {
+                    await http.Response.Body.WriteAsync(new byte[1], http.RequestAborted);
+                    await http.Response.Body.FlushAsync(http.RequestAborted);
+                    await Task.Delay(100, http.RequestAborted);
+                }
+            }
+        );
         host.MapGet("/silent", (HttpContext http) => Task.Delay(10_000, http.RequestAborted));
-        host.MapGet("/bomb", async (HttpContext http) =>
-        {
-            (http.Response.ContentType, http.Response.Headers.ContentEncoding) = ("application/pdf", "gzip");
-            using var small = new MemoryStream();
-            await using (var gzip = new GZipStream(small, CompressionLevel.SmallestSize, true)) await gzip.WriteAsync(new byte[20_000_000]);
-            await http.Response.Body.WriteAsync(small.ToArray());
-        });
-        host.MapGet("/cut", async (HttpContext http) =>
-        {
-            http.Response.ContentLength = 1000;
-            await http.Response.Body.WriteAsync(new byte[10]);
-            http.Abort();
-        });
-        host.MapGet("/wait-once", (HttpContext http) =>
-        {
-            asked.Add(DateTime.UtcNow);
-            if (waits++ > 0) return Results.Bytes(Pdf, "application/pdf");
-            http.Response.Headers.RetryAfter = "1";
-            return Results.StatusCode(429);
-        });
-        host.MapGet("/wait-always", (HttpContext http) =>
-        {
-            http.Response.Headers.RetryAfter = "0";
-            return Results.StatusCode(503);
-        });
-        host.MapGet("/wait-long", (HttpContext http) =>
-        {
-            http.Response.Headers.RetryAfter = "3600";
-            return Results.StatusCode(429);
-        });
-        host.MapGet("/crowd", async () =>
-        {
-            most = Math.Max(most, Interlocked.Increment(ref now));
-            await Task.Delay(60);
-            Interlocked.Decrement(ref now);
-            return Results.Bytes(Pdf, "application/pdf");
-        });
+        host.MapGet(
+            "/bomb",
+            async (HttpContext http) =>
+            {
+                (http.Response.ContentType, http.Response.Headers.ContentEncoding) = ("application/pdf", "gzip");
+                using var small = new MemoryStream();
+                await using (var gzip = new GZipStream(small, CompressionLevel.SmallestSize, true))
+                    await gzip.WriteAsync(new byte[20_000_000]);
+                await http.Response.Body.WriteAsync(small.ToArray());
+            }
+        );
+        host.MapGet(
+            "/cut",
+            async (HttpContext http) =>
+            {
+                http.Response.ContentLength = 1000;
+                await http.Response.Body.WriteAsync(new byte[10]);
+                http.Abort();
+            }
+        );
+        host.MapGet(
+            "/wait-once",
+            (HttpContext http) =>
+            {
+                asked.Add(DateTime.UtcNow);
+                if (waits++ > 0)
+                    return Results.Bytes(Pdf, "application/pdf");
+                http.Response.Headers.RetryAfter = "1";
+                return Results.StatusCode(429);
+            }
+        );
+        host.MapGet(
+            "/wait-always",
+            (HttpContext http) =>
+            {
+                http.Response.Headers.RetryAfter = "0";
+                return Results.StatusCode(503);
+            }
+        );
+        host.MapGet(
+            "/wait-long",
+            (HttpContext http) =>
+            {
+                http.Response.Headers.RetryAfter = "3600";
+                return Results.StatusCode(429);
+            }
+        );
+        host.MapGet(
+            "/crowd",
+            async () =>
+            {
+                most = Math.Max(most, Interlocked.Increment(ref now));
+                await Task.Delay(60);
+                Interlocked.Decrement(ref now);
+                return Results.Bytes(Pdf, "application/pdf");
+            }
+        );
         host.MapGet("/crowd/most", () => most.ToString(System.Globalization.CultureInfo.InvariantCulture));
         await host.StartAsync();
         home = new(host.Urls.First());
@@ -150,7 +213,11 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
     [InlineData("/cut", AttemptOutcome.Unreachable, "The host does not answer, or broke off in the middle.")]
     [InlineData("/wait-always", AttemptOutcome.Busy, "The host asks to wait again and again; try later.")]
     [InlineData("/wait-long", AttemptOutcome.Busy, "The host asks to wait 3600 seconds; try later.")]
-    public async Task What_goes_wrong_ends_the_attempt_with_its_reason(string path, AttemptOutcome outcome, string sentence)
+    public async Task What_goes_wrong_ends_the_attempt_with_its_reason(
+        string path,
+        AttemptOutcome outcome,
+        string sentence
+    )
     {
         var fetched = await Fetch(path);
         Assert.Equal((outcome, sentence), (fetched.Outcome, fetched.Sentence));
@@ -163,7 +230,8 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
     [InlineData("/to/file:///etc/passwd")]
     [InlineData("/to/ftp://127.0.0.1/x.pdf")]
     [InlineData("/page-to-private")]
-    public async Task No_redirect_and_no_link_leads_to_an_address_the_settings_do_not_allow(string path) => Assert.Equal(AttemptOutcome.NotAllowed, (await Fetch(path)).Outcome);
+    public async Task No_redirect_and_no_link_leads_to_an_address_the_settings_do_not_allow(string path) =>
+        Assert.Equal(AttemptOutcome.NotAllowed, (await Fetch(path)).Outcome);
 
     [Fact]
     public async Task Without_a_list_private_addresses_are_refused_before_and_after_name_resolution()
@@ -172,12 +240,24 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
         Assert.Equal(AttemptOutcome.NotAllowed, (await Fetch("/pdf", open)).Outcome); // 127.0.0.1 as a number
         using var fetcher = new DocumentFetcher(open, Small, TimeProvider.System);
         var byName = await fetcher.Fetch(new($"http://localhost:{home.Port}/pdf"), _ => { }, CancellationToken.None); // only its resolution shows it
-        Assert.Equal((AttemptOutcome.NotAllowed, "localhost resolves to a private network, which the settings do not allow."), (byName.Outcome, byName.Sentence));
+        Assert.Equal(
+            (AttemptOutcome.NotAllowed, "localhost resolves to a private network, which the settings do not allow."),
+            (byName.Outcome, byName.Sentence)
+        );
     }
 
     [Fact]
     public async Task A_host_that_nobody_answers_at_is_said_so() =>
-        Assert.Equal(AttemptOutcome.Unreachable, (await new DocumentFetcher(new([new("http://127.0.0.1:9")]), Small, TimeProvider.System).Fetch(new("http://127.0.0.1:9/x"), _ => { }, CancellationToken.None)).Outcome);
+        Assert.Equal(
+            AttemptOutcome.Unreachable,
+            (
+                await new DocumentFetcher(new([new("http://127.0.0.1:9")]), Small, TimeProvider.System).Fetch(
+                    new("http://127.0.0.1:9/x"),
+                    _ => { },
+                    CancellationToken.None
+                )
+            ).Outcome
+        );
 
     [Fact]
     public async Task A_host_that_asks_to_wait_is_left_alone_so_long()
@@ -193,8 +273,17 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
     [Fact]
     public async Task At_most_two_requests_are_at_a_host_at_a_time()
     {
-        using var fetcher = new DocumentFetcher(new([home]), Small with { Whole = TimeSpan.FromSeconds(20) }, TimeProvider.System);
-        await Task.WhenAll(Enumerable.Range(0, 12).Select(_ => fetcher.Fetch(new(home, "/crowd"), _ => { }, CancellationToken.None)));
+        using var fetcher = new DocumentFetcher(
+            new([home]),
+            Small with
+            {
+                Whole = TimeSpan.FromSeconds(20),
+            },
+            TimeProvider.System
+        );
+        await Task.WhenAll(
+            Enumerable.Range(0, 12).Select(_ => fetcher.Fetch(new(home, "/crowd"), _ => { }, CancellationToken.None))
+        );
         using var http = new HttpClient();
         Assert.Equal("2", await http.GetStringAsync(new Uri(home, "/crowd/most")));
     }
@@ -204,6 +293,8 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
     {
         using var fetcher = new DocumentFetcher(new([home]), new(), TimeProvider.System);
         using var stop = new CancellationTokenSource(200);
-        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => fetcher.Fetch(new(home, "/silent"), _ => { }, stop.Token));
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() =>
+            fetcher.Fetch(new(home, "/silent"), _ => { }, stop.Token)
+        );
     }
 }

@@ -19,10 +19,14 @@ public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harves
         var works = await Ann.Works(review, await Ann.Search(review, "moth*"), "limit=7");
         await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works });
         var reply = await Ann.Http.GetAsync($"/api/reviews/{review}/export?format={format}&set=kept");
-        Assert.Matches($@"^street-lighting-moths_kept_7-works_\d{{4}}-\d\d-\d\d\.{ending}$", reply.Content.Headers.ContentDisposition!.FileNameStar ?? reply.Content.Headers.ContentDisposition.FileName!);
+        Assert.Matches(
+            $@"^street-lighting-moths_kept_7-works_\d{{4}}-\d\d-\d\d\.{ending}$",
+            reply.Content.Headers.ContentDisposition!.FileNameStar ?? reply.Content.Headers.ContentDisposition.FileName!
+        );
         var text = await reply.Content.ReadAsStringAsync();
         Assert.Equal(7, Regex.Count(text, entry, RegexOptions.Multiline));
-        if (format == "csl-json") Assert.Equal(7, JsonDocument.Parse(text).RootElement.GetArrayLength());
+        if (format == "csl-json")
+            Assert.Equal(7, JsonDocument.Parse(text).RootElement.GetArrayLength());
     }
 
     [Fact]
@@ -31,15 +35,30 @@ public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harves
         var review = await Ann.Review();
         var step = await Ann.Search(review, "moth* AND pollinat*");
         var csv = await Ann.Http.GetStringAsync($"/api/reviews/{review}/export?format=csv&stepId={step}&sort=Newest");
-        var ids = Regex.Matches(csv, @"^(\d+),", RegexOptions.Multiline).Select(m => int.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture)).ToArray();
+        var ids = Regex
+            .Matches(csv, @"^(\d+),", RegexOptions.Multiline)
+            .Select(m => int.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture))
+            .ToArray();
         Assert.Equal(await Ann.Works(review, step, "sort=Newest&limit=200"), ids.Take(200));
-        Assert.Equal((400, "“docx” is not a format Zendle writes."), ((await Ann.Send("GET", $"/api/reviews/{review}/export?format=docx&stepId={step}")) is var (s, b) ? (s, b!.Text("title")) : default));
+        Assert.Equal(
+            (400, "“docx” is not a format Zendle writes."),
+            (
+                (await Ann.Send("GET", $"/api/reviews/{review}/export?format=docx&stepId={step}")) is var (s, b)
+                    ? (s, b!.Text("title"))
+                    : default
+            )
+        );
     }
 
     private async Task<Dictionary<int, string>> Keys(int review, string which)
     {
         var csv = await Ann.Http.GetStringAsync($"/api/reviews/{review}/export?format=csv&{which}");
-        return Regex.Matches(csv, @"^(\d+),([\w-]+),", RegexOptions.Multiline).ToDictionary(m => int.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture), m => m.Groups[2].Value);
+        return Regex
+            .Matches(csv, @"^(\d+),([\w-]+),", RegexOptions.Multiline)
+            .ToDictionary(
+                m => int.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture),
+                m => m.Groups[2].Value
+            );
     }
 
     [Fact]
@@ -48,7 +67,10 @@ public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harves
         var review = await Ann.Review();
         var all = await Ann.Search(review, "light OR moth* OR night");
         // The oldest few come first; in the whole list, the newest first, others would have had their keys.
-        var few = await Keys(review, $"stepId={await Ann.Step(review, all, new { kind = "Years", from = 1900, to = 2000 })}&sort=Oldest");
+        var few = await Keys(
+            review,
+            $"stepId={await Ann.Step(review, all, new { kind = "Years", from = 1900, to = 2000 })}&sort=Oldest"
+        );
         Assert.InRange(few.Count, 5, 400);
         var whole = await Keys(review, $"stepId={all}&sort=Newest");
         Assert.True(whole.Count > few.Count);
@@ -56,22 +78,46 @@ public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harves
         Assert.Equal(whole.Count, whole.Values.Distinct().Count());
         // The same in every format, and in an order turned round.
         var bib = await Ann.Http.GetStringAsync($"/api/reviews/{review}/export?format=bibtex&stepId={all}&sort=Oldest");
-        Assert.Equal(whole.Values.Order(), Regex.Matches(bib, @"^@\w+\{([^,]+),", RegexOptions.Multiline).Select(m => m.Groups[1].Value).Order());
+        Assert.Equal(
+            whole.Values.Order(),
+            Regex.Matches(bib, @"^@\w+\{([^,]+),", RegexOptions.Multiline).Select(m => m.Groups[1].Value).Order()
+        );
         Assert.Equal(whole, await Keys(review, $"stepId={all}&sort=Cited"));
         // Another review has its own.
         var other = await Ann.Review();
-        Assert.Equal(whole.Values.Order(), (await Keys(other, $"stepId={await Ann.Search(other, "light OR moth* OR night")}")).Values.Order());
+        Assert.Equal(
+            whole.Values.Order(),
+            (await Keys(other, $"stepId={await Ann.Search(other, "light OR moth* OR night")}")).Values.Order()
+        );
     }
 
     [Fact]
     public async Task Every_committed_run_is_in_the_log_and_marking_it_of_record_stays()
     {
         var review = await Ann.Review();
-        var step = await Ann.Step(review, await Ann.Search(review, "moth*"), new { kind = "Years", from = 2000, to = 2020 });
+        var step = await Ann.Step(
+            review,
+            await Ann.Search(review, "moth*"),
+            new
+            {
+                kind = "Years",
+                from = 2000,
+                to = 2020,
+            }
+        );
         var log = (await Ann.Get($"/api/reviews/{review}/log")).AsArray();
         Assert.Equal(2, log.Count);
         var run = log[0]!;
-        Assert.Equal(("moth*", 2000, 2020, "Ann", false), (run["state"]!.Text("expression"), run["state"]!.Int("from"), run["state"]!.Int("to"), run.Text("by"), run["ofRecord"]!.GetValue<bool>()));
+        Assert.Equal(
+            ("moth*", 2000, 2020, "Ann", false),
+            (
+                run["state"]!.Text("expression"),
+                run["state"]!.Int("from"),
+                run["state"]!.Int("to"),
+                run.Text("by"),
+                run["ofRecord"]!.GetValue<bool>()
+            )
+        );
         Assert.Equal(await Ann.Count(review, step), run.Int("count"));
         Assert.Equal(["Farnet", "Meridian Citations"], run["ledger"]!.List("databases").Select(d => d.Text("name")));
         await Ann.Ok("PATCH", $"/api/reviews/{review}/log/{run.Int("id")}", new { ofRecord = true });

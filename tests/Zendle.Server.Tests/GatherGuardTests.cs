@@ -15,12 +15,31 @@ public sealed class GatherGuardTests(Gathering world) : IClassFixture<Gathering>
     {
         var review = await Ann.Review();
         var (suspect, blamed) = ((await world.Work("fine")).Work, (await world.Work("fine")).Work);
-        await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = new[] { suspect, blamed } });
-        await using (var context = await world.Host.Services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync())
+        await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/decisions",
+            new { act = "Keep", works = new[] { suspect, blamed } }
+        );
+        await using (
+            var context = await world
+                .Host.Services.GetRequiredService<IDbContextFactory<ZendleContext>>()
+                .CreateDbContextAsync()
+        )
         {
             // As killed processes left them: one had its document in hand twice, among others; one a third time, alone.
             var account = await context.Users.Select(u => u.Id).FirstAsync();
-            foreach (var (work, begun) in new[] { (suspect, 2), (blamed, 3) }) context.Sought.Add(new() { ReviewId = review, WorkId = work, State = SoughtState.Waiting, Round = 1, Begun = begun, AccountId = account });
+            foreach (var (work, begun) in new[] { (suspect, 2), (blamed, 3) })
+                context.Sought.Add(
+                    new()
+                    {
+                        ReviewId = review,
+                        WorkId = work,
+                        State = SoughtState.Waiting,
+                        Round = 1,
+                        Begun = begun,
+                        AccountId = account,
+                    }
+                );
             await context.SaveChangesAsync();
         }
         var rows = await world.Gather(review, null);

@@ -16,9 +16,23 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     /// <summary>Each kind of copy, how its one attempt ends, and how the work then stands.</summary>
     private static readonly (string Kind, string Outcome, string State)[] Kinds =
     [
-        ("fine", "Got", "in hand"), ("wait", "Got", "in hand"), ("dead", "DeadLink", "not found"), ("wrong", "AnotherWork", "not found"), ("truncated", "Damaged", "not found"), ("html", "NotADocument", "not found"),
-        ("landing-only", "NoTextThere", "not found"), ("sign-in", "SignInAsked", "not found"), ("other-title", "Doubtful", "to look at"), ("empty", "Empty", "not found"), ("encrypted", "Encrypted", "not found"),
-        ("scanned", "NoLetters", "not found"), ("loop", "RedirectLoop", "not found"), ("private", "NotAllowed", "not found"), ("bomb", "TooLarge", "not found"), ("huge", "TooLarge", "not found"), ("script", "Scripted", "not found"),
+        ("fine", "Got", "in hand"),
+        ("wait", "Got", "in hand"),
+        ("dead", "DeadLink", "not found"),
+        ("wrong", "AnotherWork", "not found"),
+        ("truncated", "Damaged", "not found"),
+        ("html", "NotADocument", "not found"),
+        ("landing-only", "NoTextThere", "not found"),
+        ("sign-in", "SignInAsked", "not found"),
+        ("other-title", "Doubtful", "to look at"),
+        ("empty", "Empty", "not found"),
+        ("encrypted", "Encrypted", "not found"),
+        ("scanned", "NoLetters", "not found"),
+        ("loop", "RedirectLoop", "not found"),
+        ("private", "NotAllowed", "not found"),
+        ("bomb", "TooLarge", "not found"),
+        ("huge", "TooLarge", "not found"),
+        ("script", "Scripted", "not found"),
         ("many-pages", "TooManyPages", "not found"),
     ];
 
@@ -27,22 +41,33 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     {
         var review = await Ann.Review();
         var works = new Dictionary<string, int>();
-        foreach (var (kind, _, _) in Kinds) works[kind] = (await world.Work(kind)).Work;
+        foreach (var (kind, _, _) in Kinds)
+            works[kind] = (await world.Work(kind)).Work;
         await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = works.Values });
-        string[] Files() => Directory.GetFiles(Path.Combine(world.Host.Data, "files"), "*", SearchOption.AllDirectories);
+        string[] Files() =>
+            Directory.GetFiles(Path.Combine(world.Host.Data, "files"), "*", SearchOption.AllDirectories);
         var before = Files();
         var rows = await world.Gather(review, null);
         foreach (var (kind, outcome, state) in Kinds)
         {
             var row = rows[works[kind]];
-            Assert.Equal((kind, outcome, state), (kind, row["attempts"]!.AsArray()[^1]!.Text("outcome"), row.Text("state")));
+            Assert.Equal(
+                (kind, outcome, state),
+                (kind, row["attempts"]!.AsArray()[^1]!.Text("outcome"), row.Text("state"))
+            );
         }
         // Only what passed, or may pass, is stored: three documents, nothing half-written.
         Assert.Equal(3, Files().Except(before).Count());
         Assert.DoesNotContain(Files(), f => f.EndsWith(".part", StringComparison.Ordinal));
         var report = await Ann.Get($"/api/reviews/{review}/report/texts");
-        Assert.Equal((Kinds.Length, 2, Kinds.Length - 2, 0), (report.Int("sought"), report.Int("got"), report.Int("notGot"), report.Int("waiting")));
-        Assert.Equal([("version of record", 2)], report.List("byVersion").Select(t => (t.Text("word"), t.Int("count"))));
+        Assert.Equal(
+            (Kinds.Length, 2, Kinds.Length - 2, 0),
+            (report.Int("sought"), report.Int("got"), report.Int("notGot"), report.Int("waiting"))
+        );
+        Assert.Equal(
+            [("version of record", 2)],
+            report.List("byVersion").Select(t => (t.Text("word"), t.Int("count")))
+        );
         Assert.Equal(Kinds.Length - 2, report.List("byReason").Sum(t => t.Int("count")));
         Assert.Contains(("too large", 2), report.List("byReason").Select(t => (t.Text("word"), t.Int("count"))));
 
@@ -53,7 +78,11 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         Assert.Equal("in hand", rows[works["dead"]].Text("state"));
         Assert.Equal("to look at", rows[works["other-title"]].Text("state"));
         Assert.Single(rows[works["fine"]]["attempts"]!.AsArray()); // was not asked again
-        Assert.StartsWith("asked to wait 2 s, then ", rows[works["wait"]]["attempts"]![0]!.Text("brief"), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "asked to wait 2 s, then ",
+            rows[works["wait"]]["attempts"]![0]!.Text("brief"),
+            StringComparison.Ordinal
+        );
         Assert.Equal("not found", rows[works["wrong"]].Text("state"));
     }
 
@@ -74,19 +103,37 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         await Ann.Ok("POST", $"/api/reviews/{review}/texts/{Text(second)}/settle", new { answer = "Not" });
         var refused = Text(second);
         rows = await world.Settled(review);
-        Assert.Equal(("in hand", "submitted manuscript"), (rows[first].Text("state"), rows[first]["texts"]!.AsArray()[0]!.Text("version")));
+        Assert.Equal(
+            ("in hand", "submitted manuscript"),
+            (rows[first].Text("state"), rows[first]["texts"]!.AsArray()[0]!.Text("version"))
+        );
         Assert.Equal("not found", rows[second].Text("state"));
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{review}/texts/{refused}/file")).Status);
-        Assert.Equal((1, 1), ((await Ann.Get($"/api/reviews/{review}")).Int("withText"), (await Ann.Get($"/api/reviews/{review}")).Int("needYou")));
+        Assert.Equal(
+            (1, 1),
+            (
+                (await Ann.Get($"/api/reviews/{review}")).Int("withText"),
+                (await Ann.Get($"/api/reviews/{review}")).Int("needYou")
+            )
+        );
         // The same file comes again: what a person has said stands.
         Assert.Equal("not found", (await world.Gather(review, [second]))[second].Text("state"));
     }
 
     private async Task<(int Status, JsonNode? Body)> Bring(int review, byte[] bytes, string name, int? workId = null)
     {
-        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/reviews/{review}/texts?name={Uri.EscapeDataString(name)}{(workId is { } w ? $"&workId={w}" : "")}");
-        request.Headers.Add("X-Zendle-Token", JsonNode.Parse(await Ann.Http.GetStringAsync("/api/me"))!["requestToken"]!.GetValue<string>());
-        request.Content = new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/pdf") } };
+        using var request = new HttpRequestMessage(
+            HttpMethod.Post,
+            $"/api/reviews/{review}/texts?name={Uri.EscapeDataString(name)}{(workId is { } w ? $"&workId={w}" : "")}"
+        );
+        request.Headers.Add(
+            "X-Zendle-Token",
+            JsonNode.Parse(await Ann.Http.GetStringAsync("/api/me"))!["requestToken"]!.GetValue<string>()
+        );
+        request.Content = new ByteArrayContent(bytes)
+        {
+            Headers = { ContentType = new MediaTypeHeaderValue("application/pdf") },
+        };
         using var reply = await Ann.Http.SendAsync(request);
         var text = await reply.Content.ReadAsStringAsync();
         return ((int)reply.StatusCode, text.Length == 0 ? null : JsonNode.Parse(text));
@@ -109,12 +156,17 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         Assert.Equal((200, work, "verified"), (status, brought.Int("workId"), brought.Text("standing")));
         var detail = await Ann.Get($"/api/reviews/{review}/texts/{brought.Int("textId")}");
         Assert.Matches(@"^\S.* \d{4} .+ \(version of record\)\.pdf$", detail.Text("fileName"));
-        using var file = await Ann.Http.GetAsync($"/api/reviews/{review}/texts/{brought.Int("textId")}/file?download=true");
+        using var file = await Ann.Http.GetAsync(
+            $"/api/reviews/{review}/texts/{brought.Int("textId")}/file?download=true"
+        );
         Assert.Equal(bytes, await file.Content.ReadAsByteArrayAsync());
         Assert.Equal("sandbox; default-src 'none'", Assert.Single(file.Headers.GetValues("Content-Security-Policy")));
         Assert.Equal(detail.Text("fileName"), file.Content.Headers.ContentDisposition!.FileNameStar);
         Assert.Equal("in hand", (await world.Settled(review))[work].Text("state"));
-        Assert.Equal(brought.Int("textId"), (await Ann.Get($"/api/reviews/{review}/works/{work}"))["inHand"]!.Int("textId"));
+        Assert.Equal(
+            brought.Int("textId"),
+            (await Ann.Get($"/api/reviews/{review}/works/{work}"))["inHand"]!.Int("textId")
+        );
         // A second time changes nothing.
         Assert.Equal(brought.Int("textId"), (await Bring(review, bytes, "again.pdf")).Body!.Int("textId"));
     }
@@ -127,7 +179,10 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         Assert.Equal((422, "The file is empty."), await Said(Bring(review, [], "a.pdf")));
         var (work, path) = await world.Work("fine");
         var bytes = await FileAt(path);
-        Assert.Equal((422, "The file is cut off or broken: it does not parse to its end."), await Said(Bring(review, bytes[..2000], "a.pdf")));
+        Assert.Equal(
+            (422, "The file is cut off or broken: it does not parse to its end."),
+            await Said(Bring(review, bytes[..2000], "a.pdf"))
+        );
         // On the row of another work it is not refused at once: a person brought it, a person looks.
         var other = (await world.Work("dead")).Work;
         var (status, reply) = await Bring(review, bytes, "mine.pdf", other);
@@ -135,7 +190,8 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         Assert.Equal((200, "doubtful", other), (status, brought.Text("standing"), brought.Int("workId")));
         Assert.NotEqual(work, other);
 
-        static async Task<(int, string)> Said(Task<(int Status, JsonNode? Body)> reply) => ((await reply).Status, (await reply).Body!.Text("title"));
+        static async Task<(int, string)> Said(Task<(int Status, JsonNode? Body)> reply) =>
+            ((await reply).Status, (await reply).Body!.Text("title"));
     }
 
     [Fact]
@@ -147,11 +203,21 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var text = rows[work]["texts"]!.AsArray()[0]!.Int("id");
         var other = await Ann.Review("Another review");
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{other}/texts/{text}/file")).Status);
-        Assert.Equal(404, (await Ann.Send("POST", $"/api/reviews/{other}/texts/{text}/settle", new { answer = "Not" })).Status);
+        Assert.Equal(
+            404,
+            (await Ann.Send("POST", $"/api/reviews/{other}/texts/{text}/settle", new { answer = "Not" })).Status
+        );
         var reader = await world.Host.Another(Ann, "reader");
         await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "reader", role = "reader" });
         Assert.Equal(200, (await reader.Send("GET", $"/api/reviews/{review}/texts/{text}")).Status);
-        foreach (var (method, path, body) in new (string, string, object)[] { ("POST", "gather", new { works = new[] { work }, again = false }), ("POST", "gather/stop", new { }), ("POST", $"texts/{text}/settle", new { answer = "Not" }) })
+        foreach (
+            var (method, path, body) in new (string, string, object)[]
+            {
+                ("POST", "gather", new { works = new[] { work }, again = false }),
+                ("POST", "gather/stop", new { }),
+                ("POST", $"texts/{text}/settle", new { answer = "Not" }),
+            }
+        )
             Assert.Equal(403, (await reader.Send(method, $"/api/reviews/{review}/{path}", body)).Status);
         Assert.Equal(409, (await Ann.Send("POST", $"/api/reviews/{review}/gather/stop", new { })).Status);
     }
@@ -162,11 +228,20 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var review = await Ann.Review();
         var slow = await world.Work("dripping");
         var quick = await world.Work("fine");
-        await Ann.Ok("POST", $"/api/reviews/{review}/gather", new { works = new[] { quick.Work, slow.Work }, again = false });
+        await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/gather",
+            new { works = new[] { quick.Work, slow.Work }, again = false }
+        );
         for (var i = 0; i < 400; i++)
         {
             var row = (await Ann.Get($"/api/reviews/{review}/gather")).List("works").ToDictionary(w => w.Int("workId"));
-            if (row[quick.Work].Text("state") == "in hand" && row[slow.Work]["going"] is { } going && going.GetValue<string>().Contains("fetches", StringComparison.Ordinal)) break;
+            if (
+                row[quick.Work].Text("state") == "in hand"
+                && row[slow.Work]["going"] is { } going
+                && going.GetValue<string>().Contains("fetches", StringComparison.Ordinal)
+            )
+                break;
             await Task.Delay(50);
         }
         await Ann.Ok("POST", $"/api/reviews/{review}/gather/stop", new { });
@@ -187,7 +262,9 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         await world.Outside.Fault("farnet", "slow", 3); // three seconds for each of the first pages
         await Ann.Ok("POST", $"/api/databases/{database}/harvest", new { });
         Assert.Equal("in hand", (await world.Gather(review, [work]))[work].Text("state"));
-        Assert.Null((await Ann.Get("/api/databases")).List("databases").First(d => d.Int("id") == database)["job"]!["endedAt"]);
+        Assert.Null(
+            (await Ann.Get("/api/databases")).List("databases").First(d => d.Int("id") == database)["job"]!["endedAt"]
+        );
         await Ann.Ended(database);
     }
 
@@ -196,13 +273,30 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     {
         var review = await Ann.Review();
         var report = await Ann.Get($"/api/reviews/{review}/report/texts");
-        Assert.Equal((0, 0, 0, 0), (report.Int("sought"), report.Int("got"), report.Int("notGot"), report.Int("waiting")));
+        Assert.Equal(
+            (0, 0, 0, 0),
+            (report.Int("sought"), report.Int("got"), report.Int("notGot"), report.Int("waiting"))
+        );
         var gather = await Ann.Get($"/api/reviews/{review}/gather");
         Assert.Null(gather["job"]);
         Assert.Empty(gather.List("works"));
         // Nothing kept, nothing to seek: no job is begun.
-        Assert.Equal(0, (await Ann.Ok("POST", $"/api/reviews/{review}/gather", new { works = (int[]?)null, again = false })).Int("sought"));
-        Assert.Equal(400, (await Ann.Send("POST", $"/api/reviews/{review}/gather", new { works = Enumerable.Range(1, 5_001), again = false })).Status);
+        Assert.Equal(
+            0,
+            (await Ann.Ok("POST", $"/api/reviews/{review}/gather", new { works = (int[]?)null, again = false })).Int(
+                "sought"
+            )
+        );
+        Assert.Equal(
+            400,
+            (
+                await Ann.Send(
+                    "POST",
+                    $"/api/reviews/{review}/gather",
+                    new { works = Enumerable.Range(1, 5_001), again = false }
+                )
+            ).Status
+        );
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{review}/texts/999999")).Status);
     }
 
@@ -242,8 +336,27 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         await using (var context = await contexts.CreateDbContextAsync())
         {
             var account = await context.Users.Select(u => u.Id).FirstAsync();
-            context.Sought.AddRange(works.Select(w => new SoughtRow { ReviewId = review, WorkId = w, State = SoughtState.Waiting, Round = 1, AccountId = account, At = DateTimeOffset.UtcNow }));
-            context.Jobs.Add(new() { Kind = "gather", Subject = review, State = JobState.Running, CreatedAt = DateTimeOffset.UtcNow, Message = "1 of 3 tried." });
+            context.Sought.AddRange(
+                works.Select(w => new SoughtRow
+                {
+                    ReviewId = review,
+                    WorkId = w,
+                    State = SoughtState.Waiting,
+                    Round = 1,
+                    AccountId = account,
+                    At = DateTimeOffset.UtcNow,
+                })
+            );
+            context.Jobs.Add(
+                new()
+                {
+                    Kind = "gather",
+                    Subject = review,
+                    State = JobState.Running,
+                    CreatedAt = DateTimeOffset.UtcNow,
+                    Message = "1 of 3 tried.",
+                }
+            );
             await context.SaveChangesAsync();
         }
         using var again = host.Restarted();

@@ -3,7 +3,9 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>A small outside with two harvested databases, and ways to choose works by what lies behind their copies.</summary>
+/// <summary>
+/// A small outside with two harvested databases, and ways to choose works by what lies behind their copies.
+/// </summary>
 public sealed class Gathering : IAsyncLifetime
 {
     private readonly HttpClient http = new();
@@ -23,13 +25,25 @@ public sealed class Gathering : IAsyncLifetime
         await Ann.Harvest(Outside.Oai("farnet"));
         await Ann.Harvest(Outside.Oai("meridian"), trusted: true);
         // Open publisher copies of works that have no other copy, so that what lies behind the one decides.
-        var copies = JsonNode.Parse(await http.GetStringAsync(new Uri(Outside.Address, "/copies")))!.AsArray().Select(c => (Path: c!.Text("path"), Kind: c!.Text("kind"), Open: c!["open"]!.GetValue<bool>())).ToArray();
-        var single = copies.GroupBy(c => c.Path.Split('/')[^1]).Where(g => g.Count() == 1).SelectMany(g => g).Where(c => c.Open && c.Path.StartsWith("/publisher", StringComparison.Ordinal));
-        foreach (var copy in single) open.Enqueue(copy.Path);
+        var copies = JsonNode
+            .Parse(await http.GetStringAsync(new Uri(Outside.Address, "/copies")))!
+            .AsArray()
+            .Select(c => (Path: c!.Text("path"), Kind: c!.Text("kind"), Open: c!["open"]!.GetValue<bool>()))
+            .ToArray();
+        var single = copies
+            .GroupBy(c => c.Path.Split('/')[^1])
+            .Where(g => g.Count() == 1)
+            .SelectMany(g => g)
+            .Where(c => c.Open && c.Path.StartsWith("/publisher", StringComparison.Ordinal));
+        foreach (var copy in single)
+            open.Enqueue(copy.Path);
     }
 
     /// <summary>Sets what lies behind a copy.</summary>
-    public async Task Set(string path, string kind) => (await http.PostAsync(new Uri(Outside.Address, $"/copies?path={path}&kind={kind}"), null)).EnsureSuccessStatusCode();
+    public async Task Set(string path, string kind) =>
+        (
+            await http.PostAsync(new Uri(Outside.Address, $"/copies?path={path}&kind={kind}"), null)
+        ).EnsureSuccessStatusCode();
 
     /// <summary>A work with one open copy at its publisher, of the given kind; each call gives another one.</summary>
     public async Task<(int Work, string Path)> Work(string kind)
@@ -38,12 +52,23 @@ public sealed class Gathering : IAsyncLifetime
         {
             await Set(path, kind == "loop" || kind == "dead" || kind == "private" ? "fine" : kind);
             using var reply = await http.GetAsync(new Uri(Outside.Address, path));
-            var doi = reply.Headers.TryGetValues("Link", out var links) ? links.SelectMany(l => l.Split(", ")).FirstOrDefault(l => l.Contains("cite-as", StringComparison.Ordinal))?.Split("/doi/")[1].Split('>')[0] : null;
+            var doi = reply.Headers.TryGetValues("Link", out var links)
+                ? links
+                    .SelectMany(l => l.Split(", "))
+                    .FirstOrDefault(l => l.Contains("cite-as", StringComparison.Ordinal))
+                    ?.Split("/doi/")[1]
+                    .Split('>')[0]
+                : null;
             await Set(path, kind);
-            if (doi is null) continue;
+            if (doi is null)
+                continue;
             var review = await Review();
             var found = await Ann.Works(review, await Ann.Search(review, $"doi:\"{doi}\""));
-            if (found.Length != 1 || (await Ann.Get($"/api/reviews/{review}/works/{found[0]}"))["copies"]!.AsArray().Count != 1) continue;
+            if (
+                found.Length != 1
+                || (await Ann.Get($"/api/reviews/{review}/works/{found[0]}"))["copies"]!.AsArray().Count != 1
+            )
+                continue;
             return (found[0], path);
         }
         throw new InvalidOperationException("The small world has no more such works.");
@@ -65,7 +90,8 @@ public sealed class Gathering : IAsyncLifetime
         for (var i = 0; i < 3_600; i++)
         {
             var all = await Ann.Get($"/api/reviews/{review}/gather");
-            if (all["job"] is null || all["job"]!["endedAt"] is not null) return all.List("works").ToDictionary(w => w.Int("workId"));
+            if (all["job"] is null || all["job"]!["endedAt"] is not null)
+                return all.List("works").ToDictionary(w => w.Int("workId"));
             await Task.Delay(50);
         }
         throw new TimeoutException("Gathering did not end in three minutes.");

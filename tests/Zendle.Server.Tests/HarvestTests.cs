@@ -25,13 +25,25 @@ public sealed class HarvestTests : IAsyncLifetime
     public async Task A_look_shows_who_it_is_before_anything_is_copied()
     {
         var look = await ann.Ok("POST", "/api/databases/look", new { address = outside.Oai("farnet") });
-        Assert.Equal(("Farnet", "persistent", "mods"), (look.Text("name"), look.Text("deletedRecord"), look.Text("bestFormat")));
+        Assert.Equal(
+            ("Farnet", "persistent", "mods"),
+            (look.Text("name"), look.Text("deletedRecord"), look.Text("bestFormat"))
+        );
         Assert.Equal(["oai_dc", "mods"], look.List("formats").Select(f => f.Text("prefix")));
         Assert.Contains("type:article", look.List("sets").Select(s => s.Text("spec")));
         Assert.Equal(10, look.List("preview").Count());
         Assert.True(look.Int("total") > 300);
         Assert.Empty((await ann.Get("/api/databases")).List("databases"));
-        var one = await ann.Ok("POST", "/api/databases/look", new { address = outside.Oai("farnet"), format = "oai_dc", set = "type:thesis" });
+        var one = await ann.Ok(
+            "POST",
+            "/api/databases/look",
+            new
+            {
+                address = outside.Oai("farnet"),
+                format = "oai_dc",
+                set = "type:thesis",
+            }
+        );
         Assert.InRange(one.List("preview").Count(p => p.Text("type") == "thesis"), 8, 10); // the crawl calls a few of them articles
     }
 
@@ -57,11 +69,31 @@ public sealed class HarvestTests : IAsyncLifetime
     [Fact]
     public async Task A_set_alone_can_be_harvested_and_an_address_only_once()
     {
-        var job = await ann.Ok("POST", "/api/databases", new { address = outside.Oai("farnet"), format = "oai_dc", set = "type:thesis", trusted = false });
+        var job = await ann.Ok(
+            "POST",
+            "/api/databases",
+            new
+            {
+                address = outside.Oai("farnet"),
+                format = "oai_dc",
+                set = "type:thesis",
+                trusted = false,
+            }
+        );
         var database = await ann.Ended(job.Int("subject"));
         Assert.Equal("Farnet (type:thesis)", database.Text("name"));
         Assert.Equal("thesis", database.List("types").First().Text("value")); // the crawl calls a few of them articles
-        var (status, problem) = await ann.Send("POST", "/api/databases", new { address = outside.Oai("farnet"), format = "oai_dc", set = "type:thesis", trusted = false });
+        var (status, problem) = await ann.Send(
+            "POST",
+            "/api/databases",
+            new
+            {
+                address = outside.Oai("farnet"),
+                format = "oai_dc",
+                set = "type:thesis",
+                trusted = false,
+            }
+        );
         Assert.Equal((422, "Farnet (type:thesis) is among the databases already."), (status, problem!.Text("title")));
     }
 
@@ -123,9 +155,17 @@ public sealed class HarvestTests : IAsyncLifetime
     [Fact]
     public async Task A_service_that_does_not_speak_the_protocol_is_told()
     {
-        var (_, problem) = await ann.Send("POST", "/api/databases/look", new { address = new Uri(outside.Address, "/health").ToString() });
+        var (_, problem) = await ann.Send(
+            "POST",
+            "/api/databases/look",
+            new { address = new Uri(outside.Address, "/health").ToString() }
+        );
         Assert.Contains("not well-formed XML", problem!.Text("title"), StringComparison.Ordinal);
-        var (_, html) = await ann.Send("POST", "/api/databases/look", new { address = new Uri(outside.Address, "/nothing/oai").ToString() });
+        var (_, html) = await ann.Send(
+            "POST",
+            "/api/databases/look",
+            new { address = new Uri(outside.Address, "/nothing/oai").ToString() }
+        );
         Assert.Contains("answers with status 404", html!.Text("title"), StringComparison.Ordinal);
     }
 }

@@ -2,7 +2,9 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>A Zendle with two harvested databases, its curator and an outside of its own; shared by the tests of one class.</summary>
+/// <summary>
+/// A Zendle with two harvested databases, its curator and an outside of its own; shared by the tests of one class.
+/// </summary>
 public sealed class Harvested : IAsyncLifetime
 {
     public OutsideHost Outside { get; private set; } = null!;

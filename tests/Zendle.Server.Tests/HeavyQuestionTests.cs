@@ -3,7 +3,9 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>A question that costs too much is given up with a sentence, and one person's heavy questions wait for each other.</summary>
+/// <summary>
+/// A question that costs too much is given up with a sentence, and one person's heavy questions wait for each other.
+/// </summary>
 public sealed class HeavyQuestionTests
 {
     [Fact]
@@ -22,7 +24,11 @@ public sealed class HeavyQuestionTests
         var ben = await hasty.Curator();
         await ben.Harvest(outside.Oai("farnet"));
         var other = await ben.Review();
-        var (status, problem) = await ben.Send("POST", $"/api/reviews/{other}/steps", new { parentId = 0, act = new { kind = "Search", expression = Line } });
+        var (status, problem) = await ben.Send(
+            "POST",
+            $"/api/reviews/{other}/steps",
+            new { parentId = 0, act = new { kind = "Search", expression = Line } }
+        );
         Assert.Equal((422, "This question takes longer than one question may."), (status, problem!.Text("title")));
         Assert.Contains("more letters", problem!.Text("detail"), StringComparison.Ordinal);
         Assert.Empty((await ben.Get($"/api/reviews/{other}/paths")).AsArray());
@@ -41,18 +47,35 @@ public sealed class HeavyQuestionTests
         first.Dispose();
         first.Dispose(); // a turn ends once
         var taken = await third.WaitAsync(TimeSpan.FromSeconds(30));
-        var waiting = Enumerable.Range(0, 8).Select(_ => Task.Factory.StartNew(() => turns.Take("ann", CancellationToken.None).Dispose(), CancellationToken.None, TaskCreationOptions.LongRunning, TaskScheduler.Default)).ToArray();
+        var waiting = Enumerable
+            .Range(0, 8)
+            .Select(_ =>
+                Task.Factory.StartNew(
+                    () => turns.Take("ann", CancellationToken.None).Dispose(),
+                    CancellationToken.None,
+                    TaskCreationOptions.LongRunning,
+                    TaskScheduler.Default
+                )
+            )
+            .ToArray();
         for (var i = 0; i < 100; i++)
         {
             await Task.Delay(20);
-            if (Refused()) break;
+            if (Refused())
+                break;
             Assert.True(i < 99, "a ninth was let in");
         }
         bool Refused()
         {
             using var soon = new CancellationTokenSource(20);
-            try { turns.Take("ann", soon.Token); }
-            catch (TooManyHeavyException) { return true; }
+            try
+            {
+                turns.Take("ann", soon.Token);
+            }
+            catch (TooManyHeavyException)
+            {
+                return true;
+            }
             catch (OperationCanceledException) { }
             return false;
         }

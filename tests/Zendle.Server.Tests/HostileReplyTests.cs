@@ -16,19 +16,38 @@ public sealed class HostileReplyTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => service.DisposeAsync();
 
-    public static TheoryData<string, string> Kinds => new()
-    {
-        { "nested", "nested deeper than 100 levels" }, { "attributes", "a tag of more than 100,000 characters" }, { "parts", "more than 1,000,000 parts" }, { "word", "more than 4,000,000 characters" }, { "error", "answers with the error" },
-    };
+    public static TheoryData<string, string> Kinds =>
+        new()
+        {
+            { "nested", "nested deeper than 100 levels" },
+            { "attributes", "a tag of more than 100,000 characters" },
+            { "parts", "more than 1,000,000 parts" },
+            { "word", "more than 4,000,000 characters" },
+            { "error", "answers with the error" },
+        };
 
     [Theory, MemberData(nameof(Kinds))]
     public async Task A_reply_made_to_cost_much_is_refused_in_one_sentence(string kind, string sentence)
     {
         using var client = new OaiClient(new([new(service.Base)]), OaiLimits.Usual, TimeProvider.System);
         var before = GC.GetTotalAllocatedBytes();
-        var e = await Assert.ThrowsAsync<HarvestFaultException>(() => client.Records(new($"{service.Base}/{kind}/oai"), "mods", null, null, null, r => RecordReader.Read(r), null, TestContext.Current.CancellationToken));
+        var e = await Assert.ThrowsAsync<HarvestFaultException>(() =>
+            client.Records(
+                new($"{service.Base}/{kind}/oai"),
+                "mods",
+                null,
+                null,
+                null,
+                r => RecordReader.Read(r),
+                null,
+                TestContext.Current.CancellationToken
+            )
+        );
         Assert.Contains(sentence, e.Message, StringComparison.Ordinal);
         Assert.True(e.Message.Length < 700, $"{e.Message.Length}");
-        Assert.True(GC.GetTotalAllocatedBytes() - before < 800L << 20, $"{(GC.GetTotalAllocatedBytes() - before) >> 20} MB");
+        Assert.True(
+            GC.GetTotalAllocatedBytes() - before < 800L << 20,
+            $"{(GC.GetTotalAllocatedBytes() - before) >> 20} MB"
+        );
     }
 }

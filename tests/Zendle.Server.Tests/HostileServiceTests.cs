@@ -4,7 +4,10 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>A service that means harm: whatever it replies costs little, is told in a sentence, and leaves the lane free for others.</summary>
+/// <summary>
+/// A service that means harm: whatever it replies costs little, is told in a sentence, and leaves the lane free for
+/// others.
+/// </summary>
 public sealed class HostileServiceTests : IAsyncLifetime
 {
     private readonly HostileService service = new();
@@ -20,12 +23,21 @@ public sealed class HostileServiceTests : IAsyncLifetime
     {
         await using var host = new ZendleHost(Base);
         var ann = await host.Curator();
-        foreach (var kind in new[] { "nested", "tokens", "attributes" }) await ann.Ok("POST", "/api/databases", new { address = $"{Base}/{kind}/oai", trusted = false });
+        foreach (var kind in new[] { "nested", "tokens", "attributes" })
+            await ann.Ok("POST", "/api/databases", new { address = $"{Base}/{kind}/oai", trusted = false });
         var honest = await ann.Harvest($"{Base}/honest/oai");
         Assert.Equal(("done", 1), (honest["job"]!.Text("state"), honest.Int("records")));
-        foreach (var database in (await ann.Get("/api/databases")).List("databases").Where(d => d.Text("name") != "honest"))
+        foreach (
+            var database in (await ann.Get("/api/databases")).List("databases").Where(d => d.Text("name") != "honest")
+        )
             Assert.Equal("failed", database["job"]!.Text("state"));
-        Assert.Contains("one resumption token after another, but no records", (await ann.Get("/api/databases")).List("databases").Single(d => d.Text("name") == "tokens")["job"]!.Text("message"), StringComparison.Ordinal);
+        Assert.Contains(
+            "one resumption token after another, but no records",
+            (await ann.Get("/api/databases")).List("databases").Single(d => d.Text("name") == "tokens")["job"]!.Text(
+                "message"
+            ),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -33,7 +45,10 @@ public sealed class HostileServiceTests : IAsyncLifetime
     {
         await using var host = new ZendleHost(Base);
         var ann = await host.Curator();
-        Assert.Equal(("done", 1), (await ann.Harvest($"{Base}/long/oai")) is { } d ? (d["job"]!.Text("state"), d.Int("records")) : default);
+        Assert.Equal(
+            ("done", 1),
+            (await ann.Harvest($"{Base}/long/oai")) is { } d ? (d["job"]!.Text("state"), d.Int("records")) : default
+        );
         Assert.Equal(1, await ann.Count(await ann.Review(), await ann.Search(1, "moths")));
     }
 
@@ -43,7 +58,10 @@ public sealed class HostileServiceTests : IAsyncLifetime
         await using var host = new ZendleHost(Base);
         var ann = await host.Curator();
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(2));
-        using var request = new HttpRequestMessage(HttpMethod.Post, "/api/databases/look") { Content = System.Net.Http.Json.JsonContent.Create(new { address = $"{Base}/drip/oai" }) };
+        using var request = new HttpRequestMessage(HttpMethod.Post, "/api/databases/look")
+        {
+            Content = System.Net.Http.Json.JsonContent.Create(new { address = $"{Base}/drip/oai" }),
+        };
         request.Headers.Add("X-Zendle-Token", (await ann.Get("/api/me")).Text("requestToken"));
         var watch = Stopwatch.StartNew();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => ann.Http.SendAsync(request, patience.Token));
@@ -51,7 +69,8 @@ public sealed class HostileServiceTests : IAsyncLifetime
         // A harvest of it can be stopped, and its lane goes on.
         await ann.Ok("POST", "/api/databases", new { address = $"{Base}/drip/oai", trusted = false });
         var job = (await ann.Get("/api/databases")).List("databases").Single()["job"]!.Int("id");
-        for (var i = 0; i < 100 && (await ann.Send("POST", $"/api/jobs/{job}/stop")).Status != 204; i++) await Task.Delay(50);
+        for (var i = 0; i < 100 && (await ann.Send("POST", $"/api/jobs/{job}/stop")).Status != 204; i++)
+            await Task.Delay(50);
         Assert.Equal("done", (await ann.Harvest($"{Base}/honest/oai"))["job"]!.Text("state"));
     }
 
@@ -76,16 +95,23 @@ public sealed class HostileServiceTests : IAsyncLifetime
     [InlineData("192.88.99.1")]
     [InlineData("0.1.2.3")]
     [InlineData("255.255.255.255")]
-    public void Ranges_that_are_nobodys_or_ones_own_are_not_public(string address) => Assert.False(AddressPolicy.IsPublic(System.Net.IPAddress.Parse(address)));
+    public void Ranges_that_are_nobodys_or_ones_own_are_not_public(string address) =>
+        Assert.False(AddressPolicy.IsPublic(System.Net.IPAddress.Parse(address)));
 
     [Theory]
     [InlineData("93.184.216.34")]
     [InlineData("2a00:1450:4001:81b::200e")]
     [InlineData("2606:2800:220:1:248:1893:25c8:1946")]
     [InlineData("::ffff:93.184.216.34")]
-    public void Machines_that_anyone_can_reach_are_public(string address) => Assert.True(AddressPolicy.IsPublic(System.Net.IPAddress.Parse(address)));
+    public void Machines_that_anyone_can_reach_are_public(string address) =>
+        Assert.True(AddressPolicy.IsPublic(System.Net.IPAddress.Parse(address)));
 
     [Fact]
     public void This_machines_own_addresses_are_not_public() =>
-        Assert.All(System.Net.NetworkInformation.NetworkInterface.GetAllNetworkInterfaces().SelectMany(i => i.GetIPProperties().UnicastAddresses), a => Assert.False(AddressPolicy.IsPublic(a.Address)));
+        Assert.All(
+            System
+                .Net.NetworkInformation.NetworkInterface.GetAllNetworkInterfaces()
+                .SelectMany(i => i.GetIPProperties().UnicastAddresses),
+            a => Assert.False(AddressPolicy.IsPublic(a.Address))
+        );
 }

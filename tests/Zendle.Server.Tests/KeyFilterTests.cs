@@ -3,7 +3,9 @@ using Zendle.Store.Corpus;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>The filter over merging keys never says "no" of a key that is there, and seldom "perhaps" of one that is not.</summary>
+/// <summary>
+/// The filter over merging keys never says "no" of a key that is there, and seldom "perhaps" of one that is not.
+/// </summary>
 public sealed class KeyFilterTests
 {
     private static long[] Keys(int seed, int count)
@@ -13,18 +15,26 @@ public sealed class KeyFilterTests
     }
 
     [Fact]
-    public void What_was_added_is_always_there() => Gen.Long.Array[1, 200].Sample(keys =>
-    {
-        var filter = new KeyFilter(keys.Length);
-        foreach (var key in keys) filter.Add(key);
-        Assert.All(keys, key => Assert.True(filter.MayHave(key)));
-    }, iter: 50);
+    public void What_was_added_is_always_there() =>
+        Gen
+            .Long.Array[1, 200]
+            .Sample(
+                keys =>
+                {
+                    var filter = new KeyFilter(keys.Length);
+                    foreach (var key in keys)
+                        filter.Add(key);
+                    Assert.All(keys, key => Assert.True(filter.MayHave(key)));
+                },
+                iter: 50
+            );
 
     [Fact]
     public void Of_keys_that_were_never_added_it_says_perhaps_of_fewer_than_one_in_a_hundred()
     {
         var filter = new KeyFilter(150_000);
-        foreach (var key in Keys(1, 150_000)) filter.Add(key);
+        foreach (var key in Keys(1, 150_000))
+            filter.Add(key);
         Assert.InRange(Keys(2, 50_000).Count(filter.MayHave), 0, 500);
     }
 

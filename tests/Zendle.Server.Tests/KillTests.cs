@@ -6,12 +6,18 @@ using Zendle.Tests.Shared;
 namespace Zendle.Server.Tests;
 
 /// <summary>
-/// The real process is killed in the middle of harvests, decisions and starts; nothing acknowledged is lost, and every start works. Seven times, or as often as
-/// ZENDLE_KILLS says.
+/// The real process is killed in the middle of harvests, decisions and starts; nothing acknowledged is lost, and every
+/// start works. Seven times, or as often as ZENDLE_KILLS says.
 /// </summary>
 public sealed class KillTests : IAsyncLifetime
 {
-    private static readonly int Kills = int.TryParse(Environment.GetEnvironmentVariable("ZENDLE_KILLS"), CultureInfo.InvariantCulture, out var n) ? n : 7;
+    private static readonly int Kills = int.TryParse(
+        Environment.GetEnvironmentVariable("ZENDLE_KILLS"),
+        CultureInfo.InvariantCulture,
+        out var n
+    )
+        ? n
+        : 7;
 
     // Far more than a start takes here (see docs/measures.md), and far less than for ever.
     private static readonly TimeSpan LongestStart = TimeSpan.FromSeconds(30);
@@ -53,14 +59,26 @@ public sealed class KillTests : IAsyncLifetime
         await KillInStart(700); // the very first start: tables are being made
         await KillInStart(1_300);
         var ann = await Start();
-        for (var i = 0; i < 100 && server!.Code.Length == 0; i++) await Task.Delay(50);
-        await ann.Ok("POST", "/api/first-account", new { code = server!.Code, name = "ann", displayName = "Ann", password = ZendleHost.Password });
+        for (var i = 0; i < 100 && server!.Code.Length == 0; i++)
+            await Task.Delay(50);
+        await ann.Ok(
+            "POST",
+            "/api/first-account",
+            new
+            {
+                code = server!.Code,
+                name = "ann",
+                displayName = "Ann",
+                password = ZendleHost.Password,
+            }
+        );
         await ann.Ok("POST", "/api/databases", new { address = outside.Oai("farnet"), trusted = false });
         var review = await ann.Review();
         var (kept, runs, lastRecords) = (new HashSet<int>(), 0, 0);
         for (var round = 0; round < Kills; round++)
         {
-            if (round == 3) await ann.Ok("POST", "/api/databases", new { address = outside.Oai("meridian"), trusted = true });
+            if (round == 3)
+                await ann.Ok("POST", "/api/databases", new { address = outside.Oai("meridian"), trusted = true });
             using var over = new CancellationTokenSource(random.Next(40, 500));
             try
             {
@@ -68,14 +86,22 @@ public sealed class KillTests : IAsyncLifetime
                 {
                     var step = await ann.Search(review, $"moth* OR light OR night{round}x{runs}");
                     runs++;
-                    var fresh = (await ann.Works(review, step, "limit=200")).Where(w => !kept.Contains(w)).Take(2).ToArray();
-                    if (fresh.Length == 0) continue;
+                    var fresh = (await ann.Works(review, step, "limit=200"))
+                        .Where(w => !kept.Contains(w))
+                        .Take(2)
+                        .ToArray();
+                    if (fresh.Length == 0)
+                        continue;
                     await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = fresh });
                     kept.UnionWith(fresh);
                 }
             }
-            finally { server.Dispose(); }
-            if (round % 3 == 2) await KillInStart(random.Next(200, 2_500));
+            finally
+            {
+                server.Dispose();
+            }
+            if (round % 3 == 2)
+                await KillInStart(random.Next(200, 2_500));
             ann = await Start();
             var log = (await ann.Get($"/api/reviews/{review}/log")).AsArray();
             Assert.True(log.Count >= runs, $"round {round}: {runs} runs were acknowledged, {log.Count} are in the log");
@@ -87,22 +113,44 @@ public sealed class KillTests : IAsyncLifetime
         // The harvests went on by themselves after each start, and end whole.
         foreach (var key in new[] { "farnet", "meridian" })
         {
-            var id = (await ann.Get("/api/databases")).List("databases").Single(d => d.Text("address").Contains(key, StringComparison.Ordinal)).Int("id");
+            var id = (await ann.Get("/api/databases"))
+                .List("databases")
+                .Single(d => d.Text("address").Contains(key, StringComparison.Ordinal))
+                .Int("id");
             var database = await ann.Ended(id);
             Assert.Equal("done", database["job"]!.Text("state"));
-            Assert.Equal(Live(await new HttpClient().GetStringAsync(new Uri(outside.Address, "/")), key), database.Int("records"));
+            Assert.Equal(
+                Live(await new HttpClient().GetStringAsync(new Uri(outside.Address, "/")), key),
+                database.Int("records")
+            );
         }
         Assert.Equal(kept.Count, await ann.Count(review, await ann.Search(review, "stage:kept")));
         // What is counted now is what an index made from nothing counts.
-        string[] questions = ["moth*", "light AND night", "\"artificial light\"", "pollinat* NEAR/5 night", "year:2000-2010"];
+        string[] questions =
+        [
+            "moth*",
+            "light AND night",
+            "\"artificial light\"",
+            "pollinat* NEAR/5 night",
+            "year:2000-2010",
+        ];
         var counted = new List<int>();
-        foreach (var question in questions) counted.Add(await ann.Count(review, await ann.Search(review, question)));
+        foreach (var question in questions)
+            counted.Add(await ann.Count(review, await ann.Search(review, question)));
         await server!.Stop();
         Directory.Delete(Path.Combine(data, "index"), recursive: true);
         ann = await Start();
-        foreach (var (question, count) in questions.Zip(counted)) Assert.Equal(count, await ann.Count(review, await ann.Search(review, question)));
+        foreach (var (question, count) in questions.Zip(counted))
+            Assert.Equal(count, await ann.Count(review, await ann.Search(review, question)));
     }
 
     /// <summary>What the outside's own page says a database holds.</summary>
-    private static int Live(string page, string key) => int.Parse(Regex.Match(page, $@"/{key}/oai</code></td><td>([\d,]+)").Groups[1].Value.Replace(",", "", StringComparison.Ordinal), CultureInfo.InvariantCulture);
+    private static int Live(string page, string key) =>
+        int.Parse(
+            Regex
+                .Match(page, $@"/{key}/oai</code></td><td>([\d,]+)")
+                .Groups[1]
+                .Value.Replace(",", "", StringComparison.Ordinal),
+            CultureInfo.InvariantCulture
+        );
 }

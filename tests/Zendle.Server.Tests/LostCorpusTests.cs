@@ -4,7 +4,8 @@ using Zendle.Tests.Shared;
 namespace Zendle.Server.Tests;
 
 /// <summary>
-/// When corpus.db is lost, or another's is put in its place, decisions never move to other works: they wait until their works come back by identifier, DOI or title.
+/// When corpus.db is lost, or another's is put in its place, decisions never move to other works: they wait until their
+/// works come back by identifier, DOI or title.
 /// </summary>
 public sealed class LostCorpusTests : IAsyncLifetime
 {
@@ -18,14 +19,20 @@ public sealed class LostCorpusTests : IAsyncLifetime
     private static async Task<(string[] Kept, string[] NotFound)> Stand(Visitor visitor, int review)
     {
         var step = await visitor.Search(review, "stage:kept");
-        var kept = (await visitor.Get($"/api/reviews/{review}/steps/{step}/works?limit=200")).List("works").Select(w => w["title"]!["text"]!.GetValue<string>());
-        return ([.. kept.Order()], [.. (await visitor.Get($"/api/reviews/{review}/not-found")).AsArray().Select(w => w!.Text("title")).Order()]);
+        var kept = (await visitor.Get($"/api/reviews/{review}/steps/{step}/works?limit=200"))
+            .List("works")
+            .Select(w => w["title"]!["text"]!.GetValue<string>());
+        return (
+            [.. kept.Order()],
+            [.. (await visitor.Get($"/api/reviews/{review}/not-found")).AsArray().Select(w => w!.Text("title")).Order()]
+        );
     }
 
     private static void Lose(string data)
     {
         SqliteConnection.ClearAllPools();
-        foreach (var file in Directory.GetFiles(data, "corpus.db*")) File.Delete(file);
+        foreach (var file in Directory.GetFiles(data, "corpus.db*"))
+            File.Delete(file);
     }
 
     /// <summary>Two databases, a review, and the works of its question.</summary>
@@ -51,9 +58,36 @@ public sealed class LostCorpusTests : IAsyncLifetime
     {
         var (host, ann, review, all) = await Harvested();
         await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = all[..20] });
-        await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Tag", works = all[..5], value = "anchor" });
-        await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "SetAside", works = all[20..25], value = "another field" });
-        var trail = await ann.Step(review, 0, new { kind = "Trail", seeds = all[..3], way = "Backward" });
+        await ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/decisions",
+            new
+            {
+                act = "Tag",
+                works = all[..5],
+                value = "anchor",
+            }
+        );
+        await ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/decisions",
+            new
+            {
+                act = "SetAside",
+                works = all[20..25],
+                value = "another field",
+            }
+        );
+        var trail = await ann.Step(
+            review,
+            0,
+            new
+            {
+                kind = "Trail",
+                seeds = all[..3],
+                way = "Backward",
+            }
+        );
         var (keptBefore, _) = await Stand(ann, review);
         var trailBefore = (await ann.Works(review, trail)).Length;
         Assert.Equal(20, keptBefore.Length);
@@ -67,7 +101,13 @@ public sealed class LostCorpusTests : IAsyncLifetime
         var (none, lost) = await Stand(ann, review);
         Assert.Empty(none);
         Assert.Equal(keptBefore, lost);
-        Assert.Equal((0, 20), ((await ann.Get($"/api/reviews/{review}")).Int("kept"), (await ann.Get($"/api/reviews/{review}")).Int("notFound")));
+        Assert.Equal(
+            (0, 20),
+            (
+                (await ann.Get($"/api/reviews/{review}")).Int("kept"),
+                (await ann.Get($"/api/reviews/{review}")).Int("notFound")
+            )
+        );
 
         // The other way round: what was first is second now.
         await ann.Harvest(outside.Oai("meridian"), trusted: true);
@@ -82,7 +122,13 @@ public sealed class LostCorpusTests : IAsyncLifetime
         Assert.Equal(5, await ann.Count(review, await ann.Search(review, "stage:\"set aside\"")));
         Assert.Equal(trailBefore, (await ann.Works(review, trail)).Length);
         // Databases have the numbers they had, so that steps that chose them mean the same.
-        Assert.Equal(["farnet", "meridian"], (await ann.Get("/api/databases")).List("databases").OrderBy(d => d.Int("id")).Select(d => new Uri(d.Text("address")).AbsolutePath.Split('/')[1]));
+        Assert.Equal(
+            ["farnet", "meridian"],
+            (await ann.Get("/api/databases"))
+                .List("databases")
+                .OrderBy(d => d.Int("id"))
+                .Select(d => new Uri(d.Text("address")).AbsolutePath.Split('/')[1])
+        );
         // No number was given again.
         var today = await ann.Works(review, await ann.Search(review, "light OR moth* OR night"));
         Assert.Empty(today.Intersect(all));
@@ -95,11 +141,45 @@ public sealed class LostCorpusTests : IAsyncLifetime
     public async Task Seeds_and_written_lists_that_nobody_kept_mean_the_same_works_again()
     {
         var (host, ann, review, all) = await Harvested();
-        var trail = await ann.Step(review, 0, new { kind = "Trail", seeds = all[..4], way = "Both" });
+        var trail = await ann.Step(
+            review,
+            0,
+            new
+            {
+                kind = "Trail",
+                seeds = all[..4],
+                way = "Both",
+            }
+        );
         var listed = await ann.Step(review, 0, new { kind = "Search", expression = "light OR moth* OR night" });
-        var among = await ann.Step(review, listed, new { kind = "Among", seeds = all[10..17], said = "seven of them" });
-        var compared = await ann.Step(review, listed, new { kind = "Compare", other = new object[] { new { kind = "Trail", seeds = all[..4] } }, apart = true, said = "not in the trail" });
-        async Task<string[]> Titles(int step) => [.. (await ann.Get($"/api/reviews/{review}/steps/{step}/works?limit=200")).List("works").Select(w => w["title"]!["text"]!.GetValue<string>()).Order()];
+        var among = await ann.Step(
+            review,
+            listed,
+            new
+            {
+                kind = "Among",
+                seeds = all[10..17],
+                said = "seven of them",
+            }
+        );
+        var compared = await ann.Step(
+            review,
+            listed,
+            new
+            {
+                kind = "Compare",
+                other = new object[] { new { kind = "Trail", seeds = all[..4] } },
+                apart = true,
+                said = "not in the trail",
+            }
+        );
+        async Task<string[]> Titles(int step) =>
+            [
+                .. (await ann.Get($"/api/reviews/{review}/steps/{step}/works?limit=200"))
+                    .List("works")
+                    .Select(w => w["title"]!["text"]!.GetValue<string>())
+                    .Order(),
+            ];
         var before = (await Titles(trail), await Titles(among), await ann.Count(review, compared));
         Assert.Equal(7, before.Item2.Length);
         host = host.Restarted(() => Lose(host.Data));
@@ -130,7 +210,10 @@ public sealed class LostCorpusTests : IAsyncLifetime
         Assert.NotEmpty(kept);
         Assert.Equal(all.Length, kept.Length + lost.Length);
         // The other database spells some titles its own way; most are the same, and none is a title that was not kept.
-        Assert.True(kept.Count(t => keptBefore.Contains(t, StringComparer.OrdinalIgnoreCase)) * 10 >= kept.Length * 7, string.Join('\n', kept.Except(keptBefore)));
+        Assert.True(
+            kept.Count(t => keptBefore.Contains(t, StringComparer.OrdinalIgnoreCase)) * 10 >= kept.Length * 7,
+            string.Join('\n', kept.Except(keptBefore))
+        );
         await host.DisposeAsync();
     }
 
@@ -153,7 +236,11 @@ public sealed class LostCorpusTests : IAsyncLifetime
             File.Copy(Path.Combine(foreign.Data, "corpus.db"), Path.Combine(host.Data, "corpus.db"));
         });
         ann = await SignedIn(host);
-        Assert.Contains("set aside as corpus-set-aside-1.db", (await ann.Get("/api/me"))["announcement"]!.Text("text"), StringComparison.Ordinal);
+        Assert.Contains(
+            "set aside as corpus-set-aside-1.db",
+            (await ann.Get("/api/me"))["announcement"]!.Text("text"),
+            StringComparison.Ordinal
+        );
         Assert.True(File.Exists(Path.Combine(host.Data, "corpus-set-aside-1.db")));
         Assert.Equal(keptBefore, (await Stand(ann, review)).NotFound);
         await ann.Harvest(outside.Oai("farnet"));
@@ -167,14 +254,24 @@ public sealed class LostCorpusTests : IAsyncLifetime
         var host = new ZendleHost(outside.Address.ToString());
         var ann = await host.Curator();
         await ann.Harvest(outside.Oai("farnet"));
-        host = host.Restarted(() => { SqliteConnection.ClearAllPools(); File.Copy(Path.Combine(host.Data, "corpus.db"), Path.Combine(host.Data, "older")); });
+        host = host.Restarted(() =>
+        {
+            SqliteConnection.ClearAllPools();
+            File.Copy(Path.Combine(host.Data, "corpus.db"), Path.Combine(host.Data, "older"));
+        });
         ann = await SignedIn(host);
         await ann.Harvest(outside.Oai("meridian"), trusted: true);
         var review = await ann.Review();
-        var young = (await ann.Works(review, await ann.Search(review, "database:meridian AND (light OR moth* OR night)"))).Max();
+        var young = (
+            await ann.Works(review, await ann.Search(review, "database:meridian AND (light OR moth* OR night)"))
+        ).Max();
         await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = new[] { young } });
         var (keptBefore, _) = await Stand(ann, review);
-        host = host.Restarted(() => { Lose(host.Data); File.Move(Path.Combine(host.Data, "older"), Path.Combine(host.Data, "corpus.db")); });
+        host = host.Restarted(() =>
+        {
+            Lose(host.Data);
+            File.Move(Path.Combine(host.Data, "older"), Path.Combine(host.Data, "corpus.db"));
+        });
         ann = await SignedIn(host);
         Assert.Equal(keptBefore, (await Stand(ann, review)).NotFound);
         await ann.Harvest(outside.Oai("harbour"));

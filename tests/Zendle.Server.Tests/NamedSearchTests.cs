@@ -3,7 +3,10 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>Searches under a name, run again after the outside went on; and a database that is an extract of another. On a world of its own, for it is changed.</summary>
+/// <summary>
+/// Searches under a name, run again after the outside went on; and a database that is an extract of another. On a world
+/// of its own, for it is changed.
+/// </summary>
 public sealed class NamedSearchTests : IAsyncLifetime
 {
     private OutsideHost outside = null!;
@@ -25,14 +28,24 @@ public sealed class NamedSearchTests : IAsyncLifetime
         await outside.DisposeAsync();
     }
 
-    private async Task<JsonNode[]> Named(int review) => [.. (await ann.Get($"/api/reviews/{review}/searches")).AsArray().Select(n => n!)];
+    private async Task<JsonNode[]> Named(int review) =>
+        [.. (await ann.Get($"/api/reviews/{review}/searches")).AsArray().Select(n => n!)];
 
     [Fact]
     public async Task A_named_search_says_what_is_new_and_holds_it_when_it_is_run_again()
     {
         var review = await ann.Review();
         var step = await ann.Search(review, "");
-        step = await ann.Step(review, step, new { kind = "Years", from = 1950, to = 2100 });
+        step = await ann.Step(
+            review,
+            step,
+            new
+            {
+                kind = "Years",
+                from = 1950,
+                to = 2100,
+            }
+        );
         Assert.Empty(await Named(review));
         await ann.Ok("PATCH", $"/api/reviews/{review}/steps/{step}", new { name = "All of it" });
         var before = Assert.Single(await Named(review));
@@ -58,11 +71,17 @@ public sealed class NamedSearchTests : IAsyncLifetime
         var holding = ran.Int("newStepId");
         Assert.Equal(after.Int("new"), await ann.Count(review, holding));
         Assert.Empty((await ann.Works(review, holding)).Intersect(works));
-        Assert.Matches(@"^\d+ new since \d+ \w+ \d{4}$", (await ann.Get($"/api/reviews/{review}/steps/{holding}/path")).List("steps").Last().Text("label"));
+        Assert.Matches(
+            @"^\d+ new since \d+ \w+ \d{4}$",
+            (await ann.Get($"/api/reviews/{review}/steps/{holding}/path")).List("steps").Last().Text("label")
+        );
         var settled = Assert.Single(await Named(review));
         Assert.Equal((settled.Int("now"), 0, 0), (settled.Int("then"), settled.Int("new"), settled.Int("gone")));
         // The log has the run, as one that repeats the first.
-        Assert.Contains((await ann.Get($"/api/reviews/{review}/log")).AsArray(), r => r!["repeats"] is not null && r.Int("new") == after.Int("new"));
+        Assert.Contains(
+            (await ann.Get($"/api/reviews/{review}/log")).AsArray(),
+            r => r!["repeats"] is not null && r.Int("new") == after.Int("new")
+        );
         Assert.Equal(404, (await ann.Send("POST", $"/api/reviews/{review}/searches/999999/again")).Status);
     }
 
@@ -71,8 +90,13 @@ public sealed class NamedSearchTests : IAsyncLifetime
     {
         var review = await ann.Review();
         var step = await ann.Search(review, "moth* OR light");
-        async Task<Dictionary<string, JsonNode>> Ledger() => (await ann.Get($"/api/reviews/{review}/steps/{step}"))["ledger"]!.List("databases").ToDictionary(d => d.Text("name"));
-        var databases = (await ann.Get("/api/databases")).List("databases").ToDictionary(d => d.Text("name"), d => d.Int("id"));
+        async Task<Dictionary<string, JsonNode>> Ledger() =>
+            (await ann.Get($"/api/reviews/{review}/steps/{step}"))["ledger"]!
+                .List("databases")
+                .ToDictionary(d => d.Text("name"));
+        var databases = (await ann.Get("/api/databases"))
+            .List("databases")
+            .ToDictionary(d => d.Text("name"), d => d.Int("id"));
         var (whole, extract) = (databases["Lifeleaf Index"], databases["Lifeleaf Select"]);
         var apart = await Ledger();
         Assert.Null(apart["Lifeleaf Select"]["partOf"]);
@@ -85,7 +109,8 @@ public sealed class NamedSearchTests : IAsyncLifetime
         Assert.True(apart["Lifeleaf Index"].Int("onlyHere") < nested["Lifeleaf Index"].Int("onlyHere"));
         Assert.Equal(apart["Lifeleaf Select"].Int("onlyHere"), nested["Lifeleaf Select"].Int("onlyHere"));
 
-        foreach (var (id, of) in new (int, int?)[] { (whole, extract), (extract, extract), (extract, 99), (99, whole) }) Assert.Equal(400, (await ann.Send("PUT", $"/api/databases/{id}/part-of", new { partOf = of })).Status);
+        foreach (var (id, of) in new (int, int?)[] { (whole, extract), (extract, extract), (extract, 99), (99, whole) })
+            Assert.Equal(400, (await ann.Send("PUT", $"/api/databases/{id}/part-of", new { partOf = of })).Status);
         await ann.Ok("PUT", $"/api/databases/{extract}/part-of", new { partOf = (int?)null });
         Assert.Equal(apart["Lifeleaf Index"].Int("onlyHere"), (await Ledger())["Lifeleaf Index"].Int("onlyHere"));
     }

@@ -12,9 +12,17 @@ public sealed class OaiPageReaderTests
 
     private static OaiPage<string> Read(string inside, string root = "OAI-PMH")
     {
-        var xml = $"<?xml version='1.0'?>\n<{root} xmlns='http://www.openarchives.org/OAI/2.0/'>\n  <responseDate>2026-03-04T05:06:07Z</responseDate>\n  {inside}\n</{root}>\n";
+        var xml =
+            $"<?xml version='1.0'?>\n<{root} xmlns='http://www.openarchives.org/OAI/2.0/'>\n  <responseDate>2026-03-04T05:06:07Z</responseDate>\n  {inside}\n</{root}>\n";
         using var reader = OaiReply.Reader(new MemoryStream(Encoding.UTF8.GetBytes(xml)), 1_000_000);
-        return OaiPageReader.Read(Address, reader, DateTimeOffset.UnixEpoch, r => $"{r.Identifier} {r.Datestamp.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)} {r.Metadata?.Value ?? "gone"}", CancellationToken.None);
+        return OaiPageReader.Read(
+            Address,
+            reader,
+            DateTimeOffset.UnixEpoch,
+            r =>
+                $"{r.Identifier} {r.Datestamp.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)} {r.Metadata?.Value ?? "gone"}",
+            CancellationToken.None
+        );
     }
 
     private static string Record(string id, string? text) =>
@@ -23,15 +31,29 @@ public sealed class OaiPageReaderTests
     [Fact]
     public void Records_keep_their_order_and_deleted_ones_are_told()
     {
-        var page = Read($"<request>x</request>\n<ListRecords>\n{Record("a", "moths")}\n<!-- a remark -->{Record("b", null)}{string.Concat(Enumerable.Range(0, 300).Select(i => Record($"c{i}", $"n{i}")))}<resumptionToken completeListSize='905' cursor='0'>\n on and on </resumptionToken></ListRecords>");
-        Assert.Equal(["a 2025-12-31 moths", "b 2025-12-31 gone", .. Enumerable.Range(0, 300).Select(i => $"c{i} 2025-12-31 n{i}")], page.Records);
-        Assert.Equal(("on and on", 905, new DateTimeOffset(2026, 3, 4, 5, 6, 7, TimeSpan.Zero)), (page.Token, page.Total, page.ResponseDate));
+        var page = Read(
+            $"<request>x</request>\n<ListRecords>\n{Record("a", "moths")}\n<!-- a remark -->{Record("b", null)}{string.Concat(Enumerable.Range(0, 300).Select(i => Record($"c{i}", $"n{i}")))}<resumptionToken completeListSize='905' cursor='0'>\n on and on </resumptionToken></ListRecords>"
+        );
+        Assert.Equal(
+            [
+                "a 2025-12-31 moths",
+                "b 2025-12-31 gone",
+                .. Enumerable.Range(0, 300).Select(i => $"c{i} 2025-12-31 n{i}"),
+            ],
+            page.Records
+        );
+        Assert.Equal(
+            ("on and on", 905, new DateTimeOffset(2026, 3, 4, 5, 6, 7, TimeSpan.Zero)),
+            (page.Token, page.Total, page.ResponseDate)
+        );
     }
 
     [Fact]
     public void What_is_no_record_is_passed_over()
     {
-        var page = Read($"<ListRecords><record/><record><header/></record>{Record("", "no name")}{Record(new string('x', 501), "too long a name")}<record><header><identifier>bare</identifier></header></record><other xmlns='urn:x'>{Record("inside", "other")}</other>{Record("a", "moths")}<resumptionToken/></ListRecords><later/>");
+        var page = Read(
+            $"<ListRecords><record/><record><header/></record>{Record("", "no name")}{Record(new string('x', 501), "too long a name")}<record><header><identifier>bare</identifier></header></record><other xmlns='urn:x'>{Record("inside", "other")}</other>{Record("a", "moths")}<resumptionToken/></ListRecords><later/>"
+        );
         Assert.Equal(["a 2025-12-31 moths"], page.Records);
         Assert.Null(page.Token);
         Assert.Null(page.Total);
@@ -39,7 +61,11 @@ public sealed class OaiPageReaderTests
     }
 
     [Theory]
-    [InlineData("<error code='badResumptionToken'> expired </error>", "answers with the error badResumptionToken: expired", "badResumptionToken")]
+    [InlineData(
+        "<error code='badResumptionToken'> expired </error>",
+        "answers with the error badResumptionToken: expired",
+        "badResumptionToken"
+    )]
     [InlineData("<Identify/>", "has no list of records", null)]
     public void A_reply_that_is_no_list_says_what_it_is(string inside, string sentence, string? code)
     {
@@ -49,12 +75,20 @@ public sealed class OaiPageReaderTests
     }
 
     [Fact]
-    public void Another_language_is_refused() => Assert.Contains("does not speak OAI-PMH", Assert.Throws<HarvestFaultException>(() => Read("", "html")).Message, StringComparison.Ordinal);
+    public void Another_language_is_refused() =>
+        Assert.Contains(
+            "does not speak OAI-PMH",
+            Assert.Throws<HarvestFaultException>(() => Read("", "html")).Message,
+            StringComparison.Ordinal
+        );
 
     [Theory]
     [InlineData("<ListRecords>{0}<record></ListRecords>")] // broken inside the list
     [InlineData("<ListRecords>{0}</ListRecords><unclosed>")] // broken behind it
-    public void A_page_that_breaks_anywhere_is_not_believed_in_part(string inside) => Assert.Throws<XmlException>(() => Read(string.Format(CultureInfo.InvariantCulture, inside, Record("a", "moths"))));
+    public void A_page_that_breaks_anywhere_is_not_believed_in_part(string inside) =>
+        Assert.Throws<XmlException>(() =>
+            Read(string.Format(CultureInfo.InvariantCulture, inside, Record("a", "moths")))
+        );
 
     [Fact]
     public async Task A_reply_is_taken_in_up_to_its_limit()
@@ -64,6 +98,8 @@ public sealed class OaiPageReaderTests
         using var to = new MemoryStream();
         await whole.Open().CopyToAsync(to);
         Assert.Equal(bytes, to.ToArray());
-        await Assert.ThrowsAsync<Connect.Fetch.ReplyTooLongException>(() => TakenReply.Of(new MemoryStream(bytes), bytes.Length - 1, CancellationToken.None));
+        await Assert.ThrowsAsync<Connect.Fetch.ReplyTooLongException>(() =>
+            TakenReply.Of(new MemoryStream(bytes), bytes.Length - 1, CancellationToken.None)
+        );
     }
 }

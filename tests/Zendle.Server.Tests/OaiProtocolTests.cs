@@ -20,7 +20,8 @@ public sealed class OaiProtocolTests : IAsyncLifetime
         await outside.DisposeAsync();
     }
 
-    private async Task<XElement> Ask(string query) => XElement.Parse(await http.GetStringAsync($"{outside.Oai("meridian")}?{query}"));
+    private async Task<XElement> Ask(string query) =>
+        XElement.Parse(await http.GetStringAsync($"{outside.Oai("meridian")}?{query}"));
 
     [Theory]
     [InlineData("verb=Nonsense", "badVerb")]
@@ -41,7 +42,8 @@ public sealed class OaiProtocolTests : IAsyncLifetime
     [InlineData("verb=ListRecords&resumptionToken=bogus", "badResumptionToken")]
     [InlineData("verb=GetRecord&metadataPrefix=mods&identifier=oai:none", "idDoesNotExist")]
     [InlineData("verb=ListMetadataFormats&identifier=oai:none", "idDoesNotExist")]
-    public async Task Errors_are_by_the_book(string query, string code) => Assert.Equal(code, (string?)(await Ask(query)).Element(Oai + "error")?.Attribute("code"));
+    public async Task Errors_are_by_the_book(string query, string code) =>
+        Assert.Equal(code, (string?)(await Ask(query)).Element(Oai + "error")?.Attribute("code"));
 
     [Theory]
     [InlineData("verb=Identify")]
@@ -58,14 +60,21 @@ public sealed class OaiProtocolTests : IAsyncLifetime
     {
         await outside.Move(200); // so that some are deleted
         var schemas = new XmlSchemaSet { XmlResolver = null };
-        foreach (var name in new[] { "dc.xsd", "oai-dc.xsd", "oai-pmh.xsd" }) schemas.Add(null, XmlReader.Create(typeof(OaiProtocolTests).Assembly.GetManifestResourceStream(name)!));
+        foreach (var name in new[] { "dc.xsd", "oai-dc.xsd", "oai-pmh.xsd" })
+            schemas.Add(null, XmlReader.Create(typeof(OaiProtocolTests).Assembly.GetManifestResourceStream(name)!));
         var reply = new XDocument(await Ask(query));
         var faults = new List<string>();
         reply.Validate(schemas, (_, e) => faults.Add(e.Message));
         Assert.Empty(faults);
         XNamespace xsi = "http://www.w3.org/2001/XMLSchema-instance";
-        Assert.Equal("http://www.openarchives.org/OAI/2.0/ http://www.openarchives.org/OAI/2.0/OAI-PMH.xsd", (string?)reply.Root!.Attribute(xsi + "schemaLocation"));
-        Assert.All(reply.Descendants().Where(e => e.Name.LocalName is "dc" or "mods"), e => Assert.NotNull(e.Attribute(xsi + "schemaLocation")));
+        Assert.Equal(
+            "http://www.openarchives.org/OAI/2.0/ http://www.openarchives.org/OAI/2.0/OAI-PMH.xsd",
+            (string?)reply.Root!.Attribute(xsi + "schemaLocation")
+        );
+        Assert.All(
+            reply.Descendants().Where(e => e.Name.LocalName is "dc" or "mods"),
+            e => Assert.NotNull(e.Attribute(xsi + "schemaLocation"))
+        );
     }
 
     [Fact]
@@ -82,7 +91,8 @@ public sealed class OaiProtocolTests : IAsyncLifetime
                 var token = list.Element(Oai + "resumptionToken");
                 if (token is null || token.Value.Length == 0)
                 {
-                    if (token is not null) Assert.Equal(found.Count, (int)token.Attribute("completeListSize")!);
+                    if (token is not null)
+                        Assert.Equal(found.Count, (int)token.Attribute("completeListSize")!);
                     return found;
                 }
                 query = $"verb={verb}&resumptionToken={token.Value}";
@@ -92,7 +102,9 @@ public sealed class OaiProtocolTests : IAsyncLifetime
         Assert.True(records.Count > 100);
         Assert.Equal(records.Count, records.Distinct().Count());
         Assert.Equal(records, await All("ListIdentifiers"));
-        var one = (await Ask($"verb=GetRecord&metadataPrefix=oai_dc&identifier={records[0]}")).Descendants(Oai + "identifier").First();
+        var one = (await Ask($"verb=GetRecord&metadataPrefix=oai_dc&identifier={records[0]}"))
+            .Descendants(Oai + "identifier")
+            .First();
         Assert.Equal(records[0], one.Value);
     }
 
@@ -100,12 +112,35 @@ public sealed class OaiProtocolTests : IAsyncLifetime
     public async Task From_and_until_are_kept_to_the_second_and_deletions_are_told()
     {
         await outside.Move(200);
-        var headers = (await Ask("verb=ListIdentifiers&metadataPrefix=mods&from=2026-11-21T00:00:00Z&until=2027-01-15T12:00:00Z")).Descendants(Oai + "header").ToArray();
+        var headers = (
+            await Ask("verb=ListIdentifiers&metadataPrefix=mods&from=2026-11-21T00:00:00Z&until=2027-01-15T12:00:00Z")
+        )
+            .Descendants(Oai + "header")
+            .ToArray();
         Assert.NotEmpty(headers);
-        Assert.All(headers, h => Assert.InRange(DateTimeOffset.Parse(h.Element(Oai + "datestamp")!.Value, System.Globalization.CultureInfo.InvariantCulture), new(2026, 11, 21, 0, 0, 0, TimeSpan.Zero), new(2027, 1, 15, 12, 0, 0, TimeSpan.Zero)));
+        Assert.All(
+            headers,
+            h =>
+                Assert.InRange(
+                    DateTimeOffset.Parse(
+                        h.Element(Oai + "datestamp")!.Value,
+                        System.Globalization.CultureInfo.InvariantCulture
+                    ),
+                    new(2026, 11, 21, 0, 0, 0, TimeSpan.Zero),
+                    new(2027, 1, 15, 12, 0, 0, TimeSpan.Zero)
+                )
+        );
         var told = new List<XElement>();
         foreach (var database in new[] { "farnet", "meridian", "lifeleaf", "harbour" })
-            told.AddRange(XElement.Parse(await http.GetStringAsync($"{outside.Oai(database)}?verb=ListIdentifiers&metadataPrefix=mods&from=2026-11-21&until=2027-01-19")).Descendants(Oai + "header"));
+            told.AddRange(
+                XElement
+                    .Parse(
+                        await http.GetStringAsync(
+                            $"{outside.Oai(database)}?verb=ListIdentifiers&metadataPrefix=mods&from=2026-11-21&until=2027-01-19"
+                        )
+                    )
+                    .Descendants(Oai + "header")
+            );
         Assert.Contains(told, h => (string?)h.Attribute("status") == "deleted");
     }
 
@@ -114,8 +149,18 @@ public sealed class OaiProtocolTests : IAsyncLifetime
     {
         await using var twin = await OutsideHost.Start(works: 400, seed: 9);
         const string Query = "?verb=ListRecords&metadataPrefix=mods";
-        var (a, b) = (await http.GetStringAsync(outside.Oai("farnet") + Query), await http.GetStringAsync(twin.Oai("farnet") + Query));
-        static string Body(string reply, Uri host) => reply[reply.IndexOf("<ListRecords", StringComparison.Ordinal)..reply.IndexOf("<resumptionToken", StringComparison.Ordinal)].Replace(host.Authority, "host", StringComparison.Ordinal);
+        var (a, b) = (
+            await http.GetStringAsync(outside.Oai("farnet") + Query),
+            await http.GetStringAsync(twin.Oai("farnet") + Query)
+        );
+        static string Body(string reply, Uri host) =>
+            reply[
+                reply.IndexOf("<ListRecords", StringComparison.Ordinal)..reply.IndexOf(
+                    "<resumptionToken",
+                    StringComparison.Ordinal
+                )
+            ]
+                .Replace(host.Authority, "host", StringComparison.Ordinal);
         Assert.Equal(Body(a, outside.Address), Body(b, twin.Address));
     }
 }

@@ -13,7 +13,8 @@ public sealed class PaperTests
 
     private static Work First(string type) => Works.First(w => w.Type == type && w.Abstract.Length > 0);
 
-    private static Paper Paper(Work w, Look look = Look.Typeset) => outside::Zendle.Outside.Documents.Paper.Of(w, Works, Scenario, look);
+    private static Paper Paper(Work w, Look look = Look.Typeset) =>
+        outside::Zendle.Outside.Documents.Paper.Of(w, Works, Scenario, look);
 
     [Theory]
     [InlineData("thesis")]
@@ -49,12 +50,28 @@ public sealed class PaperTests
             var table = Paper(w).Counts;
             var (without, with) = (table.Rows.Sum(r => r.Without), table.Rows.Sum(r => r.With));
             var sentence = table.Sentence(w.Study);
-            Assert.Contains(without.ToString("N0", System.Globalization.CultureInfo.InvariantCulture), sentence, StringComparison.Ordinal);
-            Assert.Contains(with.ToString("N0", System.Globalization.CultureInfo.InvariantCulture), sentence, StringComparison.Ordinal);
+            Assert.Contains(
+                without.ToString("N0", System.Globalization.CultureInfo.InvariantCulture),
+                sentence,
+                StringComparison.Ordinal
+            );
+            Assert.Contains(
+                with.ToString("N0", System.Globalization.CultureInfo.InvariantCulture),
+                sentence,
+                StringComparison.Ordinal
+            );
             var change = 100.0 * (with - without) / without;
-            Assert.Equal(Math.Abs(change) < 1, sentence.EndsWith("no difference to speak of.", StringComparison.Ordinal));
-            if (Math.Abs(change) >= 1) Assert.EndsWith(change < 0 ? "% fewer." : "% more.", sentence, StringComparison.Ordinal);
-            if (w.Study is { Direction: < 0, Effect: > 15 }) { counted++; Assert.True(with < without, "a study that found a loss counts fewer"); }
+            Assert.Equal(
+                Math.Abs(change) < 1,
+                sentence.EndsWith("no difference to speak of.", StringComparison.Ordinal)
+            );
+            if (Math.Abs(change) >= 1)
+                Assert.EndsWith(change < 0 ? "% fewer." : "% more.", sentence, StringComparison.Ordinal);
+            if (w.Study is { Direction: < 0, Effect: > 15 })
+            {
+                counted++;
+                Assert.True(with < without, "a study that found a loss counts fewer");
+            }
         }
         Assert.True(counted > 10);
     }
@@ -62,7 +79,11 @@ public sealed class PaperTests
     [Fact]
     public void Two_works_on_one_study_report_the_same_counts()
     {
-        var pair = Works.Where(w => w.Type is "article" or "conference paper").GroupBy(w => w.Study.Id).FirstOrDefault(g => g.Select(w => w.Year).Distinct().Count() == 1 && g.Count() > 1)
+        var pair =
+            Works
+                .Where(w => w.Type is "article" or "conference paper")
+                .GroupBy(w => w.Study.Id)
+                .FirstOrDefault(g => g.Select(w => w.Year).Distinct().Count() == 1 && g.Count() > 1)
             ?? Works.GroupBy(w => w.Study.Id).First(g => g.Count() > 1);
         var counts = pair.Select(w => Paper(w).Counts.Rows.Select(r => (r.Without, r.With)).ToArray()).ToArray();
         Assert.All(counts, c => Assert.Equal(counts[0], c));
@@ -73,9 +94,15 @@ public sealed class PaperTests
     {
         var w = Works.First(w => w.Type == "article" && w.Funder is not null && w.PreprintDoi is not null);
         string Last(Look look) => Paper(w, look).Sections[^1].Heading;
-        Assert.Equal(("Acknowledgements and data", "Discussion", "Discussion"), (Last(Look.Typeset), Last(Look.Manuscript), Last(Look.Preprint)));
+        Assert.Equal(
+            ("Acknowledgements and data", "Discussion", "Discussion"),
+            (Last(Look.Typeset), Last(Look.Manuscript), Last(Look.Preprint))
+        );
         Assert.Contains(w.Funder!, Paper(w).Sections[^1].Paragraphs[0], StringComparison.Ordinal);
-        Assert.Contains(Paper(w, Look.Preprint).Sections.Single(s => s.Heading == "Methods").Paragraphs, p => p.Contains("last season had not been counted", StringComparison.Ordinal));
+        Assert.Contains(
+            Paper(w, Look.Preprint).Sections.Single(s => s.Heading == "Methods").Paragraphs,
+            p => p.Contains("last season had not been counted", StringComparison.Ordinal)
+        );
         Assert.Equal((w.PreprintDoi, w.Doi), (Paper(w, Look.Preprint).Doi, Paper(w, Look.Manuscript).Doi));
     }
 
@@ -84,7 +111,10 @@ public sealed class PaperTests
     {
         foreach (var w in Works.GroupBy(w => (w.Topic.Kind, w.Topic.Core, w.Type)).Select(g => g.First()))
         {
-            var text = string.Join(' ', Paper(w).Sections.SelectMany(s => s.Paragraphs).Append(w.Title).Append(w.Abstract));
+            var text = string.Join(
+                ' ',
+                Paper(w).Sections.SelectMany(s => s.Paragraphs).Append(w.Title).Append(w.Abstract)
+            );
             Assert.DoesNotContain("{", text, StringComparison.Ordinal);
             Assert.DoesNotContain("|", text, StringComparison.Ordinal);
             Assert.DoesNotMatch(@"[<>]\d{4} ", text);
@@ -95,10 +125,13 @@ public sealed class PaperTests
     [Fact]
     public void Sentences_begin_with_capitals_and_end_with_a_stop()
     {
-        Assert.All(Works.Where(w => w.Abstract.Length > 0), w =>
-        {
-            Assert.True(char.IsUpper(w.Abstract[0]) || char.IsDigit(w.Abstract[0]), w.Abstract);
-            Assert.Contains(w.Abstract[^1], ".?");
-        });
+        Assert.All(
+            Works.Where(w => w.Abstract.Length > 0),
+            w =>
+            {
+                Assert.True(char.IsUpper(w.Abstract[0]) || char.IsDigit(w.Abstract[0]), w.Abstract);
+                Assert.Contains(w.Abstract[^1], ".?");
+            }
+        );
     }
 }

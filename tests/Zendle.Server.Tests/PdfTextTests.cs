@@ -12,13 +12,23 @@ public sealed class PdfTextTests
 {
     private static readonly Scenario Scenario = Scenario.Read(Path.Combine(Root.Folder, "demo"));
     private static readonly IReadOnlyList<Work> Works = WorldMaker.Make(Scenario, 5, 400);
-    private static readonly Work Study = Works.Last(w => w is { Type: "article", Language: "eng", Journal: not null, Doi: not null, PreprintDoi: not null });
+    private static readonly Work Study = Works.Last(w =>
+        w is { Type: "article", Language: "eng", Journal: not null, Doi: not null, PreprintDoi: not null }
+    );
 
     private static byte[] Print(Look look) => PaperPrinter.Print(Paper.Of(Study, Works, Scenario, look));
 
-    private static PdfFault FaultOf(byte[] bytes, PdfLimits? limits = null) => Assert.Throws<PdfFaultException>(() => PdfText.Read(bytes, limits ?? PdfLimits.Usual)).Fault;
+    private static PdfFault FaultOf(byte[] bytes, PdfLimits? limits = null) =>
+        Assert.Throws<PdfFaultException>(() => PdfText.Read(bytes, limits ?? PdfLimits.Usual)).Fault;
 
-    private static ExpectedWork Expected(Work w) => new([w.Title], [.. w.People.Select(p => new PersonName(p.Family, p.Given))], [w.Doi!, w.PreprintDoi!], w.Year, w.Abstract);
+    private static ExpectedWork Expected(Work w) =>
+        new(
+            [w.Title],
+            [.. w.People.Select(p => new PersonName(p.Family, p.Given))],
+            [w.Doi!, w.PreprintDoi!],
+            w.Year,
+            w.Abstract
+        );
 
     [Theory]
     [InlineData(Look.Typeset, WorkVersion.VersionOfRecord, false)]
@@ -32,7 +42,10 @@ public sealed class PdfTextTests
         Assert.InRange(facts.WordCount, 700, 5_000);
         // Only the version of record thanks, names who paid and where the data lie.
         string[] thanks = look == Look.Typeset ? ["Acknowledgements and data"] : [];
-        Assert.Equal(["Introduction", "Methods", "Results", "Discussion", .. thanks, "References"], facts.Headings.Select(h => h.Text).Where(h => h != "Abstract"));
+        Assert.Equal(
+            ["Introduction", "Methods", "Results", "Discussion", .. thanks, "References"],
+            facts.Headings.Select(h => h.Text).Where(h => h != "Abstract")
+        );
         Assert.True(facts.Headings.Zip(facts.Headings.Skip(1)).All(h => h.First.Page <= h.Second.Page));
         var check = DocumentCheck.Of(facts, Expected(Study));
         Assert.Equal((DocumentVerdict.Agrees, version), (check.Verdict, check.Version));
@@ -41,15 +54,40 @@ public sealed class PdfTextTests
     [Fact]
     public void Another_study_is_refused_and_an_earlier_title_doubted()
     {
-        var other = Works.Last(w => w.Type == "article" && w.Topic != Study.Topic && w.People.All(p => !Study.People.Contains(p)));
-        Assert.Equal(DocumentVerdict.Refused, DocumentCheck.Of(PdfText.Read(PaperPrinter.Print(Paper.Of(other, Works, Scenario, Look.Typeset)), PdfLimits.Usual), Expected(Study)).Verdict);
-        Assert.Equal(DocumentVerdict.Doubtful, DocumentCheck.Of(PdfText.Read(PaperPrinter.Print(Paper.Of(Study, Works, Scenario, Look.Manuscript, otherTitle: true)), PdfLimits.Usual), Expected(Study)).Verdict);
+        var other = Works.Last(w =>
+            w.Type == "article" && w.Topic != Study.Topic && w.People.All(p => !Study.People.Contains(p))
+        );
+        Assert.Equal(
+            DocumentVerdict.Refused,
+            DocumentCheck
+                .Of(
+                    PdfText.Read(PaperPrinter.Print(Paper.Of(other, Works, Scenario, Look.Typeset)), PdfLimits.Usual),
+                    Expected(Study)
+                )
+                .Verdict
+        );
+        Assert.Equal(
+            DocumentVerdict.Doubtful,
+            DocumentCheck
+                .Of(
+                    PdfText.Read(
+                        PaperPrinter.Print(Paper.Of(Study, Works, Scenario, Look.Manuscript, otherTitle: true)),
+                        PdfLimits.Usual
+                    ),
+                    Expected(Study)
+                )
+                .Verdict
+        );
     }
 
     [Fact]
     public void A_preprint_lacks_the_last_season_and_counted_the_first_otherwise()
     {
-        var (preprint, manuscript, record) = (CountTable.Of(Study, Look.Preprint).Rows, CountTable.Of(Study, Look.Manuscript).Rows, CountTable.Of(Study, Look.Typeset).Rows);
+        var (preprint, manuscript, record) = (
+            CountTable.Of(Study, Look.Preprint).Rows,
+            CountTable.Of(Study, Look.Manuscript).Rows,
+            CountTable.Of(Study, Look.Typeset).Rows
+        );
         Assert.Equal(record, manuscript);
         Assert.Equal(record.Select(r => r.Season).SkipLast(1), preprint.Select(r => r.Season));
         Assert.Equal((record[0].Without, true), (preprint[0].Without, preprint[0].With > record[0].With));
@@ -59,7 +97,11 @@ public sealed class PdfTextTests
     [Fact]
     public void A_password_for_the_owner_alone_keeps_nobody_from_reading()
     {
-        Assert.StartsWith("A line of text about moths under lamps, number 1.", PdfText.Read(LockedPdf.With("owner", ""), PdfLimits.Usual).FirstLines.First(), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "A line of text about moths under lamps, number 1.",
+            PdfText.Read(LockedPdf.With("owner", ""), PdfLimits.Usual).FirstLines.First(),
+            StringComparison.Ordinal
+        );
         Assert.Equal(PdfFault.Encrypted, FaultOf(LockedPdf.With("owner", "reader")));
     }
 
@@ -68,8 +110,15 @@ public sealed class PdfTextTests
     [InlineData("<html><body>Served by a cache that adds this. 1 object was found.</body></html>")]
     public void What_stands_behind_the_end_is_no_damage(string behind)
     {
-        byte[] whole = [.. Print(Look.Typeset), .. Encoding.ASCII.GetBytes(string.Concat(Enumerable.Repeat(behind, 4_000 / behind.Length + 1)))];
-        Assert.Equal(DocumentVerdict.Agrees, DocumentCheck.Of(PdfText.Read(whole, PdfLimits.Usual), Expected(Study)).Verdict);
+        byte[] whole =
+        [
+            .. Print(Look.Typeset),
+            .. Encoding.ASCII.GetBytes(string.Concat(Enumerable.Repeat(behind, 4_000 / behind.Length + 1))),
+        ];
+        Assert.Equal(
+            DocumentVerdict.Agrees,
+            DocumentCheck.Of(PdfText.Read(whole, PdfLimits.Usual), Expected(Study)).Verdict
+        );
     }
 
     [Fact]
@@ -85,11 +134,21 @@ public sealed class PdfTextTests
     [Theory, MemberData(nameof(Alike))]
     public void What_only_carries_the_title_is_not_taken_for_the_work(string kind)
     {
-        Work[] studies = [.. Works.Where(w => w.Type == (kind == "book-review" ? "book" : "article") && w.Title.Length > 20)];
+        Work[] studies =
+        [
+            .. Works.Where(w => w.Type == (kind == "book-review" ? "book" : "article") && w.Title.Length > 20),
+        ];
         for (var i = 0; i < 6; i++)
         {
             var work = studies[i * 5 % studies.Length];
-            var check = DocumentCheck.Of(PdfText.Read(LookAlikes.Print(kind, work, Works, Scenario, i), PdfLimits.Usual), Expected(work) with { Dois = [.. new[] { work.Doi }.OfType<string>()], Type = DocumentTypes.Read(work.Type) });
+            var check = DocumentCheck.Of(
+                PdfText.Read(LookAlikes.Print(kind, work, Works, Scenario, i), PdfLimits.Usual),
+                Expected(work) with
+                {
+                    Dois = [.. new[] { work.Doi }.OfType<string>()],
+                    Type = DocumentTypes.Read(work.Type),
+                }
+            );
             Assert.True(check.Verdict != DocumentVerdict.Agrees, $"{kind} {i}: {work.Title}");
         }
     }
@@ -120,8 +179,12 @@ public sealed class PdfTextTests
         for (var round = 0; round < 12; round++)
         {
             var bytes = (byte[])whole.Clone();
-            for (var i = 0; i < 200; i++) bytes[random.Next(bytes.Length)] = (byte)random.Next(256);
-            try { Assert.True(PdfText.Read(bytes, PdfLimits.Usual).Pages > 0); }
+            for (var i = 0; i < 200; i++)
+                bytes[random.Next(bytes.Length)] = (byte)random.Next(256);
+            try
+            {
+                Assert.True(PdfText.Read(bytes, PdfLimits.Usual).Pages > 0);
+            }
             catch (PdfFaultException) { }
         }
     }

@@ -13,11 +13,24 @@ public sealed class RecordsTests(Harvested world) : IClassFixture<Harvested>
     private async Task<(int Review, int Work, int[] Records)> WorkOfTwo()
     {
         var review = await Ann.Review();
-        var step = await Ann.Step(review, await Ann.Search(review, "of OR in"), new { kind = "Narrow", facet = "Database", values = new[] { "Meridian Citations" } });
+        var step = await Ann.Step(
+            review,
+            await Ann.Search(review, "of OR in"),
+            new
+            {
+                kind = "Narrow",
+                facet = "Database",
+                values = new[] { "Meridian Citations" },
+            }
+        );
         foreach (var id in await Ann.Works(review, step))
         {
-            var records = (await Ann.Get($"/api/works/{id}/records")).List("records").Select(r => r.Int("id")).ToArray();
-            if (records.Length == 2 && Had.Add(id)) return (review, id, records);
+            var records = (await Ann.Get($"/api/works/{id}/records"))
+                .List("records")
+                .Select(r => r.Int("id"))
+                .ToArray();
+            if (records.Length == 2 && Had.Add(id))
+                return (review, id, records);
         }
         throw new InvalidOperationException("no work has two records");
     }
@@ -47,7 +60,9 @@ public sealed class RecordsTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal([false, true], preview.List("works").Select(w => w["isNew"]!.GetValue<bool>()));
         Assert.Equal(2, (await Ann.Get($"/api/works/{work}/records")).List("records").Count());
 
-        var act = (await Ann.Ok("POST", $"/api/works/{work}/split", new { records = records[1..], preview = false })).Text("act");
+        var act = (
+            await Ann.Ok("POST", $"/api/works/{work}/split", new { records = records[1..], preview = false })
+        ).Text("act");
         var left = await Ann.Get($"/api/works/{work}/records");
         Assert.Single(left.List("records"));
         Assert.False(Assert.Single(left.List("rulings"))["same"]!.GetValue<bool>());
@@ -72,13 +87,20 @@ public sealed class RecordsTests(Harvested world) : IClassFixture<Harvested>
     {
         var (_, work, records) = await WorkOfTwo();
         var split = await Ann.Ok("POST", $"/api/works/{work}/split", new { records = records[1..], preview = false });
-        var (status, parted) = await Ann.Send("POST", $"/api/works/{work}/split", new { records = new[] { 999_999 }, preview = true });
+        var (status, parted) = await Ann.Send(
+            "POST",
+            $"/api/works/{work}/split",
+            new { records = new[] { 999_999 }, preview = true }
+        );
         Assert.Equal((422, "Choose some of the work's records, but not all of them."), (status, parted!.Text("title")));
         var other = split.List("works").Select(w => w.Int("workId")).Single(w => w != work);
         var joined = await Ann.Ok("POST", "/api/works/join", new { works = new[] { work, other }, preview = false });
         Assert.Equal(work, Assert.Single(joined.List("works")).Int("workId"));
         Assert.Equal(records, (await Ann.Get($"/api/works/{other}/records")).List("records").Select(r => r.Int("id"))); // its old number leads on
-        Assert.Equal(422, (await Ann.Send("POST", "/api/works/join", new { works = new[] { work }, preview = false })).Status);
+        Assert.Equal(
+            422,
+            (await Ann.Send("POST", "/api/works/join", new { works = new[] { work }, preview = false })).Status
+        );
     }
 
     [Fact]
@@ -88,6 +110,9 @@ public sealed class RecordsTests(Harvested world) : IClassFixture<Harvested>
         var bob = await world.Host.Another(Ann, "bob");
         Assert.False((await bob.Get($"/api/works/{work}/records"))["canRule"]!.GetValue<bool>());
         Assert.Equal(403, (await bob.Send("POST", $"/api/works/{work}/split", new { records, preview = true })).Status);
-        Assert.Equal(403, (await bob.Send("POST", "/api/works/join", new { works = new[] { work, work + 1 }, preview = true })).Status);
+        Assert.Equal(
+            403,
+            (await bob.Send("POST", "/api/works/join", new { works = new[] { work, work + 1 }, preview = true })).Status
+        );
     }
 }

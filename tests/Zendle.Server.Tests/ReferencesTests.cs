@@ -11,9 +11,14 @@ public sealed class ReferencesTests(Harvested world) : IClassFixture<Harvested>
     private async Task<(int Review, int Work)> MostReferences()
     {
         var review = await Ann.Review();
-        var works = await Ann.Works(review, await Ann.Search(review, "review OR synthesis OR the"), "limit=60&sort=Newest");
+        var works = await Ann.Works(
+            review,
+            await Ann.Search(review, "review OR synthesis OR the"),
+            "limit=60&sort=Newest"
+        );
         foreach (var work in works)
-            if ((await Ann.Get($"/api/reviews/{review}/works/{work}")).Int("citesCount") > 5) return (review, work);
+            if ((await Ann.Get($"/api/reviews/{review}/works/{work}")).Int("citesCount") > 5)
+                return (review, work);
         throw new InvalidOperationException("nothing in this world cites");
     }
 
@@ -25,16 +30,37 @@ public sealed class ReferencesTests(Harvested world) : IClassFixture<Harvested>
         var references = told.List("references").ToArray();
         Assert.Equal(told.Int("matched"), references.Count(r => r["workId"] is not null));
         // What the references mean is what the work's backward trail holds.
-        var trail = await Ann.Step(review, 0, new { kind = "Trail", seeds = new[] { work }, way = "Backward" });
+        var trail = await Ann.Step(
+            review,
+            0,
+            new
+            {
+                kind = "Trail",
+                seeds = new[] { work },
+                way = "Backward",
+            }
+        );
         var cited = new HashSet<int>(await Ann.Works(review, trail, "limit=200"));
-        Assert.Equal(cited.Order(), references.Where(r => r["workId"] is not null).Select(r => r.Int("workId")).Where(w => w != work).Distinct().Order());
-        Assert.All(references, r =>
-        {
-            Assert.NotEmpty(r["databases"]!.AsArray());
-            Assert.Equal(r["workId"] is null, r["evidence"] is null);
-            Assert.InRange(r["sure"]!.GetValue<double>(), 0, 1);
-            if (r["workId"] is not null) Assert.False(string.IsNullOrEmpty(r.Text("title")));
-        });
+        Assert.Equal(
+            cited.Order(),
+            references
+                .Where(r => r["workId"] is not null)
+                .Select(r => r.Int("workId"))
+                .Where(w => w != work)
+                .Distinct()
+                .Order()
+        );
+        Assert.All(
+            references,
+            r =>
+            {
+                Assert.NotEmpty(r["databases"]!.AsArray());
+                Assert.Equal(r["workId"] is null, r["evidence"] is null);
+                Assert.InRange(r["sure"]!.GetValue<double>(), 0, 1);
+                if (r["workId"] is not null)
+                    Assert.False(string.IsNullOrEmpty(r.Text("title")));
+            }
+        );
         Assert.Contains(references, r => r["evidence"]?.GetValue<string>() == "the same DOI");
     }
 
@@ -52,15 +78,24 @@ public sealed class ReferencesTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var step = await Ann.Search(review, "the OR of OR in");
-        var shown = (await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/Person")).List("shown").ToDictionary(v => v.Text("value"), v => v["perhaps"]!.AsArray().Select(p => p!.GetValue<string>()).ToArray());
+        var shown = (await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/Person"))
+            .List("shown")
+            .ToDictionary(
+                v => v.Text("value"),
+                v => v["perhaps"]!.AsArray().Select(p => p!.GetValue<string>()).ToArray()
+            );
         Assert.NotEmpty(shown);
         foreach (var (name, perhaps) in shown)
-            foreach (var other in perhaps)
-            {
-                Assert.NotEqual(name, other);
-                if (shown.TryGetValue(other, out var back)) Assert.Contains(name, back);
-            }
-        Assert.All((await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/Type")).List("shown"), v => Assert.Empty(v["perhaps"]!.AsArray()));
+        foreach (var other in perhaps)
+        {
+            Assert.NotEqual(name, other);
+            if (shown.TryGetValue(other, out var back))
+                Assert.Contains(name, back);
+        }
+        Assert.All(
+            (await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/Type")).List("shown"),
+            v => Assert.Empty(v["perhaps"]!.AsArray())
+        );
     }
 
     private static async Task<HttpResponseMessage> Post(Uri at, params (string, string)[] form)
@@ -75,18 +110,37 @@ public sealed class ReferencesTests(Harvested world) : IClassFixture<Harvested>
     {
         await using var outside = await OutsideHost.Start(works: 200, seed: 8);
         using var http = new HttpClient();
-        async Task<DateTimeOffset> Now() => DateTimeOffset.Parse(await http.GetStringAsync(new Uri(outside.Address, "/clock")), System.Globalization.CultureInfo.InvariantCulture);
+        async Task<DateTimeOffset> Now() =>
+            DateTimeOffset.Parse(
+                await http.GetStringAsync(new Uri(outside.Address, "/clock")),
+                System.Globalization.CultureInfo.InvariantCulture
+            );
         var before = await Now();
         var moved = await Post(new(outside.Address, "/clock"), ("days", "30"));
         Assert.Equal((HttpStatusCode.Redirect, "/"), (moved.StatusCode, moved.Headers.Location!.ToString()));
         Assert.InRange((await Now() - before).TotalDays, 30, 30.1);
-        foreach (var days in new[] { "0", "-3", "9999", "soon", "" }) Assert.Equal(HttpStatusCode.BadRequest, (await Post(new(outside.Address, "/clock"), ("days", days))).StatusCode);
-        Assert.Equal(HttpStatusCode.Redirect, (await Post(new(outside.Address, "/faults"), ("database", "farnet"), ("kind", "busy"), ("times", "3"))).StatusCode);
+        foreach (var days in new[] { "0", "-3", "9999", "soon", "" })
+            Assert.Equal(
+                HttpStatusCode.BadRequest,
+                (await Post(new(outside.Address, "/clock"), ("days", days))).StatusCode
+            );
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (
+                await Post(new(outside.Address, "/faults"), ("database", "farnet"), ("kind", "busy"), ("times", "3"))
+            ).StatusCode
+        );
         var page = await http.GetStringAsync(outside.Address);
         Assert.Contains("busy, 3 times", page, StringComparison.Ordinal);
         Assert.Contains("<form method=\"post\" action=\"/clock\">", page, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.BadRequest, (await Post(new(outside.Address, "/faults"), ("database", "nowhere"), ("kind", "busy"))).StatusCode);
-        Assert.Equal(HttpStatusCode.BadRequest, (await Post(new(outside.Address, "/faults"), ("database", "farnet"), ("kind", "earthquake"))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await Post(new(outside.Address, "/faults"), ("database", "nowhere"), ("kind", "busy"))).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await Post(new(outside.Address, "/faults"), ("database", "farnet"), ("kind", "earthquake"))).StatusCode
+        );
         await Post(new(outside.Address, "/faults"), ("database", "farnet"), ("kind", "none"));
         Assert.DoesNotContain("busy, 3 times", await http.GetStringAsync(outside.Address), StringComparison.Ordinal);
     }

@@ -8,7 +8,8 @@ internal static class Root
     private static string Find()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "Zendle.slnx"))) folder = folder.Parent ?? throw new InvalidOperationException("The project's folder was not found.");
+        while (!File.Exists(Path.Combine(folder.FullName, "Zendle.slnx")))
+            folder = folder.Parent ?? throw new InvalidOperationException("The project's folder was not found.");
         return folder.FullName;
     }
 }

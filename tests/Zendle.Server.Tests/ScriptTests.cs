@@ -13,8 +13,14 @@ public sealed class ScriptTests : IDisposable
 
     private async Task<(int Code, string Said)> Run(string arguments, bool withFake = false)
     {
-        var start = new ProcessStartInfo("bash", ["-c", $"./zendle {arguments}"]) { WorkingDirectory = Root.Folder, RedirectStandardError = true, RedirectStandardOutput = true };
-        if (withFake) start.Environment["PATH"] = fake + ":" + start.Environment["PATH"];
+        var start = new ProcessStartInfo("bash", ["-c", $"./zendle {arguments}"])
+        {
+            WorkingDirectory = Root.Folder,
+            RedirectStandardError = true,
+            RedirectStandardOutput = true,
+        };
+        if (withFake)
+            start.Environment["PATH"] = fake + ":" + start.Environment["PATH"];
         using var process = Process.Start(start)!;
         var said = await process.StandardError.ReadToEndAsync() + await process.StandardOutput.ReadToEndAsync();
         await process.WaitForExitAsync();
@@ -35,33 +41,56 @@ public sealed class ScriptTests : IDisposable
         taken.Start();
         var port = ((IPEndPoint)taken.LocalEndpoint).Port;
         var (code, said) = await Run($"demo --port {port}");
-        Assert.Equal((1, $"zendle: port {port} is in use. Choose another one: ./zendle demo --port {port + 10}\n"), (code, said));
+        Assert.Equal(
+            (1, $"zendle: port {port} is in use. Choose another one: ./zendle demo --port {port + 10}\n"),
+            (code, said)
+        );
     }
 
     [Fact]
     public async Task When_one_of_the_two_ends_the_demo_ends_the_other_and_says_so_without_a_word_of_the_shell()
     {
         // Stand-ins for the two programs: the outside waits for ever, Zendle ends after a moment.
-        Fake("dotnet", """
+        Fake(
+            "dotnet",
+            """
             case "$*" in
               --version) echo 10.0.400 ;;
               *Zendle.Outside.dll*) echo $$ > "$FAKE_DIR/outside"; trap 'exit 0' TERM; while true; do sleep 0.1; done ;;
               *Zendle.Server.dll*) echo $$ > "$FAKE_DIR/server"; sleep 1; kill -KILL $$ ;;
             esac
-            """);
+            """
+        );
         Fake("curl", "echo 200");
         var data = Path.Combine(fake, "data");
-        var start = new ProcessStartInfo("bash", ["-c", $"source ./zendle help >/dev/null; build() {{ :; }}; demo --port 5890 --outside-port 5891 --data {data}"]) { WorkingDirectory = Root.Folder, RedirectStandardError = true, RedirectStandardOutput = true };
+        var start = new ProcessStartInfo(
+            "bash",
+            [
+                "-c",
+                $"source ./zendle help >/dev/null; build() {{ :; }}; demo --port 5890 --outside-port 5891 --data {data}",
+            ]
+        )
+        {
+            WorkingDirectory = Root.Folder,
+            RedirectStandardError = true,
+            RedirectStandardOutput = true,
+        };
         start.Environment["PATH"] = fake + ":" + start.Environment["PATH"];
         start.Environment["FAKE_DIR"] = fake;
         using var process = Process.Start(start)!;
-        var (said, errors) = (await process.StandardOutput.ReadToEndAsync(), await process.StandardError.ReadToEndAsync());
+        var (said, errors) = (
+            await process.StandardOutput.ReadToEndAsync(),
+            await process.StandardError.ReadToEndAsync()
+        );
         await process.WaitForExitAsync();
         Assert.Contains("Zendle has ended, so the other was ended too.", errors, StringComparison.Ordinal);
         Assert.DoesNotContain("Killed", errors + said, StringComparison.Ordinal);
         Assert.DoesNotContain("line ", errors, StringComparison.Ordinal);
         Assert.Equal(1, process.ExitCode);
-        Assert.False(Directory.Exists($"/proc/{(await File.ReadAllTextAsync(Path.Combine(fake, "outside"))).Trim()}"), "the outside still runs");
+        Assert.False(
+            Directory.Exists($"/proc/{(await File.ReadAllTextAsync(Path.Combine(fake, "outside"))).Trim()}"),
+            "the outside still runs"
+        );
     }
 
     [Fact]
@@ -95,6 +124,10 @@ public sealed class ScriptTests : IDisposable
     public void A_disk_that_is_almost_full_is_told()
     {
         Assert.Null(DataFolder.WhyNot(fake, 1));
-        Assert.Contains("Free some, or choose another folder with --data.", DataFolder.WhyNot(fake, long.MaxValue), StringComparison.Ordinal);
+        Assert.Contains(
+            "Free some, or choose another folder with --data.",
+            DataFolder.WhyNot(fake, long.MaxValue),
+            StringComparison.Ordinal
+        );
     }
 }

@@ -10,10 +10,15 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
 {
     private Visitor Ann => world.Ann;
 
-    private async Task<JsonNode> Read(int review, string text, int step = 0) => await Ann.Ok("POST", $"/api/reviews/{review}/reading", new { text, stepId = step });
+    private async Task<JsonNode> Read(int review, string text, int step = 0) =>
+        await Ann.Ok("POST", $"/api/reviews/{review}/reading", new { text, stepId = step });
 
     private async Task<(string Label, int Count, bool Ahead)[]> Path(int review, int step) =>
-        [.. (await Ann.Get($"/api/reviews/{review}/steps/{step}/path")).List("steps").Select(s => (s.Text("label"), s.Int("countNow"), s["ahead"]!.GetValue<bool>()))];
+        [
+            .. (await Ann.Get($"/api/reviews/{review}/steps/{step}/path"))
+                .List("steps")
+                .Select(s => (s.Text("label"), s.Int("countNow"), s["ahead"]!.GetValue<bool>())),
+        ];
 
     [Fact]
     public async Task The_ledger_adds_up()
@@ -37,16 +42,38 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var all = await Ann.Search(review, "moth*");
-        async Task<JsonNode[]> Shown(int step, string facet) => [.. (await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/{facet}")).List("shown")];
+        async Task<JsonNode[]> Shown(int step, string facet) =>
+            [.. (await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/{facet}")).List("shown")];
         var rare = (await Shown(all, "Type")).Last();
-        var narrowed = await Ann.Step(review, all, new { kind = "Narrow", facet = "Type", values = new[] { rare.Text("value"), "no such type" } });
+        var narrowed = await Ann.Step(
+            review,
+            all,
+            new
+            {
+                kind = "Narrow",
+                facet = "Type",
+                values = new[] { rare.Text("value"), "no such type" },
+            }
+        );
         Assert.Equal(rare.Int("count"), await Ann.Count(review, narrowed));
         // The field is counted as if it were not narrowed itself; what was chosen stands first, though nothing has it.
         var shown = await Shown(narrowed, "Type");
-        Assert.Equal([(rare.Text("value"), rare.Int("count")), ("no such type", 0)], shown.Take(2).Select(v => (v.Text("value"), v.Int("count"))));
+        Assert.Equal(
+            [(rare.Text("value"), rare.Int("count")), ("no such type", 0)],
+            shown.Take(2).Select(v => (v.Text("value"), v.Int("count")))
+        );
         Assert.All(shown.Take(2), v => Assert.True(v["chosen"]!.GetValue<bool>()));
         Assert.All(shown.Skip(2), v => Assert.True(v.Int("count") > 0));
-        var nothing = await Ann.Step(review, narrowed, new { kind = "Years", from = 1700, to = 1701 });
+        var nothing = await Ann.Step(
+            review,
+            narrowed,
+            new
+            {
+                kind = "Years",
+                from = 1700,
+                to = 1701,
+            }
+        );
         Assert.Equal(0, await Ann.Count(review, nothing));
         Assert.Equal([0, 0], (await Shown(nothing, "Type")).Select(v => v.Int("count")));
     }
@@ -60,14 +87,36 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var stored = await reader.All(long.MaxValue, CancellationToken.None).ToArrayAsync();
         foreach (var database in listed)
         {
-            var records = stored.Where(r => r.DatabaseId == database.Int("id")).Select(r => (Record: r.Record(), HasReferences: r.ReferenceKeys.Length > 0)).ToArray();
+            var records = stored
+                .Where(r => r.DatabaseId == database.Int("id"))
+                .Select(r => (Record: r.Record(), HasReferences: r.ReferenceKeys.Length > 0))
+                .ToArray();
             Assert.True(records.Length > 100);
-            Assert.Equal((records.Length, records.Count(r => r.Record.Abstract.Length > 0), records.Count(r => r.Record.Keywords.Count > 0), records.Count(r => r.HasReferences)),
-                (database.Int("records"), database.Int("withAbstract"), database.Int("withKeywords"), database.Int("withReferences")));
-            Assert.Equal(records.CountBy(r => DocumentTypes.Name(r.Record.Type)).OrderBy(t => t.Key, StringComparer.Ordinal),
-                database.List("types").Select(t => KeyValuePair.Create(t.Text("value"), t.Int("count"))).OrderBy(t => t.Key, StringComparer.Ordinal));
-            Assert.Equal(records.Where(r => r.Record.Year is not null).CountBy(r => r.Record.Year!.Value).OrderBy(y => y.Key),
-                database.List("years").Select(y => KeyValuePair.Create(y.Int("year"), y.Int("count"))));
+            Assert.Equal(
+                (
+                    records.Length,
+                    records.Count(r => r.Record.Abstract.Length > 0),
+                    records.Count(r => r.Record.Keywords.Count > 0),
+                    records.Count(r => r.HasReferences)
+                ),
+                (
+                    database.Int("records"),
+                    database.Int("withAbstract"),
+                    database.Int("withKeywords"),
+                    database.Int("withReferences")
+                )
+            );
+            Assert.Equal(
+                records.CountBy(r => DocumentTypes.Name(r.Record.Type)).OrderBy(t => t.Key, StringComparer.Ordinal),
+                database
+                    .List("types")
+                    .Select(t => KeyValuePair.Create(t.Text("value"), t.Int("count")))
+                    .OrderBy(t => t.Key, StringComparer.Ordinal)
+            );
+            Assert.Equal(
+                records.Where(r => r.Record.Year is not null).CountBy(r => r.Record.Year!.Value).OrderBy(y => y.Key),
+                database.List("years").Select(y => KeyValuePair.Create(y.Int("year"), y.Int("count")))
+            );
         }
     }
 
@@ -76,10 +125,14 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var reading = await Read(review, "street lighting moths");
-        var ways = reading.List("notices").Single(n => n.Text("kind") == "LooseWords")["ways"]!.AsArray().Select(w => (Label: w!.Text("label"), Text: w!.Text("text"), Count: w!.Int("count"))).ToArray();
+        var ways = reading.List("notices").Single(n => n.Text("kind") == "LooseWords")["ways"]!
+            .AsArray()
+            .Select(w => (Label: w!.Text("label"), Text: w!.Text("text"), Count: w!.Int("count")))
+            .ToArray();
         Assert.Equal(["all words", "near", "phrase"], ways.Select(w => w.Label));
         Assert.True(ways[0].Count >= ways[1].Count && ways[1].Count >= ways[2].Count);
-        foreach (var way in ways) Assert.Equal(way.Count, await Ann.Count(review, await Ann.Search(review, way.Text)));
+        foreach (var way in ways)
+            Assert.Equal(way.Count, await Ann.Count(review, await Ann.Search(review, way.Text)));
     }
 
     [Fact]
@@ -87,7 +140,9 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var alone = await Ann.Count(review, await Ann.Search(review, "moth"));
-        var offer = (await Read(review, "moth")).List("notices").Single(n => n.Text("kind") == "Variants")["ways"]!.AsArray()[0]!;
+        var offer = (await Read(review, "moth")).List("notices").Single(n => n.Text("kind") == "Variants")[
+            "ways"
+        ]!.AsArray()[0]!;
         Assert.Equal(("moths", "(moth OR moths)"), (offer.Text("label"), offer.Text("text")));
         Assert.Equal(await Ann.Count(review, await Ann.Search(review, offer.Text("text"))) - alone, offer.Int("count"));
     }
@@ -98,8 +153,12 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var review = await Ann.Review();
         var step = await Ann.Search(review, "moth*");
         var moths = new HashSet<int>();
-        for (var offset = 0; offset < await Ann.Count(review, step); offset += 200) moths.UnionWith(await Ann.Works(review, step, $"offset={offset}&limit=200"));
-        var others = (await Ann.Works(review, await Ann.Search(review, "particles OR panels"), "limit=200")).Where(w => !moths.Contains(w)).Take(3).ToArray();
+        for (var offset = 0; offset < await Ann.Count(review, step); offset += 200)
+            moths.UnionWith(await Ann.Works(review, step, $"offset={offset}&limit=200"));
+        var others = (await Ann.Works(review, await Ann.Search(review, "particles OR panels"), "limit=200"))
+            .Where(w => !moths.Contains(w))
+            .Take(3)
+            .ToArray();
         await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = others });
         Assert.Equal(3, others.Length);
         Assert.Equal(3, (await Ann.Get($"/api/reviews/{review}/steps/{step}")).Int("keptMissed"));
@@ -113,7 +172,10 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var whole = reading.Int("inView");
         var part = reading.List("parts").Single(p => p.Text("text") == "\"seed set\"");
         Assert.Equal("C", (await Read(review, "a AND b AND c")).List("parts").Last().Text("concept"));
-        Assert.Equal(whole - await Ann.Count(review, await Ann.Search(review, "moth* AND pollinat*")), part.Int("onlyIt"));
+        Assert.Equal(
+            whole - await Ann.Count(review, await Ann.Search(review, "moth* AND pollinat*")),
+            part.Int("onlyIt")
+        );
     }
 
     [Fact]
@@ -123,14 +185,22 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var step = await Ann.Search(review, "moth*");
         var id = (await Ann.Works(review, step))[0];
         var work = await Ann.Get($"/api/reviews/{review}/works/{id}?stepId={step}");
-        var byTitle = (await Read(review, work["title"]!.Text("text").ToUpperInvariant() + "?")).List("direct").ToArray();
+        var byTitle = (await Read(review, work["title"]!.Text("text").ToUpperInvariant() + "?"))
+            .List("direct")
+            .ToArray();
         Assert.Contains(byTitle, d => d.Int("workId") == id && d.Text("why") == "has this title");
         var withDoi = 0;
         foreach (var other in (await Ann.Works(review, step)).Take(20))
         {
-            if ((await Ann.Get($"/api/reviews/{review}/works/{other}"))["doi"]?.GetValue<string>() is not { } doi) continue;
+            if ((await Ann.Get($"/api/reviews/{review}/works/{other}"))["doi"]?.GetValue<string>() is not { } doi)
+                continue;
             withDoi++;
-            Assert.Equal([other], (await Read(review, "https://doi.org/" + doi.ToUpperInvariant())).List("direct").Select(d => d.Int("workId")));
+            Assert.Equal(
+                [other],
+                (await Read(review, "https://doi.org/" + doi.ToUpperInvariant()))
+                    .List("direct")
+                    .Select(d => d.Int("workId"))
+            );
             Assert.Equal([other], await Ann.Works(review, await Ann.Search(review, doi)));
         }
         Assert.True(withDoi > 3);
@@ -142,8 +212,26 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var review = await Ann.Review();
         var light = await Ann.Search(review, "light");
         var moth = await Ann.Step(review, light, new { kind = "Search", expression = "light AND moth*" });
-        var years = await Ann.Step(review, moth, new { kind = "Years", from = 2005, to = 2026 });
-        var type = await Ann.Step(review, years, new { kind = "Narrow", facet = "Type", values = new[] { "article" } });
+        var years = await Ann.Step(
+            review,
+            moth,
+            new
+            {
+                kind = "Years",
+                from = 2005,
+                to = 2026,
+            }
+        );
+        var type = await Ann.Step(
+            review,
+            years,
+            new
+            {
+                kind = "Narrow",
+                facet = "Type",
+                values = new[] { "article" },
+            }
+        );
         var path = await Path(review, type);
         Assert.Equal(["light", "+ moth*", "2005–2026", "article"], path.Select(s => s.Label));
         Assert.True(path.Zip(path.Skip(1)).All(p => p.First.Count >= p.Second.Count));
@@ -153,7 +241,25 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var after = await Path(review, next);
         Assert.Equal(["light", "2005–2026", "article"], after.Select(s => s.Label));
         Assert.Equal([false, false, true], after.Select(s => s.Ahead));
-        var direct = await Ann.Step(review, await Ann.Step(review, await Ann.Search(review, "light"), new { kind = "Years", from = 2005, to = 2026 }), new { kind = "Narrow", facet = "Type", values = new[] { "article" } });
+        var direct = await Ann.Step(
+            review,
+            await Ann.Step(
+                review,
+                await Ann.Search(review, "light"),
+                new
+                {
+                    kind = "Years",
+                    from = 2005,
+                    to = 2026,
+                }
+            ),
+            new
+            {
+                kind = "Narrow",
+                facet = "Type",
+                values = new[] { "article" },
+            }
+        );
         Assert.Equal(await Ann.Count(review, direct), after[^1].Count);
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{review}/steps/{moth}")).Status);
     }
@@ -178,16 +284,52 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     public async Task Counts_of_a_field_are_what_the_click_gives()
     {
         var review = await Ann.Review();
-        var step = await Ann.Step(review, await Ann.Search(review, "light"), new { kind = "Narrow", facet = "Type", values = new[] { "article" } });
+        var step = await Ann.Step(
+            review,
+            await Ann.Search(review, "light"),
+            new
+            {
+                kind = "Narrow",
+                facet = "Type",
+                values = new[] { "article" },
+            }
+        );
         foreach (var facet in new[] { "Type", "Language", "Subject", "Venue", "Person", "Database", "Text" })
         {
             var shown = (await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/{facet}")).List("shown").ToArray();
             Assert.NotEmpty(shown);
             foreach (var value in shown.Where(v => !v["chosen"]!.GetValue<bool>()).Take(3))
-                Assert.Equal(value.Int("count"), await Ann.Count(review, await Ann.Step(review, step, new { kind = "Narrow", facet, values = new[] { value.Text("value") } })));
+                Assert.Equal(
+                    value.Int("count"),
+                    await Ann.Count(
+                        review,
+                        await Ann.Step(
+                            review,
+                            step,
+                            new
+                            {
+                                kind = "Narrow",
+                                facet,
+                                values = new[] { value.Text("value") },
+                            }
+                        )
+                    )
+                );
         }
         var all = await Ann.Count(review, await Ann.Search(review, "light"));
-        var without = await Ann.Count(review, await Ann.Step(review, await Ann.Search(review, "light"), new { kind = "Narrow", facet = "Type", excluded = new[] { "article" } }));
+        var without = await Ann.Count(
+            review,
+            await Ann.Step(
+                review,
+                await Ann.Search(review, "light"),
+                new
+                {
+                    kind = "Narrow",
+                    facet = "Type",
+                    excluded = new[] { "article" },
+                }
+            )
+        );
         Assert.Equal(all, without + (await Ann.Get($"/api/reviews/{review}/steps/{step}")).Int("count"));
     }
 
@@ -196,12 +338,27 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var moth = await Ann.Search(review, "moth*");
-        var inside = await Ann.Count(review, await Ann.Step(review, moth, new { kind = "Inside", values = new[] { "field*" } }));
+        var inside = await Ann.Count(
+            review,
+            await Ann.Step(review, moth, new { kind = "Inside", values = new[] { "field*" } })
+        );
         // Words inside may stand in another record of the work than the search did; with AND they stand in the same.
-        Assert.InRange(inside, await Ann.Count(review, await Ann.Search(review, "moth* AND field*")), await Ann.Count(review, moth) - 1);
-        var meridian = (await Ann.Get("/api/databases")).List("databases").Single(d => d.Text("name") == "Meridian Citations").Int("id");
-        var one = await Ann.Get($"/api/reviews/{review}/steps/{await Ann.Step(review, moth, new { kind = "Databases", databases = new[] { meridian } })}");
-        Assert.Equal(one["ledger"]!.List("databases").Single(d => d["chosen"]!.GetValue<bool>()).Int("works"), one.Int("count"));
+        Assert.InRange(
+            inside,
+            await Ann.Count(review, await Ann.Search(review, "moth* AND field*")),
+            await Ann.Count(review, moth) - 1
+        );
+        var meridian = (await Ann.Get("/api/databases"))
+            .List("databases")
+            .Single(d => d.Text("name") == "Meridian Citations")
+            .Int("id");
+        var one = await Ann.Get(
+            $"/api/reviews/{review}/steps/{await Ann.Step(review, moth, new { kind = "Databases", databases = new[] { meridian } })}"
+        );
+        Assert.Equal(
+            one["ledger"]!.List("databases").Single(d => d["chosen"]!.GetValue<bool>()).Int("works"),
+            one.Int("count")
+        );
         Assert.Equal(0, one["ledger"]!.Int("duplicates"));
     }
 
@@ -211,16 +368,25 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var review = await Ann.Review();
         var step = await Ann.Search(review, "light");
         var total = await Ann.Count(review, step);
-        foreach (var order in new[] { "Relevance", "Newest", "Oldest", "Cited", "CitedPerYear", "Title", "Person", "Venue" })
+        foreach (
+            var order in new[] { "Relevance", "Newest", "Oldest", "Cited", "CitedPerYear", "Title", "Person", "Venue" }
+        )
         {
             var ids = new List<int>();
-            for (var offset = 0; offset < total; offset += 90) ids.AddRange(await Ann.Works(review, step, $"sort={order}&offset={offset}&limit=90"));
+            for (var offset = 0; offset < total; offset += 90)
+                ids.AddRange(await Ann.Works(review, step, $"sort={order}&offset={offset}&limit=90"));
             Assert.Equal(total, ids.Distinct().Count());
             Assert.Equal(total, ids.Count);
         }
-        var years = (await Ann.Get($"/api/reviews/{review}/steps/{step}/works?sort=Newest&limit=50")).List("works").Select(w => w.Int("year")).ToArray();
+        var years = (await Ann.Get($"/api/reviews/{review}/steps/{step}/works?sort=Newest&limit=50"))
+            .List("works")
+            .Select(w => w.Int("year"))
+            .ToArray();
         Assert.Equal(years.OrderDescending(), years);
-        var cited = (await Ann.Get($"/api/reviews/{review}/steps/{step}/works?sort=Cited&limit=50")).List("works").Select(w => w.Int("cited")).ToArray();
+        var cited = (await Ann.Get($"/api/reviews/{review}/steps/{step}/works?sort=Cited&limit=50"))
+            .List("works")
+            .Select(w => w.Int("cited"))
+            .ToArray();
         Assert.Equal(cited.OrderDescending(), cited);
     }
 
@@ -235,7 +401,10 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
             foreach (var mark in title.List("marks"))
             {
                 var word = title.Text("text").Substring(mark.Int("start"), mark.Int("length")).ToLowerInvariant();
-                Assert.True(mark.Text("concept") == "A" ? word.StartsWith("moth", StringComparison.Ordinal) : word == "light", word);
+                Assert.True(
+                    mark.Text("concept") == "A" ? word.StartsWith("moth", StringComparison.Ordinal) : word == "light",
+                    word
+                );
             }
             var hits = row["hits"]!;
             Assert.True(hits.Int("title") + hits.Int("keywords") + hits.Int("abstract") >= 2);
@@ -246,7 +415,16 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     public async Task A_work_shows_its_records_and_each_databases_count()
     {
         var review = await Ann.Review();
-        var step = await Ann.Step(review, await Ann.Search(review, "moth*"), new { kind = "Narrow", facet = "Database", values = new[] { "Meridian Citations" } });
+        var step = await Ann.Step(
+            review,
+            await Ann.Search(review, "moth*"),
+            new
+            {
+                kind = "Narrow",
+                facet = "Database",
+                values = new[] { "Meridian Citations" },
+            }
+        );
         var ids = await Ann.Works(review, step, "sort=Cited&limit=30");
         var joined = 0;
         foreach (var id in ids)
@@ -255,7 +433,8 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
             Assert.InRange(work.List("evidence").Count(), work.List("records").Count() - 1, 99);
             Assert.Contains(work.List("citedByDatabase"), d => d.Text("database") == "Meridian Citations");
             Assert.Equal(work.Int("citedCount"), work.List("ties").Sum(t => t.Int("citedBy")));
-            if (work.List("records").Select(r => r.Text("database")).Distinct().Count() == 2) joined++;
+            if (work.List("records").Select(r => r.Text("database")).Distinct().Count() == 2)
+                joined++;
         }
         Assert.True(joined > 10, $"only {joined} of {ids.Length} works have records of both databases");
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{review}/works/999999")).Status);
@@ -272,7 +451,11 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var step = await Ann.Search(review, "moth*");
-        var (status, problem) = await Ann.Send("POST", $"/api/reviews/{review}/steps", new { parentId = step, act = new { kind = "Search", expression = line } });
+        var (status, problem) = await Ann.Send(
+            "POST",
+            $"/api/reviews/{review}/steps",
+            new { parentId = step, act = new { kind = "Search", expression = line } }
+        );
         Assert.Equal(400, status);
         Assert.Contains(says, problem!.Text("title"), StringComparison.Ordinal);
         var reading = await Read(review, line, step);
@@ -284,7 +467,11 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     public async Task Ten_thousand_characters_and_right_to_left_text_are_answered()
     {
         var review = await Ann.Review();
-        Assert.Contains("10,000 characters", (await Read(review, new string('a', 10_000))).List("problems").First().Text("sentence"), StringComparison.Ordinal);
+        Assert.Contains(
+            "10,000 characters",
+            (await Read(review, new string('a', 10_000))).List("problems").First().Text("sentence"),
+            StringComparison.Ordinal
+        );
         var many = await Read(review, string.Join(" OR ", Enumerable.Repeat("moth*", 1_000)));
         Assert.Equal(await Ann.Count(review, await Ann.Search(review, "moth*")), many.Int("inView"));
         Assert.Equal(0, (await Read(review, "אור AND עש")).Int("inView"));
@@ -297,6 +484,15 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var step = await Ann.Search(other, "moth*");
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{mine}/steps/{step}")).Status);
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{mine}/export?stepId={step}&format=ris")).Status);
-        Assert.Equal(404, (await Ann.Send("POST", $"/api/reviews/{mine}/steps", new { parentId = step, act = new { kind = "Years", from = 2000 } })).Status);
+        Assert.Equal(
+            404,
+            (
+                await Ann.Send(
+                    "POST",
+                    $"/api/reviews/{mine}/steps",
+                    new { parentId = step, act = new { kind = "Years", from = 2000 } }
+                )
+            ).Status
+        );
     }
 }

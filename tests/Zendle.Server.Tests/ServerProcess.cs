@@ -16,8 +16,16 @@ internal sealed partial class ServerProcess : IDisposable
     private ServerProcess(Process process, int port)
     {
         (this.process, Port) = (process, port);
-        process.OutputDataReceived += (_, e) => { lock (said) said.AppendLine(e.Data); };
-        process.ErrorDataReceived += (_, e) => { lock (said) said.AppendLine(e.Data); };
+        process.OutputDataReceived += (_, e) =>
+        {
+            lock (said)
+                said.AppendLine(e.Data);
+        };
+        process.ErrorDataReceived += (_, e) =>
+        {
+            lock (said)
+                said.AppendLine(e.Data);
+        };
         process.BeginOutputReadLine();
         process.BeginErrorReadLine();
     }
@@ -26,7 +34,14 @@ internal sealed partial class ServerProcess : IDisposable
 
     public int Id => process.Id;
 
-    public string Said { get { lock (said) return said.ToString(); } }
+    public string Said
+    {
+        get
+        {
+            lock (said)
+                return said.ToString();
+        }
+    }
 
     /// <summary>The one-time code of the first account, as it was printed.</summary>
     public string Code => FirstCode().Match(Said).Groups[1].Value;
@@ -35,21 +50,44 @@ internal sealed partial class ServerProcess : IDisposable
     public static ServerProcess Begin(string data, params string[] more)
     {
         var port = FreePort();
-        return new(Process.Start(new ProcessStartInfo("dotnet", [typeof(Program).Assembly.Location, "--urls", $"http://127.0.0.1:{port}", $"--Zendle:Data={data}", "--Zendle:SignInsPerMinute=1000", .. more])
-        { RedirectStandardOutput = true, RedirectStandardError = true })!, port);
+        return new(
+            Process.Start(
+                new ProcessStartInfo(
+                    "dotnet",
+                    [
+                        typeof(Program).Assembly.Location,
+                        "--urls",
+                        $"http://127.0.0.1:{port}",
+                        $"--Zendle:Data={data}",
+                        "--Zendle:SignInsPerMinute=1000",
+                        .. more,
+                    ]
+                )
+                {
+                    RedirectStandardOutput = true,
+                    RedirectStandardError = true,
+                }
+            )!,
+            port
+        );
     }
 
     /// <summary>Begins one and waits until it answers.</summary>
     /// <returns>It, and how long that took.</returns>
     public static async Task<(ServerProcess Server, TimeSpan Took)> Start(string data, params string[] more)
     {
-        // The port is free when it is asked for; another test's connection may take it before Zendle does. Then another is tried.
+        // The port is free when it is asked for; another test's connection may take it before Zendle does. Then another
+        // is tried.
         for (var attempt = 1; ; attempt++)
         {
             var watch = Stopwatch.StartNew();
             var server = Begin(data, more);
-            if (await server.Answers()) return (server, watch.Elapsed);
-            Assert.True(attempt < 5 && server.Said.Contains("address already in use", StringComparison.OrdinalIgnoreCase), $"Zendle ended at its start: {server.Said}");
+            if (await server.Answers())
+                return (server, watch.Elapsed);
+            Assert.True(
+                attempt < 5 && server.Said.Contains("address already in use", StringComparison.OrdinalIgnoreCase),
+                $"Zendle ended at its start: {server.Said}"
+            );
             server.Dispose();
         }
     }
@@ -59,21 +97,35 @@ internal sealed partial class ServerProcess : IDisposable
         using var http = new HttpClient { BaseAddress = new($"http://127.0.0.1:{Port}") };
         for (var i = 0; i < 2_400; i++)
         {
-            try { if ((await http.GetAsync("/health")).IsSuccessStatusCode) return true; }
+            try
+            {
+                if ((await http.GetAsync("/health")).IsSuccessStatusCode)
+                    return true;
+            }
             catch (HttpRequestException) when (!process.HasExited) { }
             catch (HttpRequestException)
             {
                 process.WaitForExit(); // so that all it said has arrived
                 return false;
             }
-            if (process.HasExited) { process.WaitForExit(); return false; }
+            if (process.HasExited)
+            {
+                process.WaitForExit();
+                return false;
+            }
             await Task.Delay(50);
         }
         throw new TimeoutException($"Zendle was not ready in two minutes: {Said}");
     }
 
     /// <summary>Someone who talks to it.</summary>
-    public Visitor Visit(CookieContainer cookies) => new(new HttpClient(new HttpClientHandler { CookieContainer = cookies }) { BaseAddress = new($"http://127.0.0.1:{Port}") });
+    public Visitor Visit(CookieContainer cookies) =>
+        new(
+            new HttpClient(new HttpClientHandler { CookieContainer = cookies })
+            {
+                BaseAddress = new($"http://127.0.0.1:{Port}"),
+            }
+        );
 
     /// <summary>Waits until it has ended by itself.</summary>
     public async Task<int> Ended()
@@ -86,7 +138,10 @@ internal sealed partial class ServerProcess : IDisposable
     /// <summary>Asks it to end (SIGTERM) and waits.</summary>
     public async Task<int> Stop()
     {
-        using var kill = Process.Start("kill", ["-TERM", process.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)]);
+        using var kill = Process.Start(
+            "kill",
+            ["-TERM", process.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)]
+        );
         await kill.WaitForExitAsync();
         return await Ended();
     }
@@ -94,7 +149,8 @@ internal sealed partial class ServerProcess : IDisposable
     /// <summary>Kills it (SIGKILL).</summary>
     public void Dispose()
     {
-        if (!process.HasExited) process.Kill();
+        if (!process.HasExited)
+            process.Kill();
         process.WaitForExit();
         process.Dispose();
     }

@@ -6,7 +6,9 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>A cookie counts as long as its session does; guesses come to an end; nobody can be shut out by a stranger.</summary>
+/// <summary>
+/// A cookie counts as long as its session does; guesses come to an end; nobody can be shut out by a stranger.
+/// </summary>
 public sealed class SessionTests : IAsyncLifetime
 {
     private readonly ZendleHost host = new();
@@ -19,11 +21,20 @@ public sealed class SessionTests : IAsyncLifetime
     private async Task<(Visitor Visitor, string Cookie)> SignIn(string name, string password)
     {
         var visitor = await host.Visit();
-        using var request = new HttpRequestMessage(HttpMethod.Post, "/api/sign-in") { Content = System.Net.Http.Json.JsonContent.Create(new { name, password }) };
+        using var request = new HttpRequestMessage(HttpMethod.Post, "/api/sign-in")
+        {
+            Content = System.Net.Http.Json.JsonContent.Create(new { name, password }),
+        };
         request.Headers.Add("X-Zendle-Token", (await visitor.Get("/api/me")).Text("requestToken"));
         using var reply = await visitor.Http.SendAsync(request);
         reply.EnsureSuccessStatusCode();
-        return (visitor, reply.Headers.GetValues("Set-Cookie").First(c => c.StartsWith("zendle=", StringComparison.Ordinal)).Split(';')[0]);
+        return (
+            visitor,
+            reply
+                .Headers.GetValues("Set-Cookie")
+                .First(c => c.StartsWith("zendle=", StringComparison.Ordinal))
+                .Split(';')[0]
+        );
     }
 
     private async Task<int> With(string cookie)
@@ -76,7 +87,8 @@ public sealed class SessionTests : IAsyncLifetime
             var (status, body) = await stranger.Send("POST", "/api/sign-in", new { name, password });
             return (status, body!.Text("title"));
         }
-        for (var i = 0; i < 13; i++) Assert.Equal(await Try("nobody", "wrong words here"), await Try("ann", "wrong words here"));
+        for (var i = 0; i < 13; i++)
+            Assert.Equal(await Try("nobody", "wrong words here"), await Try("ann", "wrong words here"));
         Assert.Equal((429, "Too many wrong passwords from here."), await Try("nobody", "x"));
         Assert.Equal((401, "Name or password is wrong."), await Try("ann2", new string('x', 100_000)));
     }
@@ -85,8 +97,10 @@ public sealed class SessionTests : IAsyncLifetime
     public void A_stranger_shuts_nobody_out_elsewhere()
     {
         var guesses = new Guesses(TimeProvider.System);
-        static HttpContext From(string address) => new DefaultHttpContext { Connection = { RemoteIpAddress = IPAddress.Parse(address) } };
-        for (var i = 0; i < 30; i++) guesses.Wrong(Guesses.Key("Ann", From("203.0.113.9")));
+        static HttpContext From(string address) =>
+            new DefaultHttpContext { Connection = { RemoteIpAddress = IPAddress.Parse(address) } };
+        for (var i = 0; i < 30; i++)
+            guesses.Wrong(Guesses.Key("Ann", From("203.0.113.9")));
         Assert.True(guesses.AreTooMany(Guesses.Key(" ann ", From("203.0.113.9"))));
         Assert.False(guesses.AreTooMany(Guesses.Key("ann", From("198.51.100.4"))));
         guesses.Right(Guesses.Key("ann", From("203.0.113.9")));
@@ -97,8 +111,27 @@ public sealed class SessionTests : IAsyncLifetime
     public async Task Guesses_at_the_current_password_come_to_an_end()
     {
         var ann = await host.Curator();
-        for (var i = 0; i < 10; i++) Assert.Equal(400, (await ann.Send("POST", "/api/password", new { current = $"guess number {i}", next = "three other words" })).Status);
-        Assert.Equal(429, (await ann.Send("POST", "/api/password", new { current = ZendleHost.Password, next = "three other words" })).Status);
+        for (var i = 0; i < 10; i++)
+            Assert.Equal(
+                400,
+                (
+                    await ann.Send(
+                        "POST",
+                        "/api/password",
+                        new { current = $"guess number {i}", next = "three other words" }
+                    )
+                ).Status
+            );
+        Assert.Equal(
+            429,
+            (
+                await ann.Send(
+                    "POST",
+                    "/api/password",
+                    new { current = ZendleHost.Password, next = "three other words" }
+                )
+            ).Status
+        );
     }
 
     [Theory]
@@ -117,10 +150,16 @@ public sealed class SessionTests : IAsyncLifetime
     [InlineData("a long password", true)]
     [InlineData("ochre lamp over the hedge", true)]
     [InlineData("kT4#vm9!Qz", true)]
-    public void Passwords_that_are_guessed_first_are_refused(string password, bool isTaken) => Assert.Equal(isTaken, PasswordRules.WhyNot("marisol", password) is null);
+    public void Passwords_that_are_guessed_first_are_refused(string password, bool isTaken) =>
+        Assert.Equal(isTaken, PasswordRules.WhyNot("marisol", password) is null);
 
     [Fact]
-    public void A_hundred_thousand_characters_are_no_password() => Assert.Contains("longer than 200", PasswordRules.WhyNot("ann", string.Concat(Enumerable.Range(0, 20_000).Select(i => $"{i:00000}"))), StringComparison.Ordinal);
+    public void A_hundred_thousand_characters_are_no_password() =>
+        Assert.Contains(
+            "longer than 200",
+            PasswordRules.WhyNot("ann", string.Concat(Enumerable.Range(0, 20_000).Select(i => $"{i:00000}"))),
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public async Task An_event_stream_ends_with_the_session_and_tells_nothing_of_a_review_one_has_left()
@@ -135,12 +174,16 @@ public sealed class SessionTests : IAsyncLifetime
         async Task<JsonNode?> Next()
         {
             while (await lines.ReadLineAsync(patience.Token) is { } line)
-                if (line.StartsWith("data:", StringComparison.Ordinal)) return JsonNode.Parse(line[5..]);
+                if (line.StartsWith("data:", StringComparison.Ordinal))
+                    return JsonNode.Parse(line[5..]);
             return null;
         }
         Assert.Equal("hello", (await Next())!.Text("kind"));
         await ann.Ok("PATCH", $"/api/reviews/{review}", new { title = "Told to members" });
-        Assert.Equal(("review", review), ((await Next()) is { } told ? (told.Text("kind"), told.Int("reviewId")) : default));
+        Assert.Equal(
+            ("review", review),
+            ((await Next()) is { } told ? (told.Text("kind"), told.Int("reviewId")) : default)
+        );
         await ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "ben", role = "none" });
         Assert.Equal("members", (await Next())!.Text("kind"));
         await ann.Ok("PATCH", $"/api/reviews/{review}", new { title = "Told to nobody else" });

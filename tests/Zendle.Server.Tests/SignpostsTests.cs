@@ -10,7 +10,15 @@ public sealed class SignpostsTests
     [Fact]
     public void Typed_links_are_read_from_the_header()
     {
-        var signs = Signposts.Read(Page, ["<https://doi.example/10.5555/a>; rel=\"cite-as\", </works/7/text.html>; rel=item; type=\"text/html\", <text.pdf>;rel=\"item\" ;type=\"application/pdf; v=1\";title=\"a, b; c\"", "<https://x.example/by>; rel=\"license describedby\""], "");
+        var signs = Signposts.Read(
+            Page,
+            [
+                "<https://doi.example/10.5555/a>; rel=\"cite-as\", </works/7/text.html>; rel=item; "
+                    + "type=\"text/html\", <text.pdf>;rel=\"item\" ;type=\"application/pdf; v=1\";title=\"a, b; c\"",
+                "<https://x.example/by>; rel=\"license describedby\"",
+            ],
+            ""
+        );
         Assert.Equal(["cite-as", "item", "item", "license", "describedby"], signs.Links.Select(l => l.Rel));
         Assert.Equal(new Uri("https://host.example/works/text.pdf"), signs.Text);
         Assert.Null(signs.Price);
@@ -20,7 +28,12 @@ public sealed class SignpostsTests
     [Fact]
     public void Typed_links_are_read_from_the_head_and_nothing_from_the_body()
     {
-        var signs = Signposts.Read(Page, [], "<html><head><link rel='ITEM' type='application/pdf' href='/a.pdf'><link rel=stylesheet href=x.css></head><body><link rel=item href=/b.pdf></body></html>");
+        var signs = Signposts.Read(
+            Page,
+            [],
+            "<html><head><link rel='ITEM' type='application/pdf' href='/a.pdf'><link rel=stylesheet "
+                + "href=x.css></head><body><link rel=item href=/b.pdf></body></html>"
+        );
         Assert.Equal(new Uri("https://host.example/a.pdf"), signs.Text);
     }
 
@@ -53,8 +66,15 @@ public sealed class SignpostsTests
     [InlineData("<a>; rel=\"item", 1)]
     [InlineData("<a>;;; rel=item ,,, <b>; rel=item", 2)]
     [InlineData("a; rel=item", 0)]
-    public void Malformed_headers_give_what_they_can(string header, int links) => Assert.Equal(links, Signposts.Read(Page, [header], "").Links.Count);
+    public void Malformed_headers_give_what_they_can(string header, int links) =>
+        Assert.Equal(links, Signposts.Read(Page, [header], "").Links.Count);
 
     [Fact]
-    public void No_header_breaks_the_reader() => Gen.OneOf("<", ">", ";", ",", "\"", "=", "rel", "item", "a", " ", "\\", "%").Array[0, 40].Sample(parts => Assert.True(Signposts.Read(Page, [string.Concat(parts)], "").Links.Count >= 0), iter: 2_000);
+    public void No_header_breaks_the_reader() =>
+        Gen.OneOf("<", ">", ";", ",", "\"", "=", "rel", "item", "a", " ", "\\", "%")
+            .Array[0, 40]
+            .Sample(
+                parts => Assert.True(Signposts.Read(Page, [string.Concat(parts)], "").Links.Count >= 0),
+                iter: 2_000
+            );
 }

@@ -13,51 +13,85 @@ namespace Zendle.Server.Tests;
 public sealed class SmallPartsTests
 {
     [Fact]
-    public void Ids_of_a_run_are_packed_and_unpacked() => Gen.Int[1, 5_000_000].Array[0, 300].Select(ids => ids.Distinct().Order().ToArray()).Sample(ids =>
-    {
-        var packed = WorkIds.Pack(ids);
-        Assert.Equal(ids, WorkIds.Unpack(packed));
-        Assert.True(packed.Length <= ids.Length * 4 + 8);
-    }, iter: 500);
+    public void Ids_of_a_run_are_packed_and_unpacked() =>
+        Gen.Int[1, 5_000_000]
+            .Array[0, 300]
+            .Select(ids => ids.Distinct().Order().ToArray())
+            .Sample(
+                ids =>
+                {
+                    var packed = WorkIds.Pack(ids);
+                    Assert.Equal(ids, WorkIds.Unpack(packed));
+                    Assert.True(packed.Length <= ids.Length * 4 + 8);
+                },
+                iter: 500
+            );
 
     [Fact]
-    public void Neighbouring_ids_take_a_byte_each() => Assert.Equal(10_000 + 2, WorkIds.Pack([.. Enumerable.Range(1, 10_000)]).Length);
+    public void Neighbouring_ids_take_a_byte_each() =>
+        Assert.Equal(10_000 + 2, WorkIds.Pack([.. Enumerable.Range(1, 10_000)]).Length);
 
-    private static readonly Gen<Reference> References = Gen.Select(Gen.String, Gen.Bool, Gen.Int[1500, 2030], (text, has, year) => new Reference(text.Replace('\uD800', ' '), has ? "10.5555/x" : null, has ? text : null, null, year));
+    private static readonly Gen<Reference> References = Gen.Select(
+        Gen.String,
+        Gen.Bool,
+        Gen.Int[1500, 2030],
+        (text, has, year) =>
+            new Reference(text.Replace('\uD800', ' '), has ? "10.5555/x" : null, has ? text : null, null, year)
+    );
 
     [Fact]
-    public void A_record_comes_out_of_the_store_as_it_went_in() => Gen.Select(Gen.String[0, 40], Gen.String[0, 200], Gen.Int[0, 14], Gen.Int[0, 7], References.Array[0, 6]).Sample((title, text, type, version, references) =>
-    {
-        var record = new Record
-        {
-            Identifier = "oai:x:1",
-            Title = Sound(title),
-            Abstract = Sound(text),
-            Type = (DocumentType)type,
-            Version = version == 7 ? null : (WorkVersion)version,
-            Year = 1999,
-            Language = "eng",
-            People = [new("Berg", "Mei", "0000-0002-1825-0097", "Institute")],
-            Venue = new("Verge", "0317-8471", "4", "2", "10", "20"),
-            Copies = [new("http://h.example/1", CopyAccess.Free, WorkVersion.Proof)],
-            Keywords = ["a", "b"],
-            Versions = [new("10.5555/y")],
-            References = references,
-            Notes = ["a note"],
-            CitedCount = 3,
-        };
-        var back = RecordCodec.Facts(RecordCodec.Facts(record));
-        Assert.Equal((record.Title, record.Abstract, record.Type, record.Version, record.Year, record.CitedCount, record.Venue), (back.Title, back.Abstract, back.Type, back.Version, back.Year, back.CitedCount, back.Venue));
-        Assert.Equal(record.People, back.People);
-        Assert.Equal(record.Copies, back.Copies);
-        Assert.Empty(back.References); // kept apart
-        Assert.Equal(references.Length, RecordCodec.References(RecordCodec.References(references)).Count);
-        Assert.Equal(references.Length * 2, RecordCodec.ReferenceKeys(RecordCodec.ReferenceKeys(references)).Length);
-        Assert.Equal(record.Title, RecordCodec.Source(RecordCodec.Source(record.Title)));
+    public void A_record_comes_out_of_the_store_as_it_went_in() =>
+        Gen.Select(Gen.String[0, 40], Gen.String[0, 200], Gen.Int[0, 14], Gen.Int[0, 7], References.Array[0, 6])
+            .Sample(
+                (title, text, type, version, references) =>
+                {
+                    var record = new Record
+                    {
+                        Identifier = "oai:x:1",
+                        Title = Sound(title),
+                        Abstract = Sound(text),
+                        Type = (DocumentType)type,
+                        Version = version == 7 ? null : (WorkVersion)version,
+                        Year = 1999,
+                        Language = "eng",
+                        People = [new("Berg", "Mei", "0000-0002-1825-0097", "Institute")],
+                        Venue = new("Verge", "0317-8471", "4", "2", "10", "20"),
+                        Copies = [new("http://h.example/1", CopyAccess.Free, WorkVersion.Proof)],
+                        Keywords = ["a", "b"],
+                        Versions = [new("10.5555/y")],
+                        References = references,
+                        Notes = ["a note"],
+                        CitedCount = 3,
+                    };
+                    var back = RecordCodec.Facts(RecordCodec.Facts(record));
+                    Assert.Equal(
+                        (
+                            record.Title,
+                            record.Abstract,
+                            record.Type,
+                            record.Version,
+                            record.Year,
+                            record.CitedCount,
+                            record.Venue
+                        ),
+                        (back.Title, back.Abstract, back.Type, back.Version, back.Year, back.CitedCount, back.Venue)
+                    );
+                    Assert.Equal(record.People, back.People);
+                    Assert.Equal(record.Copies, back.Copies);
+                    Assert.Empty(back.References); // kept apart
+                    Assert.Equal(references.Length, RecordCodec.References(RecordCodec.References(references)).Count);
+                    Assert.Equal(
+                        references.Length * 2,
+                        RecordCodec.ReferenceKeys(RecordCodec.ReferenceKeys(references)).Length
+                    );
+                    Assert.Equal(record.Title, RecordCodec.Source(RecordCodec.Source(record.Title)));
 
-        // Half a surrogate pair is no text and cannot be stored as UTF-8.
-        static string Sound(string s) => System.Text.Encoding.UTF8.GetString(System.Text.Encoding.UTF8.GetBytes(s));
-    }, iter: 300);
+                    // Half a surrogate pair is no text and cannot be stored as UTF-8.
+                    static string Sound(string s) =>
+                        System.Text.Encoding.UTF8.GetString(System.Text.Encoding.UTF8.GetBytes(s));
+                },
+                iter: 300
+            );
 
     [Fact]
     public async Task A_stream_stops_at_its_limit_and_not_a_byte_before()
@@ -69,7 +103,11 @@ public sealed class SmallPartsTests
         using var over = new LimitedStream(new MemoryStream(new byte[1_001]), 1_000);
         await Assert.ThrowsAsync<ReplyTooLongException>(() => over.CopyToAsync(Stream.Null));
         using var slow = new LimitedStream(new MemoryStream(new byte[1_001]), 1_000);
-        Assert.Throws<ReplyTooLongException>(() => { var buffer = new byte[10]; while (slow.Read(buffer, 0, 10) > 0) { } });
+        Assert.Throws<ReplyTooLongException>(() =>
+        {
+            var buffer = new byte[10];
+            while (slow.Read(buffer, 0, 10) > 0) { }
+        });
     }
 
     /// <summary>A clock that is moved by hand and wakes whoever waits.</summary>
@@ -82,7 +120,9 @@ public sealed class SmallPartsTests
 
         public override ITimer CreateTimer(TimerCallback callback, object? state, TimeSpan dueTime, TimeSpan period)
         {
-            lock (timers) if (dueTime != Timeout.InfiniteTimeSpan) timers.Add((now + dueTime, () => callback(state)));
+            lock (timers)
+                if (dueTime != Timeout.InfiniteTimeSpan)
+                    timers.Add((now + dueTime, () => callback(state)));
             return new Bell();
         }
 
@@ -95,24 +135,31 @@ public sealed class SmallPartsTests
                 due = [.. timers.Where(t => t.At <= now)];
                 timers.RemoveAll(t => t.At <= now);
             }
-            foreach (var timer in due) timer.Ring();
+            foreach (var timer in due)
+                timer.Ring();
         }
 
         private sealed class Bell : ITimer
         {
             public bool Change(TimeSpan dueTime, TimeSpan period) => true;
+
             public void Dispose() { }
+
             public ValueTask DisposeAsync() => default;
         }
     }
 
-    private static readonly Uri Host = new("http://h.example/a"), Other = new("http://other.example/a");
+    private static readonly Uri Host = new("http://h.example/a"),
+        Other = new("http://other.example/a");
 
     [Fact]
     public async Task Turns_at_a_host_are_given_back_and_other_hosts_have_their_own()
     {
         var gate = new HostGate(2, new HandClock());
-        var (first, second) = (await gate.Enter(Host, _ => { }, default), await gate.Enter(new("http://h.example/b?x=1"), _ => { }, default));
+        var (first, second) = (
+            await gate.Enter(Host, _ => { }, default),
+            await gate.Enter(new("http://h.example/b?x=1"), _ => { }, default)
+        );
         var third = gate.Enter(Host, _ => { }, default);
         Assert.False(third.IsCompleted);
         (await gate.Enter(Other, _ => { }, default)).Dispose();
@@ -170,7 +217,11 @@ public sealed class SmallPartsTests
         var heard = new List<string>();
         var listening = Task.Run(async () =>
         {
-            try { await foreach (var e in hub.Listen(stop.Token)) heard.Add(e.Kind); }
+            try
+            {
+                await foreach (var e in hub.Listen(stop.Token))
+                    heard.Add(e.Kind);
+            }
             catch (OperationCanceledException) { }
         });
         for (var i = 0; i < 200 && heard.Count == 0; i++)
@@ -179,7 +230,8 @@ public sealed class SmallPartsTests
             await Task.Delay(5);
         }
         hub.Tell(new("gather", 3));
-        for (var i = 0; i < 200 && !heard.Contains("gather"); i++) await Task.Delay(5);
+        for (var i = 0; i < 200 && !heard.Contains("gather"); i++)
+            await Task.Delay(5);
         Assert.Equal("gather", heard[^1]);
         await stop.CancelAsync();
         await listening;
@@ -201,7 +253,8 @@ public sealed class SmallPartsTests
             {
                 await foreach (var e in hub.Listen(stop.Token))
                 {
-                    if (e.Kind == "gather") Interlocked.Increment(ref heard);
+                    if (e.Kind == "gather")
+                        Interlocked.Increment(ref heard);
                     ready.TrySetResult();
                 }
             }
@@ -213,13 +266,15 @@ public sealed class SmallPartsTests
             await Task.Delay(5);
         }
         var progress = new GatherProgress(hub, TimeProvider.System);
-        for (var i = 0; i < 500; i++) progress.Say(1, 7, new($"step {i}", i / 500.0));
+        for (var i = 0; i < 500; i++)
+            progress.Say(1, 7, new($"step {i}", i / 500.0));
         Assert.Equal(("step 499", 499 / 500.0), (progress.Of(1, 7)!.Value.Sentence, progress.Of(1, 7)!.Value.Share));
         await Task.Delay(50);
         Assert.InRange(heard, 0, 5); // five hundred steps within a moment are not five hundred messages
         var before = heard;
         progress.Tell(1, always: true);
-        for (var i = 0; i < 200 && heard == before; i++) await Task.Delay(5);
+        for (var i = 0; i < 200 && heard == before; i++)
+            await Task.Delay(5);
         Assert.Equal(before + 1, heard);
         progress.End(1, 7);
         Assert.Null(progress.Of(1, 7));

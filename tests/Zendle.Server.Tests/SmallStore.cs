@@ -20,7 +20,15 @@ public sealed class SmallStore : IAsyncDisposable
         await using var context = Context();
         await context.Database.MigrateAsync();
         foreach (var name in new[] { "one", "two" })
-            context.Databases.Add(new() { Name = name, Address = "http://x.example/" + name, Format = "mods", Granularity = "YYYY-MM-DD" });
+            context.Databases.Add(
+                new()
+                {
+                    Name = name,
+                    Address = "http://x.example/" + name,
+                    Format = "mods",
+                    Granularity = "YYYY-MM-DD",
+                }
+            );
         await context.SaveChangesAsync();
     }
 

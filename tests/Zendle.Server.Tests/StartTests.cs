@@ -9,7 +9,15 @@ public sealed class StartTests
     public async Task A_data_folder_that_cannot_be_written_is_told_with_a_way_out()
     {
         var file = Path.GetTempFileName(); // a file where a folder should be: not writable as one, whoever asks
-        using var process = Process.Start(new ProcessStartInfo("dotnet", [typeof(Program).Assembly.Location, "--urls", "http://127.0.0.1:0", $"--Zendle:Data={file}"]) { RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(
+                "dotnet",
+                [typeof(Program).Assembly.Location, "--urls", "http://127.0.0.1:0", $"--Zendle:Data={file}"]
+            )
+            {
+                RedirectStandardError = true,
+            }
+        )!;
         var said = await process.StandardError.ReadToEndAsync();
         await process.WaitForExitAsync();
         File.Delete(file);
@@ -49,13 +57,20 @@ public sealed class StartTests
         await using var host = new ZendleHost(outside.Address.ToString(), demo: true);
         var visitor = await host.Visit();
         var me = await visitor.Get("/api/me");
-        await visitor.Ok("POST", "/api/sign-in", new { name = me["demo"]!.Text("name"), password = me["demo"]!.Text("password") });
+        await visitor.Ok(
+            "POST",
+            "/api/sign-in",
+            new { name = me["demo"]!.Text("name"), password = me["demo"]!.Text("password") }
+        );
         var reviews = (await visitor.Get("/api/reviews")).AsArray();
         Assert.Equal("Street lighting and night pollination", reviews[0]!.Text("title"));
         Assert.InRange(reviews[0]!.Int("kept"), 50, 65);
         Assert.Equal(12, reviews[0]!.Int("setAside"));
         Assert.Equal(5, reviews[0]!.List("tags").Count());
         Assert.Equal(0, reviews[1]!.Int("kept"));
-        Assert.Equal(2, (await visitor.Get("/api/reviews/1/log")).AsArray().Count(r => r!["ofRecord"]!.GetValue<bool>()));
+        Assert.Equal(
+            2,
+            (await visitor.Get("/api/reviews/1/log")).AsArray().Count(r => r!["ofRecord"]!.GetValue<bool>())
+        );
     }
 }

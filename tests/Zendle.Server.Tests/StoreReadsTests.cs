@@ -6,7 +6,10 @@ using Record = Zendle.Core.Records.Record;
 
 namespace Zendle.Server.Tests;
 
-/// <summary>Reading the corpus: what changed, what stands together, what an id stands for today, and one moment for several reads.</summary>
+/// <summary>
+/// Reading the corpus: what changed, what stands together, what an id stands for today, and one moment for several
+/// reads.
+/// </summary>
 public sealed class StoreReadsTests : IAsyncLifetime
 {
     private readonly SmallStore store = new();
@@ -24,14 +27,36 @@ public sealed class StoreReadsTests : IAsyncLifetime
 
     private Task<PageResult> Write(int database, string id, string? title, string? doi = null, string? version = null)
     {
-        var record = title is null ? null : new Record { Identifier = id, Title = title, Year = 2000, Doi = doi, People = [new("Berg", "Mei")], Versions = version is null ? [] : [new(version)] };
-        return writer.Write(database, [PreparedRecord.Of(database, new(id, DateTimeOffset.UnixEpoch, record, RecordCodec.Source($"{id} {title} {doi} {version}")))], SmallStore.Mark, DateTimeOffset.UnixEpoch, CancellationToken.None);
+        var record = title is null
+            ? null
+            : new Record
+            {
+                Identifier = id,
+                Title = title,
+                Year = 2000,
+                Doi = doi,
+                People = [new("Berg", "Mei")],
+                Versions = version is null ? [] : [new(version)],
+            };
+        return writer.Write(
+            database,
+            [
+                PreparedRecord.Of(
+                    database,
+                    new(id, DateTimeOffset.UnixEpoch, record, RecordCodec.Source($"{id} {title} {doi} {version}"))
+                ),
+            ],
+            SmallStore.Mark,
+            DateTimeOffset.UnixEpoch,
+            CancellationToken.None
+        );
     }
 
     private static async Task<string[]> Told(IAsyncEnumerable<StoredRecord> records)
     {
         var told = new List<string>();
-        await foreach (var r in records) told.Add($"{r.WorkId}:{r.Record().Identifier}");
+        await foreach (var r in records)
+            told.Add($"{r.WorkId}:{r.Record().Identifier}");
         return [.. told];
     }
 
@@ -42,7 +67,10 @@ public sealed class StoreReadsTests : IAsyncLifetime
         await Write(1, "b", "Bats in old barns of the hills", "10.5555/b");
         var sequence = await Reader.Sequence(CancellationToken.None);
         await Write(2, "c", "Moths and lamps of a northern coast", "10.5555/a");
-        Assert.Equal(["1:a", "1:c", "2:b"], await Told(Reader.All(await Reader.Sequence(CancellationToken.None), CancellationToken.None)));
+        Assert.Equal(
+            ["1:a", "1:c", "2:b"],
+            await Told(Reader.All(await Reader.Sequence(CancellationToken.None), CancellationToken.None))
+        );
         Assert.Equal(["1:a", "2:b"], await Told(Reader.All(sequence, CancellationToken.None)));
         Assert.Equal(["1:a", "1:c"], await Told(Reader.Some([1, 99], long.MaxValue, CancellationToken.None)));
         Assert.Empty(await Told(Reader.Some([], long.MaxValue, CancellationToken.None)));
@@ -62,7 +90,9 @@ public sealed class StoreReadsTests : IAsyncLifetime
         await Write(2, "c", null);
         // Parted again, the second has a work of its own, and the third none.
         Assert.Equal([(2, 3), (3, 0)], (await Reader.Touched(after, long.MaxValue, CancellationToken.None)).Order());
-        Assert.Empty(await Reader.Touched(await Reader.Sequence(CancellationToken.None), long.MaxValue, CancellationToken.None));
+        Assert.Empty(
+            await Reader.Touched(await Reader.Sequence(CancellationToken.None), long.MaxValue, CancellationToken.None)
+        );
     }
 
     [Fact]
@@ -72,10 +102,23 @@ public sealed class StoreReadsTests : IAsyncLifetime
         await Write(1, "b", "Bats in old barns of the hills", "10.5555/b");
         Assert.Equal(2, await Reader.Redirect(2, CancellationToken.None));
         await Write(2, "c", "Bats in old barns of the hills", "10.5555/b", version: "10.5555/a");
-        Assert.Equal((1, 1, 77), (await Reader.Redirect(2, CancellationToken.None), await Reader.Redirect(1, CancellationToken.None), await Reader.Redirect(77, CancellationToken.None)));
+        Assert.Equal(
+            (1, 1, 77),
+            (
+                await Reader.Redirect(2, CancellationToken.None),
+                await Reader.Redirect(1, CancellationToken.None),
+                await Reader.Redirect(77, CancellationToken.None)
+            )
+        );
         Assert.Equal([1, 2], (await Reader.IdsOf(1, CancellationToken.None)).Order());
-        Assert.Equal(["a", "b", "c"], (await Reader.OfWorks([1], CancellationToken.None))[1].Select(r => r.Record.Identifier));
-        Assert.Equal(["b"], (await Reader.Records([2, 99], CancellationToken.None)).Values.Select(r => r.Record.Identifier));
+        Assert.Equal(
+            ["a", "b", "c"],
+            (await Reader.OfWorks([1], CancellationToken.None))[1].Select(r => r.Record.Identifier)
+        );
+        Assert.Equal(
+            ["b"],
+            (await Reader.Records([2, 99], CancellationToken.None)).Values.Select(r => r.Record.Identifier)
+        );
     }
 
     [Fact]
@@ -85,7 +128,8 @@ public sealed class StoreReadsTests : IAsyncLifetime
         await Write(1, "b", "Bats in old barns of the hills");
         await Write(1, "a", null);
         var told = new List<string>();
-        await foreach (var (id, facts) in Reader.Changed(0, long.MaxValue, CancellationToken.None)) told.Add($"{id} {(facts is null ? "gone" : RecordCodec.Facts(facts).Title)}");
+        await foreach (var (id, facts) in Reader.Changed(0, long.MaxValue, CancellationToken.None))
+            told.Add($"{id} {(facts is null ? "gone" : RecordCodec.Facts(facts).Title)}");
         Assert.Equal(["1 gone", "2 Bats in old barns of the hills"], told);
     }
 
@@ -102,7 +146,15 @@ public sealed class StoreReadsTests : IAsyncLifetime
         }
         // The moment is over, for the same context too.
         Assert.Equal(2, await context.Records.CountAsync());
-        context.Databases.Add(new() { Name = "three", Address = "http://x.example/three", Format = "mods", Granularity = "YYYY-MM-DD" });
+        context.Databases.Add(
+            new()
+            {
+                Name = "three",
+                Address = "http://x.example/three",
+                Format = "mods",
+                Granularity = "YYYY-MM-DD",
+            }
+        );
         await context.SaveChangesAsync();
         await using var other = store.Context();
         Assert.Equal(3, await other.Databases.CountAsync());
@@ -112,23 +164,36 @@ public sealed class StoreReadsTests : IAsyncLifetime
     public void Compressed_text_comes_back_and_nothing_is_nothing()
     {
         Gen.String.Sample(xml => Assert.Equal(xml, RecordCodec.Source(RecordCodec.Source(xml))));
-        Gen.ULong.Array[0, 40].Sample(keys => Assert.Equal(keys, RecordCodec.ReferenceKeys(System.Runtime.InteropServices.MemoryMarshal.AsBytes<ulong>(keys).ToArray())));
+        Gen.ULong.Array[0, 40]
+            .Sample(keys =>
+                Assert.Equal(
+                    keys,
+                    RecordCodec.ReferenceKeys(
+                        System.Runtime.InteropServices.MemoryMarshal.AsBytes<ulong>(keys).ToArray()
+                    )
+                )
+            );
         Assert.Empty(RecordCodec.References(Array.Empty<byte>()));
         Assert.Empty(RecordCodec.References(Array.Empty<Zendle.Core.Records.Reference>()));
         Assert.Equal("", RecordCodec.Source(RecordCodec.Source((System.Xml.Linq.XElement?)null)));
-        Assert.Equal("<a>é &lt; ü</a>", RecordCodec.Source(RecordCodec.Source(System.Xml.Linq.XElement.Parse("<a>é &lt; ü</a>"))));
+        Assert.Equal(
+            "<a>é &lt; ü</a>",
+            RecordCodec.Source(RecordCodec.Source(System.Xml.Linq.XElement.Parse("<a>é &lt; ü</a>")))
+        );
     }
 
     [Fact]
-    public void What_an_older_store_compressed_is_read_too() => Gen.String[0, 400].Sample(xml =>
-    {
-        // As it was written before: Brotli, quality 1, window 16.
-        var plain = System.Text.Encoding.UTF8.GetBytes(xml);
-        var room = new byte[System.IO.Compression.BrotliEncoder.GetMaxCompressedLength(plain.Length)];
-        Assert.True(System.IO.Compression.BrotliEncoder.TryCompress(plain, room, out var length, 1, 16));
-        Assert.Equal(System.Text.Encoding.UTF8.GetString(plain), RecordCodec.Source(room[..length]));
-        // A record that was kept so and comes again is the same record.
-        Assert.True(RecordCodec.IsSameSource(room[..length], RecordCodec.Source(xml)));
-        Assert.False(RecordCodec.IsSameSource(room[..length], RecordCodec.Source(xml + "x")));
-    });
+    public void What_an_older_store_compressed_is_read_too() =>
+        Gen.String[0, 400]
+            .Sample(xml =>
+            {
+                // As it was written before: Brotli, quality 1, window 16.
+                var plain = System.Text.Encoding.UTF8.GetBytes(xml);
+                var room = new byte[System.IO.Compression.BrotliEncoder.GetMaxCompressedLength(plain.Length)];
+                Assert.True(System.IO.Compression.BrotliEncoder.TryCompress(plain, room, out var length, 1, 16));
+                Assert.Equal(System.Text.Encoding.UTF8.GetString(plain), RecordCodec.Source(room[..length]));
+                // A record that was kept so and comes again is the same record.
+                Assert.True(RecordCodec.IsSameSource(room[..length], RecordCodec.Source(xml)));
+                Assert.False(RecordCodec.IsSameSource(room[..length], RecordCodec.Source(xml + "x")));
+            });
 }

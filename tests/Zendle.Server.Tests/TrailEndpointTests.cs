@@ -7,9 +7,20 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
 {
     private Visitor Ann => world.Ann;
 
-    private Task<int> Follow(int review, string way, params int[] seeds) => Ann.Step(review, 0, new { kind = "Trail", seeds, way });
+    private Task<int> Follow(int review, string way, params int[] seeds) =>
+        Ann.Step(
+            review,
+            0,
+            new
+            {
+                kind = "Trail",
+                seeds,
+                way,
+            }
+        );
 
-    private async Task<int> MostCited(int review) => (await Ann.Works(review, await Ann.Search(review, "light OR lamp* OR moth*"), "sort=Cited&limit=1"))[0];
+    private async Task<int> MostCited(int review) =>
+        (await Ann.Works(review, await Ann.Search(review, "light OR lamp* OR moth*"), "sort=Cited&limit=1"))[0];
 
     private async Task<HashSet<int>> All(int review, int step, string more = "")
     {
@@ -30,11 +41,20 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
         var seed = await MostCited(review);
         var work = await Ann.Get($"/api/reviews/{review}/works/{seed}");
         var (back, forward) = (await Follow(review, "Backward", seed), await Follow(review, "Forward", seed));
-        Assert.Equal((work.Int("citesCount"), work.Int("citedCount")), (await Ann.Count(review, back), await Ann.Count(review, forward)));
+        Assert.Equal(
+            (work.Int("citesCount"), work.Int("citedCount")),
+            (await Ann.Count(review, back), await Ann.Count(review, forward))
+        );
         Assert.True(work.Int("citedCount") > 10);
         // Whoever cites the seed has it in its own backward trail.
-        foreach (var citing in (await All(review, forward)).Take(5)) Assert.Contains(seed, await All(review, await Follow(review, "Backward", citing)));
-        Assert.Equal(work.List("ties").Sum(t => t.Int("citedBy")), (await Ann.Get($"/api/reviews/{review}/steps/{forward}/trail"))["future"]!["years"]!.AsArray().Sum(y => y!.Int("inView")));
+        foreach (var citing in (await All(review, forward)).Take(5))
+            Assert.Contains(seed, await All(review, await Follow(review, "Backward", citing)));
+        Assert.Equal(
+            work.List("ties").Sum(t => t.Int("citedBy")),
+            (await Ann.Get($"/api/reviews/{review}/steps/{forward}/trail"))["future"]!["years"]!
+                .AsArray()
+                .Sum(y => y!.Int("inView"))
+        );
     }
 
     [Fact]
@@ -57,7 +77,10 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
         var ties = page.List("works").Select(w => w["ties"]!.Int("future")).ToArray();
         Assert.All(ties, t => Assert.True(t >= 2));
         Assert.Equal(ties.OrderDescending(), ties);
-        Assert.All(page.List("works"), w => Assert.Equal(w["ties"]!.Int("future"), w["ties"]!["futureSeeds"]!.AsArray().Count));
+        Assert.All(
+            page.List("works"),
+            w => Assert.Equal(w["ties"]!.Int("future"), w["ties"]!["futureSeeds"]!.AsArray().Count)
+        );
     }
 
     [Fact]
@@ -66,7 +89,16 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
         var review = await Ann.Review();
         var step = await Follow(review, "Forward", await MostCited(review));
         var whole = await All(review, step);
-        var years = await Ann.Step(review, step, new { kind = "Years", from = 2005, to = 2015 });
+        var years = await Ann.Step(
+            review,
+            step,
+            new
+            {
+                kind = "Years",
+                from = 2005,
+                to = 2015,
+            }
+        );
         var inside = await Ann.Step(review, years, new { kind = "Inside", values = new[] { "light OR lamp*" } });
         var narrowed = await All(review, inside);
         Assert.True(narrowed.Count < whole.Count && narrowed.IsSubsetOf(whole));
@@ -82,7 +114,10 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
         Assert.StartsWith("what cites ", path.List("steps").First().Text("label"), StringComparison.Ordinal);
         Assert.Equal(["2005–2015", "inside: light OR lamp*"], path.List("steps").Skip(1).Select(s => s.Text("label")));
         var run = JsonNode.Parse(await Ann.Http.GetStringAsync($"/api/reviews/{review}/log"))!.AsArray()[0]!;
-        Assert.Equal(("Forward", 1, narrowed.Count), (run["state"]!["trail"]!.Text("way"), run["state"]!["trail"]!.Int("seeds"), run.Int("count")));
+        Assert.Equal(
+            ("Forward", 1, narrowed.Count),
+            (run["state"]!["trail"]!.Text("way"), run["state"]!["trail"]!.Int("seeds"), run.Int("count"))
+        );
         var again = await Ann.Ok("POST", $"/api/reviews/{review}/log/{run.Int("id")}/again");
         Assert.Equal(narrowed, await All(review, again.Int("stepId")));
         Assert.Equal(inside, (await Ann.Get($"/api/reviews/{review}/steps/{inside}")).Int("stepId"));
@@ -93,12 +128,20 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
     public async Task Each_database_says_what_it_reports_and_can_be_left_out()
     {
         var review = await Ann.Review();
-        var step = await Follow(review, "Both", await Ann.Works(review, await Ann.Search(review, "light"), "sort=Cited&limit=5"));
+        var step = await Follow(
+            review,
+            "Both",
+            await Ann.Works(review, await Ann.Search(review, "light"), "sort=Cited&limit=5")
+        );
         var ledger = (await Ann.Get($"/api/reviews/{review}/steps/{step}"))["ledger"]!;
         var lines = ledger.List("databases").ToArray();
         Assert.Equal(ledger.Int("works"), lines[0].Int("works") + lines[1].Int("onlyHere"));
         Assert.Equal(ledger.Int("records"), lines.Sum(l => l.Int("records")));
-        var one = await Ann.Step(review, step, new { kind = "Databases", databases = new[] { lines[1].Int("databaseId") } });
+        var one = await Ann.Step(
+            review,
+            step,
+            new { kind = "Databases", databases = new[] { lines[1].Int("databaseId") } }
+        );
         Assert.Equal(lines[1].Int("works"), await Ann.Count(review, one));
     }
 
@@ -112,24 +155,46 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
         Assert.True(unmatched.Int("total") > 0);
         var shown = unmatched.List("references").ToArray();
         Assert.Equal(unmatched.Int("total"), shown.Length);
-        Assert.All(shown, r => Assert.True(r.Text("text").Length > 20 && r["seeds"]!.AsArray().All(n => n!.GetValue<int>() is >= 1 and <= 20)));
+        Assert.All(
+            shown,
+            r =>
+                Assert.True(
+                    r.Text("text").Length > 20 && r["seeds"]!.AsArray().All(n => n!.GetValue<int>() is >= 1 and <= 20)
+                )
+        );
         Assert.Equal(shown.Length, shown.Select(r => r.Text("text")).Distinct().Count());
         // None of them is a work of the corpus under its DOI.
-        foreach (var doi in shown.Select(r => (string?)r["doi"]).OfType<string>().Take(4)) Assert.Equal(0, await Ann.Count(review, await Ann.Search(review, $"doi:\"{doi}\"")));
-        Assert.Equal(0, (await Ann.Get($"/api/reviews/{review}/steps/{await Follow(review, "Forward", seeds)}/unmatched")).Int("total"));
+        foreach (var doi in shown.Select(r => (string?)r["doi"]).OfType<string>().Take(4))
+            Assert.Equal(0, await Ann.Count(review, await Ann.Search(review, $"doi:\"{doi}\"")));
+        Assert.Equal(
+            0,
+            (await Ann.Get($"/api/reviews/{review}/steps/{await Follow(review, "Forward", seeds)}/unmatched")).Int(
+                "total"
+            )
+        );
     }
 
     [Fact]
     public async Task All_kept_works_are_written_down_as_seeds_of_that_moment()
     {
         var review = await Ann.Review();
-        Assert.Equal((400, "A trail starts from at least one work; none is kept yet."), await Said(review, 0, new { kind = "Trail", way = "Both" }));
+        Assert.Equal(
+            (400, "A trail starts from at least one work; none is kept yet."),
+            await Said(review, 0, new { kind = "Trail", way = "Both" })
+        );
         var works = await Ann.Works(review, await Ann.Search(review, "moth*"), "limit=3");
         await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works });
         var step = await Ann.Step(review, 0, new { kind = "Trail", way = "Both" });
-        await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = await Ann.Works(review, await Ann.Search(review, "lamp*"), "limit=9") });
+        await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/decisions",
+            new { act = "Keep", works = await Ann.Works(review, await Ann.Search(review, "lamp*"), "limit=9") }
+        );
         Assert.Equal(3, (await Ann.Get($"/api/reviews/{review}/steps/{step}/trail")).Int("seedCount"));
-        Assert.Equal("both ways from 3 works", (await Ann.Get($"/api/reviews/{review}/steps/{step}/path")).List("steps").First().Text("label"));
+        Assert.Equal(
+            "both ways from 3 works",
+            (await Ann.Get($"/api/reviews/{review}/steps/{step}/path")).List("steps").First().Text("label")
+        );
         // The same trail again is the same step, not another one.
         Assert.Equal(await Follow(review, "Forward", works[0]), await Follow(review, "Forward", works[0]));
     }
@@ -145,10 +210,40 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
     {
         var review = await Ann.Review();
         var search = await Ann.Search(review, "moth*");
-        Assert.Equal((400, "There is no trail here to narrow."), await Said(review, search, new { kind = "Ties", atLeast = 2 }));
-        Assert.Equal((400, "There is no trail here to narrow."), await Said(review, 0, new { kind = "Way", way = "Both" }));
-        Assert.Equal((400, "A trail starts from at most 5,000 works; these are 5,001."), await Said(review, 0, new { kind = "Trail", way = "Both", seeds = Enumerable.Range(1, 5_001) }));
-        Assert.Equal((400, "One of the seeds is no work."), await Said(review, 0, new { kind = "Trail", way = "Both", seeds = new[] { -1 } }));
+        Assert.Equal(
+            (400, "There is no trail here to narrow."),
+            await Said(review, search, new { kind = "Ties", atLeast = 2 })
+        );
+        Assert.Equal(
+            (400, "There is no trail here to narrow."),
+            await Said(review, 0, new { kind = "Way", way = "Both" })
+        );
+        Assert.Equal(
+            (400, "A trail starts from at most 5,000 works; these are 5,001."),
+            await Said(
+                review,
+                0,
+                new
+                {
+                    kind = "Trail",
+                    way = "Both",
+                    seeds = Enumerable.Range(1, 5_001),
+                }
+            )
+        );
+        Assert.Equal(
+            (400, "One of the seeds is no work."),
+            await Said(
+                review,
+                0,
+                new
+                {
+                    kind = "Trail",
+                    way = "Both",
+                    seeds = new[] { -1 },
+                }
+            )
+        );
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{review}/steps/{search}/trail")).Status);
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{review}/steps/{search}/unmatched")).Status);
     }

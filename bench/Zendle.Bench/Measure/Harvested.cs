@@ -22,7 +22,8 @@ internal sealed class Harvested : IAsyncDisposable
     public CorpusWriter Writer => services.GetRequiredService<CorpusWriter>();
 
     /// <summary>The corpus file.</summary>
-    public Task<CorpusContext> Corpus() => services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContextAsync();
+    public Task<CorpusContext> Corpus() =>
+        services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContextAsync();
 
     /// <summary>Database id and key by turn.</summary>
     public Dictionary<int, string> Keys { get; } = [];
@@ -37,15 +38,28 @@ internal sealed class Harvested : IAsyncDisposable
             var trust = 0;
             foreach (var key in world.Databases)
             {
-                var row = new DatabaseRow { Name = key, Address = $"http://outside.example/{key}/oai", Format = "mods", Granularity = "YYYY-MM-DDThh:mm:ssZ", Trust = trust++ };
+                var row = new DatabaseRow
+                {
+                    Name = key,
+                    Address = $"http://outside.example/{key}/oai",
+                    Format = "mods",
+                    Granularity = "YYYY-MM-DDThh:mm:ssZ",
+                    Trust = trust++,
+                };
                 context.Databases.Add(row);
                 await context.SaveChangesAsync();
                 harvested.Keys[row.Id] = key;
             }
         }
         foreach (var (id, key) in harvested.Keys)
-            foreach (var page in world.Pages(id, key))
-                await harvested.Writer.Write(id, page.Records, new(page.Token, page.ResponseDate), DateTimeOffset.UnixEpoch, default);
+        foreach (var page in world.Pages(id, key))
+            await harvested.Writer.Write(
+                id,
+                page.Records,
+                new(page.Token, page.ResponseDate),
+                DateTimeOffset.UnixEpoch,
+                default
+            );
         return harvested;
     }
 
@@ -53,8 +67,31 @@ internal sealed class Harvested : IAsyncDisposable
     public async Task<List<HarvestedEntry>> Entries()
     {
         await using var context = await Corpus();
-        var rows = await context.Records.AsNoTracking().Where(r => !r.Deleted).OrderBy(r => r.Id).Select(r => new { r.Id, r.WorkId, r.DatabaseId, r.Identifier, r.Facts, r.References }).ToListAsync();
-        return [.. rows.Select(r => new HarvestedEntry(r.Id, r.WorkId, r.DatabaseId, new(Keys[r.DatabaseId], r.Identifier), RecordCodec.Facts(r.Facts), RecordCodec.References(r.References)))];
+        var rows = await context
+            .Records.AsNoTracking()
+            .Where(r => !r.Deleted)
+            .OrderBy(r => r.Id)
+            .Select(r => new
+            {
+                r.Id,
+                r.WorkId,
+                r.DatabaseId,
+                r.Identifier,
+                r.Facts,
+                r.References,
+            })
+            .ToListAsync();
+        return
+        [
+            .. rows.Select(r => new HarvestedEntry(
+                r.Id,
+                r.WorkId,
+                r.DatabaseId,
+                new(Keys[r.DatabaseId], r.Identifier),
+                RecordCodec.Facts(r.Facts),
+                RecordCodec.References(r.References)
+            )),
+        ];
     }
 
     public async ValueTask DisposeAsync()
@@ -65,4 +102,11 @@ internal sealed class Harvested : IAsyncDisposable
 }
 
 /// <summary>A record as it stands in the corpus.</summary>
-internal sealed record HarvestedEntry(int Id, int WorkId, int DatabaseId, RecordAt At, Record Record, IReadOnlyList<Reference> References);
+internal sealed record HarvestedEntry(
+    int Id,
+    int WorkId,
+    int DatabaseId,
+    RecordAt At,
+    Record Record,
+    IReadOnlyList<Reference> References
+);

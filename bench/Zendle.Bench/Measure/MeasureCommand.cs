@@ -5,31 +5,46 @@ using Zendle.Outside.World;
 namespace Zendle.Bench.Measure;
 
 /// <summary>
-/// <c>measure [--world DIR] [--seed N] [--works M] [--noise K] [--examples] [--fit FILE]</c>: harvests a world and prints what came out against its truth.
-/// <c>--merging</c> measures only whether records are joined right, <c>--documents</c> only whether documents are told apart. Without a world one is written from the seed. <c>--fit</c> estimates the weights of merging on that world and writes them to a file.
+/// <c>measure [--world DIR] [--seed N] [--works M] [--noise K] [--examples] [--fit FILE]</c>: harvests a world and
+/// prints what came out against its truth. <c>--merging</c> measures only whether records are joined right,
+/// <c>--documents</c> only whether documents are told apart. Without a world one is written from the seed. <c>--fit</c>
+/// estimates the weights of merging on that world and writes them to a file.
 /// </summary>
 internal static class MeasureCommand
 {
     public static async Task<int> Run(string[] args)
     {
-        string? Option(string name) => Array.IndexOf(args, name) is >= 0 and var at && at + 1 < args.Length ? args[at + 1] : null;
+        string? Option(string name) =>
+            Array.IndexOf(args, name) is >= 0 and var at && at + 1 < args.Length ? args[at + 1] : null;
         var temporary = Directory.CreateTempSubdirectory("zendle-measure-").FullName;
         try
         {
             if (args.Contains("--documents"))
             {
-                DocumentMeasure.Print(ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture), Console.Out, args.Contains("--examples"));
+                DocumentMeasure.Print(
+                    ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture),
+                    Console.Out,
+                    args.Contains("--examples")
+                );
                 return 0;
             }
             var folder = Option("--world");
             if (folder is null)
             {
                 folder = Path.Combine(temporary, "world");
-                WorldFolder.Write(folder, ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture), int.Parse(Option("--works") ?? "12000", CultureInfo.InvariantCulture), double.Parse(Option("--noise") ?? "1", CultureInfo.InvariantCulture), TextWriter.Null);
+                WorldFolder.Write(
+                    folder,
+                    ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture),
+                    int.Parse(Option("--works") ?? "12000", CultureInfo.InvariantCulture),
+                    double.Parse(Option("--noise") ?? "1", CultureInfo.InvariantCulture),
+                    TextWriter.Null
+                );
             }
             if (!Directory.Exists(Path.Combine(folder, "truth")))
             {
-                await Console.Error.WriteLineAsync($"{folder} is not a world: it has no truth. Write one with ./zendle world --out DIR.");
+                await Console.Error.WriteLineAsync(
+                    $"{folder} is not a world: it has no truth. Write one with ./zendle world --out DIR."
+                );
                 return 1;
             }
             var world = new WorldFiles(folder);
@@ -37,7 +52,11 @@ internal static class MeasureCommand
             await using var harvested = await Harvested.From(world, Path.Combine(temporary, "corpus"));
             var seconds = TimeProvider.System.GetElapsedTime(began).TotalSeconds;
             var entries = await harvested.Entries();
-            Console.WriteLine(FormattableString.Invariant($"{entries.Count:N0} records harvested and merged in {seconds:0.0} s ({entries.Count / seconds:N0} a second) into {entries.Select(e => e.WorkId).Distinct().Count():N0} works"));
+            Console.WriteLine(
+                FormattableString.Invariant(
+                    $"{entries.Count:N0} records harvested and merged in {seconds:0.0} s ({entries.Count / seconds:N0} a second) into {entries.Select(e => e.WorkId).Distinct().Count():N0} works"
+                )
+            );
             var truth = world.Records();
             if (Option("--fit") is { } file)
             {
@@ -48,35 +67,56 @@ internal static class MeasureCommand
             MergeMeasure.Companions(entries, truth, world, Console.Out);
             if (args.Contains("--merging"))
             {
-                if (args.Contains("--examples")) MergeMeasure.Examples(entries, truth, Console.Out);
+                if (args.Contains("--examples"))
+                    MergeMeasure.Examples(entries, truth, Console.Out);
                 return 0;
             }
             ReferenceMeasure.Print(entries, truth, world, Console.Out, args.Contains("--examples") ? 60 : 0);
             PeopleMeasure.Print(entries, world, Console.Out);
             VenueMeasure.Print(entries, world, Console.Out);
-            if (Option("--world") is null) DocumentMeasure.Print(ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture), Console.Out, args.Contains("--examples"));
-            if (args.Contains("--examples")) MergeMeasure.Examples(entries, truth, Console.Out);
+            if (Option("--world") is null)
+                DocumentMeasure.Print(
+                    ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture),
+                    Console.Out,
+                    args.Contains("--examples")
+                );
+            if (args.Contains("--examples"))
+                MergeMeasure.Examples(entries, truth, Console.Out);
             return 0;
         }
-        finally { Directory.Delete(temporary, recursive: true); }
+        finally
+        {
+            Directory.Delete(temporary, recursive: true);
+        }
     }
 
     /// <summary>Pairs that share a key, compared, with the truth.</summary>
-    private static IEnumerable<(Comparison, bool)> LabelledPairs(List<HarvestedEntry> entries, Dictionary<RecordAt, (int Work, string Version)> truth)
+    private static IEnumerable<(Comparison, bool)> LabelledPairs(
+        List<HarvestedEntry> entries,
+        Dictionary<RecordAt, (int Work, string Version)> truth
+    )
     {
-        var facts = entries.Select(e => (Facts: MergeFacts.Of(e.Id, e.DatabaseId, e.Record), truth[e.At].Work)).ToArray();
+        var facts = entries
+            .Select(e => (Facts: MergeFacts.Of(e.Id, e.DatabaseId, e.Record), truth[e.At].Work))
+            .ToArray();
         var seen = new HashSet<(int, int)>();
-        foreach (var bucket in facts.SelectMany((f, i) => f.Facts.Blocking.Select(k => (Key: k, Index: i))).GroupBy(k => k.Key, k => k.Index))
+        foreach (
+            var bucket in facts
+                .SelectMany((f, i) => f.Facts.Blocking.Select(k => (Key: k, Index: i)))
+                .GroupBy(k => k.Key, k => k.Index)
+        )
         {
             var indexes = bucket.ToArray();
-            if (indexes.Length > 48) continue;
+            if (indexes.Length > 48)
+                continue;
             for (var i = 0; i < indexes.Length; i++)
-                for (var j = i + 1; j < indexes.Length; j++)
-                {
-                    var (a, b) = (facts[indexes[i]], facts[indexes[j]]);
-                    if (!seen.Add((indexes[i], indexes[j]))) continue;
-                    yield return (Comparison.Of(a.Facts, b.Facts), a.Work == b.Work);
-                }
+            for (var j = i + 1; j < indexes.Length; j++)
+            {
+                var (a, b) = (facts[indexes[i]], facts[indexes[j]]);
+                if (!seen.Add((indexes[i], indexes[j])))
+                    continue;
+                yield return (Comparison.Of(a.Facts, b.Facts), a.Work == b.Work);
+            }
         }
     }
 }

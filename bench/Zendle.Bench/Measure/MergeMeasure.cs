@@ -6,12 +6,23 @@ namespace Zendle.Bench.Measure;
 /// <summary>Compares the works that came out with the true ones, over pairs of records.</summary>
 internal static class MergeMeasure
 {
-    /// <summary>Prints precision, recall and F1 over all pairs, over pairs that share no identifier, and over pairs of two versions.</summary>
-    public static void Print(IReadOnlyList<HarvestedEntry> entries, IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth, TextWriter says)
+    /// <summary>
+    /// Prints precision, recall and F1 over all pairs, over pairs that share no identifier, and over pairs of two
+    /// versions.
+    /// </summary>
+    public static void Print(
+        IReadOnlyList<HarvestedEntry> entries,
+        IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth,
+        TextWriter says
+    )
     {
         var facts = entries.ToDictionary(e => e.Id, e => MergeFacts.Of(e.Id, e.DatabaseId, e.Record));
-        bool SharesIdentifier(HarvestedEntry a, HarvestedEntry b) => Comparison.Of(facts[a.Id], facts[b.Id]).Identifier is IdentifierLevel.Same or IdentifierLevel.DeclaredVersion;
-        bool OtherVersion(HarvestedEntry a, HarvestedEntry b) => VersionOf(truth[a.At].Version) != VersionOf(truth[b.At].Version);
+        bool SharesIdentifier(HarvestedEntry a, HarvestedEntry b) =>
+            Comparison.Of(facts[a.Id], facts[b.Id]).Identifier
+                is IdentifierLevel.Same
+                    or IdentifierLevel.DeclaredVersion;
+        bool OtherVersion(HarvestedEntry a, HarvestedEntry b) =>
+            VersionOf(truth[a.At].Version) != VersionOf(truth[b.At].Version);
         var all = Count(entries, truth, (_, _) => true);
         var bare = Count(entries, truth, (a, b) => !SharesIdentifier(a, b));
         var versions = Count(entries, truth, OtherVersion);
@@ -20,49 +31,108 @@ internal static class MergeMeasure
         says.WriteLine($"merging, two versions         {versions}");
     }
 
-    /// <summary>How many pairs of companion studies, two works that differ in a word of the title, were taken for one.</summary>
-    public static void Companions(IReadOnlyList<HarvestedEntry> entries, IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth, WorldFiles world, TextWriter says)
+    /// <summary>
+    /// How many pairs of companion studies, two works that differ in a word of the title, were taken for one.
+    /// </summary>
+    public static void Companions(
+        IReadOnlyList<HarvestedEntry> entries,
+        IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth,
+        WorldFiles world,
+        TextWriter says
+    )
     {
         var made = entries.ToLookup(e => truth[e.At].Work);
-        var pairs = world.Truth("companions.csv").Select(r => (Work: int.Parse(r[0], CultureInfo.InvariantCulture), Companion: int.Parse(r[1], CultureInfo.InvariantCulture))).Where(p => made[p.Work].Any() && made[p.Companion].Any()).ToArray();
-        if (pairs.Length == 0) return;
-        var joined = pairs.Count(p => made[p.Work].Select(e => e.WorkId).Intersect(made[p.Companion].Select(e => e.WorkId)).Any());
+        var pairs = world
+            .Truth("companions.csv")
+            .Select(r =>
+                (
+                    Work: int.Parse(r[0], CultureInfo.InvariantCulture),
+                    Companion: int.Parse(r[1], CultureInfo.InvariantCulture)
+                )
+            )
+            .Where(p => made[p.Work].Any() && made[p.Companion].Any())
+            .ToArray();
+        if (pairs.Length == 0)
+            return;
+        var joined = pairs.Count(p =>
+            made[p.Work].Select(e => e.WorkId).Intersect(made[p.Companion].Select(e => e.WorkId)).Any()
+        );
         var bare = pairs.Where(p => made[p.Work].Concat(made[p.Companion]).All(e => e.Record.Doi is null)).ToArray();
-        var bareJoined = bare.Count(p => made[p.Work].Select(e => e.WorkId).Intersect(made[p.Companion].Select(e => e.WorkId)).Any());
-        says.WriteLine(FormattableString.Invariant($"companion studies             {joined} of {pairs.Length} pairs joined wrongly ({100.0 * joined / pairs.Length:0.0} %); without any DOI {bareJoined} of {bare.Length}"));
+        var bareJoined = bare.Count(p =>
+            made[p.Work].Select(e => e.WorkId).Intersect(made[p.Companion].Select(e => e.WorkId)).Any()
+        );
+        says.WriteLine(
+            FormattableString.Invariant(
+                $"companion studies             {joined} of {pairs.Length} pairs joined wrongly ({100.0 * joined / pairs.Length:0.0} %); without any DOI {bareJoined} of {bare.Length}"
+            )
+        );
     }
 
     /// <summary>Examples of what went wrong, for reading.</summary>
-    public static void Examples(IReadOnlyList<HarvestedEntry> entries, IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth, TextWriter says)
+    public static void Examples(
+        IReadOnlyList<HarvestedEntry> entries,
+        IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth,
+        TextWriter says
+    )
     {
         var facts = entries.ToDictionary(e => e.Id, e => MergeFacts.Of(e.Id, e.DatabaseId, e.Record));
         void Show(string what, HarvestedEntry a, HarvestedEntry b)
         {
             var compared = Comparison.Of(facts[a.Id], facts[b.Id]);
-            says.WriteLine(FormattableString.Invariant($"{what} {MergeWeights.Shipped.Score(compared):0.0}{(Comparison.Forbids(facts[a.Id], facts[b.Id], compared) ? " forbidden" : "")}{(facts[a.Id].Blocking.Overlaps(facts[b.Id].Blocking) ? "" : " no key")} {compared}"));
-            foreach (var e in new[] { a, b }) says.WriteLine($"    {e.At.Database} {e.Record.Type} {e.Record.Year} {string.Join("; ", e.Record.People.Take(4).Select(p => p.Short))} | {e.Record.Title} | {e.Record.Venue?.Title} {e.Record.Venue?.Volume} {e.Record.Venue?.FirstPage} | {e.Record.Doi}");
+            says.WriteLine(
+                FormattableString.Invariant(
+                    $"{what} {MergeWeights.Shipped.Score(compared):0.0}{(Comparison.Forbids(facts[a.Id], facts[b.Id], compared) ? " forbidden" : "")}{(facts[a.Id].Blocking.Overlaps(facts[b.Id].Blocking) ? "" : " no key")} {compared}"
+                )
+            );
+            foreach (var e in new[] { a, b })
+                says.WriteLine(
+                    $"    {e.At.Database} {e.Record.Type} {e.Record.Year} {string.Join("; ", e.Record.People.Take(4).Select(p => p.Short))} | {e.Record.Title} | {e.Record.Venue?.Title} {e.Record.Venue?.Volume} {e.Record.Venue?.FirstPage} | {e.Record.Doi}"
+                );
         }
-        foreach (var (a, b) in entries.GroupBy(e => e.WorkId).SelectMany(g => All([.. g])).Where(p => truth[p.A.At].Work != truth[p.B.At].Work).Take(25)) Show("WRONG", a, b);
-        foreach (var (a, b) in entries.GroupBy(e => truth[e.At].Work).SelectMany(g => All([.. g])).Where(p => p.A.WorkId != p.B.WorkId).Take(200)) Show("MISSED", a, b);
+        foreach (
+            var (a, b) in entries
+                .GroupBy(e => e.WorkId)
+                .SelectMany(g => All([.. g]))
+                .Where(p => truth[p.A.At].Work != truth[p.B.At].Work)
+                .Take(25)
+        )
+            Show("WRONG", a, b);
+        foreach (
+            var (a, b) in entries
+                .GroupBy(e => truth[e.At].Work)
+                .SelectMany(g => All([.. g]))
+                .Where(p => p.A.WorkId != p.B.WorkId)
+                .Take(200)
+        )
+            Show("MISSED", a, b);
     }
 
-    private static Pairs Count(IReadOnlyList<HarvestedEntry> entries, IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth, Func<HarvestedEntry, HarvestedEntry, bool> counts)
+    private static Pairs Count(
+        IReadOnlyList<HarvestedEntry> entries,
+        IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth,
+        Func<HarvestedEntry, HarvestedEntry, bool> counts
+    )
     {
-        long right = 0, wrong = 0, missed = 0;
+        long right = 0,
+            wrong = 0,
+            missed = 0;
         foreach (var (a, b) in entries.GroupBy(e => e.WorkId).SelectMany(g => All([.. g])))
             if (counts(a, b))
-                if (truth[a.At].Work == truth[b.At].Work) right++;
-                else wrong++;
+                if (truth[a.At].Work == truth[b.At].Work)
+                    right++;
+                else
+                    wrong++;
         foreach (var (a, b) in entries.GroupBy(e => truth[e.At].Work).SelectMany(g => All([.. g])))
-            if (a.WorkId != b.WorkId && counts(a, b)) missed++;
+            if (a.WorkId != b.WorkId && counts(a, b))
+                missed++;
         return new(right, wrong, missed);
     }
 
     private static IEnumerable<(HarvestedEntry A, HarvestedEntry B)> All(HarvestedEntry[] group)
     {
         for (var i = 0; i < group.Length; i++)
-            for (var j = i + 1; j < group.Length; j++)
-                yield return (group[i], group[j]);
+        for (var j = i + 1; j < group.Length; j++)
+            yield return (group[i], group[j]);
     }
 
     /// <summary>What no database says is the version of record.</summary>

@@ -12,7 +12,14 @@ namespace Zendle.Connect.Fetch;
 /// <param name="Bytes">The document; null when none came.</param>
 /// <param name="Price">The price asked; null when none was.</param>
 /// <param name="AskedToWait">How long the hosts on the way asked to be left alone, all together.</param>
-public sealed record Fetched(AttemptOutcome? Outcome, string Sentence, Uri Address, byte[]? Bytes = null, string? Price = null, TimeSpan AskedToWait = default);
+public sealed record Fetched(
+    AttemptOutcome? Outcome,
+    string Sentence,
+    Uri Address,
+    byte[]? Bytes = null,
+    string? Price = null,
+    TimeSpan AskedToWait = default
+);
 
 /// <summary>How a fetch goes on, for showing.</summary>
 /// <param name="Sentence">What is going on.</param>
@@ -20,9 +27,10 @@ public sealed record Fetched(AttemptOutcome? Outcome, string Sentence, Uri Addre
 public readonly record struct FetchProgress(string Sentence, double? Share = null);
 
 /// <summary>
-/// Fetches documents over HTTP: from an address to the document, through at most one landing page by its Signposting. Only allowed
-/// addresses, checked before each request and after name resolution; limits on size (after decompression), time and redirects; at most
-/// two requests at a host; Retry-After kept. Prices are noted, never paid; no cookies, no passwords, no scripts.
+/// Fetches documents over HTTP: from an address to the document, through at most one landing page by its Signposting.
+/// Only allowed addresses, checked before each request and after name resolution; limits on size (after decompression),
+/// time and redirects; at most two requests at a host; Retry-After kept. Prices are noted, never paid; no cookies, no
+/// passwords, no scripts.
 /// </summary>
 public sealed class DocumentFetcher : IDisposable
 {
@@ -56,42 +64,64 @@ public sealed class DocumentFetcher : IDisposable
         public Uri Address { get; } = address;
     }
 
-    /// <summary>Fetches the document behind an address. Never throws for what the other side does; only when cancelled.</summary>
+    /// <summary>
+    /// Fetches the document behind an address. Never throws for what the other side does; only when cancelled.
+    /// </summary>
     public async Task<Fetched> Fetch(Uri address, Action<FetchProgress> progress, CancellationToken cancel)
     {
         var waits = new Waits();
         return await Fetch(address, waits, progress, cancel) with { AskedToWait = waits.Asked };
     }
 
-    private async Task<Fetched> Fetch(Uri address, Waits waited, Action<FetchProgress> progress, CancellationToken cancel)
+    private async Task<Fetched> Fetch(
+        Uri address,
+        Waits waited,
+        Action<FetchProgress> progress,
+        CancellationToken cancel
+    )
     {
         Signposts? page = null;
         try
         {
             var reply = await Ask(address, waited, progress, cancel);
-            if (reply.Document is { } direct) return new(null, "The document came.", reply.Address, direct);
+            if (reply.Document is { } direct)
+                return new(null, "The document came.", reply.Address, direct);
             page = reply.Page!;
             if (page.Text is not { } text)
-                return page.Price is { } asked ? new(AttemptOutcome.PriceAsked, $"{asked} asked; noted, not paid.", reply.Address, Price: asked)
+                return page.Price is { } asked
+                    ? new(AttemptOutcome.PriceAsked, $"{asked} asked; noted, not paid.", reply.Address, Price: asked)
                     : new(AttemptOutcome.NoTextThere, "A page came that leads to no text.", reply.Address);
             reply = await Ask(text, waited, progress, cancel);
-            return reply.Document is { } document ? new(null, "The document came.", reply.Address, document)
+            return reply.Document is { } document
+                ? new(null, "The document came.", reply.Address, document)
                 : new(AttemptOutcome.NotADocument, "A page came where the document should be.", reply.Address);
         }
         catch (FetchEndException e)
         {
             var price = e.Outcome == AttemptOutcome.PriceAsked ? page?.Price : null;
-            return new(e.Outcome, price is null ? e.Message : $"{price} asked; noted, not paid.", e.Address, Price: price);
+            return new(
+                e.Outcome,
+                price is null ? e.Message : $"{price} asked; noted, not paid.",
+                e.Address,
+                Price: price
+            );
         }
     }
 
     private async Task<Reply> Ask(Uri address, Waits waited, Action<FetchProgress> progress, CancellationToken cancel)
     {
-        for (var (redirects, waits, at) = (0, 0, address); ;)
+        for (var (redirects, waits, at) = (0, 0, address); ; )
         {
-            if (policy.WhyNot(at) is { } whyNot) throw new FetchEndException(AttemptOutcome.NotAllowed, whyNot, at);
+            if (policy.WhyNot(at) is { } whyNot)
+                throw new FetchEndException(AttemptOutcome.NotAllowed, whyNot, at);
             TimeSpan wait;
-            using (await gate.Enter(at, left => progress(new($"waits for {at.Host}, {Math.Ceiling(left.TotalSeconds):0} s")), cancel))
+            using (
+                await gate.Enter(
+                    at,
+                    left => progress(new($"waits for {at.Host}, {Math.Ceiling(left.TotalSeconds):0} s")),
+                    cancel
+                )
+            )
             {
                 progress(new($"asks {at.Host}"));
                 using var whole = CancellationTokenSource.CreateLinkedTokenSource(cancel);
@@ -101,21 +131,55 @@ public sealed class DocumentFetcher : IDisposable
                     using var response = await Begin(at, whole.Token);
                     if (Redirect(response, at) is { } next)
                     {
-                        if (++redirects > limits.Redirects) throw new FetchEndException(AttemptOutcome.RedirectLoop, $"Redirected more than {limits.Redirects} times.", at);
+                        if (++redirects > limits.Redirects)
+                            throw new FetchEndException(
+                                AttemptOutcome.RedirectLoop,
+                                $"Redirected more than {limits.Redirects} times.",
+                                at
+                            );
                         at = next;
                         continue;
                     }
-                    if (response.StatusCode is not (HttpStatusCode.TooManyRequests or HttpStatusCode.ServiceUnavailable)) return await Read(response, at, progress, whole.Token);
-                    wait = response.Headers.RetryAfter is { } after ? after.Delta ?? after.Date - clock.GetUtcNow() ?? TimeSpan.FromSeconds(5) : TimeSpan.FromSeconds(5);
+                    if (
+                        response.StatusCode is not (HttpStatusCode.TooManyRequests or HttpStatusCode.ServiceUnavailable)
+                    )
+                        return await Read(response, at, progress, whole.Token);
+                    wait = response.Headers.RetryAfter is { } after
+                        ? after.Delta ?? after.Date - clock.GetUtcNow() ?? TimeSpan.FromSeconds(5)
+                        : TimeSpan.FromSeconds(5);
                     if (++waits > limits.Waits || wait > limits.LongestWait)
-                        throw new FetchEndException(AttemptOutcome.Busy, string.Create(CultureInfo.InvariantCulture, $"The host asks to wait {(waits > limits.Waits ? "again and again" : $"{wait.TotalSeconds:0} seconds")}; try later."), at);
+                        throw new FetchEndException(
+                            AttemptOutcome.Busy,
+                            string.Create(
+                                CultureInfo.InvariantCulture,
+                                $"The host asks to wait {(waits > limits.Waits ? "again and again" : $"{wait.TotalSeconds:0} seconds")}; try later."
+                            ),
+                            at
+                        );
                     waited.Asked += wait;
                     gate.Hold(at, wait < TimeSpan.FromMilliseconds(200) ? TimeSpan.FromMilliseconds(200) : wait);
                 }
-                catch (OperationCanceledException) when (!cancel.IsCancellationRequested) { throw new FetchEndException(AttemptOutcome.TooSlow, "The reply took too long; given up.", at); }
-                catch (ReplyTooLongException e) { throw new FetchEndException(AttemptOutcome.TooLarge, e.Message, at); }
-                catch (HttpRequestException e) when ((e as AddressNotAllowedException ?? e.InnerException) is AddressNotAllowedException no) { throw new FetchEndException(AttemptOutcome.NotAllowed, no.Message, at); }
-                catch (Exception e) when (e is HttpRequestException or IOException or InvalidDataException) { throw new FetchEndException(AttemptOutcome.Unreachable, "The host does not answer, or broke off in the middle.", at); }
+                catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+                {
+                    throw new FetchEndException(AttemptOutcome.TooSlow, "The reply took too long; given up.", at);
+                }
+                catch (ReplyTooLongException e)
+                {
+                    throw new FetchEndException(AttemptOutcome.TooLarge, e.Message, at);
+                }
+                catch (HttpRequestException e)
+                    when ((e as AddressNotAllowedException ?? e.InnerException) is AddressNotAllowedException no)
+                {
+                    throw new FetchEndException(AttemptOutcome.NotAllowed, no.Message, at);
+                }
+                catch (Exception e) when (e is HttpRequestException or IOException or InvalidDataException)
+                {
+                    throw new FetchEndException(
+                        AttemptOutcome.Unreachable,
+                        "The host does not answer, or broke off in the middle.",
+                        at
+                    );
+                }
             }
         }
     }
@@ -128,40 +192,52 @@ public sealed class DocumentFetcher : IDisposable
     }
 
     private static Uri? Redirect(HttpResponseMessage response, Uri from) =>
-        (int)response.StatusCode is 301 or 302 or 303 or 307 or 308 && response.Headers.Location is { } to ? new Uri(from, to) : null;
+        (int)response.StatusCode is 301 or 302 or 303 or 307 or 308 && response.Headers.Location is { } to
+            ? new Uri(from, to)
+            : null;
 
-    private async Task<Reply> Read(HttpResponseMessage response, Uri at, Action<FetchProgress> progress, CancellationToken cancel)
+    private async Task<Reply> Read(
+        HttpResponseMessage response,
+        Uri at,
+        Action<FetchProgress> progress,
+        CancellationToken cancel
+    )
     {
-        if (Refusal(response.StatusCode) is { } refusal) throw new FetchEndException(refusal.Outcome, refusal.Sentence, at);
+        if (Refusal(response.StatusCode) is { } refusal)
+            throw new FetchEndException(refusal.Outcome, refusal.Sentence, at);
         var type = response.Content.Headers.ContentType?.MediaType?.ToLowerInvariant() ?? "";
         var isPage = type is "text/html" or "application/xhtml+xml";
         var limit = isPage ? limits.Page : limits.Document;
         var total = response.Content.Headers.ContentLength;
-        if (total > limit) throw new ReplyTooLongException(limit);
+        if (total > limit)
+            throw new ReplyTooLongException(limit);
         await using var body = new LimitedStream(await response.Content.ReadAsStreamAsync(cancel), limit);
         using var to = new MemoryStream();
         var buffer = new byte[64 * 1024];
-        for (int n; (n = await body.ReadAsync(buffer, cancel)) > 0;)
+        for (int n; (n = await body.ReadAsync(buffer, cancel)) > 0; )
         {
             to.Write(buffer, 0, n);
-            if (!isPage) progress(new("fetches", total > 0 ? Math.Min(1, (double)to.Length / total.Value) : null));
+            if (!isPage)
+                progress(new("fetches", total > 0 ? Math.Min(1, (double)to.Length / total.Value) : null));
         }
         var bytes = to.ToArray();
         // Servers mislabel: what begins as a PDF is one.
-        if (!isPage || bytes.AsSpan(0, Math.Min(8, bytes.Length)).StartsWith("%PDF-"u8)) return new(at, bytes, null);
+        if (!isPage || bytes.AsSpan(0, Math.Min(8, bytes.Length)).StartsWith("%PDF-"u8))
+            return new(at, bytes, null);
         var links = response.Headers.TryGetValues("Link", out var values) ? values : [];
         return new(at, null, Signposts.Read(at, links, Encoding.UTF8.GetString(bytes)));
     }
 
-    private static (AttemptOutcome Outcome, string Sentence)? Refusal(HttpStatusCode status) => (int)status switch
-    {
-        >= 200 and < 300 => null,
-        402 => (AttemptOutcome.PriceAsked, "A price is asked; noted, not paid."),
-        401 or 403 => (AttemptOutcome.SignInAsked, "The host asks for a sign-in."),
-        404 or 410 => (AttemptOutcome.DeadLink, "There is nothing at the address any more."),
-        var code and >= 500 => (AttemptOutcome.Unreachable, $"The host failed (status {code})."),
-        var code => (AttemptOutcome.Unreachable, $"The host refused (status {code})."),
-    };
+    private static (AttemptOutcome Outcome, string Sentence)? Refusal(HttpStatusCode status) =>
+        (int)status switch
+        {
+            >= 200 and < 300 => null,
+            402 => (AttemptOutcome.PriceAsked, "A price is asked; noted, not paid."),
+            401 or 403 => (AttemptOutcome.SignInAsked, "The host asks for a sign-in."),
+            404 or 410 => (AttemptOutcome.DeadLink, "There is nothing at the address any more."),
+            var code and >= 500 => (AttemptOutcome.Unreachable, $"The host failed (status {code})."),
+            var code => (AttemptOutcome.Unreachable, $"The host refused (status {code})."),
+        };
 
     /// <inheritdoc/>
     public void Dispose() => http.Dispose();

@@ -5,18 +5,25 @@ public sealed record FetchLimits
 {
     /// <summary>Most bytes of a document, after decompression.</summary>
     public long Document { get; init; } = 80_000_000;
+
     /// <summary>Most bytes of a page.</summary>
     public long Page { get; init; } = 3_000_000;
+
     /// <summary>Most time until a reply begins.</summary>
     public TimeSpan Begin { get; init; } = TimeSpan.FromSeconds(20);
+
     /// <summary>Most time until a reply has ended.</summary>
     public TimeSpan Whole { get; init; } = TimeSpan.FromSeconds(90);
+
     /// <summary>Most redirects in a row.</summary>
     public int Redirects { get; init; } = 6;
+
     /// <summary>How often a host that asks to wait is asked again.</summary>
     public int Waits { get; init; } = 3;
+
     /// <summary>The longest wait a host may ask for.</summary>
     public TimeSpan LongestWait { get; init; } = TimeSpan.FromSeconds(60);
+
     /// <summary>Requests at one host at a time.</summary>
     public int PerHost { get; init; } = 2;
 }

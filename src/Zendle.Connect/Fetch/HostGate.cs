@@ -3,8 +3,8 @@ using System.Collections.Concurrent;
 namespace Zendle.Connect.Fetch;
 
 /// <summary>
-/// Keeps requests gentle: at most a few at one host at a time, and none while the host has asked to be left alone. A host is told by
-/// scheme, name and port.
+/// Keeps requests gentle: at most a few at one host at a time, and none while the host has asked to be left alone. A
+/// host is told by scheme, name and port.
 /// </summary>
 /// <param name="atOnce">Requests at one host at a time.</param>
 /// <param name="clock">For waiting.</param>
@@ -31,7 +31,8 @@ internal sealed class HostGate(int atOnce, TimeProvider clock)
             while (Interlocked.Read(ref host.NotBefore) is var until && until > clock.GetUtcNow().UtcTicks)
             {
                 var left = TimeSpan.FromTicks(until - clock.GetUtcNow().UtcTicks);
-                if (left <= TimeSpan.Zero) break;
+                if (left <= TimeSpan.Zero)
+                    break;
                 waiting(left);
                 await Task.Delay(left, clock, cancel);
             }
@@ -48,7 +49,10 @@ internal sealed class HostGate(int atOnce, TimeProvider clock)
     public void Hold(Uri address, TimeSpan wait)
     {
         var host = hosts.GetOrAdd(address.GetLeftPart(UriPartial.Authority), _ => new(atOnce));
-        Interlocked.Exchange(ref host.NotBefore, Math.Max(Interlocked.Read(ref host.NotBefore), clock.GetUtcNow().UtcTicks + wait.Ticks));
+        Interlocked.Exchange(
+            ref host.NotBefore,
+            Math.Max(Interlocked.Read(ref host.NotBefore), clock.GetUtcNow().UtcTicks + wait.Ticks)
+        );
     }
 
     private sealed class Turn(SemaphoreSlim turns) : IDisposable

@@ -2,7 +2,10 @@ using System.Net;
 
 namespace Zendle.Connect.Fetch;
 
-/// <summary>Makes the clients that everything outside is asked with: no redirects of their own, no cookies, no proxy, connections only where the policy allows.</summary>
+/// <summary>
+/// Makes the clients that everything outside is asked with: no redirects of their own, no cookies, no proxy,
+/// connections only where the policy allows.
+/// </summary>
 internal static class OutsideHttp
 {
     /// <summary>A client; limits on time are its user's.</summary>
@@ -10,16 +13,21 @@ internal static class OutsideHttp
     /// <param name="purpose">What hosts read of us, in parentheses.</param>
     public static HttpClient Client(AddressPolicy policy, string purpose)
     {
-        var http = new HttpClient(new SocketsHttpHandler
+        var http = new HttpClient(
+            new SocketsHttpHandler
+            {
+                AllowAutoRedirect = false,
+                AutomaticDecompression =
+                    DecompressionMethods.GZip | DecompressionMethods.Deflate | DecompressionMethods.Brotli,
+                ConnectCallback = policy.Connect,
+                ConnectTimeout = TimeSpan.FromSeconds(10),
+                UseProxy = false,
+                UseCookies = false,
+            }
+        )
         {
-            AllowAutoRedirect = false,
-            AutomaticDecompression = DecompressionMethods.GZip | DecompressionMethods.Deflate | DecompressionMethods.Brotli,
-            ConnectCallback = policy.Connect,
-            ConnectTimeout = TimeSpan.FromSeconds(10),
-            UseProxy = false,
-            UseCookies = false,
-        })
-        { Timeout = Timeout.InfiniteTimeSpan };
+            Timeout = Timeout.InfiniteTimeSpan,
+        };
         http.DefaultRequestHeaders.UserAgent.ParseAdd($"Zendle/0.1 ({purpose})");
         return http;
     }

@@ -11,8 +11,8 @@ namespace Zendle.Connect.Fetch;
 public sealed record TypedLink(Uri Address, string Rel, string? Type);
 
 /// <summary>
-/// What a landing page says to machines: FAIR Signposting links (signposting.org/FAIR; relations cite-as, item, type, author, license,
-/// describedby) from its Link header and its head, and the price in its schema.org description.
+/// What a landing page says to machines: FAIR Signposting links (signposting.org/FAIR; relations cite-as, item, type,
+/// author, license, describedby) from its Link header and its head, and the price in its schema.org description.
 /// </summary>
 /// <param name="Links">Its typed links.</param>
 /// <param name="Price">The price asked, like "29.00 EUR"; null when none is said.</param>
@@ -22,7 +22,11 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
     private const int MostLinks = 200;
 
     /// <summary>The text itself: the first item that is a PDF, else the first whose type is not said.</summary>
-    public Uri? Text => (Links.FirstOrDefault(l => l.Rel == "item" && l.Type == "application/pdf") ?? Links.FirstOrDefault(l => l.Rel == "item" && l.Type is null))?.Address;
+    public Uri? Text =>
+        (
+            Links.FirstOrDefault(l => l.Rel == "item" && l.Type == "application/pdf")
+            ?? Links.FirstOrDefault(l => l.Rel == "item" && l.Type is null)
+        )?.Address;
 
     /// <summary>Reads a page. Malformed parts are passed over.</summary>
     /// <param name="page">Address of the page, for relative links.</param>
@@ -38,13 +42,21 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
             using var document = new HtmlParser().ParseDocument(html);
             foreach (var element in document.QuerySelectorAll("head link[rel][href]").Take(MostLinks))
                 if (Uri.TryCreate(page, element.GetAttribute("href"), out var address))
-                    links.AddRange(element.GetAttribute("rel")!.ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(rel => new TypedLink(address, rel, MediaType(element.GetAttribute("type")))));
-            foreach (var script in document.QuerySelectorAll("script[type='application/ld+json']").Take(8)) (price, free) = Offer(script.TextContent, price, free);
+                    links.AddRange(
+                        element
+                            .GetAttribute("rel")!
+                            .ToLowerInvariant()
+                            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                            .Select(rel => new TypedLink(address, rel, MediaType(element.GetAttribute("type"))))
+                    );
+            foreach (var script in document.QuerySelectorAll("script[type='application/ld+json']").Take(8))
+                (price, free) = Offer(script.TextContent, price, free);
         }
         return new([.. links.Take(MostLinks)], price, free);
     }
 
-    private static string? MediaType(string? text) => text?.Split(';', 2)[0].Trim().ToLowerInvariant() is { Length: > 0 } type ? type : null;
+    private static string? MediaType(string? text) =>
+        text?.Split(';', 2)[0].Trim().ToLowerInvariant() is { Length: > 0 } type ? type : null;
 
     /// <summary>Reads one Link header: <c>&lt;address&gt;; rel="item"; type="application/pdf", …</c>.</summary>
     internal static IEnumerable<TypedLink> FromHeader(Uri page, string header)
@@ -54,37 +66,52 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
         {
             var open = header.IndexOf('<', i);
             var close = open < 0 ? -1 : header.IndexOf('>', open);
-            if (close < 0) yield break;
+            if (close < 0)
+                yield break;
             var target = header[(open + 1)..close].Trim();
             var parameters = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
             i = close + 1;
             while (i < header.Length && header[i] != ',')
             {
-                if (header[i] is ';' or ' ') { i++; continue; }
+                if (header[i] is ';' or ' ')
+                {
+                    i++;
+                    continue;
+                }
                 var start = i;
-                while (i < header.Length && header[i] is not ('=' or ';' or ',')) i++;
+                while (i < header.Length && header[i] is not ('=' or ';' or ','))
+                    i++;
                 var name = header[start..i].Trim();
-                if (i >= header.Length || header[i] != '=') { if (name.Length > 0) parameters.TryAdd(name, ""); continue; }
+                if (i >= header.Length || header[i] != '=')
+                {
+                    if (name.Length > 0)
+                        parameters.TryAdd(name, "");
+                    continue;
+                }
                 i++;
                 string value;
                 if (i < header.Length && header[i] == '"')
                 {
                     var end = header.IndexOf('"', i + 1);
-                    if (end < 0) end = header.Length;
+                    if (end < 0)
+                        end = header.Length;
                     value = header[(i + 1)..end];
                     i = Math.Min(header.Length, end + 1);
                 }
                 else
                 {
                     start = i;
-                    while (i < header.Length && header[i] is not (';' or ',')) i++;
+                    while (i < header.Length && header[i] is not (';' or ','))
+                        i++;
                     value = header[start..i].Trim();
                 }
                 parameters.TryAdd(name, value);
             }
             i++;
-            if (!parameters.TryGetValue("rel", out var rel) || !Uri.TryCreate(page, target, out var address)) continue;
-            foreach (var one in rel.ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries)) yield return new(address, one, MediaType(parameters.GetValueOrDefault("type")));
+            if (!parameters.TryGetValue("rel", out var rel) || !Uri.TryCreate(page, target, out var address))
+                continue;
+            foreach (var one in rel.ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries))
+                yield return new(address, one, MediaType(parameters.GetValueOrDefault("type")));
         }
     }
 
@@ -94,16 +121,40 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
         {
             using var document = JsonDocument.Parse(json, new() { MaxDepth = 24 });
             var root = document.RootElement;
-            if (root.ValueKind != JsonValueKind.Object) return (price, free);
-            if (root.TryGetProperty("isAccessibleForFree", out var said) && said.ValueKind is JsonValueKind.True or JsonValueKind.False) free ??= said.GetBoolean();
-            if (!root.TryGetProperty("offers", out var offers)) return (price, free);
+            if (root.ValueKind != JsonValueKind.Object)
+                return (price, free);
+            if (
+                root.TryGetProperty("isAccessibleForFree", out var said)
+                && said.ValueKind is JsonValueKind.True or JsonValueKind.False
+            )
+                free ??= said.GetBoolean();
+            if (!root.TryGetProperty("offers", out var offers))
+                return (price, free);
             var offer = offers.ValueKind == JsonValueKind.Array && offers.GetArrayLength() > 0 ? offers[0] : offers;
-            if (offer.ValueKind != JsonValueKind.Object || !offer.TryGetProperty("price", out var amount)) return (price, free);
-            var text = amount.ValueKind switch { JsonValueKind.Number => amount.GetRawText(), JsonValueKind.String => amount.GetString(), _ => null };
-            if (!decimal.TryParse(text, NumberStyles.Number, CultureInfo.InvariantCulture, out var number) || number <= 0) return (price, free);
-            var currency = offer.TryGetProperty("priceCurrency", out var c) && c.ValueKind == JsonValueKind.String && c.GetString() is { Length: 3 } code ? " " + code.ToUpperInvariant() : "";
+            if (offer.ValueKind != JsonValueKind.Object || !offer.TryGetProperty("price", out var amount))
+                return (price, free);
+            var text = amount.ValueKind switch
+            {
+                JsonValueKind.Number => amount.GetRawText(),
+                JsonValueKind.String => amount.GetString(),
+                _ => null,
+            };
+            if (
+                !decimal.TryParse(text, NumberStyles.Number, CultureInfo.InvariantCulture, out var number)
+                || number <= 0
+            )
+                return (price, free);
+            var currency =
+                offer.TryGetProperty("priceCurrency", out var c)
+                && c.ValueKind == JsonValueKind.String
+                && c.GetString() is { Length: 3 } code
+                    ? " " + code.ToUpperInvariant()
+                    : "";
             return (price ?? string.Create(CultureInfo.InvariantCulture, $"{number:0.##}{currency}"), free);
         }
-        catch (JsonException) { return (price, free); }
+        catch (JsonException)
+        {
+            return (price, free);
+        }
     }
 }

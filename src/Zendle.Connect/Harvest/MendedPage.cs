@@ -6,8 +6,9 @@ using System.Xml.Linq;
 namespace Zendle.Connect.Harvest;
 
 /// <summary>
-/// A page that is not well-formed, read record by record: what is wrong in one costs that one, not those beside it, and the token leads on. The page's own frame, with
-/// the token, has to be there; a page that ends in the middle was cut off and has to be asked for again.
+/// A page that is not well-formed, read record by record: what is wrong in one costs that one, not those beside it, and
+/// the token leads on. The page's own frame, with the token, has to be there; a page that ends in the middle was cut
+/// off and has to be asked for again.
 /// </summary>
 internal sealed partial class MendedPage
 {
@@ -17,7 +18,8 @@ internal sealed partial class MendedPage
     private readonly List<(XElement Record, int Mended)> records = [];
     private readonly List<SkippedRecord> skipped = [];
 
-    private MendedPage(Uri address, long longest, CancellationToken cancel) => (this.address, this.longest, this.cancel) = (address, longest, cancel);
+    private MendedPage(Uri address, long longest, CancellationToken cancel) =>
+        (this.address, this.longest, this.cancel) = (address, longest, cancel);
 
     /// <summary>The reply without its records.</summary>
     public XElement Frame { get; private set; } = null!;
@@ -36,14 +38,22 @@ internal sealed partial class MendedPage
     /// <param name="cancel">Stops.</param>
     /// <exception cref="XmlException">It is no reply of the protocol, or not even its frame can be read.</exception>
     /// <exception cref="IOException">The page ends in the middle.</exception>
-    public static MendedPage Of(Uri address, TakenReply reply, long longest, XmlException broken, CancellationToken cancel)
+    public static MendedPage Of(
+        Uri address,
+        TakenReply reply,
+        long longest,
+        XmlException broken,
+        CancellationToken cancel
+    )
     {
         var page = new MendedPage(address, longest, cancel);
         var text = ReplyText.Of(reply.Bytes);
-        if (!RootStart().IsMatch(text)) throw broken;
+        if (!RootStart().IsMatch(text))
+            throw broken;
         page.TakeApart(text);
         // When nothing of it can be read it is the page that is broken; it may be whole another time.
-        if (page.records.Count == 0 && page.skipped.Count > 1) throw broken;
+        if (page.records.Count == 0 && page.skipped.Count > 1)
+            throw broken;
         return page;
     }
 
@@ -52,15 +62,18 @@ internal sealed partial class MendedPage
         var starts = RecordStart().Matches(text);
         if (starts.Count == 0)
         {
-            if (!text.AsSpan().TrimEnd().EndsWith('>') || !RootEnd().IsMatch(text)) throw new EndOfStreamException();
+            if (!text.AsSpan().TrimEnd().EndsWith('>') || !RootEnd().IsMatch(text))
+                throw new EndOfStreamException();
             Frame = Parsed(text, null);
             return;
         }
         var prefix = starts[0].Groups[1].Value;
         var endTag = $"</{prefix}record>";
         var lastEnd = text.LastIndexOf(endTag, StringComparison.Ordinal);
-        // Without anything behind the records the page was cut off: nobody knows what else was in it, or where it leads on.
-        if (ListEnd().Match(text, Math.Max(lastEnd, starts[^1].Index)) is not { Success: true } listEnd) throw new EndOfStreamException();
+        // Without anything behind the records the page was cut off: nobody knows what else was in it, or where it leads
+        // on.
+        if (ListEnd().Match(text, Math.Max(lastEnd, starts[^1].Index)) is not { Success: true } listEnd)
+            throw new EndOfStreamException();
         var head = text[..starts[0].Index];
         Frame = Parsed(head + text[listEnd.Index..], null);
         var namespaces = Namespaces(head);
@@ -77,25 +90,43 @@ internal sealed partial class MendedPage
     private void One(string text, XmlParserContext namespaces, int place)
     {
         var mended = text.AsSpan().Count(ReplyText.Mended);
-        try { records.Add((Parsed(text, namespaces), mended)); }
+        try
+        {
+            records.Add((Parsed(text, namespaces), mended));
+        }
         catch (XmlException e)
         {
             var identifier = Identifier().Match(text).Groups[1].Value.Trim();
-            skipped.Add(new(identifier.Length is > 0 and <= 500 ? identifier : $"the {place}. record of a page, without an identifier",
-                string.Create(CultureInfo.InvariantCulture, $"It is not well-formed XML (line {e.LineNumber}, position {e.LinePosition} of the record).")));
+            skipped.Add(
+                new(
+                    identifier.Length is > 0 and <= 500
+                        ? identifier
+                        : $"the {place}. record of a page, without an identifier",
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"It is not well-formed XML (line {e.LineNumber}, position {e.LinePosition} of the record)."
+                    )
+                )
+            );
         }
     }
 
     private XElement Parsed(string text, XmlParserContext? namespaces)
     {
         var settings = OaiReply.Settings(longest);
-        if (namespaces is not null) settings.ConformanceLevel = ConformanceLevel.Fragment;
-        using var reader = XmlReader.Create(new StringReader(text.Replace(ReplyText.Mended.ToString(), "", StringComparison.Ordinal)), settings, namespaces);
+        if (namespaces is not null)
+            settings.ConformanceLevel = ConformanceLevel.Fragment;
+        using var reader = XmlReader.Create(
+            new StringReader(text.Replace(ReplyText.Mended.ToString(), "", StringComparison.Ordinal)),
+            settings,
+            namespaces
+        );
         reader.MoveToContent();
         var element = BoundedXml.Element(address, reader, cancel);
         while (reader.Read())
         {
-            if (reader.NodeType is XmlNodeType.Element or XmlNodeType.Text) throw new XmlException("Something follows the element.");
+            if (reader.NodeType is XmlNodeType.Element or XmlNodeType.Text)
+                throw new XmlException("Something follows the element.");
         }
         return element;
     }
@@ -106,7 +137,8 @@ internal sealed partial class MendedPage
         var manager = new XmlNamespaceManager(new NameTable());
         foreach (Match declared in Declaration().Matches(head))
         {
-            if (declared.Groups[1].Value is not ("xml" or "xmlns")) manager.AddNamespace(declared.Groups[1].Value, declared.Groups[2].Value);
+            if (declared.Groups[1].Value is not ("xml" or "xmlns"))
+                manager.AddNamespace(declared.Groups[1].Value, declared.Groups[2].Value);
         }
         return new(null, manager, null, XmlSpace.None);
     }

@@ -8,7 +8,13 @@ namespace Zendle.Connect.Harvest;
 /// <param name="Granularity">"YYYY-MM-DD" or "YYYY-MM-DDThh:mm:ssZ".</param>
 /// <param name="Earliest">earliestDatestamp as written.</param>
 /// <param name="DeletedRecord">no, transient or persistent.</param>
-public sealed record OaiIdentity(string Name, string Description, string Granularity, string Earliest, string DeletedRecord);
+public sealed record OaiIdentity(
+    string Name,
+    string Description,
+    string Granularity,
+    string Earliest,
+    string DeletedRecord
+);
 
 /// <summary>A metadata format on offer.</summary>
 /// <param name="Prefix">metadataPrefix.</param>
@@ -35,7 +41,14 @@ public sealed record OaiRecord(string Identifier, DateTimeOffset Datestamp, XEle
 /// <param name="ResponseDate">responseDate of the reply.</param>
 /// <param name="Skipped">Records that it held and that could not be read.</param>
 /// <param name="Mended">How many of its records were no valid XML and had to be mended.</param>
-public sealed record OaiPage<T>(IReadOnlyList<T> Records, string? Token, int? Total, DateTimeOffset ResponseDate, IReadOnlyList<SkippedRecord> Skipped, int Mended = 0);
+public sealed record OaiPage<T>(
+    IReadOnlyList<T> Records,
+    string? Token,
+    int? Total,
+    DateTimeOffset ResponseDate,
+    IReadOnlyList<SkippedRecord> Skipped,
+    int Mended = 0
+);
 
 /// <summary>What is wrong with a service or its reply, in a sentence for the person who waits for it.</summary>
 public class HarvestFaultException : Exception
@@ -44,7 +57,8 @@ public class HarvestFaultException : Exception
     /// <param name="sentence">What is wrong, and what is safe.</param>
     /// <param name="code">The protocol's error code; null for other faults.</param>
     /// <param name="inner">The cause.</param>
-    public HarvestFaultException(string sentence, string? code = null, Exception? inner = null) : base(sentence, inner) => Code = code;
+    public HarvestFaultException(string sentence, string? code = null, Exception? inner = null)
+        : base(sentence, inner) => Code = code;
 
     /// <summary>Error code of OAI-PMH 2.0, section 3.6; null for other faults.</summary>
     public string? Code { get; }

@@ -4,7 +4,9 @@ using Zendle.Connect.Fetch;
 
 namespace Zendle.Connect.Harvest;
 
-/// <summary>A reply as it came, in memory that is used again. It can be read more than once; what reads it waits for nobody.</summary>
+/// <summary>
+/// A reply as it came, in memory that is used again. It can be read more than once; what reads it waits for nobody.
+/// </summary>
 public sealed class TakenReply : IDisposable
 {
     private const int Segment = 65_536;
@@ -22,7 +24,14 @@ public sealed class TakenReply : IDisposable
     /// <exception cref="ReplyTooLongException">It is longer.</exception>
     public static async Task<TakenReply> Of(Stream reply, long limit, CancellationToken cancel)
     {
-        var pipe = new Pipe(new(minimumSegmentSize: Segment, pauseWriterThreshold: 0, resumeWriterThreshold: 0, useSynchronizationContext: false));
+        var pipe = new Pipe(
+            new(
+                minimumSegmentSize: Segment,
+                pauseWriterThreshold: 0,
+                resumeWriterThreshold: 0,
+                useSynchronizationContext: false
+            )
+        );
         try
         {
             await using var limited = new LimitedStream(reply, limit);
@@ -39,7 +48,10 @@ public sealed class TakenReply : IDisposable
         }
     }
 
-    /// <summary>Reads it from its start. What stands before the first sign, a byte order mark aside, is left out: some services begin with an empty line.</summary>
+    /// <summary>
+    /// Reads it from its start. What stands before the first sign, a byte order mark aside, is left out: some services
+    /// begin with an empty line.
+    /// </summary>
     public Stream Open() => new ReplyStream(Bytes);
 
     /// <summary>Gives the memory back.</summary>

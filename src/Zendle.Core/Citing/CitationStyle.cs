@@ -7,4 +7,11 @@ namespace Zendle.Core.Citing;
 /// <param name="Locale">The language it is written for; null for any.</param>
 /// <param name="Path">Where it lies in the pack.</param>
 /// <param name="Words">Folded words of its title.</param>
-public sealed record CitationStyle(string Key, string Title, string? Parent, string? Locale, string Path, IReadOnlyList<string> Words);
+public sealed record CitationStyle(
+    string Key,
+    string Title,
+    string? Parent,
+    string? Locale,
+    string Path,
+    IReadOnlyList<string> Words
+);

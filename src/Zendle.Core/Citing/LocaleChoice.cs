@@ -1,6 +1,9 @@
 namespace Zendle.Core.Citing;
 
-/// <summary>Which shipped locale stands in for the one asked for, by CSL 1.0.2 ("Locale Fallback"): itself, its language's main region, US English.</summary>
+/// <summary>
+/// Which shipped locale stands in for the one asked for, by CSL 1.0.2 ("Locale Fallback"): itself, its language's main
+/// region, US English.
+/// </summary>
 /// <param name="Locale">The locale to use.</param>
 /// <param name="Note">What to tell the reader; null when the asked one is used.</param>
 public sealed record LocaleChoice(string Locale, string? Note)
@@ -56,15 +59,21 @@ public sealed record LocaleChoice(string Locale, string? Note)
 
     /// <summary>Chooses.</summary>
     /// <param name="asked">A language tag, like "de-AT"; null or empty for none.</param>
-    /// <param name="styles">The language the style is written for; null for any. It stands when no other is asked for.</param>
+    /// <param name="styles">The language the style is written for; null for any. It stands when no other is asked
+    /// for.</param>
     /// <param name="shipped">The locales there are.</param>
     public static LocaleChoice Of(string? asked, string? styles, IReadOnlyCollection<string> shipped)
     {
         var wanted = string.IsNullOrWhiteSpace(asked) ? styles ?? "en-US" : asked.Trim();
         string? Shipped(string l) => shipped.FirstOrDefault(s => s.Equals(l, StringComparison.OrdinalIgnoreCase));
-        if (Shipped(wanted) is { } same) return new(same, null);
+        if (Shipped(wanted) is { } same)
+            return new(same, null);
         var language = wanted.Split('-', '_')[0];
-        if ((MainRegions.TryGetValue(language, out var main) ? Shipped(main) : Shipped(language)) is { } near) return new(near, $"There is no locale for {wanted}; {near} is used.");
-        return new(Shipped("en-US") ?? shipped.FirstOrDefault() ?? "en-US", $"There is no locale for {wanted}; English is used.");
+        if ((MainRegions.TryGetValue(language, out var main) ? Shipped(main) : Shipped(language)) is { } near)
+            return new(near, $"There is no locale for {wanted}; {near} is used.");
+        return new(
+            Shipped("en-US") ?? shipped.FirstOrDefault() ?? "en-US",
+            $"There is no locale for {wanted}; English is used."
+        );
     }
 }

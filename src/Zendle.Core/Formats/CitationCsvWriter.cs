@@ -5,18 +5,60 @@ using Zendle.Core.Records;
 
 namespace Zendle.Core.Formats;
 
-/// <summary>Writes CSV (RFC 4180) with a header line. Cells that a spreadsheet would take for a formula are made harmless by a leading apostrophe.</summary>
+/// <summary>
+/// Writes CSV (RFC 4180) with a header line. Cells that a spreadsheet would take for a formula are made harmless by a
+/// leading apostrophe.
+/// </summary>
 public static class CitationCsvWriter
 {
-    private static readonly string[] Columns = ["work", "key", "title", "authors", "editors", "ORCID", "year", "date", "type", "venue", "volume", "issue", "pages", "ISSN", "ISBN", "publisher", "series", "doi", "language",
-        "cited", "stage", "reason", "tags", "databases", "free copy", "licence", "funder", "keywords", "abstract"];
+    private static readonly string[] Columns =
+    [
+        "work",
+        "key",
+        "title",
+        "authors",
+        "editors",
+        "ORCID",
+        "year",
+        "date",
+        "type",
+        "venue",
+        "volume",
+        "issue",
+        "pages",
+        "ISSN",
+        "ISBN",
+        "publisher",
+        "series",
+        "doi",
+        "language",
+        "cited",
+        "stage",
+        "reason",
+        "tags",
+        "databases",
+        "free copy",
+        "licence",
+        "funder",
+        "keywords",
+        "abstract",
+    ];
 
     /// <summary>Writes all citations, in order.</summary>
     public static void Write(TextWriter to, IEnumerable<Citation> citations)
     {
         // The package escapes = + - @ and the control characters that spreadsheets obey, wherever they start a cell.
-        using var csv = new CsvHelper.CsvWriter(to, new CsvConfiguration(CultureInfo.InvariantCulture) { InjectionOptions = InjectionOptions.Escape, NewLine = "\r\n" }, leaveOpen: true);
-        foreach (var column in Columns) csv.WriteField(column);
+        using var csv = new CsvHelper.CsvWriter(
+            to,
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                InjectionOptions = InjectionOptions.Escape,
+                NewLine = "\r\n",
+            },
+            leaveOpen: true
+        );
+        foreach (var column in Columns)
+            csv.WriteField(column);
         csv.NextRecord();
         foreach (var c in citations)
         {
@@ -25,7 +67,9 @@ public static class CitationCsvWriter
             csv.WriteField(c.Title);
             csv.WriteField(Names(c.Authors));
             csv.WriteField(Names(c.Editors));
-            csv.WriteField(string.Join("; ", c.Authors.Where(p => p.Orcid is not null).Select(p => $"{p.Short} {p.Orcid}")));
+            csv.WriteField(
+                string.Join("; ", c.Authors.Where(p => p.Orcid is not null).Select(p => $"{p.Short} {p.Orcid}"))
+            );
             csv.WriteField(c.Year);
             csv.WriteField(c.Date is { Length: > 4 } ? c.Date : null);
             csv.WriteField(c.Genre is null ? DocumentTypes.Name(c.Type) : $"{DocumentTypes.Name(c.Type)} ({c.Genre})");

@@ -10,9 +10,13 @@ public static class CslJsonWriter
     /// <summary>Writes all citations, in order, as UTF-8.</summary>
     public static void Write(Stream to, IReadOnlyList<Citation> citations)
     {
-        using var json = new Utf8JsonWriter(to, new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
+        using var json = new Utf8JsonWriter(
+            to,
+            new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }
+        );
         json.WriteStartArray();
-        foreach (var c in citations) WriteOne(json, c);
+        foreach (var c in citations)
+            WriteOne(json, c);
         json.WriteEndArray();
     }
 
@@ -30,8 +34,10 @@ public static class CslJsonWriter
             json.WriteStartArray("date-parts");
             json.WriteStartArray();
             json.WriteNumberValue(year);
-            if (c.Month is { } month) json.WriteNumberValue(month);
-            if (c.Day is { } day) json.WriteNumberValue(day);
+            if (c.Month is { } month)
+                json.WriteNumberValue(month);
+            if (c.Day is { } day)
+                json.WriteNumberValue(day);
             json.WriteEndArray();
             json.WriteEndArray();
             json.WriteEndObject();
@@ -59,22 +65,28 @@ public static class CslJsonWriter
             json.WriteStartObject("custom");
             List("tags", c.Tags);
             List("funder", c.Funders);
-            List("orcid", [.. c.Authors.Where(p => p.Orcid is not null).Select(p => $"{p.Short} https://orcid.org/{p.Orcid}")]);
+            List(
+                "orcid",
+                [.. c.Authors.Where(p => p.Orcid is not null).Select(p => $"{p.Short} https://orcid.org/{p.Orcid}")]
+            );
             json.WriteEndObject();
         }
         json.WriteEndObject();
 
         void List(string name, IReadOnlyList<string> values)
         {
-            if (values.Count == 0) return;
+            if (values.Count == 0)
+                return;
             json.WriteStartArray(name);
-            foreach (var value in values) json.WriteStringValue(value);
+            foreach (var value in values)
+                json.WriteStringValue(value);
             json.WriteEndArray();
         }
 
         void Text(string name, string? value)
         {
-            if (!string.IsNullOrEmpty(value)) json.WriteString(name, value);
+            if (!string.IsNullOrEmpty(value))
+                json.WriteString(name, value);
         }
     }
 
@@ -83,10 +95,12 @@ public static class CslJsonWriter
         var isFirst = true;
         foreach (var p in people)
         {
-            if (isFirst) json.WriteStartArray(role);
+            if (isFirst)
+                json.WriteStartArray(role);
             isFirst = false;
             json.WriteStartObject();
-            if (p.Given.Length == 0) json.WriteString("literal", p.Family);
+            if (p.Given.Length == 0)
+                json.WriteString("literal", p.Family);
             else
             {
                 json.WriteString("family", p.Family);
@@ -94,19 +108,21 @@ public static class CslJsonWriter
             }
             json.WriteEndObject();
         }
-        if (!isFirst) json.WriteEndArray();
+        if (!isFirst)
+            json.WriteEndArray();
     }
 
-    private static string Kind(DocumentType type) => type switch
-    {
-        DocumentType.ConferencePaper => "paper-conference",
-        DocumentType.Thesis => "thesis",
-        DocumentType.Report => "report",
-        DocumentType.Preprint => "article",
-        DocumentType.Book => "book",
-        DocumentType.Chapter => "chapter",
-        DocumentType.Dataset => "dataset",
-        DocumentType.Other => "document",
-        _ => "article-journal",
-    };
+    private static string Kind(DocumentType type) =>
+        type switch
+        {
+            DocumentType.ConferencePaper => "paper-conference",
+            DocumentType.Thesis => "thesis",
+            DocumentType.Report => "report",
+            DocumentType.Preprint => "article",
+            DocumentType.Book => "book",
+            DocumentType.Chapter => "chapter",
+            DocumentType.Dataset => "dataset",
+            DocumentType.Other => "document",
+            _ => "article-journal",
+        };
 }

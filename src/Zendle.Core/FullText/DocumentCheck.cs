@@ -10,8 +10,10 @@ public enum DocumentVerdict
 {
     /// <summary>It is.</summary>
     Agrees,
+
     /// <summary>It may be; a person looks.</summary>
     Doubtful,
+
     /// <summary>It is not.</summary>
     Refused,
 }
@@ -29,17 +31,25 @@ public sealed record CheckLine(string Name, bool? Agrees, string Record, string 
 /// <param name="TitleShare">Share of the title's words found in order on the first pages, 0–1.</param>
 /// <param name="Version">The version it shows signs of; null when it shows none.</param>
 /// <param name="Lines">What was compared.</param>
-public sealed record CheckedDocument(DocumentVerdict Verdict, string Sentence, double TitleShare, WorkVersion? Version, IReadOnlyList<CheckLine> Lines);
+public sealed record CheckedDocument(
+    DocumentVerdict Verdict,
+    string Sentence,
+    double TitleShare,
+    WorkVersion? Version,
+    IReadOnlyList<CheckLine> Lines
+);
 
 /// <summary>
-/// Verifies a document: at least nine tenths of the title's words in order on its first pages, standing there as a title (<see cref="TitlePlace"/>), its people near it, its DOI
-/// if one is printed, a body longer than an abstract, and nothing that says it is about another (<see cref="AboutAnother"/>). Half to nine tenths of the title, or a title that
-/// only is named, is doubt; less is another work.
+/// Verifies a document: at least nine tenths of the title's words in order on its first pages, standing there as a
+/// title (<see cref="TitlePlace"/>), its people near it, its DOI if one is printed, a body longer than an abstract, and
+/// nothing that says it is about another (<see cref="AboutAnother"/>). Half to nine tenths of the title, or a title
+/// that only is named, is doubt; less is another work.
 /// </summary>
 public static partial class DocumentCheck
 {
     /// <summary>Share of the title that settles it.</summary>
     public const double Sure = 0.9;
+
     /// <summary>Share of the title below which it is another work.</summary>
     public const double Least = 0.5;
     private const int FewestWords = 150;
@@ -47,8 +57,15 @@ public static partial class DocumentCheck
     /// <summary>Holds a document against a work.</summary>
     public static CheckedDocument Of(DocumentFacts facts, ExpectedWork work)
     {
-        var places = work.Titles.Where(t => t.Length > 0).Select(t => TitlePlace.Find(facts, t)).OfType<TitlePlace>().ToArray();
-        var best = places.OrderByDescending(p => p.Share >= Sure && p.WhyNot is null).ThenByDescending(p => p.Share).FirstOrDefault();
+        var places = work
+            .Titles.Where(t => t.Length > 0)
+            .Select(t => TitlePlace.Find(facts, t))
+            .OfType<TitlePlace>()
+            .ToArray();
+        var best = places
+            .OrderByDescending(p => p.Share >= Sure && p.WhyNot is null)
+            .ThenByDescending(p => p.Share)
+            .FirstOrDefault();
         var untitled = !work.Titles.Any(t => t.Length > 0);
         var share = best?.Share ?? 0;
         // People are looked for near the title; where there is none, on the first pages.
@@ -56,20 +73,53 @@ public static partial class DocumentCheck
         var near = best is null ? 0 : best.Named(facts, work.People.Take(12));
         var named = best is null || near > 0 ? work.People.FirstOrDefault(p => TitlePlace.IsNamed(p, present)) : null;
         string[] dois = [.. facts.OwnFirstPage.Select(Identifiers.Doi).OfType<string>().Distinct()];
-        bool? doi = dois.Length == 0 || work.Dois.Count == 0 ? null : dois.Any(d => work.Dois.Contains(d, StringComparer.OrdinalIgnoreCase));
+        bool? doi =
+            dois.Length == 0 || work.Dois.Count == 0
+                ? null
+                : dois.Any(d => work.Dois.Contains(d, StringComparer.OrdinalIgnoreCase));
         var printed = string.Join('\n', facts.FirstPage);
-        var years = Year().Matches(printed).Select(m => int.Parse(m.Value, CultureInfo.InvariantCulture)).Distinct().ToArray();
+        var years = Year()
+            .Matches(printed)
+            .Select(m => int.Parse(m.Value, CultureInfo.InvariantCulture))
+            .Distinct()
+            .ToArray();
         bool? year = work.Year is not { } y || years.Length == 0 ? null : years.Any(p => Math.Abs(p - y) <= 1);
         var least = Math.Max(FewestWords, Words.Of(work.Abstract).Count * 2);
         bool? person = work.People.Count == 0 ? null : named is not null;
         CheckLine[] lines =
         [
-            new("title", untitled ? null : share >= Sure && best!.WhyNot is null, work.Titles.Count == 0 ? "" : work.Titles[0],
-                best is null || share <= 0 ? "not found on its first pages" : best.WhyNot is { Length: > 0 } whyNot && share >= Sure ? $"{Around(facts, best)} ({whyNot})" : Around(facts, best)),
-            new("people", person, work.People.Count == 0 ? "nobody named" : string.Join(", ", work.People.Take(4).Select(p => p.Family)), named is null ? "none of them" : named.Family),
-            new("DOI", doi, work.Dois.Count == 0 ? "none known" : work.Dois[0], dois.Length == 0 ? "none printed" : string.Join(", ", dois)),
-            new("year", year, work.Year?.ToString(CultureInfo.InvariantCulture) ?? "none known", years.Length == 0 ? "none printed" : string.Join(", ", years.Order())),
-            new("length", facts.WordCount >= least, least == FewestWords ? "more than an abstract" : $"more than its abstract", string.Create(CultureInfo.InvariantCulture, $"{facts.Pages} pages, {facts.WordCount:N0} words")),
+            new(
+                "title",
+                untitled ? null : share >= Sure && best!.WhyNot is null,
+                work.Titles.Count == 0 ? "" : work.Titles[0],
+                best is null || share <= 0 ? "not found on its first pages"
+                    : best.WhyNot is { Length: > 0 } whyNot && share >= Sure ? $"{Around(facts, best)} ({whyNot})"
+                    : Around(facts, best)
+            ),
+            new(
+                "people",
+                person,
+                work.People.Count == 0 ? "nobody named" : string.Join(", ", work.People.Take(4).Select(p => p.Family)),
+                named is null ? "none of them" : named.Family
+            ),
+            new(
+                "DOI",
+                doi,
+                work.Dois.Count == 0 ? "none known" : work.Dois[0],
+                dois.Length == 0 ? "none printed" : string.Join(", ", dois)
+            ),
+            new(
+                "year",
+                year,
+                work.Year?.ToString(CultureInfo.InvariantCulture) ?? "none known",
+                years.Length == 0 ? "none printed" : string.Join(", ", years.Order())
+            ),
+            new(
+                "length",
+                facts.WordCount >= least,
+                least == FewestWords ? "more than an abstract" : $"more than its abstract",
+                string.Create(CultureInfo.InvariantCulture, $"{facts.Pages} pages, {facts.WordCount:N0} words")
+            ),
         ];
         var (verdict, sentence) = new Findings(facts, work, best, person, near, doi, facts.WordCount >= least).Judge();
         return new(verdict, sentence, share, VersionSigns.Of(facts), lines);
@@ -83,16 +133,35 @@ public static partial class DocumentCheck
     /// <param name="Near">How many of them are named near the title.</param>
     /// <param name="Doi">Whether a DOI of its own agrees; null when it prints none, or the record has none.</param>
     /// <param name="IsLongEnough">Whether it is longer than an abstract.</param>
-    private sealed record Findings(DocumentFacts Facts, ExpectedWork Work, TitlePlace? Title, bool? Person, int Near, bool? Doi, bool IsLongEnough)
+    private sealed record Findings(
+        DocumentFacts Facts,
+        ExpectedWork Work,
+        TitlePlace? Title,
+        bool? Person,
+        int Near,
+        bool? Doi,
+        bool IsLongEnough
+    )
     {
         private double Share => Title?.Share ?? 0;
 
         public (DocumentVerdict Verdict, string Sentence) Judge()
         {
-            if (!Work.Titles.Any(t => t.Length > 0)) return Doubt("The record has no title to hold it against.");
-            // A right DOI or person cannot turn a page that does not hold the title into the work, but they can raise doubt where there was none.
-            if (Share < Least) return Doi == true ? Doubt("The DOI agrees, but the title is not on its first pages.") : Refuse("It is another work: the title is not on its first pages.");
-            if (Share < Sure) return Doubt(string.Create(CultureInfo.InvariantCulture, $"The title agrees only in part ({Share * 100:0} % of its words, in order)."));
+            if (!Work.Titles.Any(t => t.Length > 0))
+                return Doubt("The record has no title to hold it against.");
+            // A right DOI or person cannot turn a page that does not hold the title into the work, but they can raise
+            // doubt where there was none.
+            if (Share < Least)
+                return Doi == true
+                    ? Doubt("The DOI agrees, but the title is not on its first pages.")
+                    : Refuse("It is another work: the title is not on its first pages.");
+            if (Share < Sure)
+                return Doubt(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"The title agrees only in part ({Share * 100:0} % of its words, in order)."
+                    )
+                );
             return AsTitle() ?? AsItsOwn() ?? AsWhole() ?? (DocumentVerdict.Agrees, "All checks agree.");
         }
 
@@ -100,27 +169,49 @@ public static partial class DocumentCheck
         private (DocumentVerdict, string)? AsTitle()
         {
             if (Title!.WhyNot is { } whyNot)
-                return Doi == false && Person != true ? Refuse($"It is another work, which only names this one: {whyNot}, and another DOI is printed on it.") : Doubt($"It names the work, but not as its own title: {whyNot}.");
-            return AboutAnother.Sign(Facts, Title, Work) is { } sign ? Doubt($"It has the title, but says that it is about the work: “{sign}”.") : null;
+                return Doi == false && Person != true
+                    ? Refuse(
+                        $"It is another work, which only names this one: {whyNot}, and another DOI is printed on it."
+                    )
+                    : Doubt($"It names the work, but not as its own title: {whyNot}.");
+            return AboutAnother.Sign(Facts, Title, Work) is { } sign
+                ? Doubt($"It has the title, but says that it is about the work: “{sign}”.")
+                : null;
         }
 
         /// <summary>What speaks against its being this work among those of one title.</summary>
         private (DocumentVerdict, string)? AsItsOwn()
         {
-            if (Doi == false) return Person == true ? Doubt("The title agrees, but another DOI is printed on it.") : Refuse("It is another work: it prints another DOI and names none of the people.");
-            if (Person == false) return Doubt("The title agrees, but none of the people is named near it.");
-            if (Doi is not null) return null;
+            if (Doi == false)
+                return Person == true
+                    ? Doubt("The title agrees, but another DOI is printed on it.")
+                    : Refuse("It is another work: it prints another DOI and names none of the people.");
+            if (Person == false)
+                return Doubt("The title agrees, but none of the people is named near it.");
+            if (Doi is not null)
+                return null;
             // Without a DOI of its own one name in common may be chance.
-            if (Work.People.Count >= 3 && Near < 2) return Doubt("The title agrees, but only one of the people is named near it, and it prints no DOI of its own.");
-            return Title!.IsSetApart(Facts) || Facts.Pages >= 3 ? null : Doubt("The title agrees, but it is not set apart on a page or two without a DOI, as in a list or a note.");
+            if (Work.People.Count >= 3 && Near < 2)
+                return Doubt(
+                    "The title agrees, but only one of the people is named near it, and it prints no DOI of its own."
+                );
+            return Title!.IsSetApart(Facts) || Facts.Pages >= 3
+                ? null
+                : Doubt(
+                    "The title agrees, but it is not set apart on a page or two without a DOI, as in a list or a note."
+                );
         }
 
         /// <summary>What speaks against its being all of the work.</summary>
         private (DocumentVerdict, string)? AsWhole()
         {
-            if (!IsLongEnough) return Doubt("The title agrees, but the text is no longer than an abstract.");
-            if (Work.Type is not (DocumentType.Book or DocumentType.Thesis) || Facts.Pages > 2) return null;
-            return Doubt($"The title agrees, but {(Work.Type == DocumentType.Book ? "a book" : "a thesis")} has more than {Facts.Pages} {(Facts.Pages == 1 ? "page" : "pages")}.");
+            if (!IsLongEnough)
+                return Doubt("The title agrees, but the text is no longer than an abstract.");
+            if (Work.Type is not (DocumentType.Book or DocumentType.Thesis) || Facts.Pages > 2)
+                return null;
+            return Doubt(
+                $"The title agrees, but {(Work.Type == DocumentType.Book ? "a book" : "a thesis")} has more than {Facts.Pages} {(Facts.Pages == 1 ? "page" : "pages")}."
+            );
         }
 
         private static (DocumentVerdict, string) Doubt(string sentence) => (DocumentVerdict.Doubtful, sentence);
@@ -131,7 +222,10 @@ public static partial class DocumentCheck
     /// <summary>The printed words where the title stands, cut at 160 letters.</summary>
     private static string Around(DocumentFacts facts, TitlePlace place)
     {
-        var text = string.Join(' ', Enumerable.Range(place.FirstLine, place.LastLine - place.FirstLine + 1).Select(i => facts.Lines[i].Text));
+        var text = string.Join(
+            ' ',
+            Enumerable.Range(place.FirstLine, place.LastLine - place.FirstLine + 1).Select(i => facts.Lines[i].Text)
+        );
         return text.Length > 160 ? text[..160] + "…" : text;
     }
 

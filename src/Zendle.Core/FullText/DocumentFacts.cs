@@ -9,16 +9,22 @@ public sealed partial record DocumentFacts
 {
     /// <summary>How many pages it has, at least 1.</summary>
     public required int Pages { get; init; }
+
     /// <summary>Lines of its first pages (at most three), in the order they are drawn in, page after page.</summary>
     public required IReadOnlyList<DocumentLine> Lines { get; init; }
+
     /// <summary>Size of its running text in points.</summary>
     public double BodySize { get; init; }
+
     /// <summary>Whether its pages are wider than high.</summary>
     public bool IsLandscape { get; init; }
+
     /// <summary>How many words it has in all.</summary>
     public required int WordCount { get; init; }
+
     /// <summary>Whether its lines are numbered in the margin.</summary>
     public bool LineNumbers { get; init; }
+
     /// <summary>Headings with their page, from 1, in order.</summary>
     public IReadOnlyList<DocumentHeading> Headings { get; init; } = [];
 
@@ -36,14 +42,19 @@ public sealed partial record DocumentFacts
 
     /// <summary>The folded words of each line; worked out once.</summary>
     [JsonIgnore]
-    public IReadOnlyList<IReadOnlyList<string>> LineWords => lineWords ??= [.. Lines.Select(l => Words.AsWritten(l.Text).ToArray())];
+    public IReadOnlyList<IReadOnlyList<string>> LineWords =>
+        lineWords ??= [.. Lines.Select(l => Words.AsWritten(l.Text).ToArray())];
 
     private IReadOnlyList<IReadOnlyList<string>>? lineWords;
 
     /// <summary>Whether a line is the heading of a list of references.</summary>
     public static bool IsReferencesHead(string line) => ReferencesHead().IsMatch(line);
 
-    [GeneratedRegex(@"^\W*(?:\d{1,2}\W+)?(?:references?(?: cited)?|bibliography|literature(?: cited)?|works cited|literatur(?:verzeichnis)?|r[ée]f[ée]rences|referencias|refer[êe]ncias)\W*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(
+        @"^\W*(?:\d{1,2}\W+)?(?:references?(?: cited)?|bibliography|literature(?: cited)?|works cited|literatur(?:verzeichnis)?|r[ée]f[ée]rences|referencias|refer[êe]ncias)\W*$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+        200
+    )]
     private static partial Regex ReferencesHead();
 }
 
@@ -66,4 +77,11 @@ public sealed record DocumentHeading(string Text, int Page);
 /// <param name="Year">Its year.</param>
 /// <param name="Abstract">Its abstract; empty when unknown.</param>
 /// <param name="Type">Its kind.</param>
-public sealed record ExpectedWork(IReadOnlyList<string> Titles, IReadOnlyList<Records.PersonName> People, IReadOnlyList<string> Dois, int? Year, string Abstract, Records.DocumentType Type = Records.DocumentType.Other);
+public sealed record ExpectedWork(
+    IReadOnlyList<string> Titles,
+    IReadOnlyList<Records.PersonName> People,
+    IReadOnlyList<string> Dois,
+    int? Year,
+    string Abstract,
+    Records.DocumentType Type = Records.DocumentType.Other
+);

@@ -9,13 +9,32 @@ public static class NotGot
     /// <summary>From the reason that a person can do most about to the one they can do least about.</summary>
     private static readonly AttemptOutcome[] Weight =
     [
-        AttemptOutcome.Doubtful, AttemptOutcome.NoRoom, AttemptOutcome.PriceAsked, AttemptOutcome.SignInAsked, AttemptOutcome.Encrypted, AttemptOutcome.NoLetters, AttemptOutcome.Scripted, AttemptOutcome.TooManyPages,
-        AttemptOutcome.TooLarge, AttemptOutcome.NotAllowed, AttemptOutcome.AnotherWork, AttemptOutcome.Damaged, AttemptOutcome.Empty, AttemptOutcome.NotADocument, AttemptOutcome.TooSlow,
-        AttemptOutcome.Busy, AttemptOutcome.Unreachable, AttemptOutcome.RedirectLoop, AttemptOutcome.NoTextThere, AttemptOutcome.DeadLink,
+        AttemptOutcome.Doubtful,
+        AttemptOutcome.NoRoom,
+        AttemptOutcome.PriceAsked,
+        AttemptOutcome.SignInAsked,
+        AttemptOutcome.Encrypted,
+        AttemptOutcome.NoLetters,
+        AttemptOutcome.Scripted,
+        AttemptOutcome.TooManyPages,
+        AttemptOutcome.TooLarge,
+        AttemptOutcome.NotAllowed,
+        AttemptOutcome.AnotherWork,
+        AttemptOutcome.Damaged,
+        AttemptOutcome.Empty,
+        AttemptOutcome.NotADocument,
+        AttemptOutcome.TooSlow,
+        AttemptOutcome.Busy,
+        AttemptOutcome.Unreachable,
+        AttemptOutcome.RedirectLoop,
+        AttemptOutcome.NoTextThere,
+        AttemptOutcome.DeadLink,
     ];
 
     /// <summary>The one reason; the weightiest of all outcomes.</summary>
     /// <param name="outcomes">How the attempts of the last round ended.</param>
     public static string Reason(IReadOnlyCollection<AttemptOutcome> outcomes) =>
-        outcomes.Count == 0 ? NoCopy : AttemptWords.Of(outcomes.MinBy(o => Array.IndexOf(Weight, o) is >= 0 and var i ? i : int.MaxValue));
+        outcomes.Count == 0
+            ? NoCopy
+            : AttemptWords.Of(outcomes.MinBy(o => Array.IndexOf(Weight, o) is >= 0 and var i ? i : int.MaxValue));
 }

@@ -1,14 +1,18 @@
 namespace Zendle.Core.FullText;
 
-/// <summary>Whether anyone may read a work without paying, and in which version, in words. Follows from the best copy (<see cref="TextAtHand"/>).</summary>
+/// <summary>
+/// Whether anyone may read a work without paying, and in which version, in words. Follows from the best copy
+/// (<see cref="TextAtHand"/>).
+/// </summary>
 public static class OpenAccess
 {
     /// <summary>What a rank of <see cref="TextAtHand"/> means for open access.</summary>
-    public static string Of(int textRank) => textRank switch
-    {
-        0 => "open as published",
-        < 5 => "open in another version",
-        5 => "not open",
-        _ => "not said",
-    };
+    public static string Of(int textRank) =>
+        textRank switch
+        {
+            0 => "open as published",
+            < 5 => "open in another version",
+            5 => "not open",
+            _ => "not said",
+        };
 }

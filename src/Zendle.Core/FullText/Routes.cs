@@ -20,14 +20,26 @@ public interface IRoute
     IEnumerable<RouteStop> Stops(Sought work);
 }
 
-/// <summary>Copies of some versions, the free ones first: a copy that is said to be closed may have been opened since, and its price is worth noting.</summary>
+/// <summary>
+/// Copies of some versions, the free ones first: a copy that is said to be closed may have been opened since, and its
+/// price is worth noting.
+/// </summary>
 /// <param name="Kind">The route.</param>
 /// <param name="Fits">Which versions.</param>
 public sealed record CopiesOf(RouteKind Kind, Func<WorkVersion?, bool> Fits) : IRoute
 {
     /// <inheritdoc/>
-    public IEnumerable<RouteStop> Stops(Sought work) => work.Copies.Where(c => Fits(c.Version)).OrderBy(c => c.Access != CopyAccess.Free).ThenBy(c => WorkVersions.Rank(c.Version))
-        .Select(c => Uri.TryCreate(c.Address, UriKind.Absolute, out var address) ? new RouteStop(Kind, address, c.Version) : null).OfType<RouteStop>();
+    public IEnumerable<RouteStop> Stops(Sought work) =>
+        work
+            .Copies.Where(c => Fits(c.Version))
+            .OrderBy(c => c.Access != CopyAccess.Free)
+            .ThenBy(c => WorkVersions.Rank(c.Version))
+            .Select(c =>
+                Uri.TryCreate(c.Address, UriKind.Absolute, out var address)
+                    ? new RouteStop(Kind, address, c.Version)
+                    : null
+            )
+            .OfType<RouteStop>();
 }
 
 /// <summary>Where the DOI leads, when no record names the publisher's copy.</summary>
@@ -36,21 +48,35 @@ public sealed record ByDoi(Uri? Resolver) : IRoute
 {
     /// <inheritdoc/>
     public IEnumerable<RouteStop> Stops(Sought work) =>
-        Resolver is null || work.Doi is null || work.Copies.Any(c => WorkVersions.IsOfRecord(c.Version)) ? [] : [new RouteStop(RouteKind.Doi, new Uri(Resolver, string.Join('/', work.Doi.Split('/').Select(Uri.EscapeDataString))), null)];
+        Resolver is null || work.Doi is null || work.Copies.Any(c => WorkVersions.IsOfRecord(c.Version))
+            ? []
+            :
+            [
+                new RouteStop(
+                    RouteKind.Doi,
+                    new Uri(Resolver, string.Join('/', work.Doi.Split('/').Select(Uri.EscapeDataString))),
+                    null
+                ),
+            ];
 }
 
 /// <summary>All routes in order.</summary>
 public sealed record RouteChain(IReadOnlyList<IRoute> Routes)
 {
     /// <summary>
-    /// The usual order: version of record, accepted manuscript, submitted manuscript or preprint, copies of no said version, the DOI.
+    /// The usual order: version of record, accepted manuscript, submitted manuscript or preprint, copies of no said
+    /// version, the DOI.
     /// </summary>
-    public static RouteChain Usual(Uri? doiResolver) => new(
-    [
-        new CopiesOf(RouteKind.Publisher, WorkVersions.IsOfRecord), new CopiesOf(RouteKind.Manuscript, v => v is WorkVersion.AcceptedManuscript or WorkVersion.Proof),
-        new CopiesOf(RouteKind.Preprint, WorkVersions.IsBeforeReview), new CopiesOf(RouteKind.OtherCopy, v => v is null), new ByDoi(doiResolver),
-    ]);
+    public static RouteChain Usual(Uri? doiResolver) =>
+        new([
+            new CopiesOf(RouteKind.Publisher, WorkVersions.IsOfRecord),
+            new CopiesOf(RouteKind.Manuscript, v => v is WorkVersion.AcceptedManuscript or WorkVersion.Proof),
+            new CopiesOf(RouteKind.Preprint, WorkVersions.IsBeforeReview),
+            new CopiesOf(RouteKind.OtherCopy, v => v is null),
+            new ByDoi(doiResolver),
+        ]);
 
     /// <summary>Every address to try for a work, in order, each once.</summary>
-    public IReadOnlyList<RouteStop> Stops(Sought work) => [.. Routes.SelectMany(r => r.Stops(work)).DistinctBy(s => s.Address.AbsoluteUri)];
+    public IReadOnlyList<RouteStop> Stops(Sought work) =>
+        [.. Routes.SelectMany(r => r.Stops(work)).DistinctBy(s => s.Address.AbsoluteUri)];
 }

@@ -17,8 +17,8 @@ public sealed record GotText(WorkVersion? Version, RouteKind Route);
 public sealed record Tally(string Word, int Count);
 
 /// <summary>
-/// Reports sought for retrieval and not retrieved, with reasons, as PRISMA 2020 (Page et al. 2021, items 16a and 16b) asks for them.
-/// Sought = got + not got + waiting, and each list sums to its number.
+/// Reports sought for retrieval and not retrieved, with reasons, as PRISMA 2020 (Page et al. 2021, items 16a and 16b)
+/// asks for them. Sought = got + not got + waiting, and each list sums to its number.
 /// </summary>
 /// <param name="Sought">Works whose text was sought.</param>
 /// <param name="Got">Works with a text in hand.</param>
@@ -27,16 +27,38 @@ public sealed record Tally(string Word, int Count);
 /// <param name="ByVersion">Got, by version.</param>
 /// <param name="ByRoute">Got, by route.</param>
 /// <param name="ByReason">Not got, by the one weightiest reason.</param>
-public sealed record TextAccount(int Sought, int Got, int NotGot, int Waiting, IReadOnlyList<Tally> ByVersion, IReadOnlyList<Tally> ByRoute, IReadOnlyList<Tally> ByReason)
+public sealed record TextAccount(
+    int Sought,
+    int Got,
+    int NotGot,
+    int Waiting,
+    IReadOnlyList<Tally> ByVersion,
+    IReadOnlyList<Tally> ByRoute,
+    IReadOnlyList<Tally> ByReason
+)
 {
     /// <summary>Counts. O(works).</summary>
     public static TextAccount Of(IReadOnlyCollection<SoughtText> works)
     {
         var got = works.Where(w => w.Got is not null).Select(w => w.Got!).ToArray();
         var not = works.Where(w => w.Got is null && !w.Waiting).ToArray();
-        return new(works.Count, got.Length, not.Length, works.Count - got.Length - not.Length, Tallied(got.Select(g => WorkVersions.Name(g.Version) ?? "version not known")),
-            Tallied(got.Select(g => AttemptWords.Of(g.Route))), Tallied(not.Select(w => FullText.NotGot.Reason(w.Outcomes))));
+        return new(
+            works.Count,
+            got.Length,
+            not.Length,
+            works.Count - got.Length - not.Length,
+            Tallied(got.Select(g => WorkVersions.Name(g.Version) ?? "version not known")),
+            Tallied(got.Select(g => AttemptWords.Of(g.Route))),
+            Tallied(not.Select(w => FullText.NotGot.Reason(w.Outcomes)))
+        );
     }
 
-    private static Tally[] Tallied(IEnumerable<string> words) => [.. words.CountBy(w => w).Select(w => new Tally(w.Key, w.Value)).OrderByDescending(t => t.Count).ThenBy(t => t.Word, StringComparer.Ordinal)];
+    private static Tally[] Tallied(IEnumerable<string> words) =>
+        [
+            .. words
+                .CountBy(w => w)
+                .Select(w => new Tally(w.Key, w.Value))
+                .OrderByDescending(t => t.Count)
+                .ThenBy(t => t.Word, StringComparer.Ordinal),
+        ];
 }

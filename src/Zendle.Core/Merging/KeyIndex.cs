@@ -1,13 +1,15 @@
 namespace Zendle.Core.Merging;
 
 /// <summary>
-/// Records by 64-bit keys: a large sorted array, and a small one of what came since, which is sorted anew with every change. What a record was found under before is
-/// not taken out; whoever asks leaves out what does not hold any more.
+/// Records by 64-bit keys: a large sorted array, and a small one of what came since, which is sorted anew with every
+/// change. What a record was found under before is not taken out; whoever asks leaves out what does not hold any more.
 /// </summary>
 internal sealed class KeyIndex
 {
-    private const int MostLate = 200_000, BucketBits = 16;
-    private readonly Run whole, late;
+    private const int MostLate = 200_000,
+        BucketBits = 16;
+    private readonly Run whole,
+        late;
 
     private KeyIndex(Run whole, Run late) => (this.whole, this.late) = (whole, late);
 
@@ -16,17 +18,25 @@ internal sealed class KeyIndex
     /// <summary>The index with further entries. O(entries that came late), and now and then O(all).</summary>
     public KeyIndex With(List<ulong> keys, List<int> records)
     {
-        if (keys.Count == 0) return this;
-        if (whole.Keys.Length == 0 && late.Keys.Length == 0) return new(Run.Of([.. keys], [.. records]), late);
+        if (keys.Count == 0)
+            return this;
+        if (whole.Keys.Length == 0 && late.Keys.Length == 0)
+            return new(Run.Of([.. keys], [.. records]), late);
         var next = Run.Of([.. late.Keys, .. keys], [.. late.Records, .. records]);
-        return next.Keys.Length <= MostLate ? new(whole, next) : new(Run.Of([.. whole.Keys, .. next.Keys], [.. whole.Records, .. next.Records]), Run.Of([], []));
+        return next.Keys.Length <= MostLate
+            ? new(whole, next)
+            : new(Run.Of([.. whole.Keys, .. next.Keys], [.. whole.Records, .. next.Records]), Run.Of([], []));
     }
 
     /// <summary>The records that have, or had, a key; some perhaps twice.</summary>
     public (ReadOnlyMemory<int> Whole, ReadOnlyMemory<int> Late) Find(ulong key) => (whole.Find(key), late.Find(key));
 
     /// <summary>Both arrays as one, for writing them down.</summary>
-    public (ulong[] Keys, int[] Records) Arrays() => late.Keys.Length == 0 ? (whole.Keys, whole.Records) : Run.Of([.. whole.Keys, .. late.Keys], [.. whole.Records, .. late.Records]) is var all ? (all.Keys, all.Records) : default;
+    public (ulong[] Keys, int[] Records) Arrays() =>
+        late.Keys.Length == 0 ? (whole.Keys, whole.Records)
+        : Run.Of([.. whole.Keys, .. late.Keys], [.. whole.Records, .. late.Records]) is var all
+            ? (all.Keys, all.Records)
+        : default;
 
     /// <summary>An index that was written down: keys ascending.</summary>
     public static KeyIndex From(ulong[] keys, int[] records) => new(new(keys, records), Run.Of([], []));
@@ -41,7 +51,8 @@ internal sealed class KeyIndex
             var at = 0;
             for (var b = 0; b <= 1 << BucketBits; b++)
             {
-                while (at < keys.Length && (int)(keys[at] >> (64 - BucketBits)) < b) at++;
+                while (at < keys.Length && (int)(keys[at] >> (64 - BucketBits)) < b)
+                    at++;
                 bucket[b] = at;
             }
         }
@@ -55,14 +66,17 @@ internal sealed class KeyIndex
         {
             Array.Sort(keys, records);
             var kept = 0;
-            for (var i = 0; i < keys.Length;)
+            for (var i = 0; i < keys.Length; )
             {
                 var end = i + 1;
-                while (end < keys.Length && keys[end] == keys[i]) end++;
-                if (end - i > 1) Array.Sort(records, i, end - i);
+                while (end < keys.Length && keys[end] == keys[i])
+                    end++;
+                if (end - i > 1)
+                    Array.Sort(records, i, end - i);
                 var (key, first) = (keys[i], kept);
                 for (var j = i; j < end; j++)
-                    if (kept == first || records[kept - 1] != records[j]) (keys[kept], records[kept++]) = (key, records[j]);
+                    if (kept == first || records[kept - 1] != records[j])
+                        (keys[kept], records[kept++]) = (key, records[j]);
                 i = end;
             }
             return kept == keys.Length ? new(keys, records) : new(keys[..kept], records[..kept]);
@@ -75,11 +89,14 @@ internal sealed class KeyIndex
             while (low < high)
             {
                 var middle = (low + high) >>> 1;
-                if (Keys[middle] < key) low = middle + 1;
-                else high = middle;
+                if (Keys[middle] < key)
+                    low = middle + 1;
+                else
+                    high = middle;
             }
             var end = low;
-            while (end < Keys.Length && Keys[end] == key) end++;
+            while (end < Keys.Length && Keys[end] == key)
+                end++;
             return Records.AsMemory(low, end - low);
         }
     }

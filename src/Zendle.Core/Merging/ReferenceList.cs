@@ -8,22 +8,46 @@ namespace Zendle.Core.Merging;
 /// <param name="Match">The work it means, and how it was found.</param>
 /// <param name="Citing">The works whose lists it stands in, ascending.</param>
 /// <param name="Databases">The databases that have it, ascending.</param>
-public sealed record JoinedReference(Reference Reference, ReferenceMatch Match, IReadOnlyCollection<int> Citing, IReadOnlyCollection<int> Databases);
+public sealed record JoinedReference(
+    Reference Reference,
+    ReferenceMatch Match,
+    IReadOnlyCollection<int> Citing,
+    IReadOnlyCollection<int> Databases
+);
 
-/// <summary>Joins the reference lists that several databases have of the same works: one that several print stands once.</summary>
+/// <summary>
+/// Joins the reference lists that several databases have of the same works: one that several print stands once.
+/// </summary>
 public static class ReferenceList
 {
-    /// <summary>Joins references by the work they mean; those that mean none by DOI, title or text. In the order of their first appearance; O(references).</summary>
-    public static IReadOnlyList<JoinedReference> Join(IEnumerable<(int Work, int Database, Reference Reference, ulong Doi, ulong Title)> references, ReferenceMatcher matcher)
+    /// <summary>
+    /// Joins references by the work they mean; those that mean none by DOI, title or text. In the order of their first
+    /// appearance; O(references).
+    /// </summary>
+    public static IReadOnlyList<JoinedReference> Join(
+        IEnumerable<(int Work, int Database, Reference Reference, ulong Doi, ulong Title)> references,
+        ReferenceMatcher matcher
+    )
     {
-        var found = new List<(Reference Reference, ReferenceMatch Match, SortedSet<int> Citing, SortedSet<int> Databases)>();
+        var found =
+            new List<(Reference Reference, ReferenceMatch Match, SortedSet<int> Citing, SortedSet<int> Databases)>();
         var known = new Dictionary<string, int>();
         foreach (var (work, database, reference, doi, title) in references)
         {
             var match = matcher.Match(reference);
-            string?[] names = match.Work != 0 ? [Invariant($"work {match.Work}")]
-                : [doi == 0 ? null : Invariant($"doi {doi}"), title == 0 ? null : Invariant($"title {title}"), doi == 0 && title == 0 ? reference.Text : null];
-            var at = names.OfType<string>().Select(n => known.TryGetValue(n, out var i) ? i : -1).FirstOrDefault(i => i >= 0, -1);
+            string?[] names =
+                match.Work != 0
+                    ? [Invariant($"work {match.Work}")]
+                    :
+                    [
+                        doi == 0 ? null : Invariant($"doi {doi}"),
+                        title == 0 ? null : Invariant($"title {title}"),
+                        doi == 0 && title == 0 ? reference.Text : null,
+                    ];
+            var at = names
+                .OfType<string>()
+                .Select(n => known.TryGetValue(n, out var i) ? i : -1)
+                .FirstOrDefault(i => i >= 0, -1);
             if (at < 0)
             {
                 at = found.Count;
@@ -31,7 +55,8 @@ public static class ReferenceList
             }
             else
             {
-                // Of two databases the surer evidence speaks, and the fuller print is shown: one may give no more than a DOI.
+                // Of two databases the surer evidence speaks, and the fuller print is shown: one may give no more than
+                // a DOI.
                 var had = found[at];
                 found[at] = had with
                 {
@@ -39,7 +64,8 @@ public static class ReferenceList
                     Match = match.Confidence > had.Match.Confidence ? match : had.Match,
                 };
             }
-            foreach (var name in names.OfType<string>()) known.TryAdd(name, at);
+            foreach (var name in names.OfType<string>())
+                known.TryAdd(name, at);
             found[at].Citing.Add(work);
             found[at].Databases.Add(database);
         }
@@ -53,14 +79,15 @@ public static class ReferenceList
     }
 
     /// <summary>How a reference found its work, in words; null when it found none.</summary>
-    public static string? Words(ReferenceEvidence evidence) => evidence switch
-    {
-        ReferenceEvidence.Doi => "the same DOI",
-        ReferenceEvidence.TitleAndPerson => "the same title and first person",
-        ReferenceEvidence.Words => "the words of its title, with person, year or place",
-        ReferenceEvidence.Place => "no title printed, but person, year, volume and page",
-        _ => null,
-    };
+    public static string? Words(ReferenceEvidence evidence) =>
+        evidence switch
+        {
+            ReferenceEvidence.Doi => "the same DOI",
+            ReferenceEvidence.TitleAndPerson => "the same title and first person",
+            ReferenceEvidence.Words => "the words of its title, with person, year or place",
+            ReferenceEvidence.Place => "no title printed, but person, year, volume and page",
+            _ => null,
+        };
 
     private static string Invariant(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -9,12 +9,16 @@ public enum ReferenceEvidence
 {
     /// <summary>It found none.</summary>
     None,
+
     /// <summary>The same DOI.</summary>
     Doi,
+
     /// <summary>The same title and first person, years at most one apart.</summary>
     TitleAndPerson,
+
     /// <summary>Title words in the printed text, with person, year or place.</summary>
     Words,
+
     /// <summary>No title printed, but person, year, volume and first page.</summary>
     Place,
 }
@@ -22,7 +26,8 @@ public enum ReferenceEvidence
 /// <summary>What a reference was matched to.</summary>
 /// <param name="Work">The work; 0 for none.</param>
 /// <param name="Evidence">How it was found.</param>
-/// <param name="Confidence">0 to 1: share of the title's words that stand in the text, less what speaks against it.</param>
+/// <param name="Confidence">0 to 1: share of the title's words that stand in the text, less what speaks against
+/// it.</param>
 public readonly record struct ReferenceMatch(int Work, ReferenceEvidence Evidence, double Confidence);
 
 /// <summary>What a record is found by: the lower halves of its keys.</summary>
@@ -33,36 +38,58 @@ public readonly record struct ReferenceMatch(int Work, ReferenceEvidence Evidenc
 public readonly record struct FoundBy(int Work, int Year, int[] Naming, int[] Proposing)
 {
     /// <summary>
-    /// The keys of which a reference that asks for one may mean another work now. What names a work does so whatever else its record says; what proposes it leads to
-    /// its words, which may be others.
+    /// The keys of which a reference that asks for one may mean another work now. What names a work does so whatever
+    /// else its record says; what proposes it leads to its words, which may be others.
     /// </summary>
     public static IEnumerable<int> Differ(FoundBy before, FoundBy now)
     {
-        int[] naming = [.. before.Naming ?? []], named = [.. now.Naming ?? []];
-        return (before.Work == now.Work && before.Year == now.Year ? naming.Except(named).Concat(named.Except(naming)) : naming.Concat(named)).Concat(before.Proposing ?? []).Concat(now.Proposing ?? []);
+        int[] naming = [.. before.Naming ?? []],
+            named = [.. now.Naming ?? []];
+        return (
+            before.Work == now.Work && before.Year == now.Year
+                ? naming.Except(named).Concat(named.Except(naming))
+                : naming.Concat(named)
+        )
+            .Concat(before.Proposing ?? [])
+            .Concat(now.Proposing ?? []);
     }
 }
 
 /// <summary>
-/// Finds the works that references mean: by identifier, by title and first person, and for printed ones by holding the text against the works that its person
-/// and year, its volume and page, or its title propose. Two works that fit alike are no match. Immutable; an <see cref="Editor"/> makes the next one at the cost of
-/// the records that changed.
+/// Finds the works that references mean: by identifier, by title and first person, and for printed ones by holding the
+/// text against the works that its person and year, its volume and page, or its title propose. Two works that fit alike
+/// are no match. Immutable; an <see cref="Editor"/> makes the next one at the cost of the records that changed.
 /// </summary>
-/// <remarks>Reading a reference costs its length times the few works proposed. Memory: some 250 bytes a record. Thresholds were set on a labelled world; see docs/measures.md.</remarks>
+/// <remarks>
+/// Reading a reference costs its length times the few works proposed. Memory: some 250 bytes a record. Thresholds were
+/// set on a labelled world; see docs/measures.md.
+/// </remarks>
 public sealed class ReferenceMatcher
 {
-    private const double EnoughWords = 0.74, EnoughWithPlace = 0.5, Lead = 0.04;
+    private const double EnoughWords = 0.74,
+        EnoughWithPlace = 0.5,
+        Lead = 0.04;
     private const int MostProposed = 400;
 
-    // A record's account: work, year, places of first person, volume and page among the texts, whether it is a notice, how many keys, how many of them name the work
-    // (the others only propose it), the keys' lower halves, then for each title how many words its main part has, how many it has, and their hashes.
-    private const int Work = 0, Year = 1, Person = 2, Volume = 3, Page = 4, Notice = 5, KeyCount = 6, NamingCount = 7, Head = 8;
+    // A record's account: work, year, places of first person, volume and page among the texts, whether it is a notice,
+    // how many keys, how many of them name the work (the others only propose it), the keys' lower halves, then for each
+    // title how many words its main part has, how many it has, and their hashes.
+    private const int Work = 0,
+        Year = 1,
+        Person = 2,
+        Volume = 3,
+        Page = 4,
+        Notice = 5,
+        KeyCount = 6,
+        NamingCount = 7,
+        Head = 8;
 
     private readonly IdLists accounts;
     private readonly KeyIndex keys;
     private readonly TextPool texts;
 
-    private ReferenceMatcher(IdLists accounts, KeyIndex keys, TextPool texts) => (this.accounts, this.keys, this.texts) = (accounts, keys, texts);
+    private ReferenceMatcher(IdLists accounts, KeyIndex keys, TextPool texts) =>
+        (this.accounts, this.keys, this.texts) = (accounts, keys, texts);
 
     /// <summary>One that finds nothing.</summary>
     public static ReferenceMatcher Empty { get; } = new(IdLists.Empty, KeyIndex.Empty, new());
@@ -72,15 +99,26 @@ public sealed class ReferenceMatcher
     public Editor Edit(int size) => new(this, size);
 
     /// <summary>What a record is found by; nothing for a record that is not there.</summary>
-    public FoundBy Of(int record) => accounts.Of(record) is { IsEmpty: false } a ? new(a[Work], a[Year], a.Slice(Head, a[NamingCount]).ToArray(), a[(Head + a[NamingCount])..(Head + a[KeyCount])].ToArray()) : default;
+    public FoundBy Of(int record) =>
+        accounts.Of(record) is { IsEmpty: false } a
+            ? new(
+                a[Work],
+                a[Year],
+                a.Slice(Head, a[NamingCount]).ToArray(),
+                a[(Head + a[NamingCount])..(Head + a[KeyCount])].ToArray()
+            )
+            : default;
 
-    private ReadOnlySpan<int> KeyHalves(int record) => accounts.Of(record) is { IsEmpty: false } account ? account.Slice(Head, account[KeyCount]) : [];
+    private ReadOnlySpan<int> KeyHalves(int record) =>
+        accounts.Of(record) is { IsEmpty: false } account ? account.Slice(Head, account[KeyCount]) : [];
 
     /// <summary>What the matcher is made of, for writing it down.</summary>
-    public (IdLists Accounts, ulong[] Keys, int[] Records, string[] Texts) Parts => keys.Arrays() is var (k, r) ? (accounts, k, r, texts.All()) : default;
+    public (IdLists Accounts, ulong[] Keys, int[] Records, string[] Texts) Parts =>
+        keys.Arrays() is var (k, r) ? (accounts, k, r, texts.All()) : default;
 
     /// <summary>A matcher that was written down.</summary>
-    public static ReferenceMatcher From(IdLists accounts, ulong[] keys, int[] records, string[] texts) => new(accounts, KeyIndex.From(keys, records), new(texts));
+    public static ReferenceMatcher From(IdLists accounts, ulong[] keys, int[] records, string[] texts) =>
+        new(accounts, KeyIndex.From(keys, records), new(texts));
 
     /// <summary>Makes the next matcher.</summary>
     public sealed class Editor
@@ -104,8 +142,16 @@ public sealed class ReferenceMatcher
             }
             int[] account =
             [
-                findable.Work, findable.Year, from.texts.Of(findable.FirstPerson), from.texts.Of(findable.Volume), from.texts.Of(findable.FirstPage), findable.IsNotice ? 1 : 0, findable.Keys.Length, findable.NamingCount,
-                .. findable.Halves, .. findable.Titles,
+                findable.Work,
+                findable.Year,
+                from.texts.Of(findable.FirstPerson),
+                from.texts.Of(findable.Volume),
+                from.texts.Of(findable.FirstPage),
+                findable.IsNotice ? 1 : 0,
+                findable.Keys.Length,
+                findable.NamingCount,
+                .. findable.Halves,
+                .. findable.Titles,
             ];
             accounts.Set(record, account);
         }
@@ -126,15 +172,18 @@ public sealed class ReferenceMatcher
 
         public TextPool(IEnumerable<string>? written = null)
         {
-            foreach (var text in written ?? []) Of(text);
+            foreach (var text in written ?? [])
+                Of(text);
         }
 
         public int Of(string? text)
         {
-            if (string.IsNullOrEmpty(text)) return 0;
+            if (string.IsNullOrEmpty(text))
+                return 0;
             lock (gate)
             {
-                if (numbers.TryGetValue(text, out var number)) return number;
+                if (numbers.TryGetValue(text, out var number))
+                    return number;
                 texts.Add(text);
                 return numbers[text] = texts.Count - 1;
             }
@@ -142,26 +191,38 @@ public sealed class ReferenceMatcher
 
         public string this[int number]
         {
-            get { lock (gate) return texts[number]; }
+            get
+            {
+                lock (gate)
+                    return texts[number];
+            }
         }
 
         public string[] All()
         {
-            lock (gate) return [.. texts.Skip(1)];
+            lock (gate)
+                return [.. texts.Skip(1)];
         }
     }
 
     /// <summary>The keys a reference asks for.</summary>
-    public static ulong[] AskedBy(Reference reference) => Asked(MergeKeys.Doi(reference.Doi), MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson), Proposing(reference, new Text(reference)));
+    public static ulong[] AskedBy(Reference reference) =>
+        Asked(
+            MergeKeys.Doi(reference.Doi),
+            MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson),
+            Proposing(reference, new Text(reference))
+        );
 
-    private static ulong[] Asked(ulong doi, ulong title, IEnumerable<ulong> proposing) => [.. new[] { doi, title }.Where(k => k != 0), .. proposing];
+    private static ulong[] Asked(ulong doi, ulong title, IEnumerable<ulong> proposing) =>
+        [.. new[] { doi, title }.Where(k => k != 0), .. proposing];
 
     /// <summary>The work that has a DOI; the oldest where several claim it, 0 for none.</summary>
     /// <param name="doi"><see cref="MergeKeys.Doi"/> of it.</param>
     public int WithDoi(ulong doi)
     {
         var oldest = 0;
-        foreach (var record in Holding(doi)) oldest = oldest == 0 ? accounts.Of(record)[Work] : Math.Min(oldest, accounts.Of(record)[Work]);
+        foreach (var record in Holding(doi))
+            oldest = oldest == 0 ? accounts.Of(record)[Work] : Math.Min(oldest, accounts.Of(record)[Work]);
         return oldest;
     }
 
@@ -171,14 +232,23 @@ public sealed class ReferenceMatcher
     /// <param name="year">Its year; null when unknown.</param>
     public ReferenceMatch ByKeys(ulong doi, ulong title, int? year)
     {
-        if (doi != 0 && WithDoi(doi) is > 0 and var work) return new(work, ReferenceEvidence.Doi, 1);
-        if (title == 0) return default;
-        var works = Holding(title).Select(record => (Work: accounts.Of(record)[Work], Year: accounts.Of(record)[Year])).Distinct().ToArray();
-        if (works.Length == 0) return default;
-        if (works.Length == 1) return Far(works[0].Year) ? default : new(works[0].Work, ReferenceEvidence.TitleAndPerson, 0.98);
-        // A paper and the article that followed it may share title and person: the year decides, and when it does not, nothing does.
+        if (doi != 0 && WithDoi(doi) is > 0 and var work)
+            return new(work, ReferenceEvidence.Doi, 1);
+        if (title == 0)
+            return default;
+        var works = Holding(title)
+            .Select(record => (Work: accounts.Of(record)[Work], Year: accounts.Of(record)[Year]))
+            .Distinct()
+            .ToArray();
+        if (works.Length == 0)
+            return default;
+        if (works.Length == 1)
+            return Far(works[0].Year) ? default : new(works[0].Work, ReferenceEvidence.TitleAndPerson, 0.98);
+        // A paper and the article that followed it may share title and person: the year decides, and when it does not,
+        // nothing does.
         var near = works.Where(w => !Far(w.Year)).Select(w => w.Work).Distinct().Take(2).ToArray();
-        if (near.Length > 1) near = [.. works.Where(w => year is not null && w.Year == year).Select(w => w.Work).Distinct().Take(2)];
+        if (near.Length > 1)
+            near = [.. works.Where(w => year is not null && w.Year == year).Select(w => w.Work).Distinct().Take(2)];
         return near.Length == 1 ? new(near[0], ReferenceEvidence.TitleAndPerson, 0.95) : default;
 
         bool Far(int theirs) => year is not null && theirs != 0 && Math.Abs(year.Value - theirs) > 1;
@@ -188,12 +258,16 @@ public sealed class ReferenceMatcher
     private IEnumerable<int> Holding(ulong key)
     {
         var (whole, late) = keys.Find(key);
-        if (whole.IsEmpty && late.IsEmpty) yield break;
-        for (var i = 0; i < whole.Length; i++) if (Holds(whole.Span[i], key)) yield return whole.Span[i];
+        if (whole.IsEmpty && late.IsEmpty)
+            yield break;
+        for (var i = 0; i < whole.Length; i++)
+            if (Holds(whole.Span[i], key))
+                yield return whole.Span[i];
         for (var i = 0; i < late.Length; i++)
         {
             var record = late.Span[i];
-            if (Holds(record, key) && !whole.Span.Contains(record) && !late.Span[..i].Contains(record)) yield return record;
+            if (Holds(record, key) && !whole.Span.Contains(record) && !late.Span[..i].Contains(record))
+                yield return record;
         }
     }
 
@@ -202,10 +276,15 @@ public sealed class ReferenceMatcher
     /// <summary>The work a reference means.</summary>
     public ReferenceMatch Match(Reference reference) => Look(reference).Match;
 
-    /// <summary>The work a reference means, and the keys it asks for (<see cref="AskedBy"/>), its text being taken apart once.</summary>
+    /// <summary>
+    /// The work a reference means, and the keys it asks for (<see cref="AskedBy"/>), its text being taken apart once.
+    /// </summary>
     public (ReferenceMatch Match, ulong[] Asked) Look(Reference reference)
     {
-        var (doi, title) = (MergeKeys.Doi(reference.Doi), MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson));
+        var (doi, title) = (
+            MergeKeys.Doi(reference.Doi),
+            MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson)
+        );
         var text = new Text(reference);
         ulong[] proposing = [.. Proposing(reference, text)];
         var byKeys = ByKeys(doi, title, reference.Year);
@@ -220,10 +299,13 @@ public sealed class ReferenceMatcher
             var fit = Fit(record, text);
             if (fit.Work == best.Work)
             {
-                if (fit.Confidence > best.Confidence) best = fit;
+                if (fit.Confidence > best.Confidence)
+                    best = fit;
             }
-            else if (fit.Confidence > best.Confidence) (best, second) = (fit, best.Confidence);
-            else second = Math.Max(second, fit.Confidence);
+            else if (fit.Confidence > best.Confidence)
+                (best, second) = (fit, best.Confidence);
+            else
+                second = Math.Max(second, fit.Confidence);
         }
         return best.Work != 0 && best.Confidence - second >= Lead ? best : default;
     }
@@ -232,7 +314,8 @@ public sealed class ReferenceMatcher
     {
         var proposed = new SortedSet<int>();
         foreach (var key in proposing)
-            if (Holding(key).Take(MostProposed + 1).ToArray() is { Length: <= MostProposed } there) proposed.UnionWith(there);
+            if (Holding(key).Take(MostProposed + 1).ToArray() is { Length: <= MostProposed } there)
+                proposed.UnionWith(there);
         return proposed;
     }
 
@@ -240,10 +323,14 @@ public sealed class ReferenceMatcher
     {
         if (reference.Year is { } year)
         {
-            if (reference.FirstPerson is { } family) for (var y = year - 1; y <= year + 1; y++) yield return MergeKeys.PersonAndYear(MergeKeys.PersonKey(family), y);
-            foreach (var (volume, page) in text.NumberPairs()) yield return MergeKeys.Place(volume, page, year);
+            if (reference.FirstPerson is { } family)
+                for (var y = year - 1; y <= year + 1; y++)
+                    yield return MergeKeys.PersonAndYear(MergeKeys.PersonKey(family), y);
+            foreach (var (volume, page) in text.NumberPairs())
+                yield return MergeKeys.Place(volume, page, year);
         }
-        if (reference.Title is { } title) yield return MergeKeys.Of("title", MergeFacts.Plain(title));
+        if (reference.Title is { } title)
+            yield return MergeKeys.Of("title", MergeFacts.Plain(title));
     }
 
     /// <summary>How well a text fits a record's work, by the best of its titles; no work when it does not.</summary>
@@ -255,7 +342,8 @@ public sealed class ReferenceMatcher
         {
             var title = account.Slice(at + 2, account[at + 1]);
             var fit = Fit(account, account[at], title, text);
-            if (fit.Confidence > best.Confidence) best = fit;
+            if (fit.Confidence > best.Confidence)
+                best = fit;
             at += 2 + title.Length;
         }
         return best;
@@ -264,7 +352,8 @@ public sealed class ReferenceMatcher
     private ReferenceMatch Fit(ReadOnlySpan<int> account, int mainWords, ReadOnlySpan<int> title, Text text)
     {
         var years = account[Year] == 0 || text.Year is null ? 1 : Math.Abs(account[Year] - text.Year.Value);
-        if (years > 1 || (account[Notice] != 0) != text.IsNotice) return default;
+        if (years > 1 || (account[Notice] != 0) != text.IsNotice)
+            return default;
         var person = account[Person] != 0 && text.Folded.Contains(texts[account[Person]], StringComparison.Ordinal);
         var page = account[Page] != 0 && text.Numbers.Contains(texts[account[Page]]);
         var volume = account[Volume] != 0 && text.Numbers.Contains(texts[account[Volume]]);
@@ -273,11 +362,20 @@ public sealed class ReferenceMatcher
         var main = mainWords >= 4 && mainWords < title.Length && text.Share(title[..mainWords]) >= 0.99 ? 0.9 : 0;
         var words = Math.Max(whole, main);
         var otherPlace = account[Page] != 0 && account[Volume] != 0 && text.HasPlace && !page && !volume;
-        var extra = (page && volume ? 0.08 : 0) + (person ? 0.04 : 0) - years * 0.03 - (otherPlace ? 0.2 : 0) - (person ? 0 : 0.08);
-        if (words >= EnoughWords && title.Length >= 3 && (words + extra >= EnoughWords)) return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
-        if (words >= EnoughWithPlace && page && volume) return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
+        var extra =
+            (page && volume ? 0.08 : 0)
+            + (person ? 0.04 : 0)
+            - years * 0.03
+            - (otherPlace ? 0.2 : 0)
+            - (person ? 0 : 0.08);
+        if (words >= EnoughWords && title.Length >= 3 && (words + extra >= EnoughWords))
+            return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
+        if (words >= EnoughWithPlace && page && volume)
+            return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
         // Where no title is printed, its words cannot be asked for; all else must agree.
-        return person && page && volume && years == 0 && text.IsShort ? new(account[Work], ReferenceEvidence.Place, 0.75) : default;
+        return person && page && volume && years == 0 && text.IsShort
+            ? new(account[Work], ReferenceEvidence.Place, 0.75)
+            : default;
     }
 
     /// <summary>A reference's text, cut into what is compared.</summary>
@@ -287,7 +385,14 @@ public sealed class ReferenceMatcher
 
         public Text(Reference reference)
         {
-            var found = Words.Of(reference.Title is not null && !reference.Text.Contains(reference.Title, StringComparison.Ordinal) ? $"{reference.Text} {reference.Title}" : reference.Text).Where(w => !w.IsClosedForm).ToArray();
+            var found = Words
+                .Of(
+                    reference.Title is not null && !reference.Text.Contains(reference.Title, StringComparison.Ordinal)
+                        ? $"{reference.Text} {reference.Title}"
+                        : reference.Text
+                )
+                .Where(w => !w.IsClosedForm)
+                .ToArray();
             words = Array.ConvertAll(found, w => MergeKeys.Word(w.Text));
             Folded = string.Concat(found.Where(w => w.Text.Any(char.IsLetter)).Select(w => w.Text));
             Numbers = [.. found.Where(w => w.Text.All(char.IsAsciiDigit)).Select(w => w.Text)];
@@ -315,15 +420,18 @@ public sealed class ReferenceMatcher
         {
             var numbers = Numbers.Take(6).ToArray();
             for (var i = 0; i < numbers.Length; i++)
-                for (var j = i + 1; j < numbers.Length; j++)
-                    yield return (numbers[i], numbers[j]);
+            for (var j = i + 1; j < numbers.Length; j++)
+                yield return (numbers[i], numbers[j]);
         }
 
-        /// <summary>Share of the words of a title that stand in the text in their order, 0 to 1 (longest common subsequence).</summary>
+        /// <summary>
+        /// Share of the words of a title that stand in the text in their order, 0 to 1 (longest common subsequence).
+        /// </summary>
         public double Share(ReadOnlySpan<int> title)
         {
             var count = title.Length;
-            if (count == 0) return 0;
+            if (count == 0)
+                return 0;
             var row = new int[count + 1];
             foreach (var word in words)
             {

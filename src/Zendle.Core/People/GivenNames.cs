@@ -3,25 +3,33 @@ namespace Zendle.Core.People;
 /// <summary>Whether two sets of given names can be one person's, and how much their agreement says.</summary>
 public static class GivenNames
 {
-    /// <summary>True unless a part contradicts: "Marisol K" and "M" can be one; "Marisol K" and "Marisol B", or "Marisol" and "Miriam", cannot.</summary>
+    /// <summary>
+    /// True unless a part contradicts: "Marisol K" and "M" can be one; "Marisol K" and "Marisol B", or "Marisol" and
+    /// "Miriam", cannot.
+    /// </summary>
     public static bool Compatible(IReadOnlyList<string> a, IReadOnlyList<string> b)
     {
         for (var i = 0; i < Math.Min(a.Count, b.Count); i++)
-            if (!Fit(a[i], b[i])) return false;
+            if (!Fit(a[i], b[i]))
+                return false;
         return true;
     }
 
     /// <summary>
-    /// What agreement of compatible names is worth, as a log odds: a full first name in common says much, an initial little, a middle initial in common a good deal;
-    /// a middle name that only one has says a little against.
+    /// What agreement of compatible names is worth, as a log odds: a full first name in common says much, an initial
+    /// little, a middle initial in common a good deal; a middle name that only one has says a little against.
     /// </summary>
     public static double Worth(IReadOnlyList<string> a, IReadOnlyList<string> b)
     {
-        if (a.Count == 0 || b.Count == 0) return 0;
+        if (a.Count == 0 || b.Count == 0)
+            return 0;
         var worth = a[0].Length > 1 && b[0].Length > 1 ? 2.6 : 0.4;
-        if (a.Count > 1 && b.Count > 1) worth += 2.4;
-        else if (a.Count != b.Count && a[0].Length > 1 && b[0].Length > 1) worth -= 1.8;
-        else if (a.Count != b.Count) worth -= 0.8;
+        if (a.Count > 1 && b.Count > 1)
+            worth += 2.4;
+        else if (a.Count != b.Count && a[0].Length > 1 && b[0].Length > 1)
+            worth -= 1.8;
+        else if (a.Count != b.Count)
+            worth -= 0.8;
         return worth;
     }
 

@@ -16,7 +16,10 @@ public readonly record struct ScopedTerm(TermNode Term, QueryField Field);
 /// <summary>Sees the concepts in a tree: the parts that AND joins at its top, those under NOT left out.</summary>
 public static class Concepts
 {
-    /// <summary>The concepts of <paramref name="root"/>; empty for a question without terms. Loose words and near words count as one concept each.</summary>
+    /// <summary>
+    /// The concepts of <paramref name="root"/>; empty for a question without terms. Loose words and near words count as
+    /// one concept each.
+    /// </summary>
     public static ImmutableArray<Concept> Of(QueryNode? root)
     {
         var concepts = ImmutableArray.CreateBuilder<Concept>();
@@ -28,7 +31,8 @@ public static class Concepts
             switch (node)
             {
                 case AndNode and:
-                    foreach (var part in and.Parts) Visit(part, field);
+                    foreach (var part in and.Parts)
+                        Visit(part, field);
                     break;
                 case FieldNode { Part: AndNode inner } f:
                     Visit(inner, f.Field);
@@ -37,24 +41,36 @@ public static class Concepts
                     break;
                 default:
                     var terms = Terms(node, field).Where(t => IsText(t.Field)).ToImmutableArray();
-                    if (!terms.IsEmpty) concepts.Add(new((char)('A' + Math.Min(concepts.Count, 25)), node, terms));
+                    if (!terms.IsEmpty)
+                        concepts.Add(new((char)('A' + Math.Min(concepts.Count, 25)), node, terms));
                     break;
             }
         }
     }
 
     /// <summary>The terms below a node that must or may hold; those under NOT are left out.</summary>
-    public static IEnumerable<ScopedTerm> Terms(QueryNode node, QueryField field) => node switch
-    {
-        TermNode t => [new(t, field)],
-        FieldNode f => Terms(f.Part, f.Field),
-        AndNode a => a.Parts.SelectMany(p => Terms(p, field)),
-        OrNode o => o.Parts.SelectMany(p => Terms(p, field)),
-        NearNode n => n.Parts.SelectMany(p => Terms(p, field)),
-        _ => [],
-    };
+    public static IEnumerable<ScopedTerm> Terms(QueryNode node, QueryField field) =>
+        node switch
+        {
+            TermNode t => [new(t, field)],
+            FieldNode f => Terms(f.Part, f.Field),
+            AndNode a => a.Parts.SelectMany(p => Terms(p, field)),
+            OrNode o => o.Parts.SelectMany(p => Terms(p, field)),
+            NearNode n => n.Parts.SelectMany(p => Terms(p, field)),
+            _ => [],
+        };
 
     /// <summary>Whether a field holds running words (and so can be marked), rather than one value.</summary>
-    public static bool IsText(QueryField field) => field is QueryField.Title or QueryField.Abstract or QueryField.Keywords or QueryField.About
-        or QueryField.Anywhere or QueryField.Author or QueryField.Venue or QueryField.Subject or QueryField.Affiliation or QueryField.Funder;
+    public static bool IsText(QueryField field) =>
+        field
+            is QueryField.Title
+                or QueryField.Abstract
+                or QueryField.Keywords
+                or QueryField.About
+                or QueryField.Anywhere
+                or QueryField.Author
+                or QueryField.Venue
+                or QueryField.Subject
+                or QueryField.Affiliation
+                or QueryField.Funder;
 }

@@ -26,11 +26,11 @@ public sealed record AllNode() : QueryNode(new TextSpan(0, 0));
 /// <param name="Span">Where it stands.</param>
 /// <param name="Written">As written, without quotation marks.</param>
 /// <param name="Quoted">Whether it stood in quotation marks.</param>
-/// <param name="Forms">
-/// Folded word patterns in a row, one list per spelling: "light-trap" has the forms [light, trap] and [lighttrap]. A pattern may hold
-/// * (any run of letters) and ? (one letter).
+/// <param name="Forms"> Folded word patterns in a row, one list per spelling: "light-trap" has the forms [light, trap]
+/// and [lighttrap]. A pattern may hold * (any run of letters) and ? (one letter).
 /// </param>
-public sealed record TermNode(TextSpan Span, string Written, bool Quoted, ImmutableArray<ImmutableArray<string>> Forms) : QueryNode(Span)
+public sealed record TermNode(TextSpan Span, string Written, bool Quoted, ImmutableArray<ImmutableArray<string>> Forms)
+    : QueryNode(Span)
 {
     /// <summary>The main form: parts of hyphenated words apart.</summary>
     public ImmutableArray<string> Slots => Forms[0];
@@ -45,11 +45,14 @@ public sealed record TermNode(TextSpan Span, string Written, bool Quoted, Immuta
     public static bool IsPattern(string slot) => slot.AsSpan().IndexOfAny('*', '?') >= 0;
 }
 
-/// <summary>Parts that must stand near each other in one field, each pair of neighbours within its own distance.</summary>
+/// <summary>
+/// Parts that must stand near each other in one field, each pair of neighbours within its own distance.
+/// </summary>
 /// <param name="Span">Where it stands.</param>
 /// <param name="Parts">Two or more parts: terms, or OR-groups of terms.</param>
 /// <param name="Distances">At most so many words between part i and part i+1; one fewer than parts.</param>
-public sealed record NearNode(TextSpan Span, ImmutableArray<QueryNode> Parts, ImmutableArray<int> Distances) : QueryNode(Span);
+public sealed record NearNode(TextSpan Span, ImmutableArray<QueryNode> Parts, ImmutableArray<int> Distances)
+    : QueryNode(Span);
 
 /// <summary>All parts must hold in one record.</summary>
 /// <param name="Span">Where it stands.</param>

@@ -4,8 +4,8 @@ using System.Globalization;
 namespace Zendle.Core.Queries;
 
 /// <summary>
-/// Reads a line into a tree. NEAR binds tightest, then NOT, then AND, then OR; words side by side are joined by AND. A line that
-/// is not sound is read as far as possible, and each fault comes with its position and a repair.
+/// Reads a line into a tree. NEAR binds tightest, then NOT, then AND, then OR; words side by side are joined by AND. A
+/// line that is not sound is read as far as possible, and each fault comes with its position and a repair.
 /// </summary>
 public sealed class QueryReader
 {
@@ -38,20 +38,34 @@ public sealed class QueryReader
     public static QueryReading Read(string? text)
     {
         var line = text ?? "";
-        if (string.IsNullOrWhiteSpace(line)) return new(line, new AllNode(), [], []);
+        if (string.IsNullOrWhiteSpace(line))
+            return new(line, new AllNode(), [], []);
         if (line.Length > LongestLine)
         {
             var cut = line.LastIndexOf(' ', LongestLine - 1) is var space and > 0 ? space : LongestLine;
             var head = Read(line[..cut]);
-            var tooLong = new QueryProblem(new(cut, line.Length - cut),
-                string.Create(CultureInfo.InvariantCulture, $"The line has {line.Length:N0} characters; {LongestLine:N0} are read, up to {cut + 1:N0}."), new("drop the rest", line[..cut]));
+            var tooLong = new QueryProblem(
+                new(cut, line.Length - cut),
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The line has {line.Length:N0} characters; {LongestLine:N0} are read, up to {cut + 1:N0}."
+                ),
+                new("drop the rest", line[..cut])
+            );
             return head with { Text = line, Problems = head.Problems.Insert(0, tooLong) };
         }
         var reader = new QueryReader(line, false);
         var root = reader.ReadAll();
-        if (root is null && reader.problems.Count == 0) reader.problems.Add(new(new(0, line.Length), "There is no word in the line that could be searched.", null));
-        if (reader.sawMixed && root is not null) reader.OfferBothReadings(root);
-        return new(line, root, [.. reader.problems.OrderBy(p => p.Span.Start)], [.. reader.notices.OrderBy(n => n.Span.Start)]);
+        if (root is null && reader.problems.Count == 0)
+            reader.problems.Add(new(new(0, line.Length), "There is no word in the line that could be searched.", null));
+        if (reader.sawMixed && root is not null)
+            reader.OfferBothReadings(root);
+        return new(
+            line,
+            root,
+            [.. reader.problems.OrderBy(p => p.Span.Start)],
+            [.. reader.notices.OrderBy(n => n.Span.Start)]
+        );
     }
 
     private Token Peek => tokens[next];
@@ -65,14 +79,23 @@ public sealed class QueryReader
         {
             var part = ReadOr();
             root = Join(root, part);
-            if (Peek.Kind == TokenKind.End) return root;
+            if (Peek.Kind == TokenKind.End)
+                return root;
             var stray = Take(); // only a closing parenthesis can stop ReadOr before the end
-            problems.Add(new(stray.Span, $"The parenthesis at {stray.Span.Start + 1} closes nothing.", new("leave it out", QueryLexer.Cut(line, stray.Span.Start, stray.Span.End))));
+            problems.Add(
+                new(
+                    stray.Span,
+                    $"The parenthesis at {stray.Span.Start + 1} closes nothing.",
+                    new("leave it out", QueryLexer.Cut(line, stray.Span.Start, stray.Span.End))
+                )
+            );
         }
     }
 
     private static QueryNode? Join(QueryNode? left, QueryNode? right) =>
-        left is null ? right : right is null ? left : new AndNode(TextSpan.Around(left.Span, right.Span), [left, right]);
+        left is null ? right
+        : right is null ? left
+        : new AndNode(TextSpan.Around(left.Span, right.Span), [left, right]);
 
     private QueryNode? ReadOr() => orBindsTighter ? ReadAndOfOrs() : ReadOrOfAnds();
 
@@ -85,14 +108,24 @@ public sealed class QueryReader
         {
             var op = Take();
             NoteLoose(op);
-            if (parts.Count == 0) Dangling(op, "before");
-            if (Peek.Kind is TokenKind.End or TokenKind.Close or TokenKind.Or) { Dangling(op, "after"); continue; }
+            if (parts.Count == 0)
+                Dangling(op, "before");
+            if (Peek.Kind is TokenKind.End or TokenKind.Close or TokenKind.Or)
+            {
+                Dangling(op, "after");
+                continue;
+            }
             Add(ReadAnd(ref joined));
         }
-        if (parts.Count > 1 && joined) sawMixed = true;
+        if (parts.Count > 1 && joined)
+            sawMixed = true;
         return Pack(parts, (s, p) => new OrNode(s, p));
 
-        void Add(QueryNode? part) { if (part is not null) parts.Add(part); }
+        void Add(QueryNode? part)
+        {
+            if (part is not null)
+                parts.Add(part);
+        }
     }
 
     private QueryNode? ReadAnd(ref bool joined)
@@ -105,28 +138,36 @@ public sealed class QueryReader
             switch (Peek.Kind)
             {
                 case TokenKind.End or TokenKind.Close or TokenKind.Or:
-                    if (pending is { } last) Dangling(last, "after");
+                    if (pending is { } last)
+                        Dangling(last, "after");
                     NoteLooseWords(loose);
                     return Pack(parts, (s, p) => new AndNode(s, p));
                 case TokenKind.And:
                     var op = Take();
                     NoteLoose(op);
-                    if (parts.Count == 0) Dangling(op, "before");
-                    else if (pending is not null) Dangling(op, "before");
-                    else pending = op;
+                    if (parts.Count == 0)
+                        Dangling(op, "before");
+                    else if (pending is not null)
+                        Dangling(op, "before");
+                    else
+                        pending = op;
                     NoteLooseWords(loose);
                     continue;
             }
             var explicitly = pending is not null || Peek.Kind == TokenKind.Not;
             pending = null;
             var part = ReadNot();
-            if (part is null) continue;
-            if (parts.Count > 0) joined = true;
-            if (part is TermNode { Quoted: false } word && !explicitly) loose.Add(word);
+            if (part is null)
+                continue;
+            if (parts.Count > 0)
+                joined = true;
+            if (part is TermNode { Quoted: false } word && !explicitly)
+                loose.Add(word);
             else
             {
                 NoteLooseWords(loose);
-                if (part is TermNode { Quoted: false } first) loose.Add(first);
+                if (part is TermNode { Quoted: false } first)
+                    loose.Add(first);
             }
             parts.Add(part);
         }
@@ -138,26 +179,44 @@ public sealed class QueryReader
         var parts = new List<QueryNode>();
         while (Peek.Kind is not (TokenKind.End or TokenKind.Close))
         {
-            if (Peek.Kind is TokenKind.And or TokenKind.Or) { next++; continue; }
+            if (Peek.Kind is TokenKind.And or TokenKind.Or)
+            {
+                next++;
+                continue;
+            }
             var alternatives = new List<QueryNode>();
-            if (ReadNot() is { } first) alternatives.Add(first);
+            if (ReadNot() is { } first)
+                alternatives.Add(first);
             while (Peek.Kind == TokenKind.Or)
             {
                 next++;
-                if (Peek.Kind is TokenKind.End or TokenKind.Close or TokenKind.Or or TokenKind.And) continue;
-                if (ReadNot() is { } other) alternatives.Add(other);
+                if (Peek.Kind is TokenKind.End or TokenKind.Close or TokenKind.Or or TokenKind.And)
+                    continue;
+                if (ReadNot() is { } other)
+                    alternatives.Add(other);
             }
-            if (Pack(alternatives, (s, p) => new OrNode(s, p)) is { } group) parts.Add(group);
+            if (Pack(alternatives, (s, p) => new OrNode(s, p)) is { } group)
+                parts.Add(group);
         }
         return Pack(parts, (s, p) => new AndNode(s, p));
     }
 
     private QueryNode? ReadNot()
     {
-        if (Peek.Kind != TokenKind.Not) return ReadNear();
+        if (Peek.Kind != TokenKind.Not)
+            return ReadNear();
         var op = Take();
-        if (Peek.Kind is TokenKind.End or TokenKind.Close or TokenKind.Or or TokenKind.And) { Dangling(op, "after"); return null; }
-        if (++depth > DeepestNesting) { depth--; TooDeep(op); return null; }
+        if (Peek.Kind is TokenKind.End or TokenKind.Close or TokenKind.Or or TokenKind.And)
+        {
+            Dangling(op, "after");
+            return null;
+        }
+        if (++depth > DeepestNesting)
+        {
+            depth--;
+            TooDeep(op);
+            return null;
+        }
         var part = ReadNot();
         depth--;
         return part is null ? null : new NotNode(TextSpan.Around(op.Span, part.Span), part);
@@ -166,10 +225,12 @@ public sealed class QueryReader
     private QueryNode? ReadNear()
     {
         var first = ReadPrimary();
-        if (Peek.Kind != TokenKind.Near) return first;
+        if (Peek.Kind != TokenKind.Near)
+            return first;
         var parts = new List<QueryNode>();
         var distances = new List<int>();
-        if (first is not null) parts.Add(first);
+        if (first is not null)
+            parts.Add(first);
         while (Peek.Kind == TokenKind.Near)
         {
             var op = Take();
@@ -177,35 +238,70 @@ public sealed class QueryReader
             if (distance < 0)
             {
                 distance = NearDistance;
-                problems.Add(new(op.Span, $"NEAR at {op.Span.Start + 1} does not say how near.", new($"at most {NearDistance} words between: NEAR/{NearDistance}", Replace(op.Span, $"NEAR/{NearDistance}"))));
+                problems.Add(
+                    new(
+                        op.Span,
+                        $"NEAR at {op.Span.Start + 1} does not say how near.",
+                        new(
+                            $"at most {NearDistance} words between: NEAR/{NearDistance}",
+                            Replace(op.Span, $"NEAR/{NearDistance}")
+                        )
+                    )
+                );
             }
-            if (parts.Count == 0) Dangling(op, "before");
-            if (Peek.Kind is TokenKind.End or TokenKind.Close or TokenKind.Or or TokenKind.And or TokenKind.Not or TokenKind.Near) { Dangling(op, "after"); continue; }
+            if (parts.Count == 0)
+                Dangling(op, "before");
+            if (
+                Peek.Kind
+                is TokenKind.End
+                    or TokenKind.Close
+                    or TokenKind.Or
+                    or TokenKind.And
+                    or TokenKind.Not
+                    or TokenKind.Near
+            )
+            {
+                Dangling(op, "after");
+                continue;
+            }
             var part = ReadPrimary();
-            if (part is null) continue;
-            if (parts.Count > 0) distances.Add(distance);
+            if (part is null)
+                continue;
+            if (parts.Count > 0)
+                distances.Add(distance);
             parts.Add(part);
         }
-        if (parts.Count < 2) return parts.Count == 1 ? parts[0] : null;
+        if (parts.Count < 2)
+            return parts.Count == 1 ? parts[0] : null;
         var span = TextSpan.Around(parts[0].Span, parts[^1].Span);
         if (parts.Find(p => !CanStandNear(p)) is { } unfit)
         {
-            problems.Add(new(unfit.Span, $"NEAR joins words, phrases, or groups of them joined by OR; what stands at {unfit.Span.Start + 1} is something else. Read as AND.", null));
+            problems.Add(
+                new(
+                    unfit.Span,
+                    $"NEAR joins words, phrases, or groups of them joined by OR; what stands at {unfit.Span.Start + 1} is something else. Read as AND.",
+                    null
+                )
+            );
             return new AndNode(span, [.. parts]);
         }
         return new NearNode(span, [.. parts], [.. distances]);
     }
 
-    private static bool CanStandNear(QueryNode node) => node is TermNode || (node is OrNode or && or.Parts.All(p => p is TermNode));
+    private static bool CanStandNear(QueryNode node) =>
+        node is TermNode || (node is OrNode or && or.Parts.All(p => p is TermNode));
 
     private QueryNode? ReadPrimary()
     {
         var token = Take();
         switch (token.Kind)
         {
-            case TokenKind.Open: return ReadGroup(token);
-            case TokenKind.Field: return ReadField(token);
-            case TokenKind.Word or TokenKind.Phrase: return inYears ? ReadYears(token) : ReadTerm(token);
+            case TokenKind.Open:
+                return ReadGroup(token);
+            case TokenKind.Field:
+                return ReadField(token);
+            case TokenKind.Word or TokenKind.Phrase:
+                return inYears ? ReadYears(token) : ReadTerm(token);
             case TokenKind.Near:
                 Dangling(token, "before");
                 return null;
@@ -229,12 +325,27 @@ public sealed class QueryReader
         if (Peek.Kind == TokenKind.Close)
         {
             var close = Take();
-            if (inner is null && problems.TrueForAll(p => p.Span.Start < open.Span.Start || p.Span.End > close.Span.End))
-                problems.Add(new(TextSpan.Around(open.Span, close.Span), $"The parentheses at {open.Span.Start + 1} hold nothing.", new("leave them out", QueryLexer.Cut(line, open.Span.Start, close.Span.End))));
+            if (
+                inner is null
+                && problems.TrueForAll(p => p.Span.Start < open.Span.Start || p.Span.End > close.Span.End)
+            )
+                problems.Add(
+                    new(
+                        TextSpan.Around(open.Span, close.Span),
+                        $"The parentheses at {open.Span.Start + 1} hold nothing.",
+                        new("leave them out", QueryLexer.Cut(line, open.Span.Start, close.Span.End))
+                    )
+                );
         }
         else
         {
-            problems.Add(new(open.Span, $"A parenthesis opens at {open.Span.Start + 1} and never closes.", new("close it at the end", line.TrimEnd() + ")")));
+            problems.Add(
+                new(
+                    open.Span,
+                    $"A parenthesis opens at {open.Span.Start + 1} and never closes.",
+                    new("close it at the end", line.TrimEnd() + ")")
+                )
+            );
         }
         return inner;
     }
@@ -245,7 +356,10 @@ public sealed class QueryReader
         while (open > 0 && Peek.Kind != TokenKind.End)
         {
             var kind = Take().Kind;
-            open += kind == TokenKind.Open ? 1 : kind == TokenKind.Close ? -1 : 0;
+            open +=
+                kind == TokenKind.Open ? 1
+                : kind == TokenKind.Close ? -1
+                : 0;
         }
     }
 
@@ -253,32 +367,63 @@ public sealed class QueryReader
     {
         if (Peek.Kind is not (TokenKind.Word or TokenKind.Phrase or TokenKind.Open))
         {
-            problems.Add(new(token.Span, $"Nothing stands after {token.Text}: at {token.Span.Start + 1}.", new("leave it out", QueryLexer.Cut(line, token.Span.Start, token.Span.End))));
+            problems.Add(
+                new(
+                    token.Span,
+                    $"Nothing stands after {token.Text}: at {token.Span.Start + 1}.",
+                    new("leave it out", QueryLexer.Cut(line, token.Span.Start, token.Span.End))
+                )
+            );
             return null;
         }
         var outer = inYears;
         inYears = token.Field == QueryField.Year;
         var part = ReadPrimary();
         inYears = outer;
-        if (token.Field == QueryField.Year) return part is YearsNode years ? years with { Span = TextSpan.Around(token.Span, years.Span) } : part;
-        return part is null ? null : new FieldNode(TextSpan.Around(token.Span, new(part.Span.Start, tokens[next - 1].Span.End - part.Span.Start)), token.Field, part);
+        if (token.Field == QueryField.Year)
+            return part is YearsNode years ? years with { Span = TextSpan.Around(token.Span, years.Span) } : part;
+        return part is null
+            ? null
+            : new FieldNode(
+                TextSpan.Around(token.Span, new(part.Span.Start, tokens[next - 1].Span.End - part.Span.Start)),
+                token.Field,
+                part
+            );
     }
 
     private YearsNode? ReadYears(Token value)
     {
-        var text = value.Text.Replace("..", "-", StringComparison.Ordinal).Replace('\u2013', '-').Replace('\u2212', '-').Trim();
+        var text = value
+            .Text.Replace("..", "-", StringComparison.Ordinal)
+            .Replace('\u2013', '-')
+            .Replace('\u2212', '-')
+            .Trim();
         var ends = text.Split('-', 2, StringSplitOptions.TrimEntries);
-        int? from = Year(ends[0]), to = ends.Length > 1 ? Year(ends[1]) : from;
-        var sound = ends.Length == 1 ? from is not null : (from is not null || ends[0].Length == 0) && (to is not null || ends[1].Length == 0) && (from ?? to) is not null;
+        int? from = Year(ends[0]),
+            to = ends.Length > 1 ? Year(ends[1]) : from;
+        var sound =
+            ends.Length == 1
+                ? from is not null
+                : (from is not null || ends[0].Length == 0)
+                    && (to is not null || ends[1].Length == 0)
+                    && (from ?? to) is not null;
         if (!sound)
         {
-            problems.Add(new(value.Span, $"“{value.Text}” at {value.Span.Start + 1} is not a year. Write year:2015, year:2005-2026, year:2005- or year:-2004.", null));
+            problems.Add(
+                new(
+                    value.Span,
+                    $"“{value.Text}” at {value.Span.Start + 1} is not a year. Write year:2015, year:2005-2026, year:2005- or year:-2004.",
+                    null
+                )
+            );
             return null;
         }
-        if (from > to) (from, to) = (to, from);
+        if (from > to)
+            (from, to) = (to, from);
         return new(value.Span, from, to);
 
-        static int? Year(string t) => t.Length == 4 && int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out var y) ? y : null;
+        static int? Year(string t) =>
+            t.Length == 4 && int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out var y) ? y : null;
     }
 
     private TermNode? ReadTerm(Token token)
@@ -286,30 +431,67 @@ public sealed class QueryReader
         var forms = QueryLexer.Forms(token.Text);
         if (forms.IsEmpty)
         {
-            if (token.Text.All(char.IsPunctuation) && token.Text.AsSpan().IndexOfAny('*', '?') < 0 && token.Kind == TokenKind.Word) return null; // a dash or comma between words
-            problems.Add(new(token.Span, $"“{token.Text}” at {token.Span.Start + 1} holds no letter or digit that could be searched.", new("leave it out", QueryLexer.Cut(line, token.Span.Start, token.Span.End))));
+            if (
+                token.Text.All(char.IsPunctuation)
+                && token.Text.AsSpan().IndexOfAny('*', '?') < 0
+                && token.Kind == TokenKind.Word
+            )
+                return null; // a dash or comma between words
+            problems.Add(
+                new(
+                    token.Span,
+                    $"“{token.Text}” at {token.Span.Start + 1} holds no letter or digit that could be searched.",
+                    new("leave it out", QueryLexer.Cut(line, token.Span.Start, token.Span.End))
+                )
+            );
             return null;
         }
         if (forms[0].Any(s => s.All(c => c is '*' or '?')))
         {
-            problems.Add(new(token.Span, $"The wildcard at {token.Span.Start + 1} stands alone and would find everything; write at least one letter with it.", new("leave it out", QueryLexer.Cut(line, token.Span.Start, token.Span.End))));
+            problems.Add(
+                new(
+                    token.Span,
+                    $"The wildcard at {token.Span.Start + 1} stands alone and would find everything; write at least one letter with it.",
+                    new("leave it out", QueryLexer.Cut(line, token.Span.Start, token.Span.End))
+                )
+            );
             return null;
         }
         if (token is { Kind: TokenKind.Word, Text: "not" or "Not" })
-            notices.Add(new(NoticeKind.LowerCaseNot, token.Span, $"“{token.Text}” at {token.Span.Start + 1} is read as a word. NOT in capitals leaves works out.",
-                [new("as a word", line), new("as NOT", Replace(token.Span, "NOT"))]));
+            notices.Add(
+                new(
+                    NoticeKind.LowerCaseNot,
+                    token.Span,
+                    $"“{token.Text}” at {token.Span.Start + 1} is read as a word. NOT in capitals leaves works out.",
+                    [new("as a word", line), new("as NOT", Replace(token.Span, "NOT"))]
+                )
+            );
         return new(token.Span, token.Text, token.Kind == TokenKind.Phrase, forms);
     }
 
     private void NoteLoose(Token op)
     {
-        if (!op.Loose || orBindsTighter) return;
+        if (!op.Loose || orBindsTighter)
+            return;
         var meant = op.Kind == TokenKind.Or ? "OR" : "AND";
         if (!char.IsLetter(op.Text[0]))
-            notices.Add(new(NoticeKind.OtherDialect, op.Span, $"“{op.Text}” at {op.Span.Start + 1} is read as {meant}.", [new(meant, Replace(op.Span, meant))]));
+            notices.Add(
+                new(
+                    NoticeKind.OtherDialect,
+                    op.Span,
+                    $"“{op.Text}” at {op.Span.Start + 1} is read as {meant}.",
+                    [new(meant, Replace(op.Span, meant))]
+                )
+            );
         else
-            notices.Add(new(NoticeKind.LowerCaseOperator, op.Span, $"“{op.Text}” at {op.Span.Start + 1} is read as {meant}.",
-                [new($"as {meant}", Replace(op.Span, meant)), new("as a word", Replace(op.Span, $"\"{op.Text}\""))]));
+            notices.Add(
+                new(
+                    NoticeKind.LowerCaseOperator,
+                    op.Span,
+                    $"“{op.Text}” at {op.Span.Start + 1} is read as {meant}.",
+                    [new($"as {meant}", Replace(op.Span, meant)), new("as a word", Replace(op.Span, $"\"{op.Text}\""))]
+                )
+            );
     }
 
     private void NoteLooseWords(List<TermNode> loose)
@@ -318,12 +500,18 @@ public sealed class QueryReader
         {
             var span = TextSpan.Around(loose[0].Span, loose[^1].Span);
             var words = loose.Select(t => t.Written).ToArray();
-            notices.Add(new(NoticeKind.LooseWords, span, $"{words.Length} words side by side are joined by AND.",
-            [
-                new("all words", line),
-                new("near", Replace(span, string.Join($" NEAR/{NearDistance} ", words))),
-                new("phrase", Replace(span, "\"" + string.Join(' ', words) + "\"")),
-            ]));
+            notices.Add(
+                new(
+                    NoticeKind.LooseWords,
+                    span,
+                    $"{words.Length} words side by side are joined by AND.",
+                    [
+                        new("all words", line),
+                        new("near", Replace(span, string.Join($" NEAR/{NearDistance} ", words))),
+                        new("phrase", Replace(span, "\"" + string.Join(' ', words) + "\"")),
+                    ]
+                )
+            );
         }
         loose.Clear();
     }
@@ -331,20 +519,46 @@ public sealed class QueryReader
     private void OfferBothReadings(QueryNode root)
     {
         var other = new QueryReader(line, true).ReadAll();
-        if (other is null) return;
+        if (other is null)
+            return;
         var (first, second) = (QueryText.Print(root), QueryText.Print(other));
-        if (first == second) return;
-        notices.Add(new(NoticeKind.MixedOperators, root.Span, "OR stands beside AND without parentheses; AND is joined first.", [new("AND first", first), new("OR first", second)]));
+        if (first == second)
+            return;
+        notices.Add(
+            new(
+                NoticeKind.MixedOperators,
+                root.Span,
+                "OR stands beside AND without parentheses; AND is joined first.",
+                [new("AND first", first), new("OR first", second)]
+            )
+        );
     }
 
     private void Dangling(Token op, string side) =>
-        problems.Add(new(op.Span, $"{op.Text} at {op.Span.Start + 1} has nothing {side} it.", new("leave it out", QueryLexer.Cut(line, op.Span.Start, op.Span.End))));
+        problems.Add(
+            new(
+                op.Span,
+                $"{op.Text} at {op.Span.Start + 1} has nothing {side} it.",
+                new("leave it out", QueryLexer.Cut(line, op.Span.Start, op.Span.End))
+            )
+        );
 
     private void TooDeep(Token at) =>
-        problems.Add(new(at.Span, $"Parentheses are nested more than {DeepestNesting} deep at {at.Span.Start + 1}; what is inside is left out.", null));
+        problems.Add(
+            new(
+                at.Span,
+                $"Parentheses are nested more than {DeepestNesting} deep at {at.Span.Start + 1}; what is inside is left out.",
+                null
+            )
+        );
 
     private string Replace(TextSpan span, string with) => line[..span.Start] + with + line[span.End..];
 
     private static QueryNode? Pack(List<QueryNode> parts, Func<TextSpan, ImmutableArray<QueryNode>, QueryNode> join) =>
-        parts.Count switch { 0 => null, 1 => parts[0], _ => join(TextSpan.Around(parts[0].Span, parts[^1].Span), [.. parts]) };
+        parts.Count switch
+        {
+            0 => null,
+            1 => parts[0],
+            _ => join(TextSpan.Around(parts[0].Span, parts[^1].Span), [.. parts]),
+        };
 }

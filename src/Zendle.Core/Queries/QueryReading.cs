@@ -2,12 +2,21 @@ using System.Collections.Immutable;
 
 namespace Zendle.Core.Queries;
 
-/// <summary>What reading a line gave: the tree, what is wrong with the line, and what a person should know about how it was read.</summary>
+/// <summary>
+/// What reading a line gave: the tree, what is wrong with the line, and what a person should know about how it was
+/// read.
+/// </summary>
 /// <param name="Text">The line.</param>
-/// <param name="Root">The tree of the longest part that could be read; <see cref="AllNode"/> for an empty line, null when nothing is left to search.</param>
+/// <param name="Root">The tree of the longest part that could be read; <see cref="AllNode"/> for an empty line, null
+/// when nothing is left to search.</param>
 /// <param name="Problems">What is wrong, each with a position and, where there is one, a repair.</param>
 /// <param name="Notices">What was read in a way that may surprise.</param>
-public sealed record QueryReading(string Text, QueryNode? Root, ImmutableArray<QueryProblem> Problems, ImmutableArray<QueryNotice> Notices)
+public sealed record QueryReading(
+    string Text,
+    QueryNode? Root,
+    ImmutableArray<QueryProblem> Problems,
+    ImmutableArray<QueryNotice> Notices
+)
 {
     /// <summary>True when nothing was wrong and there is something to search.</summary>
     public bool IsSound => Problems.IsEmpty && Root is not null;
@@ -29,12 +38,16 @@ public enum NoticeKind
 {
     /// <summary>Words side by side were joined by AND.</summary>
     LooseWords,
+
     /// <summary>A lower-case "or" or "and" was read as the operator.</summary>
     LowerCaseOperator,
+
     /// <summary>A lower-case "not" was read as a word.</summary>
     LowerCaseNot,
+
     /// <summary>OR stands beside AND or NOT without parentheses.</summary>
     MixedOperators,
+
     /// <summary>A sign of another query language was read as ours.</summary>
     OtherDialect,
 }
@@ -43,7 +56,8 @@ public enum NoticeKind
 /// <param name="Kind">What it is about.</param>
 /// <param name="Span">Where.</param>
 /// <param name="Sentence">How it was read.</param>
-/// <param name="Ways">The ways to read it, the one that was taken first; each is a whole line that can be counted.</param>
+/// <param name="Ways">The ways to read it, the one that was taken first; each is a whole line that can be
+/// counted.</param>
 public sealed record QueryNotice(NoticeKind Kind, TextSpan Span, string Sentence, ImmutableArray<QueryWay> Ways);
 
 /// <summary>One way to read a line.</summary>

@@ -12,32 +12,44 @@ public readonly record struct TermMark(int Start, int Length, char Concept);
 public static class TermMarks
 {
     /// <summary>
-    /// All places in <paramref name="text"/> where a term of a concept stands, in order and not overlapping: where two meet, the
-    /// one that starts first wins, then the longer.
+    /// All places in <paramref name="text"/> where a term of a concept stands, in order and not overlapping: where two
+    /// meet, the one that starts first wins, then the longer.
     /// </summary>
     /// <param name="text">The text of one field.</param>
     /// <param name="concepts">The concepts of the question.</param>
     /// <param name="field">The field the text belongs to; terms that are looked for elsewhere are left out.</param>
     public static ImmutableArray<TermMark> In(string text, ImmutableArray<Concept> concepts, QueryField field)
     {
-        if (text.Length == 0 || concepts.IsEmpty) return [];
+        if (text.Length == 0 || concepts.IsEmpty)
+            return [];
         var words = Words.Of(text);
         var found = new List<TermMark>();
         foreach (var concept in concepts)
-            foreach (var (term, scope) in concept.Terms)
-                if (Covers(scope, field))
-                    foreach (var form in term.Forms)
-                        Find(words, form, concept.Letter, found);
-        found.Sort((a, b) => a.Start != b.Start ? a.Start.CompareTo(b.Start) : b.Length != a.Length ? b.Length.CompareTo(a.Length) : a.Concept.CompareTo(b.Concept));
+        foreach (var (term, scope) in concept.Terms)
+            if (Covers(scope, field))
+                foreach (var form in term.Forms)
+                    Find(words, form, concept.Letter, found);
+        found.Sort(
+            (a, b) =>
+                a.Start != b.Start ? a.Start.CompareTo(b.Start)
+                : b.Length != a.Length ? b.Length.CompareTo(a.Length)
+                : a.Concept.CompareTo(b.Concept)
+        );
         var kept = ImmutableArray.CreateBuilder<TermMark>();
         var end = -1;
         foreach (var mark in found)
-            if (mark.Start >= end) { kept.Add(mark); end = mark.Start + mark.Length; }
+            if (mark.Start >= end)
+            {
+                kept.Add(mark);
+                end = mark.Start + mark.Length;
+            }
         return kept.ToImmutable();
     }
 
     /// <summary>Whether a term looked for in <paramref name="scope"/> can stand in <paramref name="field"/>.</summary>
-    public static bool Covers(QueryField scope, QueryField field) => scope == field || scope == QueryField.Anywhere
+    public static bool Covers(QueryField scope, QueryField field) =>
+        scope == field
+        || scope == QueryField.Anywhere
         || (scope == QueryField.About && field is QueryField.Title or QueryField.Abstract or QueryField.Keywords);
 
     private static void Find(List<Word> words, ImmutableArray<string> slots, char concept, List<TermMark> found)
@@ -45,7 +57,8 @@ public static class TermMarks
         for (var i = 0; i < words.Count; i++)
         {
             var last = Follow(words, i, slots);
-            if (last >= 0) found.Add(new(words[i].Start, words[last].End - words[i].Start, concept));
+            if (last >= 0)
+                found.Add(new(words[i].Start, words[last].End - words[i].Start, concept));
         }
     }
 
@@ -58,14 +71,21 @@ public static class TermMarks
             {
                 var wanted = words[first].Position + s;
                 var n = at + 1;
-                while (n < words.Count && (words[n].Position < wanted || (words[n].Position == wanted && !Fits(slots[s], words[n].Text)))) n++;
-                if (n >= words.Count || words[n].Position != wanted) return -1;
+                while (
+                    n < words.Count
+                    && (words[n].Position < wanted || (words[n].Position == wanted && !Fits(slots[s], words[n].Text)))
+                )
+                    n++;
+                if (n >= words.Count || words[n].Position != wanted)
+                    return -1;
                 at = n;
             }
-            else if (!Fits(slots[0], words[at].Text)) return -1;
+            else if (!Fits(slots[0], words[at].Text))
+                return -1;
         }
         return at;
     }
 
-    private static bool Fits(string slot, string word) => TermNode.IsPattern(slot) ? Glob.Matches(slot, word) : slot == word;
+    private static bool Fits(string slot, string word) =>
+        TermNode.IsPattern(slot) ? Glob.Matches(slot, word) : slot == word;
 }

@@ -12,9 +12,10 @@ namespace Zendle.Core.Queries;
 public readonly record struct Word(string Text, int Start, int End, int Position, bool IsClosedForm = false);
 
 /// <summary>
-/// Cuts text into words, the same way for records and for questions. Nothing is dropped, stop words least of all. A hyphenated
-/// word gives its parts and, at the first part's position, the closed form, so that open, closed and hyphenated spelling meet.
-/// A number keeps its decimal point ("0.05"); each Han, Hiragana, Katakana or Hangul character is a word of its own.
+/// Cuts text into words, the same way for records and for questions. Nothing is dropped, stop words least of all. A
+/// hyphenated word gives its parts and, at the first part's position, the closed form, so that open, closed and
+/// hyphenated spelling meet. A number keeps its decimal point ("0.05"); each Han, Hiragana, Katakana or Hangul
+/// character is a word of its own.
 /// </summary>
 public static class Words
 {
@@ -28,7 +29,12 @@ public static class Words
         var compound = -1; // index of the first part of a hyphenated word, or -1
         while (i < text.Length)
         {
-            if (!StartsWord(text, i)) { i += Step(text, i); compound = -1; continue; }
+            if (!StartsWord(text, i))
+            {
+                i += Step(text, i);
+                compound = -1;
+                continue;
+            }
             var start = i;
             if (IsIdeograph(text, i))
             {
@@ -41,11 +47,16 @@ public static class Words
             var folded = Fold(text.AsSpan(start, i - start), buffer);
             if (folded.Length > 0)
             {
-                if (compound < 0) compound = words.Count;
+                if (compound < 0)
+                    compound = words.Count;
                 Add(folded, start, i);
             }
             i = SkipPossessive(text, i);
-            if (i + 1 < text.Length && IsHyphen(text[i]) && StartsWord(text, i + 1) && !IsIdeograph(text, i + 1)) { i++; continue; }
+            if (i + 1 < text.Length && IsHyphen(text[i]) && StartsWord(text, i + 1) && !IsIdeograph(text, i + 1))
+            {
+                i++;
+                continue;
+            }
             Close(words, compound, i);
             compound = -1;
         }
@@ -53,12 +64,17 @@ public static class Words
 
         void Add(string folded, int start, int end)
         {
-            if (folded.Length > 0) words.Add(new Word(folded, start, end, position++));
+            if (folded.Length > 0)
+                words.Add(new Word(folded, start, end, position++));
         }
     }
 
-    /// <summary>The folded words of a text as it is written, without the closed forms that stand for hyphenated ones: for titles and names that are compared. O(length).</summary>
-    public static IEnumerable<string> AsWritten(string text) => Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text);
+    /// <summary>
+    /// The folded words of a text as it is written, without the closed forms that stand for hyphenated ones: for titles
+    /// and names that are compared. O(length).
+    /// </summary>
+    public static IEnumerable<string> AsWritten(string text) =>
+        Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text);
 
     /// <summary>Folds one piece of text without cutting it: for wildcard patterns and for keys.</summary>
     public static string Fold(string text) => Fold(text, new StringBuilder(text.Length));
@@ -68,7 +84,8 @@ public static class Words
 
     private static void Close(List<Word> words, int compound, int end)
     {
-        if (compound < 0 || words.Count - compound < 2) return;
+        if (compound < 0 || words.Count - compound < 2)
+            return;
         var joined = string.Concat(words.Skip(compound).Select(w => w.Text));
         words.Insert(compound + 1, new Word(joined, words[compound].Start, end, words[compound].Position, true));
     }
@@ -77,9 +94,23 @@ public static class Words
     {
         while (i < text.Length)
         {
-            if (IsWordPart(text, i) && !IsIdeograph(text, i)) { i += Step(text, i); continue; }
+            if (IsWordPart(text, i) && !IsIdeograph(text, i))
+            {
+                i += Step(text, i);
+                continue;
+            }
             // A point or comma between digits belongs to the number.
-            if (text[i] is '.' or ',' && i > 0 && char.IsDigit(text[i - 1]) && i + 1 < text.Length && char.IsDigit(text[i + 1])) { i++; continue; }
+            if (
+                text[i] is '.' or ','
+                && i > 0
+                && char.IsDigit(text[i - 1])
+                && i + 1 < text.Length
+                && char.IsDigit(text[i + 1])
+            )
+            {
+                i++;
+                continue;
+            }
             break;
         }
         return i;
@@ -94,24 +125,55 @@ public static class Words
     private static string Fold(ReadOnlySpan<char> text, StringBuilder buffer)
     {
         // Nearly all words are plain letters, which need no tables.
-        if (Ascii.IsValid(text)) return text.ContainsAnyInRange('A', 'Z') ? string.Create(text.Length, text, (to, from) => Ascii.ToLower(from, to, out _)) : text.ToString();
+        if (Ascii.IsValid(text))
+            return text.ContainsAnyInRange('A', 'Z')
+                ? string.Create(text.Length, text, (to, from) => Ascii.ToLower(from, to, out _))
+                : text.ToString();
         buffer.Clear();
-        var normal = Sound(text).Normalize(NormalizationForm.FormKC).ToLowerInvariant().Normalize(NormalizationForm.FormD);
+        var normal = Sound(text)
+            .Normalize(NormalizationForm.FormKC)
+            .ToLowerInvariant()
+            .Normalize(NormalizationForm.FormD);
         foreach (var c in normal)
         {
-            if (c == '\u00AD' || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.NonSpacingMark or UnicodeCategory.Format) continue;
+            if (
+                c == '\u00AD'
+                || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.NonSpacingMark or UnicodeCategory.Format
+            )
+                continue;
             switch (c)
             {
-                case 'ß': buffer.Append("ss"); break;
-                case 'æ': buffer.Append("ae"); break;
-                case 'œ': buffer.Append("oe"); break;
-                case 'ø': buffer.Append('o'); break;
-                case 'ł': buffer.Append('l'); break;
-                case 'đ': case 'ð': buffer.Append('d'); break;
-                case 'þ': buffer.Append("th"); break;
-                case 'ı': buffer.Append('i'); break;
-                case 'ς': buffer.Append('σ'); break;
-                default: buffer.Append(c); break;
+                case 'ß':
+                    buffer.Append("ss");
+                    break;
+                case 'æ':
+                    buffer.Append("ae");
+                    break;
+                case 'œ':
+                    buffer.Append("oe");
+                    break;
+                case 'ø':
+                    buffer.Append('o');
+                    break;
+                case 'ł':
+                    buffer.Append('l');
+                    break;
+                case 'đ':
+                case 'ð':
+                    buffer.Append('d');
+                    break;
+                case 'þ':
+                    buffer.Append("th");
+                    break;
+                case 'ı':
+                    buffer.Append('i');
+                    break;
+                case 'ς':
+                    buffer.Append('σ');
+                    break;
+                default:
+                    buffer.Append(c);
+                    break;
             }
         }
         return buffer.ToString();
@@ -123,7 +185,8 @@ public static class Words
         var sound = new StringBuilder(text.Length);
         while (Rune.DecodeFromUtf16(text, out var rune, out var length) is var status && length > 0)
         {
-            if (status == System.Buffers.OperationStatus.Done) sound.Append(rune);
+            if (status == System.Buffers.OperationStatus.Done)
+                sound.Append(rune);
             text = text[length..];
         }
         return sound.ToString();
@@ -131,18 +194,39 @@ public static class Words
 
     private static int Step(string text, int i) => char.IsSurrogatePair(text, i) ? 2 : 1;
 
-    private static bool StartsWord(string text, int i) => char.IsAscii(text[i]) ? char.IsAsciiLetterOrDigit(text[i]) : CharUnicodeInfo.GetUnicodeCategory(text, i) is
-        UnicodeCategory.UppercaseLetter or UnicodeCategory.LowercaseLetter or UnicodeCategory.TitlecaseLetter or UnicodeCategory.ModifierLetter
-        or UnicodeCategory.OtherLetter or UnicodeCategory.DecimalDigitNumber or UnicodeCategory.LetterNumber or UnicodeCategory.OtherNumber;
+    private static bool StartsWord(string text, int i) =>
+        char.IsAscii(text[i])
+            ? char.IsAsciiLetterOrDigit(text[i])
+            : CharUnicodeInfo.GetUnicodeCategory(text, i)
+                is UnicodeCategory.UppercaseLetter
+                    or UnicodeCategory.LowercaseLetter
+                    or UnicodeCategory.TitlecaseLetter
+                    or UnicodeCategory.ModifierLetter
+                    or UnicodeCategory.OtherLetter
+                    or UnicodeCategory.DecimalDigitNumber
+                    or UnicodeCategory.LetterNumber
+                    or UnicodeCategory.OtherNumber;
 
-    private static bool IsWordPart(string text, int i) => char.IsAscii(text[i]) ? char.IsAsciiLetterOrDigit(text[i]) : StartsWord(text, i) || text[i] == '\u00AD' || CharUnicodeInfo.GetUnicodeCategory(text, i) is
-        UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark or UnicodeCategory.EnclosingMark;
+    private static bool IsWordPart(string text, int i) =>
+        char.IsAscii(text[i])
+            ? char.IsAsciiLetterOrDigit(text[i])
+            : StartsWord(text, i)
+                || text[i] == '\u00AD'
+                || CharUnicodeInfo.GetUnicodeCategory(text, i)
+                    is UnicodeCategory.NonSpacingMark
+                        or UnicodeCategory.SpacingCombiningMark
+                        or UnicodeCategory.EnclosingMark;
 
     private static bool IsIdeograph(string text, int i)
     {
         var c = text[i];
-        if (char.IsAscii(c)) return false;
-        return c is (>= '\u3040' and <= '\u30FF') or (>= '\u3400' and <= '\u4DBF') or (>= '\u4E00' and <= '\u9FFF') or (>= '\uAC00' and <= '\uD7AF')
+        if (char.IsAscii(c))
+            return false;
+        return c
+                is (>= '\u3040' and <= '\u30FF')
+                    or (>= '\u3400' and <= '\u4DBF')
+                    or (>= '\u4E00' and <= '\u9FFF')
+                    or (>= '\uAC00' and <= '\uD7AF')
             || (char.IsSurrogatePair(text, i) && char.ConvertToUtf32(text, i) is >= 0x20000 and <= 0x3FFFF);
     }
 }

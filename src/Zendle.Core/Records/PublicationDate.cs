@@ -3,7 +3,10 @@ using System.Text.RegularExpressions;
 
 namespace Zendle.Core.Records;
 
-/// <summary>When a work came out, chosen among what a bare record calls a date: of deposit, of release, the end of an embargo, and of issue.</summary>
+/// <summary>
+/// When a work came out, chosen among what a bare record calls a date: of deposit, of release, the end of an embargo,
+/// and of issue.
+/// </summary>
 /// <param name="Written">The date as it was written.</param>
 /// <param name="Year">Its year.</param>
 /// <param name="Date">As far as it is told, in W3CDTF: "2012", "2012-05", "2012-05-03".</param>
@@ -11,38 +14,60 @@ namespace Zendle.Core.Records;
 public sealed partial record PublicationDate(string Written, int Year, string Date, string? Why)
 {
     /// <summary>
-    /// The date of issue. A repository writes its own dates (accession, availability) with a time of day, and vocabularies name the end of an embargo; what is left was
-    /// typed for the work. Of several such the earliest holds, for a work comes out before it is corrected, released or described.
+    /// The date of issue. A repository writes its own dates (accession, availability) with a time of day, and
+    /// vocabularies name the end of an embargo; what is left was typed for the work. Of several such the earliest
+    /// holds, for a work comes out before it is corrected, released or described.
     /// </summary>
     /// <param name="dates">All dates of a record.</param>
     /// <returns>Null when none is plausible.</returns>
     public static PublicationDate? Choose(IReadOnlyList<string> dates)
     {
-        var read = dates.Where(d => !IsOther(d)).Select(d => (Written: d, Date: Read(d) ?? "", HasTime: TimeOfDay().IsMatch(d))).Where(d => d.Date.Length > 0).ToArray();
-        if (read.Length == 0) return null;
+        var read = dates
+            .Where(d => !IsOther(d))
+            .Select(d => (Written: d, Date: Read(d) ?? "", HasTime: TimeOfDay().IsMatch(d)))
+            .Where(d => d.Date.Length > 0)
+            .ToArray();
+        if (read.Length == 0)
+            return null;
         var typed = Array.FindAll(read, d => !d.HasTime);
         var pool = typed.Length > 0 ? typed : read;
         var year = pool.Min(d => d.Date[..4])!;
         // Of one year the most precise.
         var chosen = pool.Where(d => d.Date[..4] == year).MaxBy(d => d.Date.Length);
-        var why = read.Select(d => d.Date[..4]).Distinct().Count() < 2 ? null
-            : typed.Length is > 0 && typed.Length < read.Length ? $"Of {read.Length} dates “{chosen.Written}” was taken as the date of issue: the others carry a time of day, as dates of deposit do."
+        var why =
+            read.Select(d => d.Date[..4]).Distinct().Count() < 2 ? null
+            : typed.Length is > 0 && typed.Length < read.Length
+                ? $"Of {read.Length} dates “{chosen.Written}” was taken as the date of issue: the others carry a time of day, as dates of deposit do."
             : $"Of {read.Length} dates “{chosen.Written}” was taken as the date of issue: it is the earliest.";
         return new(chosen.Written, int.Parse(year, CultureInfo.InvariantCulture), chosen.Date, why);
     }
 
     /// <summary>Whether a value says itself that it is another date: the end of an embargo, a deposit.</summary>
-    private static bool IsOther(string text) => text.Contains("embargo", StringComparison.OrdinalIgnoreCase) || text.Contains("accession", StringComparison.OrdinalIgnoreCase) || text.Contains("available", StringComparison.OrdinalIgnoreCase);
+    private static bool IsOther(string text) =>
+        text.Contains("embargo", StringComparison.OrdinalIgnoreCase)
+        || text.Contains("accession", StringComparison.OrdinalIgnoreCase)
+        || text.Contains("available", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Reads a date in any common form into W3CDTF; null when it holds no plausible year.</summary>
     public static string? Read(string text)
     {
         var compact = Compact().Match(text);
-        if (compact.Success && int.Parse(compact.Groups[2].Value, CultureInfo.InvariantCulture) is >= 1 and <= 12 && int.Parse(compact.Groups[3].Value, CultureInfo.InvariantCulture) is >= 1 and <= 31)
+        if (
+            compact.Success
+            && int.Parse(compact.Groups[2].Value, CultureInfo.InvariantCulture) is >= 1 and <= 12
+            && int.Parse(compact.Groups[3].Value, CultureInfo.InvariantCulture) is >= 1 and <= 31
+        )
             return $"{compact.Groups[1].Value}-{compact.Groups[2].Value}-{compact.Groups[3].Value}";
         var european = DayFirst().Match(text);
-        if (european.Success && int.Parse(european.Groups[2].Value, CultureInfo.InvariantCulture) is >= 1 and <= 12 && int.Parse(european.Groups[1].Value, CultureInfo.InvariantCulture) is >= 1 and <= 31)
-            return string.Create(CultureInfo.InvariantCulture, $"{european.Groups[3].Value}-{int.Parse(european.Groups[2].Value, CultureInfo.InvariantCulture):00}-{int.Parse(european.Groups[1].Value, CultureInfo.InvariantCulture):00}");
+        if (
+            european.Success
+            && int.Parse(european.Groups[2].Value, CultureInfo.InvariantCulture) is >= 1 and <= 12
+            && int.Parse(european.Groups[1].Value, CultureInfo.InvariantCulture) is >= 1 and <= 31
+        )
+            return string.Create(
+                CultureInfo.InvariantCulture,
+                $"{european.Groups[3].Value}-{int.Parse(european.Groups[2].Value, CultureInfo.InvariantCulture):00}-{int.Parse(european.Groups[1].Value, CultureInfo.InvariantCulture):00}"
+            );
         return ModsReader.ReadDate(text);
     }
 

@@ -1,10 +1,15 @@
 namespace Zendle.Core.Records;
 
 /// <summary>One database's description of a work, as it came, brought into our fields but not yet believed.</summary>
-/// <remarks>Every text is plain (no markup), trimmed, and in the database's own spelling. Absent means null or empty, never "unknown".</remarks>
+/// <remarks>
+/// Every text is plain (no markup), trimmed, and in the database's own spelling. Absent means null or empty, never
+/// "unknown".
+/// </remarks>
 public sealed record Record
 {
-    /// <summary>The identifier the database gave the record (OAI-PMH 2.0, section 2.4); unique inside one database.</summary>
+    /// <summary>
+    /// The identifier the database gave the record (OAI-PMH 2.0, section 2.4); unique inside one database.
+    /// </summary>
     public required string Identifier { get; init; }
 
     /// <summary>When the database last changed the record, UTC.</summary>
@@ -37,19 +42,27 @@ public sealed record Record
     /// <summary>Authors, or editors where there are no authors, in order.</summary>
     public IReadOnlyList<PersonName> People { get; init; } = [];
 
-    /// <summary>Editors of the book that the work is a part of, or of the work beside its authors. A book that has no authors has its editors as <see cref="People"/>, with their role.</summary>
+    /// <summary>
+    /// Editors of the book that the work is a part of, or of the work beside its authors. A book that has no authors
+    /// has its editors as <see cref="People"/>, with their role.
+    /// </summary>
     public IReadOnlyList<PersonName> Editors { get; init; } = [];
 
     /// <summary>Year of publication, 1000–2999; null when absent or implausible.</summary>
     public int? Year { get; init; }
 
-    /// <summary>Date of publication as far as it is told: "2021", "2021-03" or "2021-03-18" (W3CDTF); null when absent.</summary>
+    /// <summary>
+    /// Date of publication as far as it is told: "2021", "2021-03" or "2021-03-18" (W3CDTF); null when absent.
+    /// </summary>
     public string? Date { get; init; }
 
     /// <summary>Kind of document.</summary>
     public DocumentType Type { get; init; } = DocumentType.Other;
 
-    /// <summary>Of a thesis which one: "Doctoral thesis", "Master's thesis", "Bachelor's thesis"; null when not said, and for everything else.</summary>
+    /// <summary>
+    /// Of a thesis which one: "Doctoral thesis", "Master's thesis", "Bachelor's thesis"; null when not said, and for
+    /// everything else.
+    /// </summary>
     public string? Genre { get; init; }
 
     /// <summary>Language of the text, ISO 639-2/B code in lower case ("eng"); null when not said.</summary>
@@ -67,7 +80,10 @@ public sealed record Record
     /// <summary>ISBN-13 without hyphens.</summary>
     public string? Isbn { get; init; }
 
-    /// <summary>Numbers that databases give a work ("kind:number"), by which an extract and what it was taken from know each other.</summary>
+    /// <summary>
+    /// Numbers that databases give a work ("kind:number"), by which an extract and what it was taken from know each
+    /// other.
+    /// </summary>
     public IReadOnlyList<string> OwnNumbers { get; init; } = [];
 
     /// <summary>Countries and places the work is about.</summary>
@@ -100,7 +116,9 @@ public sealed record Record
     /// <summary>Licence of the text: its address, or the words of the record; null when none is named.</summary>
     public string? Licence { get; init; }
 
-    /// <summary>From where in the record fields were taken that stand in several places or forms, and why from there.</summary>
+    /// <summary>
+    /// From where in the record fields were taken that stand in several places or forms, and why from there.
+    /// </summary>
     public IReadOnlyList<Reading> Readings { get; init; } = [];
 
     /// <summary>What the reader mended or left out, in sentences a person understands.</summary>
@@ -108,7 +126,8 @@ public sealed record Record
 }
 
 /// <summary>From where in a record a field was taken.</summary>
-/// <param name="Field">The field, as the records are laid side by side: "date", "abstract", "venue", "type", "DOI".</param>
+/// <param name="Field">The field, as the records are laid side by side: "date", "abstract", "venue", "type",
+/// "DOI".</param>
 /// <param name="From">Where it stood and what stood there, cut to a line.</param>
 /// <param name="Why">Why it was taken from there, in a sentence; empty when there was no choice.</param>
 public sealed record Reading(string Field, string From, string Why);
@@ -116,10 +135,17 @@ public sealed record Reading(string Field, string From, string Why);
 /// <summary>A name on a work, split as far as the source splits it.</summary>
 /// <param name="Family">Family name, with its particle; the whole name where the source does not split it.</param>
 /// <param name="Given">Given names or initials; empty when unknown.</param>
-/// <param name="Orcid">ORCID iD with a valid check digit (ISO 7064 MOD 11-2), in the form 0000-0000-0000-0000; null when absent.</param>
+/// <param name="Orcid">ORCID iD with a valid check digit (ISO 7064 MOD 11-2), in the form 0000-0000-0000-0000; null
+/// when absent.</param>
 /// <param name="Affiliation">Where the person worked; null when not said.</param>
 /// <param name="Role">What the person did, when not an author: "editor", "translator"; null for authors.</param>
-public sealed record PersonName(string Family, string Given, string? Orcid = null, string? Affiliation = null, string? Role = null)
+public sealed record PersonName(
+    string Family,
+    string Given,
+    string? Orcid = null,
+    string? Affiliation = null,
+    string? Role = null
+)
 {
     /// <summary>"Family, Given" — the form of catalogues and exports; the whole name where it is not split.</summary>
     public string Inverted => Given.Length == 0 ? Family : $"{Family}, {Given}";
@@ -128,8 +154,19 @@ public sealed record PersonName(string Family, string Given, string? Orcid = nul
     public string Short => Given.Length == 0 ? Family : $"{Family}, {Initials}";
 
     /// <summary>Initials with full stops: "M. K."; hyphenated given names keep the hyphen.</summary>
-    public string Initials => string.Join(' ', Given.Split(' ', StringSplitOptions.RemoveEmptyEntries)
-        .Select(part => string.Join('-', part.Split('-', StringSplitOptions.RemoveEmptyEntries).Select(p => FirstLetter(p).ToUpperInvariant() + "."))));
+    public string Initials =>
+        string.Join(
+            ' ',
+            Given
+                .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                .Select(part =>
+                    string.Join(
+                        '-',
+                        part.Split('-', StringSplitOptions.RemoveEmptyEntries)
+                            .Select(p => FirstLetter(p).ToUpperInvariant() + ".")
+                    )
+                )
+        );
 
     /// <summary>The first letter, whole: one outside the basic plane is two characters long.</summary>
     private static string FirstLetter(string part) => part[..(char.IsSurrogatePair(part, 0) ? 2 : 1)];
@@ -142,14 +179,22 @@ public sealed record PersonName(string Family, string Given, string? Orcid = nul
 /// <param name="Issue">Issue as printed.</param>
 /// <param name="FirstPage">First page or article number, as printed.</param>
 /// <param name="LastPage">Last page as printed, filled out ("118–31" becomes 131).</param>
-public sealed record VenuePart(string Title, string? Issn = null, string? Volume = null, string? Issue = null, string? FirstPage = null, string? LastPage = null)
+public sealed record VenuePart(
+    string Title,
+    string? Issn = null,
+    string? Volume = null,
+    string? Issue = null,
+    string? FirstPage = null,
+    string? LastPage = null
+)
 {
     /// <summary>Last page where there is more than one; null for a single page or an article number.</summary>
     public string? EndPage => LastPage == FirstPage ? null : LastPage;
 
     /// <summary>"118–131", "e45"; null when no page is known.</summary>
     /// <param name="between">What stands between two pages.</param>
-    public string? Pages(string between = "–") => FirstPage is null || EndPage is null ? FirstPage : FirstPage + between + EndPage;
+    public string? Pages(string between = "–") =>
+        FirstPage is null || EndPage is null ? FirstPage : FirstPage + between + EndPage;
 }
 
 /// <summary>One entry of a reference list.</summary>
@@ -158,7 +203,13 @@ public sealed record VenuePart(string Title, string? Issn = null, string? Volume
 /// <param name="Title">Title; null when the database gives only the printed text.</param>
 /// <param name="FirstPerson">Family name of the first person; null when unknown.</param>
 /// <param name="Year">Year; null when unknown.</param>
-public sealed record Reference(string Text, string? Doi = null, string? Title = null, string? FirstPerson = null, int? Year = null);
+public sealed record Reference(
+    string Text,
+    string? Doi = null,
+    string? Title = null,
+    string? FirstPerson = null,
+    int? Year = null
+);
 
 /// <summary>A place where a version's text can be had.</summary>
 /// <param name="Address">Absolute http or https address.</param>
@@ -167,7 +218,8 @@ public sealed record Reference(string Text, string? Doi = null, string? Title = 
 public sealed record Copy(string Address, CopyAccess Access, WorkVersion? Version = null);
 
 /// <summary>A tie to another work, as a record declares it.</summary>
-/// <param name="Kind">Kind of tie, in the words of MODS: preceding, succeeding, original, series, constituent, isReferencedBy, reviewOf.</param>
+/// <param name="Kind">Kind of tie, in the words of MODS: preceding, succeeding, original, series, constituent,
+/// isReferencedBy, reviewOf.</param>
 /// <param name="Title">Title of the other work; null when not said.</param>
 /// <param name="Doi">Its DOI, normalised; null when not said.</param>
 public sealed record RelatedWork(string Kind, string? Title, string? Doi);
@@ -181,8 +233,10 @@ public enum CopyAccess
 {
     /// <summary>Not said.</summary>
     Unknown,
+
     /// <summary>Anyone may read it.</summary>
     Free,
+
     /// <summary>A subscription or a price stands before it.</summary>
     Closed,
 }
@@ -192,32 +246,46 @@ public enum DocumentType
 {
     /// <summary>Anything else, or not said.</summary>
     Other,
+
     /// <summary>Journal article with work of its own.</summary>
     Article,
+
     /// <summary>Narrative review.</summary>
     Review,
+
     /// <summary>Systematic review or meta-analysis.</summary>
     SystematicReview,
+
     /// <summary>Paper in proceedings.</summary>
     ConferencePaper,
+
     /// <summary>Editorial.</summary>
     Editorial,
+
     /// <summary>Letter to the editor or comment.</summary>
     Letter,
+
     /// <summary>Correction of another work.</summary>
     Correction,
+
     /// <summary>Notice that another work is withdrawn.</summary>
     RetractionNotice,
+
     /// <summary>Thesis.</summary>
     Thesis,
+
     /// <summary>Report.</summary>
     Report,
+
     /// <summary>Preprint.</summary>
     Preprint,
+
     /// <summary>Book.</summary>
     Book,
+
     /// <summary>Chapter of a book.</summary>
     Chapter,
+
     /// <summary>Dataset.</summary>
     Dataset,
 }

@@ -11,8 +11,10 @@ public sealed partial record Rights(string? Licence, CopyAccess Access)
     public static Rights Unknown { get; } = new(null, CopyAccess.Unknown);
 
     /// <summary>
-    /// Reads all statements of a record: Creative Commons by address or name, the terms of <c>info:eu-repo/semantics</c> (openAccess, embargoedAccess, restrictedAccess, closedAccess),
-    /// the COAR access rights, and plain words in five languages. A licence that lets everybody pass the text on lets everybody read it.
+    /// Reads all statements of a record: Creative Commons by address or name, the terms of
+    /// <c>info:eu-repo/semantics</c> (openAccess, embargoedAccess, restrictedAccess, closedAccess), the COAR access
+    /// rights, and plain words in five languages. A licence that lets everybody pass the text on lets everybody read
+    /// it.
     /// </summary>
     public static Rights Of(IEnumerable<string> statements)
     {
@@ -21,8 +23,18 @@ public sealed partial record Rights(string? Licence, CopyAccess Access)
         {
             var one = One(statement);
             // A closed door is closed whatever the licence of what lies behind it; else what is said first holds.
-            rights = new(rights.Licence is null || (one.Licence?.StartsWith("https://", StringComparison.Ordinal) == true && !rights.Licence.StartsWith("https://", StringComparison.Ordinal)) ? one.Licence ?? rights.Licence : rights.Licence,
-                rights.Access == CopyAccess.Closed || one.Access == CopyAccess.Unknown ? rights.Access : one.Access == CopyAccess.Closed ? CopyAccess.Closed : one.Access);
+            rights = new(
+                rights.Licence is null
+                || (
+                    one.Licence?.StartsWith("https://", StringComparison.Ordinal) == true
+                    && !rights.Licence.StartsWith("https://", StringComparison.Ordinal)
+                )
+                    ? one.Licence ?? rights.Licence
+                    : rights.Licence,
+                rights.Access == CopyAccess.Closed || one.Access == CopyAccess.Unknown ? rights.Access
+                    : one.Access == CopyAccess.Closed ? CopyAccess.Closed
+                    : one.Access
+            );
         }
         return rights;
     }
@@ -30,47 +42,94 @@ public sealed partial record Rights(string? Licence, CopyAccess Access)
     private static Rights One(string statement)
     {
         var text = statement.Trim();
-        if (text.Length == 0) return Unknown;
+        if (text.Length == 0)
+            return Unknown;
         if (CreativeCommonsAddress().Match(text) is { Success: true } address)
         {
             var kind = address.Groups["kind"].Value.ToLowerInvariant();
             var version = address.Groups["version"].Value;
             var zero = kind is "zero" or "mark";
-            return new($"https://creativecommons.org/{(zero ? "publicdomain" : "licenses")}/{kind}/{(version.Length == 0 ? zero ? "1.0" : "4.0" : version)}/", CopyAccess.Free);
+            return new(
+                $"https://creativecommons.org/{(zero ? "publicdomain" : "licenses")}/{kind}/{(version.Length == 0 ? zero ? "1.0" : "4.0" : version)}/",
+                CopyAccess.Free
+            );
         }
         if (CreativeCommonsName().Match(text) is { Success: true } name)
         {
-            if (name.Groups["zero"].Success) return new("https://creativecommons.org/publicdomain/zero/1.0/", CopyAccess.Free);
+            if (name.Groups["zero"].Success)
+                return new("https://creativecommons.org/publicdomain/zero/1.0/", CopyAccess.Free);
             var parts = text[name.Index..].ToLowerInvariant();
-            string[] kinds = ["by", .. Parts.Where(p => Regex.IsMatch(parts, p.Pattern, RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(200))).Select(p => p.Part)];
+            string[] kinds =
+            [
+                "by",
+                .. Parts
+                    .Where(p =>
+                        Regex.IsMatch(parts, p.Pattern, RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(200))
+                    )
+                    .Select(p => p.Part),
+            ];
             var version = Version().Match(parts) is { Success: true } v ? v.Value : null;
             // Without its number a licence has no address.
-            return new(version is null ? $"CC {string.Join('-', kinds).ToUpperInvariant()}" : $"https://creativecommons.org/licenses/{string.Join('-', kinds)}/{version}/", CopyAccess.Free);
+            return new(
+                version is null
+                    ? $"CC {string.Join('-', kinds).ToUpperInvariant()}"
+                    : $"https://creativecommons.org/licenses/{string.Join('-', kinds)}/{version}/",
+                CopyAccess.Free
+            );
         }
-        if (Closed().IsMatch(text)) return new(null, CopyAccess.Closed);
-        if (Open().IsMatch(text)) return new(null, CopyAccess.Free);
-        if (Copyright().IsMatch(text)) return Unknown;
-        return Uri.TryCreate(text, UriKind.Absolute, out var other) && other.Scheme is "http" or "https" ? new(text, CopyAccess.Unknown) : text.Length <= 200 && NamesLicence().IsMatch(text) ? new(text, CopyAccess.Unknown) : Unknown;
+        if (Closed().IsMatch(text))
+            return new(null, CopyAccess.Closed);
+        if (Open().IsMatch(text))
+            return new(null, CopyAccess.Free);
+        if (Copyright().IsMatch(text))
+            return Unknown;
+        return Uri.TryCreate(text, UriKind.Absolute, out var other) && other.Scheme is "http" or "https"
+                ? new(text, CopyAccess.Unknown)
+            : text.Length <= 200 && NamesLicence().IsMatch(text) ? new(text, CopyAccess.Unknown)
+            : Unknown;
     }
 
-    private static readonly (string Part, string Pattern)[] Parts = [("nc", @"\bnc\b|non-?commercial|nicht[- ]?kommerziell|pas d.utilisation commerciale|no ?comercial|n[ãa]o comercial"), ("nd", @"\bnd\b|no ?deriv|keine bearbeitung|pas de modification|sin ?(?:obra)?derivad|sem deriva"), ("sa", @"\bsa\b|share-? ?alike|weitergabe unter gleichen|partage dans les m|compartir ?igual|compartilha")];
+    private static readonly (string Part, string Pattern)[] Parts =
+    [
+        (
+            "nc",
+            @"\bnc\b|non-?commercial|nicht[- ]?kommerziell|pas d.utilisation commerciale|no ?comercial|n[ãa]o comercial"
+        ),
+        ("nd", @"\bnd\b|no ?deriv|keine bearbeitung|pas de modification|sin ?(?:obra)?derivad|sem deriva"),
+        ("sa", @"\bsa\b|share-? ?alike|weitergabe unter gleichen|partage dans les m|compartir ?igual|compartilha"),
+    ];
 
-    [GeneratedRegex(@"creativecommons\.org/(?:licen[sc]es|publicdomain)/(?<kind>by(?:-nc)?(?:-nd|-sa)?|zero|mark)(?:/(?<version>\d\.\d))?", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"creativecommons\.org/(?:licen[sc]es|publicdomain)/(?<kind>by(?:-nc)?(?:-nd|-sa)?|zero|mark)(?:/(?<version>\d\.\d))?",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex CreativeCommonsAddress();
 
-    [GeneratedRegex(@"\b(?<zero>cc[- ]?0|cc[- ]?zero|public domain)\b|\bcc[- ]by\b|\bccby\b|creative commons[- ,:]*(?:attribution|namensnennung|paternit[ée]|attribution|reconocimiento|atribuci[óo]n|atribui[çc][ãa]o|by\b)|\battribution(?:-| )?(?:non-?commercial|no-?deriv|share-?alike|\d\.\d international)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"\b(?<zero>cc[- ]?0|cc[- ]?zero|public domain)\b|\bcc[- ]by\b|\bccby\b|creative commons[- ,:]*(?:attribution|namensnennung|paternit[ée]|attribution|reconocimiento|atribuci[óo]n|atribui[çc][ãa]o|by\b)|\battribution(?:-| )?(?:non-?commercial|no-?deriv|share-?alike|\d\.\d international)",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex CreativeCommonsName();
 
     [GeneratedRegex(@"\b\d\.\d\b", RegexOptions.CultureInvariant)]
     private static partial Regex Version();
 
-    [GeneratedRegex(@"restrictedAccess|closedAccess|embargoedAccess|metadata only|(?:closed|restricted|embargoed|no|campus) access|access (?:is )?(?:restricted|closed)|c_16ec\b|c_14cb\b|c_f1cf\b|under embargo|nur im campusnetz|kein zugriff|acc[èe]s (?:restreint|ferm[ée]|limit[ée])|acceso (?:cerrado|restringido|embargado)|acesso (?:fechado|restrito|embargado)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"restrictedAccess|closedAccess|embargoedAccess|metadata only|(?:closed|restricted|embargoed|no|campus) access|access (?:is )?(?:restricted|closed)|c_16ec\b|c_14cb\b|c_f1cf\b|under embargo|nur im campusnetz|kein zugriff|acc[èe]s (?:restreint|ferm[ée]|limit[ée])|acceso (?:cerrado|restringido|embargado)|acesso (?:fechado|restrito|embargado)",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Closed();
 
-    [GeneratedRegex(@"openAccess|open access|c_abf2\b|free(?:ly)? (?:access|available|accessible)|frei zug[äa]nglich|acc[èe]s (?:libre|ouvert)|libre acc[èe]s|acceso abierto|acesso (?:aberto|livre)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"openAccess|open access|c_abf2\b|free(?:ly)? (?:access|available|accessible)|frei zug[äa]nglich|acc[èe]s (?:libre|ouvert)|libre acc[èe]s|acceso abierto|acesso (?:aberto|livre)",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Open();
 
-    [GeneratedRegex(@"^(?:©|\(c\)|copyright\b|all rights reserved|alle rechte vorbehalten|tous droits r)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"^(?:©|\(c\)|copyright\b|all rights reserved|alle rechte vorbehalten|tous droits r)",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Copyright();
 
     [GeneratedRegex(@"licen[sc]e|lizenz|licencia|licen[çc]a", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]

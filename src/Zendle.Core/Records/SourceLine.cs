@@ -3,8 +3,9 @@ using System.Text.RegularExpressions;
 namespace Zendle.Core.Records;
 
 /// <summary>
-/// Takes apart what repositories put into one field about where a work appeared: "Journal; Vol. 12 No. 3 (2019): Summer issue; 45-67", "Journal, 12(3), 45–67 (2019)",
-/// "ISSN 2434-561X". What cannot be told apart beyond doubt stays whole, as the title of the venue.
+/// Takes apart what repositories put into one field about where a work appeared: "Journal; Vol. 12 No. 3 (2019): Summer
+/// issue; 45-67", "Journal, 12(3), 45–67 (2019)", "ISSN 2434-561X". What cannot be told apart beyond doubt stays whole,
+/// as the title of the venue.
 /// </summary>
 internal static partial class SourceLine
 {
@@ -13,52 +14,105 @@ internal static partial class SourceLine
     public static VenuePart? Read(IReadOnlyList<string> values)
     {
         var issn = values.Select(Identifiers.Issn).FirstOrDefault(i => i is not null);
-        var parts = values.Where(v => !IsOnlyIdentifier(v)).Select(One).OfType<VenuePart>().OrderByDescending(Fullness).ToArray();
+        var parts = values
+            .Where(v => !IsOnlyIdentifier(v))
+            .Select(One)
+            .OfType<VenuePart>()
+            .OrderByDescending(Fullness)
+            .ToArray();
         return parts.Length == 0 ? null : parts[0] with { Issn = parts[0].Issn ?? issn };
     }
 
-    private static int Fullness(VenuePart v) => (v.Volume is null ? 0 : 4) + (v.Issue is null ? 0 : 1) + (v.FirstPage is null ? 0 : 2);
+    private static int Fullness(VenuePart v) =>
+        (v.Volume is null ? 0 : 4) + (v.Issue is null ? 0 : 1) + (v.FirstPage is null ? 0 : 2);
 
-    private static bool IsOnlyIdentifier(string text) => Uri.TryCreate(text, UriKind.Absolute, out var u) && u.Scheme is "http" or "https"
-        || Label().Replace(text, "").Trim(' ', ':', '.', ';', ',', '(', ')') is var rest && (rest.Length == 0 || (Identifiers.Issn(rest) is not null && !HasName(rest)) || (Identifiers.Isbn(text) is not null && rest.Length < 40) || rest.Equals(Identifiers.Doi(rest), StringComparison.OrdinalIgnoreCase));
+    private static bool IsOnlyIdentifier(string text) =>
+        Uri.TryCreate(text, UriKind.Absolute, out var u) && u.Scheme is "http" or "https"
+        || Label().Replace(text, "").Trim(' ', ':', '.', ';', ',', '(', ')') is var rest
+            && (
+                rest.Length == 0
+                || (Identifiers.Issn(rest) is not null && !HasName(rest))
+                || (Identifiers.Isbn(text) is not null && rest.Length < 40)
+                || rest.Equals(Identifiers.Doi(rest), StringComparison.OrdinalIgnoreCase)
+            );
 
     /// <summary>Whether more than a label stands beside a number.</summary>
-    private static bool HasName(string text) => text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Any(w => w.Count(char.IsLetter) >= 3);
+    private static bool HasName(string text) =>
+        text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Any(w => w.Count(char.IsLetter) >= 3);
 
     /// <summary>A title without the ISSN that stands in the same field, when enough is left.</summary>
     private static string WithoutIssn(string text) =>
-        Identifiers.Issn(text) is not null && IssnInText().Replace(text, " ").Trim(' ', ',', ';', '.', ':', '-', '(', ')') is { Length: > 2 } title && title.Any(char.IsLetter) ? title : text;
+        Identifiers.Issn(text) is not null
+        && IssnInText().Replace(text, " ").Trim(' ', ',', ';', '.', ':', '-', '(', ')') is { Length: > 2 } title
+        && title.Any(char.IsLetter)
+            ? title
+            : text;
 
     private static VenuePart? One(string text)
     {
         var match = Labelled().Match(text);
-        if (!match.Success) match = Numbers().Match(text);
-        if (!match.Success) match = Colon().Match(text);
-        if (!match.Success) return text.Length > 300 ? null : new(WithoutIssn(text), Identifiers.Issn(text));
+        if (!match.Success)
+            match = Numbers().Match(text);
+        if (!match.Success)
+            match = Colon().Match(text);
+        if (!match.Success)
+            return text.Length > 300 ? null : new(WithoutIssn(text), Identifiers.Issn(text));
         string? Group(string name) => match.Groups[name] is { Success: true, Value.Length: > 0 } g ? g.Value : null;
         var title = match.Groups["title"].Value.Trim(' ', ',', ';', '.', ':', '-');
         var (first, last) = (Group("first"), Group("last"));
         // "45-7" is 45-47; pages that would run backward are not believed.
-        if (first is not null && last is not null && last.Length < first.Length && last.All(char.IsAsciiDigit) && first.All(char.IsAsciiDigit)) last = first[..^last.Length] + last;
-        if (first is not null && last is not null && int.TryParse(first, out var f) && int.TryParse(last, out var l) && l < f) (first, last) = (null, null);
-        return title.Length is < 2 or > 300 || !title.Any(char.IsLetter) ? new(text, Identifiers.Issn(text)) : new(title, Identifiers.Issn(text), Group("volume"), Group("issue"), first, last ?? first);
+        if (
+            first is not null
+            && last is not null
+            && last.Length < first.Length
+            && last.All(char.IsAsciiDigit)
+            && first.All(char.IsAsciiDigit)
+        )
+            last = first[..^last.Length] + last;
+        if (
+            first is not null
+            && last is not null
+            && int.TryParse(first, out var f)
+            && int.TryParse(last, out var l)
+            && l < f
+        )
+            (first, last) = (null, null);
+        return title.Length is < 2 or > 300 || !title.Any(char.IsLetter)
+            ? new(text, Identifiers.Issn(text))
+            : new(title, Identifiers.Issn(text), Group("volume"), Group("issue"), first, last ?? first);
     }
 
-    [GeneratedRegex(@"[,;(]?\s*(?:\b(?:e-?|p-?|print |online )?issn(?:-l)?\b\s*:?\s*)?\b\d{4}-\d{3}[\dXx]\b\s*(?:\((?:print|online|electronic|e|p)\))?\s*\)?", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"[,;(]?\s*(?:\b(?:e-?|p-?|print |online )?issn(?:-l)?\b\s*:?\s*)?\b\d{4}-\d{3}[\dXx]\b\s*(?:\((?:print|online|electronic|e|p)\))?\s*\)?",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex IssnInText();
 
-    [GeneratedRegex(@"\b(?:e-?|p-?|print |online )?(?:issn|isbn)(?:-l|-1[03])?\b|urn:|\((?:print|online|electronic|e|p)\)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"\b(?:e-?|p-?|print |online )?(?:issn|isbn)(?:-l|-1[03])?\b|urn:|\((?:print|online|electronic|e|p)\)",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Label();
 
-    // "Journal; Vol. 12 No. 3 (2019): Summer issue; 45-67", "Journal; Bd. 12 Nr. 3 (2019); 45-67", "Journal, vol. 12, no. 3, pp. 45-67, 2019"
-    [GeneratedRegex(@"^(?<title>.{2,300}?)[;,.:]?\s+(?:vol(?:ume|umen|\.)?|v\.|bd\.?|band|jg\.?|tome|t\.|núm\. vol\.)\s*(?<volume>[\dA-Z]{1,8})(?:\s*[,;]?\s*(?:no|nr|n°|nº|núm|num|issue|iss|heft|h|n)\.?\s*(?<issue>[\dA-Z]{1,6}(?:[-/–]\d{1,4})?))?(?:\s*[,;(]\s*(?:\w+\s)?(?<year>[12]\d{3})\)?)?(?:\s*:[^;]{0,200})?(?:[;,.]\s*(?:pp?\.?|pages?|s\.|art(?:icle)?\.?)?\s*(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?(?:\s*[,(]\s*[12]\d{3}\)?)?)?\s*\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    // "Journal; Vol. 12 No. 3 (2019): Summer issue; 45-67", "Journal; Bd. 12 Nr. 3 (2019); 45-67", "Journal, vol. 12,
+    // no. 3, pp. 45-67, 2019"
+    [GeneratedRegex(
+        @"^(?<title>.{2,300}?)[;,.:]?\s+(?:vol(?:ume|umen|\.)?|v\.|bd\.?|band|jg\.?|tome|t\.|núm\. vol\.)\s*(?<volume>[\dA-Z]{1,8})(?:\s*[,;]?\s*(?:no|nr|n°|nº|núm|num|issue|iss|heft|h|n)\.?\s*(?<issue>[\dA-Z]{1,6}(?:[-/–]\d{1,4})?))?(?:\s*[,;(]\s*(?:\w+\s)?(?<year>[12]\d{3})\)?)?(?:\s*:[^;]{0,200})?(?:[;,.]\s*(?:pp?\.?|pages?|s\.|art(?:icle)?\.?)?\s*(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?(?:\s*[,(]\s*[12]\d{3}\)?)?)?\s*\.?$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Labelled();
 
     // "Journal, 12(3), 45–67 (2019)", "Journal 12 (3), 45-67", "Journal 2019, 12 (3), 45-67"
-    [GeneratedRegex(@"^(?<title>[^\d]{2,300}?)[,;.]?\s+(?:(?:[12]\d{3})[,;]\s+)?(?<volume>\d{1,4})\s*\((?<issue>[\dA-Z]{1,6}(?:[-/–]\d{1,4})?)\)\s*[,:;]\s*(?:pp?\.?\s*)?(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"^(?<title>[^\d]{2,300}?)[,;.]?\s+(?:(?:[12]\d{3})[,;]\s+)?(?<volume>\d{1,4})\s*\((?<issue>[\dA-Z]{1,6}(?:[-/–]\d{1,4})?)\)\s*[,:;]\s*(?:pp?\.?\s*)?(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Numbers();
 
     // "Journal 12, 45-67 (2019)", "Journal 12: 45-67"
-    [GeneratedRegex(@"^(?<title>[^\d]{2,300}?)[,;.]?\s+(?<volume>\d{1,4})\s*[,:]\s*(?:pp?\.?\s*)?(?<first>\d{1,6})\s*[-–]\s*(?<last>\d{1,6})\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"^(?<title>[^\d]{2,300}?)[,;.]?\s+(?<volume>\d{1,4})\s*[,:]\s*(?:pp?\.?\s*)?(?<first>\d{1,6})\s*[-–]\s*(?<last>\d{1,6})\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$",
+        RegexOptions.CultureInvariant
+    )]
     private static partial Regex Colon();
 }

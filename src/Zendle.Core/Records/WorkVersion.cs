@@ -1,23 +1,29 @@
 namespace Zendle.Core.Records;
 
 /// <summary>
-/// The stages of a text's life, by the terms of NISO RP-8-2008 (Journal Article Versions) and its revision. The numbers are written down in
-/// stores, so new terms go to the end; for the order of worth ask <see cref="WorkVersions.Rank"/>.
+/// The stages of a text's life, by the terms of NISO RP-8-2008 (Journal Article Versions) and its revision. The numbers
+/// are written down in stores, so new terms go to the end; for the order of worth ask <see cref="WorkVersions.Rank"/>.
 /// </summary>
 public enum WorkVersion
 {
     /// <summary>Submitted manuscript under review; a preprint when put out by its people.</summary>
     SubmittedManuscript,
+
     /// <summary>Accepted manuscript.</summary>
     AcceptedManuscript,
+
     /// <summary>Version of record.</summary>
     VersionOfRecord,
+
     /// <summary>Author's original, before it was submitted anywhere.</summary>
     AuthorsOriginal,
+
     /// <summary>Proof: typeset, not yet corrected.</summary>
     Proof,
+
     /// <summary>Corrected version of record.</summary>
     CorrectedVersionOfRecord,
+
     /// <summary>Enhanced version of record, with matter added to it.</summary>
     EnhancedVersionOfRecord,
 }
@@ -27,32 +33,46 @@ public static class WorkVersions
 {
     private static readonly (WorkVersion Version, string Name)[] ByWorth =
     [
-        (WorkVersion.EnhancedVersionOfRecord, "enhanced version of record"), (WorkVersion.CorrectedVersionOfRecord, "corrected version of record"), (WorkVersion.VersionOfRecord, "version of record"),
-        (WorkVersion.Proof, "proof"), (WorkVersion.AcceptedManuscript, "accepted manuscript"), (WorkVersion.SubmittedManuscript, "submitted manuscript"), (WorkVersion.AuthorsOriginal, "author's original"),
+        (WorkVersion.EnhancedVersionOfRecord, "enhanced version of record"),
+        (WorkVersion.CorrectedVersionOfRecord, "corrected version of record"),
+        (WorkVersion.VersionOfRecord, "version of record"),
+        (WorkVersion.Proof, "proof"),
+        (WorkVersion.AcceptedManuscript, "accepted manuscript"),
+        (WorkVersion.SubmittedManuscript, "submitted manuscript"),
+        (WorkVersion.AuthorsOriginal, "author's original"),
     ];
 
     /// <summary>The name of a version; null when it is not known.</summary>
-    public static string? Name(WorkVersion? version) => version is { } v ? ByWorth.First(w => w.Version == v).Name : null;
+    public static string? Name(WorkVersion? version) =>
+        version is { } v ? ByWorth.First(w => w.Version == v).Name : null;
 
     /// <summary>0 for the one worth most; a version that is not known stands last.</summary>
-    public static int Rank(WorkVersion? version) => version is { } v ? Array.FindIndex(ByWorth, w => w.Version == v) : ByWorth.Length;
+    public static int Rank(WorkVersion? version) =>
+        version is { } v ? Array.FindIndex(ByWorth, w => w.Version == v) : ByWorth.Length;
 
     /// <summary>Whether a version is of record: what is cited and read in its place.</summary>
-    public static bool IsOfRecord(WorkVersion? version) => version is WorkVersion.VersionOfRecord or WorkVersion.CorrectedVersionOfRecord or WorkVersion.EnhancedVersionOfRecord;
+    public static bool IsOfRecord(WorkVersion? version) =>
+        version
+            is WorkVersion.VersionOfRecord
+                or WorkVersion.CorrectedVersionOfRecord
+                or WorkVersion.EnhancedVersionOfRecord;
 
     /// <summary>Whether a version came before peer review ended.</summary>
-    public static bool IsBeforeReview(WorkVersion? version) => version is WorkVersion.SubmittedManuscript or WorkVersion.AuthorsOriginal;
+    public static bool IsBeforeReview(WorkVersion? version) =>
+        version is WorkVersion.SubmittedManuscript or WorkVersion.AuthorsOriginal;
 
     /// <summary>Reads what databases write; null for words that name no version.</summary>
-    public static WorkVersion? Read(string text) => text.Trim().ToLowerInvariant().Replace('’', '\'') switch
-    {
-        "version of record" or "published version" => WorkVersion.VersionOfRecord,
-        "corrected version of record" => WorkVersion.CorrectedVersionOfRecord,
-        "enhanced version of record" => WorkVersion.EnhancedVersionOfRecord,
-        "proof" => WorkVersion.Proof,
-        "accepted manuscript" or "postprint" => WorkVersion.AcceptedManuscript,
-        "submitted manuscript" or "submitted manuscript under review" or "preprint" => WorkVersion.SubmittedManuscript,
-        "author's original" => WorkVersion.AuthorsOriginal,
-        _ => null,
-    };
+    public static WorkVersion? Read(string text) =>
+        text.Trim().ToLowerInvariant().Replace('’', '\'') switch
+        {
+            "version of record" or "published version" => WorkVersion.VersionOfRecord,
+            "corrected version of record" => WorkVersion.CorrectedVersionOfRecord,
+            "enhanced version of record" => WorkVersion.EnhancedVersionOfRecord,
+            "proof" => WorkVersion.Proof,
+            "accepted manuscript" or "postprint" => WorkVersion.AcceptedManuscript,
+            "submitted manuscript" or "submitted manuscript under review" or "preprint" =>
+                WorkVersion.SubmittedManuscript,
+            "author's original" => WorkVersion.AuthorsOriginal,
+            _ => null,
+        };
 }

@@ -9,5 +9,8 @@ public readonly record struct TargetBand(int Low, int High)
     public static TargetBand Usual { get; } = new(20, 100);
 
     /// <summary>Why the band cannot be used, in a sentence; null when it can.</summary>
-    public string? Fault => Low < 1 || High <= Low || High > 1_000_000 ? "The band goes from at least 1 to a larger number, at most 1,000,000." : null;
+    public string? Fault =>
+        Low < 1 || High <= Low || High > 1_000_000
+            ? "The band goes from at least 1 to a larger number, at most 1,000,000."
+            : null;
 }

@@ -4,7 +4,10 @@ using System.Runtime.InteropServices;
 namespace Zendle.Core.Sets;
 
 /// <summary>A set of small non-negative numbers (ids of works or of records), one bit each.</summary>
-/// <remarks>Operations between sets are O(size / 64). Not safe for writing from several threads; once built, sets are shared and never changed.</remarks>
+/// <remarks>
+/// Operations between sets are O(size / 64). Not safe for writing from several threads; once built, sets are shared and
+/// never changed.
+/// </remarks>
 public sealed class BitSet
 {
     private readonly ulong[] words;
@@ -26,7 +29,9 @@ public sealed class BitSet
     public static BitSet Of(int size, IEnumerable<int> numbers)
     {
         var set = new BitSet(size);
-        foreach (var n in numbers) if ((uint)n < (uint)size) set.Add(n);
+        foreach (var n in numbers)
+            if ((uint)n < (uint)size)
+                set.Add(n);
         return set;
     }
 
@@ -39,19 +44,26 @@ public sealed class BitSet
     /// <summary>Takes a number out.</summary>
     public void Remove(int n) => words[n >> 6] &= ~(1UL << n);
 
-    /// <summary>What all of some sets of one size have in common, as a set of its own; at least one set. One pass for each further set, and none to make room.</summary>
+    /// <summary>
+    /// What all of some sets of one size have in common, as a set of its own; at least one set. One pass for each
+    /// further set, and none to make room.
+    /// </summary>
     public static BitSet Common(IReadOnlyList<BitSet> sets)
     {
-        if (sets.Count == 1) return sets[0].Copy();
+        if (sets.Count == 1)
+            return sets[0].Copy();
         var common = GC.AllocateUninitializedArray<ulong>(sets[0].words.Length);
         var (first, second) = (sets[0].words, sets[1].words);
         var to = Vectors(common);
         var a = Vectors(first);
         var b = Vectors(second);
-        for (var i = 0; i < to.Length; i++) to[i] = a[i] & b[i];
-        for (var i = to.Length * Vector<ulong>.Count; i < common.Length; i++) common[i] = first[i] & second[i];
+        for (var i = 0; i < to.Length; i++)
+            to[i] = a[i] & b[i];
+        for (var i = to.Length * Vector<ulong>.Count; i < common.Length; i++)
+            common[i] = first[i] & second[i];
         var set = new BitSet(sets[0].Size, common);
-        for (var i = 2; i < sets.Count; i++) set.IntersectWith(sets[i]);
+        for (var i = 2; i < sets.Count; i++)
+            set.IntersectWith(sets[i]);
         return set;
     }
 
@@ -60,8 +72,10 @@ public sealed class BitSet
     {
         var mine = Vectors(words);
         var theirs = Vectors(other.words);
-        for (var i = 0; i < mine.Length; i++) mine[i] |= theirs[i];
-        for (var i = mine.Length * Vector<ulong>.Count; i < words.Length; i++) words[i] |= other.words[i];
+        for (var i = 0; i < mine.Length; i++)
+            mine[i] |= theirs[i];
+        for (var i = mine.Length * Vector<ulong>.Count; i < words.Length; i++)
+            words[i] |= other.words[i];
     }
 
     /// <summary>Keeps only members that are in <paramref name="other"/> too.</summary>
@@ -69,8 +83,10 @@ public sealed class BitSet
     {
         var mine = Vectors(words);
         var theirs = Vectors(other.words);
-        for (var i = 0; i < mine.Length; i++) mine[i] &= theirs[i];
-        for (var i = mine.Length * Vector<ulong>.Count; i < words.Length; i++) words[i] &= other.words[i];
+        for (var i = 0; i < mine.Length; i++)
+            mine[i] &= theirs[i];
+        for (var i = mine.Length * Vector<ulong>.Count; i < words.Length; i++)
+            words[i] &= other.words[i];
     }
 
     /// <summary>Takes out all members of <paramref name="other"/>.</summary>
@@ -78,17 +94,21 @@ public sealed class BitSet
     {
         var mine = Vectors(words);
         var theirs = Vectors(other.words);
-        for (var i = 0; i < mine.Length; i++) mine[i] = Vector.AndNot(mine[i], theirs[i]);
-        for (var i = mine.Length * Vector<ulong>.Count; i < words.Length; i++) words[i] &= ~other.words[i];
+        for (var i = 0; i < mine.Length; i++)
+            mine[i] = Vector.AndNot(mine[i], theirs[i]);
+        for (var i = mine.Length * Vector<ulong>.Count; i < words.Length; i++)
+            words[i] &= ~other.words[i];
     }
 
-    private static Span<Vector<ulong>> Vectors(ulong[] words) => MemoryMarshal.Cast<ulong, Vector<ulong>>(words.AsSpan());
+    private static Span<Vector<ulong>> Vectors(ulong[] words) =>
+        MemoryMarshal.Cast<ulong, Vector<ulong>>(words.AsSpan());
 
     /// <summary>How many members the set has.</summary>
     public int Count()
     {
         var count = 0;
-        foreach (var w in words) count += BitOperations.PopCount(w);
+        foreach (var w in words)
+            count += BitOperations.PopCount(w);
         return count;
     }
 
@@ -96,11 +116,15 @@ public sealed class BitSet
     public int CountWith(BitSet other)
     {
         var (count, o) = (0, other.words);
-        for (var i = 0; i < words.Length; i++) count += BitOperations.PopCount(words[i] & o[i]);
+        for (var i = 0; i < words.Length; i++)
+            count += BitOperations.PopCount(words[i] & o[i]);
         return count;
     }
 
-    /// <summary>Numbers members from 0 in ascending order: the answer's index i is how many members stand before the i-th block of 64.</summary>
+    /// <summary>
+    /// Numbers members from 0 in ascending order: the answer's index i is how many members stand before the i-th block
+    /// of 64.
+    /// </summary>
     public int[] BlockRanks()
     {
         var ranks = new int[words.Length];
@@ -112,7 +136,9 @@ public sealed class BitSet
         return ranks;
     }
 
-    /// <summary>The number of a member among all members, ascending from 0; −1 for what is not in the set. O(1).</summary>
+    /// <summary>
+    /// The number of a member among all members, ascending from 0; −1 for what is not in the set. O(1).
+    /// </summary>
     /// <param name="n">The member.</param>
     /// <param name="blockRanks">What <see cref="BlockRanks"/> gave for this set.</param>
     public int RankOf(int n, int[] blockRanks) =>
@@ -123,7 +149,9 @@ public sealed class BitSet
     {
         get
         {
-            foreach (var w in words) if (w != 0) return false;
+            foreach (var w in words)
+                if (w != 0)
+                    return false;
             return true;
         }
     }
@@ -135,8 +163,8 @@ public sealed class BitSet
     public IEnumerable<int> Members()
     {
         for (var i = 0; i < words.Length; i++)
-            for (var w = words[i]; w != 0; w &= w - 1)
-                yield return (i << 6) + BitOperations.TrailingZeroCount(w);
+        for (var w = words[i]; w != 0; w &= w - 1)
+            yield return (i << 6) + BitOperations.TrailingZeroCount(w);
     }
 
     /// <summary>Goes through the members, ascending, without an array of them.</summary>
@@ -163,7 +191,8 @@ public sealed class BitSet
         {
             while (left == 0)
             {
-                if (++at >= words.Length) return false;
+                if (++at >= words.Length)
+                    return false;
                 left = words[at];
             }
             Current = (at << 6) + BitOperations.TrailingZeroCount(left);
@@ -178,8 +207,8 @@ public sealed class BitSet
         var result = new int[Count()];
         var n = 0;
         for (var i = 0; i < words.Length; i++)
-            for (var w = words[i]; w != 0; w &= w - 1)
-                result[n++] = (i << 6) + BitOperations.TrailingZeroCount(w);
+        for (var w = words[i]; w != 0; w &= w - 1)
+            result[n++] = (i << 6) + BitOperations.TrailingZeroCount(w);
         return result;
     }
 }

@@ -1,17 +1,22 @@
 namespace Zendle.Core.Sets;
 
 /// <summary>
-/// A list of whole numbers for each id, all in one array. Immutable to whoever reads it; an <see cref="Editor"/> makes the next one at the cost of what changes: new
-/// lists go behind the old ones into room that no reader of an older one looks at, so the numbers themselves are not copied.
+/// A list of whole numbers for each id, all in one array. Immutable to whoever reads it; an <see cref="Editor"/> makes
+/// the next one at the cost of what changes: new lists go behind the old ones into room that no reader of an older one
+/// looks at, so the numbers themselves are not copied.
 /// </summary>
-/// <remarks>Memory: four bytes an id, a number and a list. Only the newest of a chain may be edited, by one editor at a time.</remarks>
+/// <remarks>
+/// Memory: four bytes an id, a number and a list. Only the newest of a chain may be edited, by one editor at a time.
+/// </remarks>
 public sealed class IdLists
 {
     private readonly int[] at; // 0 for none, else one more than the place of the list's length
     private readonly int[] data;
-    private readonly int used, dead;
+    private readonly int used,
+        dead;
 
-    private IdLists(int[] at, int[] data, int used, int dead) => (this.at, this.data, this.used, this.dead) = (at, data, used, dead);
+    private IdLists(int[] at, int[] data, int used, int dead) =>
+        (this.at, this.data, this.used, this.dead) = (at, data, used, dead);
 
     /// <summary>No lists.</summary>
     public static IdLists Empty { get; } = new([], [], 0, 0);
@@ -20,7 +25,8 @@ public sealed class IdLists
     public int Size => at.Length;
 
     /// <summary>The list of an id; empty for an id that has none.</summary>
-    public ReadOnlySpan<int> Of(int id) => (uint)id < (uint)at.Length && at[id] is > 0 and var place ? data.AsSpan(place, data[place - 1]) : [];
+    public ReadOnlySpan<int> Of(int id) =>
+        (uint)id < (uint)at.Length && at[id] is > 0 and var place ? data.AsSpan(place, data[place - 1]) : [];
 
     /// <summary>An editor for the lists that come after these.</summary>
     /// <param name="size">Ids will be below this; never less than now.</param>
@@ -29,12 +35,16 @@ public sealed class IdLists
     /// <summary>The arrays, without what is dead, for writing them down.</summary>
     public (int[] At, int[] Data) Arrays()
     {
-        if (dead == 0) return (at, data[..used]);
+        if (dead == 0)
+            return (at, data[..used]);
         var live = Compacted();
         return (live.at, live.data[..live.used]);
     }
 
-    /// <summary>How long an array should be that is read for lists that were written down: with room behind them for what comes next.</summary>
+    /// <summary>
+    /// How long an array should be that is read for lists that were written down: with room behind them for what comes
+    /// next.
+    /// </summary>
     public static int LengthFor(int used) => (int)Math.Min(Array.MaxLength, used + used / 16L);
 
     /// <summary>Lists that were written down.</summary>
@@ -45,7 +55,8 @@ public sealed class IdLists
     public static IdLists From(int[] at, int[] data, int used)
     {
         foreach (var place in at)
-            if (place < 0 || place > used || (place > 0 && (data[place - 1] < 0 || place + data[place - 1] > used))) throw new InvalidDataException("A list lies outside its array.");
+            if (place < 0 || place > used || (place > 0 && (data[place - 1] < 0 || place + data[place - 1] > used)))
+                throw new InvalidDataException("A list lies outside its array.");
         return new(at, data, used, 0);
     }
 
@@ -58,7 +69,8 @@ public sealed class IdLists
         var (next, to, n) = (new int[at.Length], new int[used - dead], 0);
         for (var id = 0; id < at.Length; id++)
         {
-            if (at[id] == 0) continue;
+            if (at[id] == 0)
+                continue;
             var length = data[at[id] - 1];
             data.AsSpan(at[id] - 1, length + 1).CopyTo(to.AsSpan(n));
             next[id] = n + 1;
@@ -75,12 +87,14 @@ public sealed class IdLists
 
         private readonly int[] at;
         private int[] data;
-        private int used, dead;
+        private int used,
+            dead;
 
         internal Editor(IdLists from, int size)
         {
             // What nobody can reach any more is left behind when it has become the larger part.
-            if (from.dead > from.used / 2 && from.dead > 4_096) from = from.Compacted();
+            if (from.dead > from.used / 2 && from.dead > 4_096)
+                from = from.Compacted();
             at = new int[Math.Max(size, from.at.Length)];
             from.at.CopyTo(at, 0);
             (data, used, dead) = (from.data, from.used, from.dead);
@@ -89,10 +103,20 @@ public sealed class IdLists
         /// <summary>Sets the list of an id; an empty one takes it away.</summary>
         public void Set(int id, ReadOnlySpan<int> list)
         {
-            if (at[id] > 0) dead += data[at[id] - 1] + 1;
+            if (at[id] > 0)
+                dead += data[at[id] - 1] + 1;
             at[id] = 0;
-            if (list.IsEmpty) return;
-            if (used + list.Length + 1 > data.Length) Array.Resize(ref data, (int)Math.Min(Array.MaxLength, Math.Max(used + list.Length + 1L, used + used / (used < Large ? 2 : 8) + 64L)));
+            if (list.IsEmpty)
+                return;
+            if (used + list.Length + 1 > data.Length)
+                Array.Resize(
+                    ref data,
+                    (int)
+                        Math.Min(
+                            Array.MaxLength,
+                            Math.Max(used + list.Length + 1L, used + used / (used < Large ? 2 : 8) + 64L)
+                        )
+                );
             data[used] = list.Length;
             list.CopyTo(data.AsSpan(used + 1));
             at[id] = used + 1;

@@ -6,8 +6,8 @@ using Zendle.Core.Sets;
 namespace Zendle.Core.Trails;
 
 /// <summary>
-/// A trail followed: for each work how many seeds are tied to it, in the past and in the future, and which databases say so. The trail
-/// of several seeds is the union of theirs; a seed that another seed cites belongs to it.
+/// A trail followed: for each work how many seeds are tied to it, in the past and in the future, and which databases
+/// say so. The trail of several seeds is the union of theirs; a seed that another seed cites belongs to it.
 /// </summary>
 public sealed class Trail
 {
@@ -21,11 +21,14 @@ public sealed class Trail
     {
         (this.graph, this.question, this.chosen) = (graph, question, chosen);
         (this.size, Past, Future) = (size, new Side(size), new Side(size));
-        for (var i = 0; i < question.Seeds.Length; i++) number.TryAdd(question.Seeds[i], i + 1);
+        for (var i = 0; i < question.Seeds.Length; i++)
+            number.TryAdd(question.Seeds[i], i + 1);
         foreach (var seed in number.Keys)
         {
-            if (question.HasPast) Past.Add(graph, graph.Cites(seed), graph.CitesReported(seed), chosen);
-            if (question.HasFuture) Future.Add(graph, graph.CitedBy(seed), graph.CitedByReported(seed), chosen);
+            if (question.HasPast)
+                Past.Add(graph, graph.Cites(seed), graph.CitesReported(seed), chosen);
+            if (question.HasFuture)
+                Future.Add(graph, graph.CitedBy(seed), graph.CitedByReported(seed), chosen);
         }
     }
 
@@ -40,7 +43,12 @@ public sealed class Trail
     /// <param name="question">Seeds and way. Seeds that are not in the graph have no ties.</param>
     /// <param name="databases">Databases whose reports count; empty for all.</param>
     /// <param name="size">Work ids are below this.</param>
-    public static Trail Follow(CitationGraph graph, TrailQuestion question, IReadOnlyCollection<int> databases, int size) => new(graph, question, graph.MaskOf(databases), size);
+    public static Trail Follow(
+        CitationGraph graph,
+        TrailQuestion question,
+        IReadOnlyCollection<int> databases,
+        int size
+    ) => new(graph, question, graph.MaskOf(databases), size);
 
     /// <summary>All works of the trail, both sides, tied to at least so many seeds on one of them.</summary>
     public BitSet Works(int atLeast)
@@ -54,23 +62,26 @@ public sealed class Trail
     public int? NumberOf(int work) => number.TryGetValue(work, out var n) ? n : null;
 
     /// <summary>Numbers of the seeds that cite a work, ascending. O(works that cite it).</summary>
-    public ImmutableArray<int> SeedsCiting(int work) => question.HasPast ? Numbers(graph.CitedBy(work), graph.CitedByReported(work)) : [];
+    public ImmutableArray<int> SeedsCiting(int work) =>
+        question.HasPast ? Numbers(graph.CitedBy(work), graph.CitedByReported(work)) : [];
 
     /// <summary>Numbers of the seeds that a work cites, ascending. O(works it cites).</summary>
-    public ImmutableArray<int> SeedsCitedBy(int work) => question.HasFuture ? Numbers(graph.Cites(work), graph.CitesReported(work)) : [];
+    public ImmutableArray<int> SeedsCitedBy(int work) =>
+        question.HasFuture ? Numbers(graph.Cites(work), graph.CitesReported(work)) : [];
 
     private ImmutableArray<int> Numbers(ReadOnlySpan<int> works, ReadOnlySpan<ushort> reported)
     {
         var found = new List<int>();
         for (var i = 0; i < works.Length; i++)
-            if ((graph.Mask(reported[i]) & chosen) != 0 && number.TryGetValue(works[i], out var n)) found.Add(n);
+            if ((graph.Mask(reported[i]) & chosen) != 0 && number.TryGetValue(works[i], out var n))
+                found.Add(n);
         found.Sort();
         return [.. found];
     }
 
     /// <summary>
-    /// What each database reports of the trail, over all databases whether chosen or not: ties, works, and the works that it alone of
-    /// the chosen ones reports. O(ties of the seeds).
+    /// What each database reports of the trail, over all databases whether chosen or not: ties, works, and the works
+    /// that it alone of the chosen ones reports. O(ties of the seeds).
     /// </summary>
     public ImmutableArray<TrailShare> Shares()
     {
@@ -79,13 +90,17 @@ public sealed class Trail
         foreach (var work in all.Past.Members.Union(all.Future.Members))
         {
             var mask = all.Past.Reported(work) | all.Future.Reported(work);
-            for (var m = mask; m != 0; m &= m - 1) works[BitOperations.TrailingZeroCount(m)]++;
-            if (BitOperations.PopCount(mask & chosen) == 1) only[BitOperations.TrailingZeroCount(mask & chosen)]++;
+            for (var m = mask; m != 0; m &= m - 1)
+                works[BitOperations.TrailingZeroCount(m)]++;
+            if (BitOperations.PopCount(mask & chosen) == 1)
+                only[BitOperations.TrailingZeroCount(mask & chosen)]++;
         }
         foreach (var seed in number.Keys)
         {
-            if (question.HasPast) Count(graph.CitesReported(seed), ties);
-            if (question.HasFuture) Count(graph.CitedByReported(seed), ties);
+            if (question.HasPast)
+                Count(graph.CitesReported(seed), ties);
+            if (question.HasFuture)
+                Count(graph.CitedByReported(seed), ties);
         }
         return [.. graph.Databases.Select((d, i) => new TrailShare(d, ties[i], works[i], only[i]))];
     }
@@ -93,10 +108,13 @@ public sealed class Trail
     private void Count(ReadOnlySpan<ushort> reported, int[] ties)
     {
         foreach (var key in reported)
-            for (var m = graph.Mask(key); m != 0; m &= m - 1) ties[BitOperations.TrailingZeroCount(m)]++;
+            for (var m = graph.Mask(key); m != 0; m &= m - 1)
+                ties[BitOperations.TrailingZeroCount(m)]++;
     }
 
-    /// <summary>One side of a trail. Only the works that belong to it are held, so that many trails can be remembered.</summary>
+    /// <summary>
+    /// One side of a trail. Only the works that belong to it are held, so that many trails can be remembered.
+    /// </summary>
     public sealed class Side
     {
         private readonly Dictionary<int, (int Ties, ulong Reported)> works = [];
@@ -112,14 +130,16 @@ public sealed class Trail
         public int Ties(int work) => works.GetValueOrDefault(work).Ties;
 
         /// <summary>The works tied to at least so many seeds. O(works of the side).</summary>
-        public BitSet Works(int atLeast) => BitSet.Of(size, works.Where(w => w.Value.Ties >= atLeast).Select(w => w.Key));
+        public BitSet Works(int atLeast) =>
+            BitSet.Of(size, works.Where(w => w.Value.Ties >= atLeast).Select(w => w.Key));
 
         internal void Add(CitationGraph graph, ReadOnlySpan<int> tied, ReadOnlySpan<ushort> reported, ulong chosen)
         {
             for (var i = 0; i < tied.Length; i++)
             {
                 var mask = graph.Mask(reported[i]) & chosen;
-                if (mask == 0) continue;
+                if (mask == 0)
+                    continue;
                 ref var work = ref CollectionsMarshal.GetValueRefOrAddDefault(works, tied[i], out _);
                 work = (work.Ties + 1, work.Reported | mask);
             }

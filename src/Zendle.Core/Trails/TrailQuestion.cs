@@ -7,8 +7,10 @@ public enum TrailWay
 {
     /// <summary>Into the past: what the seeds cite.</summary>
     Backward,
+
     /// <summary>Into the future: what cites the seeds.</summary>
     Forward,
+
     /// <summary>Both.</summary>
     Both,
 }

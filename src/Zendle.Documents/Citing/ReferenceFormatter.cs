@@ -15,15 +15,17 @@ public sealed record FormattedReference(string Id, string Html, string Text);
 
 /// <summary>A bibliography in the order of its style.</summary>
 /// <param name="References">The references.</param>
-/// <param name="InNotes">Whether the style has no list of references, so that each is as its note would have it.</param>
+/// <param name="InNotes">Whether the style has no list of references, so that each is as its note would have
+/// it.</param>
 public sealed record FormattedBibliography(IReadOnlyList<FormattedReference> References, bool InNotes);
 
 /// <summary>The citation engine failed on a style; the message is for the log.</summary>
 public sealed class FormattingException(string message, Exception inner) : Exception(message, inner);
 
 /// <summary>
-/// Formats references by CSL with citeproc in V8. A few engines are kept, each with the styles it has made; a call that runs too long is
-/// broken off. Making a style costs up to half a second, formatting then about a millisecond a reference.
+/// Formats references by CSL with citeproc in V8. A few engines are kept, each with the styles it has made; a call that
+/// runs too long is broken off. Making a style costs up to half a second, formatting then about a millisecond a
+/// reference.
 /// </summary>
 public sealed class ReferenceFormatter : IDisposable
 {
@@ -31,7 +33,8 @@ public sealed class ReferenceFormatter : IDisposable
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(40);
     private readonly StyleShelf shelf;
     private readonly V8Runtime runtime;
-    private readonly V8Script citeproc, glue;
+    private readonly V8Script citeproc,
+        glue;
     private readonly ConcurrentBag<Engine> free = [];
     private readonly SemaphoreSlim turns;
     private readonly ThreadLocal<HtmlSanitizer> sanitizer = new(NewSanitizer);
@@ -60,11 +63,19 @@ public sealed class ReferenceFormatter : IDisposable
     /// <param name="cslJson">An array of CSL-JSON items (CSL 1.0.2, csl-data), each with its id.</param>
     /// <param name="cancel">Ends the wait for a turn.</param>
     /// <exception cref="FormattingException">The engine failed or took too long.</exception>
-    public async Task<FormattedBibliography> Format(CitationStyle style, string locale, string cslJson, CancellationToken cancel)
+    public async Task<FormattedBibliography> Format(
+        CitationStyle style,
+        string locale,
+        string cslJson,
+        CancellationToken cancel
+    )
     {
         await turns.WaitAsync(cancel);
         var engine = free.TryTake(out var known) ? known : NewEngine();
-        try { return await Task.Run(() => Format(engine, style, locale, cslJson), CancellationToken.None); }
+        try
+        {
+            return await Task.Run(() => Format(engine, style, locale, cslJson), CancellationToken.None);
+        }
         catch (Exception e) when (e is ScriptEngineException or ScriptInterruptedException or JsonException)
         {
             engine.Script.Dispose();
@@ -73,7 +84,8 @@ public sealed class ReferenceFormatter : IDisposable
         }
         finally
         {
-            if (engine is not null) free.Add(engine);
+            if (engine is not null)
+                free.Add(engine);
             turns.Release();
         }
     }
@@ -94,7 +106,10 @@ public sealed class ReferenceFormatter : IDisposable
         }
         var html = Read((string)zendle.bibliography(key, cslJson, "html"));
         var text = Read((string)zendle.bibliography(key, cslJson, "text"));
-        return new([.. html.Ids.Select((id, i) => new FormattedReference(id, Clean(html.Entries[i]), text.Entries[i].Trim()))], html.InNotes);
+        return new(
+            [.. html.Ids.Select((id, i) => new FormattedReference(id, Clean(html.Entries[i]), text.Entries[i].Trim()))],
+            html.InNotes
+        );
     }
 
     private sealed record Made(string[] Ids, string[] Entries, bool InNotes);
@@ -111,9 +126,17 @@ public sealed class ReferenceFormatter : IDisposable
         return new(script);
     }
 
-    /// <summary>Titles come from outside and may hold markup; of it only what prints stays. Small capitals are a class, for pages allow no inline styles.</summary>
-    private string Clean(string html) => sanitizer.Value!.Sanitize(html.Replace("style=\"font-variant:small-caps;\"", "class=\"small-caps\"", StringComparison.Ordinal)
-        .Replace("style=\"font-variant: small-caps;\"", "class=\"small-caps\"", StringComparison.Ordinal)).Trim();
+    /// <summary>
+    /// Titles come from outside and may hold markup; of it only what prints stays. Small capitals are a class, for
+    /// pages allow no inline styles.
+    /// </summary>
+    private string Clean(string html) =>
+        sanitizer
+            .Value!.Sanitize(
+                html.Replace("style=\"font-variant:small-caps;\"", "class=\"small-caps\"", StringComparison.Ordinal)
+                    .Replace("style=\"font-variant: small-caps;\"", "class=\"small-caps\"", StringComparison.Ordinal)
+            )
+            .Trim();
 
     private static HtmlSanitizer NewSanitizer()
     {
@@ -121,16 +144,29 @@ public sealed class ReferenceFormatter : IDisposable
         sanitizer.AllowedTags.Clear();
         sanitizer.AllowedAttributes.Clear();
         sanitizer.AllowedSchemes.Clear();
-        foreach (var tag in new[] { "i", "b", "em", "strong", "sup", "sub", "span", "div" }) sanitizer.AllowedTags.Add(tag);
+        foreach (var tag in new[] { "i", "b", "em", "strong", "sup", "sub", "span", "div" })
+            sanitizer.AllowedTags.Add(tag);
         sanitizer.AllowedAttributes.Add("class");
-        foreach (var name in new[] { "csl-entry", "csl-left-margin", "csl-right-inline", "csl-block", "csl-indent", "small-caps" }) sanitizer.AllowedClasses.Add(name);
+        foreach (
+            var name in new[]
+            {
+                "csl-entry",
+                "csl-left-margin",
+                "csl-right-inline",
+                "csl-block",
+                "csl-indent",
+                "small-caps",
+            }
+        )
+            sanitizer.AllowedClasses.Add(name);
         return sanitizer;
     }
 
     /// <inheritdoc/>
     public void Dispose()
     {
-        foreach (var engine in free) engine.Script.Dispose();
+        foreach (var engine in free)
+            engine.Script.Dispose();
         citeproc.Dispose();
         glue.Dispose();
         runtime.Dispose();

@@ -6,8 +6,9 @@ using Zendle.Core.Queries;
 namespace Zendle.Documents.Citing;
 
 /// <summary>
-/// The citation styles and locales that ship with the application: CSL 1.0.1 styles of the Citation Style Language project, in one file.
-/// A style is named by its file; dependent styles follow their independent parent (CSL 1.0.2, "Dependent Styles").
+/// The citation styles and locales that ship with the application: CSL 1.0.1 styles of the Citation Style Language
+/// project, in one file. A style is named by its file; dependent styles follow their independent parent (CSL 1.0.2,
+/// "Dependent Styles").
 /// </summary>
 public sealed class StyleShelf : IDisposable
 {
@@ -24,19 +25,34 @@ public sealed class StyleShelf : IDisposable
 
     /// <summary>Opens a pack.</summary>
     /// <param name="ownStyle">XML of Zendle's own style.</param>
-    /// <param name="file">A ZIP file with <c>styles/*.csl</c>, <c>styles/dependent/*.csl</c> and <c>locales/locales-*.xml</c>.</param>
+    /// <param name="file">A ZIP file with <c>styles/*.csl</c>, <c>styles/dependent/*.csl</c> and
+    /// <c>locales/locales-*.xml</c>.</param>
     public StyleShelf(string file, string ownStyle)
     {
         ownXml = ownStyle;
-        own = Head(new MemoryStream(System.Text.Encoding.UTF8.GetBytes(ownXml)), Own, "") ?? throw new ArgumentException("Zendle's own style cannot be read.", nameof(ownStyle));
+        own =
+            Head(new MemoryStream(System.Text.Encoding.UTF8.GetBytes(ownXml)), Own, "")
+            ?? throw new ArgumentException("Zendle's own style cannot be read.", nameof(ownStyle));
         pack = ZipFile.OpenRead(file);
-        locales = pack.Entries.Where(e => e.FullName.StartsWith("locales/locales-", StringComparison.Ordinal) && e.FullName.EndsWith(".xml", StringComparison.Ordinal))
-            .ToDictionary(e => e.Name["locales-".Length..^".xml".Length], e => e.FullName, StringComparer.OrdinalIgnoreCase);
+        locales = pack
+            .Entries.Where(e =>
+                e.FullName.StartsWith("locales/locales-", StringComparison.Ordinal)
+                && e.FullName.EndsWith(".xml", StringComparison.Ordinal)
+            )
+            .ToDictionary(
+                e => e.Name["locales-".Length..^".xml".Length],
+                e => e.FullName,
+                StringComparer.OrdinalIgnoreCase
+            );
         styles = new(Index);
     }
 
     /// <summary>The pack that lies beside the program.</summary>
-    public static StyleShelf Shipped() => new(Path.Combine(AppContext.BaseDirectory, "csl", "csl.zip"), File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "csl", "zendle.csl")));
+    public static StyleShelf Shipped() =>
+        new(
+            Path.Combine(AppContext.BaseDirectory, "csl", "csl.zip"),
+            File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "csl", "zendle.csl"))
+        );
 
     /// <summary>Languages with their region, as in the names of the locale files: "en-GB".</summary>
     public IReadOnlyCollection<string> Locales => locales.Keys;
@@ -48,19 +64,33 @@ public sealed class StyleShelf : IDisposable
     public CitationStyle? Find(string key) => key == Own ? own : styles.Value.GetValueOrDefault(key);
 
     /// <summary>
-    /// Styles whose title has all words of <paramref name="words"/>, in any order, as beginnings of words. Titles that begin so come first, then
-    /// Zendle's own style, then short titles. O(styles).
+    /// Styles whose title has all words of <paramref name="words"/>, in any order, as beginnings of words. Titles that
+    /// begin so come first, then Zendle's own style, then short titles. O(styles).
     /// </summary>
     public IReadOnlyList<CitationStyle> Search(string words)
     {
         var wanted = Words.AsWritten(words).ToArray();
-        var found = styles.Value.Values.Where(s => wanted.All(w => s.Words.Any(t => t.StartsWith(w, StringComparison.Ordinal))));
-        return [.. found.OrderBy(s => wanted.Length > 0 && s.Words.Count > 0 && s.Words[0].StartsWith(wanted[0], StringComparison.Ordinal) ? 0 : 1).ThenBy(s => s.Key != Own)
-            .ThenBy(s => s.Title.Length).ThenBy(s => s.Title, StringComparer.OrdinalIgnoreCase).Take(MostFound)];
+        var found = styles.Value.Values.Where(s =>
+            wanted.All(w => s.Words.Any(t => t.StartsWith(w, StringComparison.Ordinal)))
+        );
+        return
+        [
+            .. found
+                .OrderBy(s =>
+                    wanted.Length > 0 && s.Words.Count > 0 && s.Words[0].StartsWith(wanted[0], StringComparison.Ordinal)
+                        ? 0
+                        : 1
+                )
+                .ThenBy(s => s.Key != Own)
+                .ThenBy(s => s.Title.Length)
+                .ThenBy(s => s.Title, StringComparer.OrdinalIgnoreCase)
+                .Take(MostFound),
+        ];
     }
 
     /// <summary>XML of a style; of its parent for a dependent one.</summary>
-    public string StyleXml(CitationStyle style) => style.Key == Own ? ownXml : Text(style.Parent is { } parent ? $"styles/{parent}.csl" : style.Path);
+    public string StyleXml(CitationStyle style) =>
+        style.Key == Own ? ownXml : Text(style.Parent is { } parent ? $"styles/{parent}.csl" : style.Path);
 
     /// <summary>XML of a locale; null when it does not ship.</summary>
     public string? LocaleXml(string locale) => locales.TryGetValue(locale, out var path) ? Text(path) : null;
@@ -69,7 +99,9 @@ public sealed class StyleShelf : IDisposable
     {
         lock (reading)
         {
-            using var reader = new StreamReader((pack.GetEntry(path) ?? throw new FileNotFoundException($"The pack has no {path}.")).Open());
+            using var reader = new StreamReader(
+                (pack.GetEntry(path) ?? throw new FileNotFoundException($"The pack has no {path}.")).Open()
+            );
             return reader.ReadToEnd();
         }
     }
@@ -81,34 +113,56 @@ public sealed class StyleShelf : IDisposable
         lock (reading)
             foreach (var entry in pack.Entries)
             {
-                if (!entry.FullName.StartsWith("styles/", StringComparison.Ordinal) || !entry.FullName.EndsWith(".csl", StringComparison.Ordinal)) continue;
+                if (
+                    !entry.FullName.StartsWith("styles/", StringComparison.Ordinal)
+                    || !entry.FullName.EndsWith(".csl", StringComparison.Ordinal)
+                )
+                    continue;
                 using var stream = entry.Open();
-                if (Head(stream, entry.Name[..^".csl".Length], entry.FullName) is { } style) found.TryAdd(style.Key, style);
+                if (Head(stream, entry.Name[..^".csl".Length], entry.FullName) is { } style)
+                    found.TryAdd(style.Key, style);
             }
         // A dependent style whose parent does not ship cannot be used.
-        foreach (var orphan in found.Values.Where(s => s.Parent is not null && !found.ContainsKey(s.Parent)).ToArray()) found.Remove(orphan.Key);
+        foreach (var orphan in found.Values.Where(s => s.Parent is not null && !found.ContainsKey(s.Parent)).ToArray())
+            found.Remove(orphan.Key);
         return found;
     }
 
-    /// <summary>Reads the head of a style: its title, its own language, its parent. A malformed one is passed over.</summary>
+    /// <summary>
+    /// Reads the head of a style: its title, its own language, its parent. A malformed one is passed over.
+    /// </summary>
     private static CitationStyle? Head(Stream stream, string key, string path)
     {
         try
         {
-            using var xml = XmlReader.Create(stream, new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null });
-            string? title = null, parent = null, locale = null;
+            using var xml = XmlReader.Create(
+                stream,
+                new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null }
+            );
+            string? title = null,
+                parent = null,
+                locale = null;
             while (xml.Read())
             {
-                if (xml.NodeType == XmlNodeType.EndElement && xml.LocalName == "info") break;
-                if (xml.NodeType != XmlNodeType.Element) continue;
-                if (xml.LocalName == "style") locale = xml.GetAttribute("default-locale");
-                else if (xml.LocalName == "title" && title is null) title = xml.ReadElementContentAsString().Trim();
-                else if (xml.LocalName == "link" && xml.GetAttribute("rel") == "independent-parent") parent = xml.GetAttribute("href")?.Split('/')[^1];
+                if (xml.NodeType == XmlNodeType.EndElement && xml.LocalName == "info")
+                    break;
+                if (xml.NodeType != XmlNodeType.Element)
+                    continue;
+                if (xml.LocalName == "style")
+                    locale = xml.GetAttribute("default-locale");
+                else if (xml.LocalName == "title" && title is null)
+                    title = xml.ReadElementContentAsString().Trim();
+                else if (xml.LocalName == "link" && xml.GetAttribute("rel") == "independent-parent")
+                    parent = xml.GetAttribute("href")?.Split('/')[^1];
             }
-            if (title is null) return null;
+            if (title is null)
+                return null;
             return new(key, title, parent, locale, path, [.. Words.Of(title).Select(w => w.Text)]);
         }
-        catch (XmlException) { return null; }
+        catch (XmlException)
+        {
+            return null;
+        }
     }
 
     /// <inheritdoc/>

@@ -4,8 +4,9 @@ using Zendle.Core.FullText;
 namespace Zendle.Documents.Pdf;
 
 /// <summary>
-/// Reads documents from outside in processes of their own, so that none can end Zendle or take its memory (see <see cref="ReaderProcess"/>). A process reads one
-/// document after another; one that misbehaved is ended and another begun.
+/// Reads documents from outside in processes of their own, so that none can end Zendle or take its memory (see
+/// <see cref="ReaderProcess"/>). A process reads one document after another; one that misbehaved is ended and another
+/// begun.
 /// </summary>
 /// <param name="program">Path of the reader's assembly.</param>
 /// <param name="limits">What a document may cost.</param>
@@ -23,21 +24,28 @@ public sealed class DocumentReader(string program, PdfLimits limits, int? atOnce
     private bool isDisposed;
 
     /// <summary>The reader beside the program that runs.</summary>
-    public static DocumentReader Usual() => new(Path.Combine(AppContext.BaseDirectory, "Zendle.Reader.dll"), PdfLimits.Usual);
+    public static DocumentReader Usual() =>
+        new(Path.Combine(AppContext.BaseDirectory, "Zendle.Reader.dll"), PdfLimits.Usual);
 
     /// <summary>Reads the facts of a document.</summary>
     /// <param name="bytes">The whole file.</param>
     /// <param name="cancel">Stops; what reads is ended.</param>
-    /// <exception cref="PdfFaultException">The file is no readable PDF, or takes too long, too much memory, or ends whoever reads it.</exception>
+    /// <exception cref="PdfFaultException">The file is no readable PDF, or takes too long, too much memory, or ends
+    /// whoever reads it.</exception>
     public async Task<DocumentFacts> Read(byte[] bytes, CancellationToken cancel)
     {
-        if (bytes.Length > ReaderProtocol.MostBytes) throw new PdfFaultException(PdfFault.TooHeavy, $"The file is larger than {ReaderProtocol.MostBytes / 1_000_000} MB.");
+        if (bytes.Length > ReaderProtocol.MostBytes)
+            throw new PdfFaultException(
+                PdfFault.TooHeavy,
+                $"The file is larger than {ReaderProtocol.MostBytes / 1_000_000} MB."
+            );
         await turns.WaitAsync(cancel);
         try
         {
             ObjectDisposedException.ThrowIf(isDisposed, this);
             sweeper ??= new(_ => Sweep(), null, Idle, Idle);
-            // What a process still holds of others' documents is not held against this one: it is given a fresh one once.
+            // What a process still holds of others' documents is not held against this one: it is given a fresh one
+            // once.
             for (var isFirst = true; ; isFirst = false)
             {
                 var reader = isFirst && resting.TryPop(out var rested) ? rested : ReaderProcess.Start(program, limits);
@@ -55,22 +63,36 @@ public sealed class DocumentReader(string program, PdfLimits limits, int? atOnce
                 }
                 catch (PdfFaultException e) when (e.Fault == PdfFault.TooHeavy && !isFresh) { }
                 catch (ReaderEndedException) when (!isFresh) { }
-                catch (ReaderEndedException e) { throw new PdfFaultException(PdfFault.Unreadable, "The file is built so that it cannot be read: whatever reads it ends. It is not taken.", e); }
+                catch (ReaderEndedException e)
+                {
+                    throw new PdfFaultException(
+                        PdfFault.Unreadable,
+                        "The file is built so that it cannot be read: whatever reads it ends. It is not taken.",
+                        e
+                    );
+                }
                 finally
                 {
                     Interlocked.Exchange(ref usedAt, Environment.TickCount64);
-                    if (isSound && reader.Answered < MostAnswered && !isDisposed) resting.Push(reader);
-                    else reader.Dispose();
+                    if (isSound && reader.Answered < MostAnswered && !isDisposed)
+                        resting.Push(reader);
+                    else
+                        reader.Dispose();
                 }
             }
         }
-        finally { turns.Release(); }
+        finally
+        {
+            turns.Release();
+        }
     }
 
     private void Sweep()
     {
-        if (Environment.TickCount64 - Interlocked.Read(ref usedAt) < Idle.TotalMilliseconds) return;
-        while (resting.TryPop(out var reader)) reader.Dispose();
+        if (Environment.TickCount64 - Interlocked.Read(ref usedAt) < Idle.TotalMilliseconds)
+            return;
+        while (resting.TryPop(out var reader))
+            reader.Dispose();
     }
 
     /// <summary>Ends the processes that rest.</summary>
@@ -78,6 +100,7 @@ public sealed class DocumentReader(string program, PdfLimits limits, int? atOnce
     {
         isDisposed = true;
         sweeper?.Dispose();
-        while (resting.TryPop(out var reader)) reader.Dispose();
+        while (resting.TryPop(out var reader))
+            reader.Dispose();
     }
 }

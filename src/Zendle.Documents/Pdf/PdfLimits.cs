@@ -25,7 +25,8 @@ public sealed record PdfLimits(int Pages, TimeSpan Time)
 /// <param name="fault">What is wrong with it.</param>
 /// <param name="sentence">The sentence.</param>
 /// <param name="inner">What the engine said.</param>
-public sealed class PdfFaultException(PdfFault fault, string sentence, Exception? inner = null) : Exception(sentence, inner)
+public sealed class PdfFaultException(PdfFault fault, string sentence, Exception? inner = null)
+    : Exception(sentence, inner)
 {
     /// <summary>What is wrong with it.</summary>
     public PdfFault Fault { get; } = fault;
@@ -36,22 +37,31 @@ public enum PdfFault
 {
     /// <summary>Nothing in it.</summary>
     Empty,
+
     /// <summary>It does not begin as a PDF does.</summary>
     NotPdf,
+
     /// <summary>It is cut off or broken.</summary>
     Damaged,
+
     /// <summary>It asks for a password.</summary>
     Encrypted,
+
     /// <summary>It holds no letters.</summary>
     NoLetters,
+
     /// <summary>It carries a script.</summary>
     Scripted,
+
     /// <summary>It has more pages than allowed.</summary>
     TooManyPages,
+
     /// <summary>Reading it took too long.</summary>
     TooSlow,
+
     /// <summary>Reading it takes more memory than a document may have.</summary>
     TooHeavy,
+
     /// <summary>It ends whatever reads it.</summary>
     Unreadable,
 }

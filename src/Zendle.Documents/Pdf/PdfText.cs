@@ -28,36 +28,69 @@ public static class PdfText
         var watch = Stopwatch.StartNew();
         try
         {
-            using var document = PdfDocument.Open(bytes, new ParsingOptions { UseLenientParsing = true, SkipMissingFonts = true });
-            if (document.NumberOfPages > limits.Pages) throw new PdfFaultException(PdfFault.TooManyPages, $"The file has {document.NumberOfPages:N0} pages; at most {limits.Pages:N0} are taken.");
-            if (document.NumberOfPages == 0) throw Damaged(null);
-            if (PdfScripts.In(document)) throw new PdfFaultException(PdfFault.Scripted, "The file carries a script, or starts a program; it is not taken.");
+            using var document = PdfDocument.Open(
+                bytes,
+                new ParsingOptions { UseLenientParsing = true, SkipMissingFonts = true }
+            );
+            if (document.NumberOfPages > limits.Pages)
+                throw new PdfFaultException(
+                    PdfFault.TooManyPages,
+                    $"The file has {document.NumberOfPages:N0} pages; at most {limits.Pages:N0} are taken."
+                );
+            if (document.NumberOfPages == 0)
+                throw Damaged(null);
+            if (PdfScripts.In(document))
+                throw new PdfFaultException(
+                    PdfFault.Scripted,
+                    "The file carries a script, or starts a program; it is not taken."
+                );
             return Read(document, limits, watch);
         }
-        // A password for its owner alone keeps nobody from reading (ISO 32000-1, 7.6.3.1); only one that opening asks for does.
-        catch (PdfDocumentEncryptedException e) { throw new PdfFaultException(PdfFault.Encrypted, Encrypted().Message, e); }
-        catch (Exception e) when (e is not (PdfFaultException or OutOfMemoryException)) { throw Damaged(e); }
+        // A password for its owner alone keeps nobody from reading (ISO 32000-1, 7.6.3.1); only one that opening asks
+        // for does.
+        catch (PdfDocumentEncryptedException e)
+        {
+            throw new PdfFaultException(PdfFault.Encrypted, Encrypted().Message, e);
+        }
+        catch (Exception e) when (e is not (PdfFaultException or OutOfMemoryException))
+        {
+            throw Damaged(e);
+        }
     }
 
     private static PdfFaultException Encrypted() => new(PdfFault.Encrypted, "The file asks for a password.");
 
-    private static PdfFaultException Damaged(Exception? inner) => new(PdfFault.Damaged, "The file is cut off or broken: it does not parse to its end.", inner);
+    private static PdfFaultException Damaged(Exception? inner) =>
+        new(PdfFault.Damaged, "The file is cut off or broken: it does not parse to its end.", inner);
 
-    /// <summary>A PDF begins with its version and ends with a mark; one without the mark was cut off on its way (ISO 32000-1, 7.5.5).</summary>
+    /// <summary>
+    /// A PDF begins with its version and ends with a mark; one without the mark was cut off on its way (ISO 32000-1,
+    /// 7.5.5).
+    /// </summary>
     private static void CheckEnds(byte[] bytes)
     {
-        if (bytes.Length == 0) throw new PdfFaultException(PdfFault.Empty, "The file is empty.");
-        if (bytes.AsSpan(0, Math.Min(1024, bytes.Length)).IndexOf("%PDF-"u8) < 0) throw new PdfFaultException(PdfFault.NotPdf, "The file is no PDF.");
-        // Behind the mark anything may stand that a server or a mail put there, but no further part of the file: then an earlier mark was found.
+        if (bytes.Length == 0)
+            throw new PdfFaultException(PdfFault.Empty, "The file is empty.");
+        if (bytes.AsSpan(0, Math.Min(1024, bytes.Length)).IndexOf("%PDF-"u8) < 0)
+            throw new PdfFaultException(PdfFault.NotPdf, "The file is no PDF.");
+        // Behind the mark anything may stand that a server or a mail put there, but no further part of the file: then
+        // an earlier mark was found.
         var end = bytes.AsSpan().LastIndexOf("%%EOF"u8);
-        if (end < 0 || HoldsObjects(bytes.AsSpan(end))) throw Damaged(null);
+        if (end < 0 || HoldsObjects(bytes.AsSpan(end)))
+            throw Damaged(null);
     }
 
     private static bool HoldsObjects(ReadOnlySpan<byte> rest)
     {
-        for (var at = rest.IndexOf(" obj"u8); at >= 0;)
+        for (var at = rest.IndexOf(" obj"u8); at >= 0; )
         {
-            if (at >= 3 && char.IsAsciiDigit((char)rest[at - 1]) && rest[at - 2] == ' ' && char.IsAsciiDigit((char)rest[at - 3])) return true;
+            if (
+                at >= 3
+                && char.IsAsciiDigit((char)rest[at - 1])
+                && rest[at - 2] == ' '
+                && char.IsAsciiDigit((char)rest[at - 3])
+            )
+                return true;
             var next = rest[(at + 1)..].IndexOf(" obj"u8);
             at = next < 0 ? -1 : at + 1 + next;
         }
@@ -67,30 +100,51 @@ public static class PdfText
     private static DocumentFacts Read(PdfDocument document, PdfLimits limits, Stopwatch watch)
     {
         var (first, words, letters, wide) = (new List<DocumentLine>(), 0, 0, 0);
-        var (headings, sizes, numbered, lastNumber) = (new List<(Line Line, int Page)>(), new Dictionary<int, int>(), 0, 0);
+        var (headings, sizes, numbered, lastNumber) = (
+            new List<(Line Line, int Page)>(),
+            new Dictionary<int, int>(),
+            0,
+            0
+        );
         foreach (var page in document.GetPages())
         {
-            if (watch.Elapsed > limits.Time) throw new PdfFaultException(PdfFault.TooSlow, $"Reading the file took longer than {limits.Time.TotalSeconds:0} seconds.");
+            if (watch.Elapsed > limits.Time)
+                throw new PdfFaultException(
+                    PdfFault.TooSlow,
+                    $"Reading the file took longer than {limits.Time.TotalSeconds:0} seconds."
+                );
             letters += page.Letters.Count;
-            if (page.Letters.Count > limits.LettersOnPage) throw new PdfFaultException(PdfFault.TooHeavy, $"One page of the file has more than {limits.LettersOnPage:N0} letters; it is not taken.");
+            if (page.Letters.Count > limits.LettersOnPage)
+                throw new PdfFaultException(
+                    PdfFault.TooHeavy,
+                    $"One page of the file has more than {limits.LettersOnPage:N0} letters; it is not taken."
+                );
             foreach (var line in Lines(page))
             {
-                if (page.Number <= FirstPages) first.Add(new(line.Text, page.Number, Math.Round(line.Size, 1), line.Bold));
+                if (page.Number <= FirstPages)
+                    first.Add(new(line.Text, page.Number, Math.Round(line.Size, 1), line.Bold));
                 words += 1 + line.Text.Count(c => c == ' ');
                 var size = (int)Math.Round(line.Size * 2);
                 sizes[size] = sizes.GetValueOrDefault(size) + line.Text.Length;
-                if (line.Text.Length is > 2 and < 90 && headings.Count < 5_000) headings.Add((line, page.Number));
+                if (line.Text.Length is > 2 and < 90 && headings.Count < 5_000)
+                    headings.Add((line, page.Number));
                 // A manuscript's lines count on, from one to the next.
                 var space = line.Text.IndexOf(' ');
                 if (space is > 0 and < 5 && int.TryParse(line.Text.AsSpan(0, space), out var n))
                 {
-                    if (n == lastNumber + 1) numbered++;
+                    if (n == lastNumber + 1)
+                        numbered++;
                     lastNumber = n;
                 }
             }
-            if (page.Width > page.Height) wide++;
+            if (page.Width > page.Height)
+                wide++;
         }
-        if (letters < FewestLetters) throw new PdfFaultException(PdfFault.NoLetters, "Its pages are pictures without letters; it cannot be checked or searched.");
+        if (letters < FewestLetters)
+            throw new PdfFaultException(
+                PdfFault.NoLetters,
+                "Its pages are pictures without letters; it cannot be checked or searched."
+            );
         var body = sizes.MaxBy(s => s.Value).Key / 2.0;
         return new()
         {
@@ -100,38 +154,63 @@ public static class PdfText
             IsLandscape = wide * 2 > document.NumberOfPages,
             WordCount = words,
             LineNumbers = numbered >= 15,
-            Headings = [.. headings.Where(h => IsHeading(h.Line, body)).Select(h => new DocumentHeading(WithoutNumber(h.Line.Text, numbered >= 15), h.Page)).Where(h => h.Text.Length > 2).Take(MostHeadings)],
+            Headings =
+            [
+                .. headings
+                    .Where(h => IsHeading(h.Line, body))
+                    .Select(h => new DocumentHeading(WithoutNumber(h.Line.Text, numbered >= 15), h.Page))
+                    .Where(h => h.Text.Length > 2)
+                    .Take(MostHeadings),
+            ],
         };
     }
 
-    private static bool IsHeading(Line line, double body) => line.Size >= body + 0.9 && line.Size < body * 1.35 && line.Bold && char.IsLetter(line.Text[0]) && !line.Text.EndsWith('.');
+    private static bool IsHeading(Line line, double body) =>
+        line.Size >= body + 0.9
+        && line.Size < body * 1.35
+        && line.Bold
+        && char.IsLetter(line.Text[0])
+        && !line.Text.EndsWith('.');
 
-    private static string WithoutNumber(string text, bool numbered) => numbered ? text.TrimStart([.. "0123456789 "]) : text;
+    private static string WithoutNumber(string text, bool numbered) =>
+        numbered ? text.TrimStart([.. "0123456789 "]) : text;
 
-    /// <summary>The lines of a page as its content draws them: letters that go on at one height are one line, a wide step apart a space.</summary>
+    /// <summary>
+    /// The lines of a page as its content draws them: letters that go on at one height are one line, a wide step apart
+    /// a space.
+    /// </summary>
     private static IEnumerable<Line> Lines(Page page)
     {
         var text = new StringBuilder();
         (double Base, double Right, double Left, double Size, bool Bold) at = (double.NaN, 0, 0, 0, false);
         foreach (var letter in page.Letters)
         {
-            if (letter.Value.Length == 0) continue;
+            if (letter.Value.Length == 0)
+                continue;
             var start = letter.StartBaseLine;
-            var newLine = double.IsNaN(at.Base) || Math.Abs(start.Y - at.Base) > Math.Max(2, letter.PointSize * 0.5) || start.X < at.Right - letter.PointSize * 4 || start.X > at.Right + letter.PointSize * 6;
+            var newLine =
+                double.IsNaN(at.Base)
+                || Math.Abs(start.Y - at.Base) > Math.Max(2, letter.PointSize * 0.5)
+                || start.X < at.Right - letter.PointSize * 4
+                || start.X > at.Right + letter.PointSize * 6;
             if (newLine)
             {
-                if (Finish(text, at) is { } line) yield return line;
+                if (Finish(text, at) is { } line)
+                    yield return line;
                 text.Clear();
                 at = (start.Y, start.X, start.X, letter.PointSize, IsBold(letter));
             }
-            else if (start.X > at.Right + letter.PointSize * 0.16 && text.Length > 0 && text[^1] != ' ') text.Append(' ');
+            else if (start.X > at.Right + letter.PointSize * 0.16 && text.Length > 0 && text[^1] != ' ')
+                text.Append(' ');
             text.Append(string.IsNullOrWhiteSpace(letter.Value) ? " " : letter.Value);
             at = (at.Base, letter.EndBaseLine.X, at.Left, Math.Max(at.Size, letter.PointSize), at.Bold);
         }
-        if (Finish(text, at) is { } last) yield return last;
+        if (Finish(text, at) is { } last)
+            yield return last;
     }
 
-    private static bool IsBold(Letter letter) => letter.FontName?.Contains("Bold", StringComparison.OrdinalIgnoreCase) == true;
+    private static bool IsBold(Letter letter) =>
+        letter.FontName?.Contains("Bold", StringComparison.OrdinalIgnoreCase) == true;
 
     private static Line? Finish(StringBuilder text, (double Base, double Right, double Left, double Size, bool Bold) at)
     {

@@ -7,8 +7,9 @@ namespace Zendle.Documents.Pdf;
 
 /// <summary>One process that reads documents, with limits on its memory, its time and what it may answer.</summary>
 /// <remarks>
-/// A document from outside may be made to overflow the stack or to eat all memory of whoever reads it; neither can be caught inside a process. So it is read in one
-/// of its own. Managed memory is bounded by the runtime (a hard limit of the heap); the whole of it is looked at from here.
+/// A document from outside may be made to overflow the stack or to eat all memory of whoever reads it; neither can be
+/// caught inside a process. So it is read in one of its own. Managed memory is bounded by the runtime (a hard limit of
+/// the heap); the whole of it is looked at from here.
 /// </remarks>
 internal sealed class ReaderProcess : IDisposable
 {
@@ -27,7 +28,10 @@ internal sealed class ReaderProcess : IDisposable
     public static ReaderProcess Start(string program, PdfLimits limits)
     {
         string Number(double n) => n.ToString("0", CultureInfo.InvariantCulture);
-        var start = new ProcessStartInfo(Path.GetFileName(Environment.ProcessPath) == "dotnet" ? Environment.ProcessPath! : "dotnet", [program, Number(limits.Pages), Number(limits.Time.TotalMilliseconds)])
+        var start = new ProcessStartInfo(
+            Path.GetFileName(Environment.ProcessPath) == "dotnet" ? Environment.ProcessPath! : "dotnet",
+            [program, Number(limits.Pages), Number(limits.Time.TotalMilliseconds)]
+        )
         {
             RedirectStandardInput = true,
             RedirectStandardOutput = true,
@@ -35,7 +39,12 @@ internal sealed class ReaderProcess : IDisposable
             WorkingDirectory = Path.GetTempPath(),
         };
         // Nothing of what Zendle knows is handed on.
-        foreach (var name in start.Environment.Keys.Where(k => k is not ("PATH" or "HOME" or "DOTNET_ROOT" or "TMPDIR" or "LANG")).ToArray()) start.Environment.Remove(name);
+        foreach (
+            var name in start
+                .Environment.Keys.Where(k => k is not ("PATH" or "HOME" or "DOTNET_ROOT" or "TMPDIR" or "LANG"))
+                .ToArray()
+        )
+            start.Environment.Remove(name);
         start.Environment["DOTNET_GCHeapHardLimit"] = limits.Heap.ToString("X", CultureInfo.InvariantCulture);
         start.Environment["DOTNET_EnableDiagnostics"] = "0"; // no dump, no debugger, no socket
         start.Environment["DOTNET_TieredPGO"] = "0";
@@ -44,16 +53,23 @@ internal sealed class ReaderProcess : IDisposable
         process.ErrorDataReceived += (_, _) => { };
         process.BeginErrorReadLine();
         // If the machine runs short of memory, this one goes first.
-        try { File.WriteAllText($"/proc/{process.Id}/oom_score_adj", "1000"); }
+        try
+        {
+            File.WriteAllText($"/proc/{process.Id}/oom_score_adj", "1000");
+        }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException) { }
         return new(process);
     }
 
-    /// <summary>Reads a document. Whatever is thrown but a <see cref="PdfFaultException"/> that the reader itself said: the process is of no use any more.</summary>
+    /// <summary>
+    /// Reads a document. Whatever is thrown but a <see cref="PdfFaultException"/> that the reader itself said: the
+    /// process is of no use any more.
+    /// </summary>
     /// <param name="bytes">The document.</param>
     /// <param name="limits">What it may cost.</param>
     /// <param name="cancel">Stops; the process is ended.</param>
-    /// <exception cref="PdfFaultException">The file is no readable PDF, or reading it took too long or too much.</exception>
+    /// <exception cref="PdfFaultException">The file is no readable PDF, or reading it took too long or too
+    /// much.</exception>
     /// <exception cref="ReaderEndedException">The process ended while it read.</exception>
     public async Task<DocumentFacts> Read(byte[] bytes, PdfLimits limits, CancellationToken cancel)
     {
@@ -81,10 +97,17 @@ internal sealed class ReaderProcess : IDisposable
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {
-            if (isHeavy) throw new PdfFaultException(PdfFault.TooHeavy, ReaderProtocol.TooHeavy);
-            throw new PdfFaultException(PdfFault.TooSlow, $"Reading the file took longer than {limits.Time.TotalSeconds:0} seconds.");
+            if (isHeavy)
+                throw new PdfFaultException(PdfFault.TooHeavy, ReaderProtocol.TooHeavy);
+            throw new PdfFaultException(
+                PdfFault.TooSlow,
+                $"Reading the file took longer than {limits.Time.TotalSeconds:0} seconds."
+            );
         }
-        catch (Exception e) when (e is IOException) { throw new ReaderEndedException(e); }
+        catch (Exception e) when (e is IOException)
+        {
+            throw new ReaderEndedException(e);
+        }
         finally
         {
             await over.CancelAsync();
@@ -98,7 +121,8 @@ internal sealed class ReaderProcess : IDisposable
                 for (; ; await Task.Delay(LookEvery, over.Token))
                 {
                     process.Refresh();
-                    if (process.HasExited || process.WorkingSet64 <= limits.Memory) continue;
+                    if (process.HasExited || process.WorkingSet64 <= limits.Memory)
+                        continue;
                     isHeavy = true;
                     await over.CancelAsync();
                 }
@@ -110,11 +134,16 @@ internal sealed class ReaderProcess : IDisposable
     /// <summary>Ends the process.</summary>
     public void Dispose()
     {
-        try { process.Kill(entireProcessTree: true); }
+        try
+        {
+            process.Kill(entireProcessTree: true);
+        }
         catch (InvalidOperationException) { } // it has ended already
         process.Dispose();
     }
 }
 
-/// <summary>The process that read a document ended before it had answered: the document is built so that it cannot be read.</summary>
+/// <summary>
+/// The process that read a document ended before it had answered: the document is built so that it cannot be read.
+/// </summary>
 internal sealed class ReaderEndedException(Exception inner) : Exception("The reader ended.", inner);

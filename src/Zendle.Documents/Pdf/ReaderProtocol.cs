@@ -5,15 +5,18 @@ using Zendle.Core.FullText;
 namespace Zendle.Documents.Pdf;
 
 /// <summary>
-/// What Zendle and the process that reads documents for it say to each other. A question is a document: its length (four bytes, little-endian), its bytes. An answer
-/// is one byte (0 facts, 1 fault), the length of what follows, and that as JSON in UTF-8.
+/// What Zendle and the process that reads documents for it say to each other. A question is a document: its length
+/// (four bytes, little-endian), its bytes. An answer is one byte (0 facts, 1 fault), the length of what follows, and
+/// that as JSON in UTF-8.
 /// </summary>
 public static class ReaderProtocol
 {
     /// <summary>Longest document in bytes.</summary>
     public const int MostBytes = 200_000_000;
 
-    /// <summary>Longest answer in bytes. The facts of a document are the lines of its first pages and its headings.</summary>
+    /// <summary>
+    /// Longest answer in bytes. The facts of a document are the lines of its first pages and its headings.
+    /// </summary>
     public const int MostAnswered = 4_000_000;
 
     private sealed record Fault(PdfFault Kind, string Sentence);
@@ -22,9 +25,11 @@ public static class ReaderProtocol
     public static byte[]? Question(Stream from)
     {
         var head = new byte[4];
-        if (from.ReadAtLeast(head, 4, throwOnEndOfStream: false) < 4) return null;
+        if (from.ReadAtLeast(head, 4, throwOnEndOfStream: false) < 4)
+            return null;
         var length = BinaryPrimitives.ReadInt32LittleEndian(head);
-        if (length is < 0 or > MostBytes) return null;
+        if (length is < 0 or > MostBytes)
+            return null;
         var bytes = new byte[length];
         return from.ReadAtLeast(bytes, length, throwOnEndOfStream: false) < length ? null : bytes;
     }
@@ -35,9 +40,18 @@ public static class ReaderProtocol
     {
         var isFit = true;
         (byte Kind, byte[] Text) said;
-        try { said = (0, JsonSerializer.SerializeToUtf8Bytes(PdfText.Read(document, limits))); }
-        catch (PdfFaultException e) { said = (1, JsonSerializer.SerializeToUtf8Bytes(new Fault(e.Fault, e.Message))); }
-        catch (OutOfMemoryException) { (isFit, said) = (false, (1, JsonSerializer.SerializeToUtf8Bytes(new Fault(PdfFault.TooHeavy, TooHeavy)))); }
+        try
+        {
+            said = (0, JsonSerializer.SerializeToUtf8Bytes(PdfText.Read(document, limits)));
+        }
+        catch (PdfFaultException e)
+        {
+            said = (1, JsonSerializer.SerializeToUtf8Bytes(new Fault(e.Fault, e.Message)));
+        }
+        catch (OutOfMemoryException)
+        {
+            (isFit, said) = (false, (1, JsonSerializer.SerializeToUtf8Bytes(new Fault(PdfFault.TooHeavy, TooHeavy))));
+        }
         var head = new byte[5];
         head[0] = said.Kind;
         BinaryPrimitives.WriteInt32LittleEndian(head.AsSpan(1), said.Text.Length);
@@ -57,10 +71,15 @@ public static class ReaderProtocol
         var head = new byte[5];
         await from.ReadExactlyAsync(head, cancel);
         var length = BinaryPrimitives.ReadInt32LittleEndian(head.AsSpan(1));
-        if (length is < 0 or > MostAnswered) throw new PdfFaultException(PdfFault.TooHeavy, "More was read off the file than a document holds; it is not taken.");
+        if (length is < 0 or > MostAnswered)
+            throw new PdfFaultException(
+                PdfFault.TooHeavy,
+                "More was read off the file than a document holds; it is not taken."
+            );
         var text = new byte[length];
         await from.ReadExactlyAsync(text, cancel);
-        if (head[0] == 0) return JsonSerializer.Deserialize<DocumentFacts>(text)!;
+        if (head[0] == 0)
+            return JsonSerializer.Deserialize<DocumentFacts>(text)!;
         var fault = JsonSerializer.Deserialize<Fault>(text)!;
         throw new PdfFaultException(fault.Kind, fault.Sentence);
     }

@@ -7,8 +7,13 @@ using Zendle.Core.Trails;
 
 namespace Zendle.Index.Columns;
 
-/// <summary>Writes columns down and reads them again: arrays as they lie in memory, so that a start costs little more than reading a file.</summary>
-/// <remarks>A file is for the machine that wrote it; it is derived, and one that cannot be read is thrown away.</remarks>
+/// <summary>
+/// Writes columns down and reads them again: arrays as they lie in memory, so that a start costs little more than
+/// reading a file.
+/// </summary>
+/// <remarks>
+/// A file is for the machine that wrote it; it is derived, and one that cannot be read is thrown away.
+/// </remarks>
 public static class ColumnsStream
 {
     /// <summary>Writes columns. O(size).</summary>
@@ -30,7 +35,8 @@ public static class ColumnsStream
         // Places by text follow from the rest, but take longer to work out than to read.
         to.WriteNumbers(columns.TitleRank);
         to.WriteNumbers(columns.PersonRank);
-        foreach (var lists in new[] { all.RecordsOf, all.Leads, all.Asked }) to.WriteLists(lists);
+        foreach (var lists in new[] { all.RecordsOf, all.Leads, all.Asked })
+            to.WriteLists(lists);
         to.Write(all.DatabaseCited.Count);
         foreach (var (database, counts) in all.DatabaseCited)
         {
@@ -44,8 +50,10 @@ public static class ColumnsStream
             var (names, values, ones) = column.Parts;
             to.WriteTexts(names);
             to.Write(ones is not null);
-            if (ones is null) to.WriteLists(values);
-            else to.WriteNumbers(ones);
+            if (ones is null)
+                to.WriteLists(values);
+            else
+                to.WriteNumbers(ones);
         }
         var (accounts, keys, records, texts) = all.References.Parts;
         to.WriteLists(accounts);
@@ -72,15 +80,48 @@ public static class ColumnsStream
     public static CorpusColumns Read(BinaryReader from)
     {
         var recordWork = from.ReadNumbers<int>();
-        var (recordDatabase, recordYear, recordFields, year) = (from.ReadNumbers<byte>(), from.ReadNumbers<short>(), from.ReadNumbers<byte>(), from.ReadNumbers<short>());
-        var (title, person, venue) = (TextColumn.From(from.ReadLists()), TextColumn.From(from.ReadLists()), from.ReadNumbers<int>());
-        var (first, workVenue, rank, onlyCited) = (from.ReadNumbers<int>(), from.ReadNumbers<int>(), from.ReadNumbers<byte>(), from.ReadNumbers<int>());
+        var (recordDatabase, recordYear, recordFields, year) = (
+            from.ReadNumbers<byte>(),
+            from.ReadNumbers<short>(),
+            from.ReadNumbers<byte>(),
+            from.ReadNumbers<short>()
+        );
+        var (title, person, venue) = (
+            TextColumn.From(from.ReadLists()),
+            TextColumn.From(from.ReadLists()),
+            from.ReadNumbers<int>()
+        );
+        var (first, workVenue, rank, onlyCited) = (
+            from.ReadNumbers<int>(),
+            from.ReadNumbers<int>(),
+            from.ReadNumbers<byte>(),
+            from.ReadNumbers<int>()
+        );
         var (titleRank, personRank) = (from.ReadNumbers<int>(), from.ReadNumbers<int>());
         var (recordsOf, leads, asked) = (from.ReadLists(), from.ReadLists(), from.ReadLists());
         var works = first.Length;
-        if (recordDatabase.Length != recordWork.Length || recordYear.Length != recordWork.Length || recordFields.Length != recordWork.Length || new[] { year.Length, title.Size, person.Size, venue.Length, workVenue.Length, rank.Length, titleRank.Length, personRank.Length }.Any(n => n != works) || Array.Exists(recordWork, w => (uint)w >= (uint)works) || Array.Exists(onlyCited, w => (uint)w >= (uint)works))
+        if (
+            recordDatabase.Length != recordWork.Length
+            || recordYear.Length != recordWork.Length
+            || recordFields.Length != recordWork.Length
+            || new[]
+            {
+                year.Length,
+                title.Size,
+                person.Size,
+                venue.Length,
+                workVenue.Length,
+                rank.Length,
+                titleRank.Length,
+                personRank.Length,
+            }.Any(n => n != works)
+            || Array.Exists(recordWork, w => (uint)w >= (uint)works)
+            || Array.Exists(onlyCited, w => (uint)w >= (uint)works)
+        )
             throw new InvalidDataException("The columns do not fit each other.");
-        foreach (var places in new[] { titleRank, personRank }) if (Array.Exists(places, p => p != int.MaxValue && (uint)p >= (uint)works)) throw new InvalidDataException("A place lies beyond the works.");
+        foreach (var places in new[] { titleRank, personRank })
+            if (Array.Exists(places, p => p != int.MaxValue && (uint)p >= (uint)works))
+                throw new InvalidDataException("A place lies beyond the works.");
         var contents = new CorpusColumns.Contents
         {
             RecordWork = recordWork,
@@ -98,18 +139,40 @@ public static class ColumnsStream
             RecordsOf = recordsOf,
             Leads = leads,
             Asked = asked,
-            DatabaseCited = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Database: from.ReadInt32(), Counts: from.ReadNumbers<int>())).ToDictionary(c => c.Database, c => c.Counts),
-            Facets = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Facet: (Facet)from.ReadInt32(), Column: from.ReadColumn())).ToDictionary(f => f.Facet, f => f.Column),
-            References = ReferenceMatcher.From(from.ReadLists(), from.ReadNumbers<ulong>(), from.ReadNumbers<int>(), from.ReadTexts()!),
-            Graph = CitationGraph.From(from.ReadLists(), from.ReadLists(), from.ReadNumbers<ulong>(), from.ReadNumbers<int>(), from.ReadInt32()),
-            PerhapsSame = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Person: from.ReadString(), Others: (IReadOnlyList<string>)from.ReadTexts()!)).ToDictionary(p => p.Person, p => p.Others, StringComparer.OrdinalIgnoreCase),
+            DatabaseCited = Enumerable
+                .Range(0, from.ReadInt32())
+                .Select(_ => (Database: from.ReadInt32(), Counts: from.ReadNumbers<int>()))
+                .ToDictionary(c => c.Database, c => c.Counts),
+            Facets = Enumerable
+                .Range(0, from.ReadInt32())
+                .Select(_ => (Facet: (Facet)from.ReadInt32(), Column: from.ReadColumn()))
+                .ToDictionary(f => f.Facet, f => f.Column),
+            References = ReferenceMatcher.From(
+                from.ReadLists(),
+                from.ReadNumbers<ulong>(),
+                from.ReadNumbers<int>(),
+                from.ReadTexts()!
+            ),
+            Graph = CitationGraph.From(
+                from.ReadLists(),
+                from.ReadLists(),
+                from.ReadNumbers<ulong>(),
+                from.ReadNumbers<int>(),
+                from.ReadInt32()
+            ),
+            PerhapsSame = Enumerable
+                .Range(0, from.ReadInt32())
+                .Select(_ => (Person: from.ReadString(), Others: (IReadOnlyList<string>)from.ReadTexts()!))
+                .ToDictionary(p => p.Person, p => p.Others, StringComparer.OrdinalIgnoreCase),
         };
-        if (Array.Exists(venue, name => name >= contents.Facets[Facet.Venue].Names.Count)) throw new InvalidDataException("A venue has no name.");
+        if (Array.Exists(venue, name => name >= contents.Facets[Facet.Venue].Names.Count))
+            throw new InvalidDataException("A venue has no name.");
         return new(contents, titleRank, personRank);
     }
 
     /// <summary>Writes numbers, their count before them.</summary>
-    public static void WriteNumbers<T>(this BinaryWriter to, T[] numbers) where T : unmanaged
+    public static void WriteNumbers<T>(this BinaryWriter to, T[] numbers)
+        where T : unmanaged
     {
         to.Write(numbers.Length);
         to.Flush();
@@ -117,7 +180,8 @@ public static class ColumnsStream
     }
 
     /// <summary>Reads numbers.</summary>
-    public static T[] ReadNumbers<T>(this BinaryReader from) where T : unmanaged
+    public static T[] ReadNumbers<T>(this BinaryReader from)
+        where T : unmanaged
     {
         var count = from.ReadCount(System.Runtime.CompilerServices.Unsafe.SizeOf<T>());
         var numbers = GC.AllocateUninitializedArray<T>(count);
@@ -128,38 +192,49 @@ public static class ColumnsStream
     private static int ReadCount(this BinaryReader from, int size)
     {
         var count = from.ReadInt32();
-        return count >= 0 && (long)count * size <= from.BaseStream.Length - from.BaseStream.Position ? count : throw new InvalidDataException("A count is larger than what is left.");
+        return count >= 0 && (long)count * size <= from.BaseStream.Length - from.BaseStream.Position
+            ? count
+            : throw new InvalidDataException("A count is larger than what is left.");
     }
 
     /// <summary>Writes texts, null among them.</summary>
     public static void WriteTexts(this BinaryWriter to, IReadOnlyList<string?> texts)
     {
         var lengths = new int[texts.Count];
-        for (var i = 0; i < lengths.Length; i++) lengths[i] = texts[i] is { } text ? Encoding.UTF8.GetByteCount(text) : -1;
+        for (var i = 0; i < lengths.Length; i++)
+            lengths[i] = texts[i] is { } text ? Encoding.UTF8.GetByteCount(text) : -1;
         to.WriteNumbers(lengths);
         var bytes = new byte[lengths.DefaultIfEmpty().Max() is > 0 and var most ? most : 0];
         for (var i = 0; i < lengths.Length; i++)
-            if (texts[i] is { } text) to.BaseStream.Write(bytes, 0, Encoding.UTF8.GetBytes(text, bytes));
+            if (texts[i] is { } text)
+                to.BaseStream.Write(bytes, 0, Encoding.UTF8.GetBytes(text, bytes));
     }
 
     /// <summary>Reads texts.</summary>
     public static string?[] ReadTexts(this BinaryReader from)
     {
         var lengths = from.ReadNumbers<int>();
-        if (lengths.Sum(n => (long)Math.Max(0, n)) > from.BaseStream.Length - from.BaseStream.Position) throw new InvalidDataException("Texts are longer than what is left.");
+        if (lengths.Sum(n => (long)Math.Max(0, n)) > from.BaseStream.Length - from.BaseStream.Position)
+            throw new InvalidDataException("Texts are longer than what is left.");
         var bytes = new byte[lengths.DefaultIfEmpty().Max() is > 0 and var most ? most : 0];
-        return Array.ConvertAll(lengths, length =>
-        {
-            if (length < 0) return null;
-            from.BaseStream.ReadExactly(bytes.AsSpan(0, length));
-            return Encoding.UTF8.GetString(bytes, 0, length);
-        });
+        return Array.ConvertAll(
+            lengths,
+            length =>
+            {
+                if (length < 0)
+                    return null;
+                from.BaseStream.ReadExactly(bytes.AsSpan(0, length));
+                return Encoding.UTF8.GetString(bytes, 0, length);
+            }
+        );
     }
 
     private static FacetColumn ReadColumn(this BinaryReader from)
     {
         var names = from.ReadTexts();
-        return from.ReadBoolean() ? FacetColumn.From(names!, IdLists.Empty, from.ReadNumbers<int>()) : FacetColumn.From(names!, from.ReadLists(), null);
+        return from.ReadBoolean()
+            ? FacetColumn.From(names!, IdLists.Empty, from.ReadNumbers<int>())
+            : FacetColumn.From(names!, from.ReadLists(), null);
     }
 
     private static void WriteLists(this BinaryWriter to, IdLists lists)

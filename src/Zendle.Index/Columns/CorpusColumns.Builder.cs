@@ -13,31 +13,52 @@ namespace Zendle.Index.Columns;
 public sealed partial class CorpusColumns
 {
     /// <summary>
-    /// Makes columns: from nothing, or those that come after others when some works changed. The records of a work come together, one after another; of a work that
-    /// changed all come again, after it was taken out. Costs what changes, and a pass over arrays of numbers.
+    /// Makes columns: from nothing, or those that come after others when some works changed. The records of a work come
+    /// together, one after another; of a work that changed all come again, after it was taken out. Costs what changes,
+    /// and a pass over arrays of numbers.
     /// </summary>
     public sealed class Builder
     {
-        private static readonly Facet[] OfRows = [Facet.Year, Facet.Type, Facet.Language, Facet.Subject, Facet.Database, Facet.Affiliation, Facet.Country, Facet.Funder, Facet.Keyword];
+        private static readonly Facet[] OfRows =
+        [
+            Facet.Year,
+            Facet.Type,
+            Facet.Language,
+            Facet.Subject,
+            Facet.Database,
+            Facet.Affiliation,
+            Facet.Country,
+            Facet.Funder,
+            Facet.Keyword,
+        ];
 
         private readonly CorpusColumns? from;
         private readonly IReadOnlyDictionary<int, string> databaseNames;
-        private readonly bool venuesAsPrinted, peopleAsPrinted;
+        private readonly bool venuesAsPrinted,
+            peopleAsPrinted;
         private readonly Dictionary<Facet, FacetColumn.Editor> facets = [];
         private readonly Dictionary<Facet, FacetColumn> whole = [];
         private readonly Dictionary<int, int[]> cited = [];
-        private readonly IdLists.Editor recordsOf, leads, asked;
+        private readonly IdLists.Editor recordsOf,
+            leads,
+            asked;
         private readonly ReferenceMatcher.Editor matching;
         private readonly List<(int Record, IReadOnlyList<ulong> Keys)> following = [];
         private readonly Dictionary<int, int[]> led = [];
         private readonly HashSet<int> changed = [];
         private readonly List<ColumnRow> rows = [];
-        private readonly int[] recordWork, workFirstRecord;
-        private readonly byte[] recordDatabase, recordFields, textRank;
-        private readonly short[] recordYear, year;
-        private readonly TextColumn.Editor sortTitle, sortPerson;
+        private readonly int[] recordWork,
+            workFirstRecord;
+        private readonly byte[] recordDatabase,
+            recordFields,
+            textRank;
+        private readonly short[] recordYear,
+            year;
+        private readonly TextColumn.Editor sortTitle,
+            sortPerson;
         private readonly BitSet onlyCited;
-        private int[] workVenue, venueName;
+        private int[] workVenue,
+            venueName;
         private ReferenceMatcher? matcher;
         private IdLists? ledHome;
         private CitationGraph? graph;
@@ -50,9 +71,21 @@ public sealed partial class CorpusColumns
         /// <param name="from">The columns before; null to begin from nothing.</param>
         /// <param name="venuesAsPrinted">Whether printed titles stand for venues, which nobody will tell apart.</param>
         /// <param name="peopleAsPrinted">Whether printed names stand for people, whom nobody will tell apart.</param>
-        public Builder(int recordSize, int workSize, IReadOnlyDictionary<int, string> databaseNames, CorpusColumns? from = null, bool venuesAsPrinted = true, bool peopleAsPrinted = true)
+        public Builder(
+            int recordSize,
+            int workSize,
+            IReadOnlyDictionary<int, string> databaseNames,
+            CorpusColumns? from = null,
+            bool venuesAsPrinted = true,
+            bool peopleAsPrinted = true
+        )
         {
-            (this.from, this.databaseNames, this.venuesAsPrinted, this.peopleAsPrinted) = (from, databaseNames, venuesAsPrinted, peopleAsPrinted);
+            (this.from, this.databaseNames, this.venuesAsPrinted, this.peopleAsPrinted) = (
+                from,
+                databaseNames,
+                venuesAsPrinted,
+                peopleAsPrinted
+            );
             var old = from?.All;
             RecordSize = Math.Max(recordSize, from?.RecordSize ?? 0);
             WorkSize = Math.Max(workSize, from?.WorkSize ?? 0);
@@ -67,13 +100,19 @@ public sealed partial class CorpusColumns
             textRank = Sized(old?.TextRank, WorkSize);
             workVenue = Sized(old?.WorkVenue, WorkSize);
             venueName = Sized(old?.VenueName, WorkSize);
-            foreach (var numbers in new[] { workVenue, venueName }) Array.Fill(numbers, -1, from?.WorkSize ?? 0, WorkSize - (from?.WorkSize ?? 0));
+            foreach (var numbers in new[] { workVenue, venueName })
+                Array.Fill(numbers, -1, from?.WorkSize ?? 0, WorkSize - (from?.WorkSize ?? 0));
             onlyCited = BitSet.Of(WorkSize, old?.OnlyCited.Members() ?? []);
             recordsOf = (old?.RecordsOf ?? IdLists.Empty).Edit(WorkSize);
             leads = (old?.Leads ?? IdLists.Empty).Edit(RecordSize);
             asked = (old?.Asked ?? IdLists.Empty).Edit(RecordSize);
             matching = (old?.References ?? ReferenceMatcher.Empty).Edit(RecordSize);
-            foreach (var facet in OfRows.Concat(venuesAsPrinted ? [Facet.Venue] : []).Concat(peopleAsPrinted ? [Facet.Person] : [])) facets[facet] = new(from?.Of(facet), WorkSize);
+            foreach (
+                var facet in OfRows
+                    .Concat(venuesAsPrinted ? [Facet.Venue] : [])
+                    .Concat(peopleAsPrinted ? [Facet.Person] : [])
+            )
+                facets[facet] = new(from?.Of(facet), WorkSize);
             foreach (var (database, counts) in old?.DatabaseCited ?? new Dictionary<int, int[]>())
             {
                 cited[database] = Sized(counts, WorkSize);
@@ -103,8 +142,10 @@ public sealed partial class CorpusColumns
                 asked.Set(record, []);
             }
             recordsOf.Set(work, []);
-            foreach (var facet in facets.Values) facet.Set(work, (ReadOnlySpan<int>)[]);
-            foreach (var counts in cited.Values) counts[work] = -1;
+            foreach (var facet in facets.Values)
+                facet.Set(work, (ReadOnlySpan<int>)[]);
+            foreach (var counts in cited.Values)
+                counts[work] = -1;
             (workFirstRecord[work], year[work], venueName[work]) = (0, 0, -1);
             sortTitle.Set(work, null);
             sortPerson.Set(work, null);
@@ -116,66 +157,92 @@ public sealed partial class CorpusColumns
         /// <param name="findable">What references find it by; null for its two keys alone.</param>
         public void Add(ColumnRow row, Findable? findable = null)
         {
-            if (rows.Count > 0 && rows[0].WorkId != row.WorkId) FinishWork();
-            if (rows.Count == 0 && workFirstRecord[row.WorkId] != 0) throw new ArgumentException("The records of a work come together.", nameof(row));
+            if (rows.Count > 0 && rows[0].WorkId != row.WorkId)
+                FinishWork();
+            if (rows.Count == 0 && workFirstRecord[row.WorkId] != 0)
+                throw new ArgumentException("The records of a work come together.", nameof(row));
             rows.Add(row);
             recordWork[row.RecordId] = row.WorkId;
             recordDatabase[row.RecordId] = (byte)row.DatabaseId;
             recordYear[row.RecordId] = (short)(row.Year ?? 0);
             recordFields[row.RecordId] = RecordFields.Pack(row);
             matching.Put(row.RecordId, findable ?? Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, null));
-            if (row.References.Count > 0) following.Add((row.RecordId, row.References));
+            if (row.References.Count > 0)
+                following.Add((row.RecordId, row.References));
         }
 
         private void FinishWork()
         {
-            if (rows.Count == 0) return;
+            if (rows.Count == 0)
+                return;
             var work = rows[0].WorkId;
             changed.Add(work);
             recordsOf.Set(work, [.. rows.Select(r => r.RecordId).Order()]);
             workFirstRecord[work] = rows.Min(r => r.RecordId);
             // The same order as in ChosenFields: preprints speak last, then by trust, then by age.
-            rows.Sort((a, b) => (a.Type == DocumentType.Preprint, a.Trust, a.RecordId).CompareTo((b.Type == DocumentType.Preprint, b.Trust, b.RecordId)));
+            rows.Sort(
+                (a, b) =>
+                    (a.Type == DocumentType.Preprint, a.Trust, a.RecordId).CompareTo(
+                        (b.Type == DocumentType.Preprint, b.Trust, b.RecordId)
+                    )
+            );
             year[work] = (short)(rows.Find(r => r.Year is not null)?.Year ?? 0);
             sortTitle.Set(work, rows[0].Title);
             sortPerson.Set(work, rows[0].FirstPerson);
-            if (venuesAsPrinted) venueName[work] = rows[0].Venue is { } venue ? facets[Facet.Venue].Number(venue) : -1;
+            if (venuesAsPrinted)
+                venueName[work] = rows[0].Venue is { } venue ? facets[Facet.Venue].Number(venue) : -1;
             textRank[work] = (byte)rows.Min(r => r.TextRank);
-            if (rows.TrueForAll(r => r.IsOnlyCited)) onlyCited.Add(work);
-            foreach (var facet in facets.Keys) facets[facet].Set(work, rows.SelectMany(r => Values(facet, r)));
+            if (rows.TrueForAll(r => r.IsOnlyCited))
+                onlyCited.Add(work);
+            foreach (var facet in facets.Keys)
+                facets[facet].Set(work, rows.SelectMany(r => Values(facet, r)));
             foreach (var row in rows)
             {
-                if (row.CitedCount is not { } count || row.DatabaseId == NoDatabase) continue;
-                if (!cited.TryGetValue(row.DatabaseId, out var counts)) Array.Fill(cited[row.DatabaseId] = counts = new int[WorkSize], -1);
+                if (row.CitedCount is not { } count || row.DatabaseId == NoDatabase)
+                    continue;
+                if (!cited.TryGetValue(row.DatabaseId, out var counts))
+                    Array.Fill(cited[row.DatabaseId] = counts = new int[WorkSize], -1);
                 counts[work] = Math.Max(counts[work], count);
             }
             rows.Clear();
         }
 
-        private IEnumerable<string> Values(Facet facet, ColumnRow row) => facet switch
-        {
-            Facet.Year => row.Year is { } y ? [y.ToString(CultureInfo.InvariantCulture)] : [],
-            Facet.Type => [DocumentTypes.Name(row.Type)],
-            Facet.Language => row.Language is { } language ? [Languages.Name(language)] : [],
-            Facet.Subject => row.Subjects,
-            // What is still in a database is not said to be in none, though one has deleted it.
-            Facet.Database when row.DatabaseId == NoDatabase => rows.TrueForAll(r => r.DatabaseId == NoDatabase) ? [NoDatabaseName] : [],
-            Facet.Database => [databaseNames.GetValueOrDefault(row.DatabaseId, "?")],
-            Facet.Affiliation => row.Around?.Affiliations ?? [],
-            Facet.Country => row.Around?.Countries ?? [],
-            Facet.Funder => row.Around?.Funders ?? [],
-            Facet.Keyword => row.Around?.Keywords ?? [],
-            Facet.Venue => row.Venue is { } venue ? [venue] : [],
-            Facet.Person => row.People,
-            _ => throw new ArgumentOutOfRangeException(nameof(facet)),
-        };
+        private IEnumerable<string> Values(Facet facet, ColumnRow row) =>
+            facet switch
+            {
+                Facet.Year => row.Year is { } y ? [y.ToString(CultureInfo.InvariantCulture)] : [],
+                Facet.Type => [DocumentTypes.Name(row.Type)],
+                Facet.Language => row.Language is { } language ? [Languages.Name(language)] : [],
+                Facet.Subject => row.Subjects,
+                // What is still in a database is not said to be in none, though one has deleted it.
+                Facet.Database when row.DatabaseId == NoDatabase => rows.TrueForAll(r => r.DatabaseId == NoDatabase)
+                    ? [NoDatabaseName]
+                    : [],
+                Facet.Database => [databaseNames.GetValueOrDefault(row.DatabaseId, "?")],
+                Facet.Affiliation => row.Around?.Affiliations ?? [],
+                Facet.Country => row.Around?.Countries ?? [],
+                Facet.Funder => row.Around?.Funders ?? [],
+                Facet.Keyword => row.Around?.Keywords ?? [],
+                Facet.Venue => row.Venue is { } venue ? [venue] : [],
+                Facet.Person => row.People,
+                _ => throw new ArgumentOutOfRangeException(nameof(facet)),
+            };
 
-        /// <summary>The records of the columns before that refer to something by one of some keys and are not among those that changed.</summary>
+        /// <summary>
+        /// The records of the columns before that refer to something by one of some keys and are not among those that
+        /// changed.
+        /// </summary>
         /// <param name="halves">The lower halves of the keys.</param>
         public IReadOnlyList<int> Asking(IReadOnlySet<int> halves)
         {
             FinishWork();
-            return from is null ? [] : [.. from.Asking(halves).Where(record => recordWork[record] > 0 && !changed.Contains(recordWork[record]))];
+            return from is null
+                ? []
+                :
+                [
+                    .. from.Asking(halves)
+                        .Where(record => recordWork[record] > 0 && !changed.Contains(recordWork[record])),
+                ];
         }
 
         /// <summary>The references of a record that did not change are led home anew.</summary>
@@ -193,13 +260,22 @@ public sealed partial class CorpusColumns
             }
         }
 
-        /// <summary>Follows the keys of the references; tells those that no key led home, by record and place in its list.</summary>
+        /// <summary>
+        /// Follows the keys of the references; tells those that no key led home, by record and place in its list.
+        /// </summary>
         public IReadOnlyList<(int Record, int Place)> FollowKeys()
         {
             var (finder, open) = (Matcher, new List<(int, int)>());
-            foreach (var (record, cites, halves) in following.AsParallel().AsOrdered().Select(f => Follow(f.Record, f.Keys, finder)))
+            foreach (
+                var (record, cites, halves) in following
+                    .AsParallel()
+                    .AsOrdered()
+                    .Select(f => Follow(f.Record, f.Keys, finder))
+            )
             {
-                for (var place = 0; place < cites.Length; place++) if (cites[place] == 0) open.Add((record, place));
+                for (var place = 0; place < cites.Length; place++)
+                    if (cites[place] == 0)
+                        open.Add((record, place));
                 led[record] = cites;
                 asked.Set(record, halves);
             }
@@ -207,10 +283,15 @@ public sealed partial class CorpusColumns
             return open;
         }
 
-        private static (int Record, int[] Cites, int[] Halves) Follow(int record, IReadOnlyList<ulong> keys, ReferenceMatcher finder)
+        private static (int Record, int[] Cites, int[] Halves) Follow(
+            int record,
+            IReadOnlyList<ulong> keys,
+            ReferenceMatcher finder
+        )
         {
             var cites = new int[keys.Count / 2];
-            for (var place = 0; place < cites.Length; place++) cites[place] = finder.ByKeys(keys[2 * place], keys[2 * place + 1], null).Work;
+            for (var place = 0; place < cites.Length; place++)
+                cites[place] = finder.ByKeys(keys[2 * place], keys[2 * place + 1], null).Work;
             return (record, cites, [.. keys.Where(k => k != 0).Select(k => unchecked((int)k)).Distinct()]);
         }
 
@@ -231,7 +312,8 @@ public sealed partial class CorpusColumns
         /// <summary>The citation graph of what was led home. Nothing can be led home after it.</summary>
         public CitationGraph BuildGraph()
         {
-            if (graph is not null) return graph;
+            if (graph is not null)
+                return graph;
             FollowKeys();
             var citing = new HashSet<int>(changed);
             foreach (var (record, cites) in led)
@@ -240,10 +322,19 @@ public sealed partial class CorpusColumns
                 citing.Add(recordWork[record]);
             }
             ledHome = leads.Finish();
-            var databases = recordDatabase.Where((_, r) => recordWork[r] > 0).Distinct().Select(d => (int)d).Order().ToArray();
+            var databases = recordDatabase
+                .Where((_, r) => recordWork[r] > 0)
+                .Distinct()
+                .Select(d => (int)d)
+                .Order()
+                .ToArray();
             var before = from?.Graph.Databases;
             // Databases keep their bits: one that came between others, or went, asks for a graph from nothing.
-            return graph = before is not null && databases.AsSpan(0, Math.Min(databases.Length, before.Count)).SequenceEqual(before.ToArray()) ? from!.Graph.With(Citing(citing), WorkSize, databases) : WholeGraph(databases);
+            return graph =
+                before is not null
+                && databases.AsSpan(0, Math.Min(databases.Length, before.Count)).SequenceEqual(before.ToArray())
+                    ? from!.Graph.With(Citing(citing), WorkSize, databases)
+                    : WholeGraph(databases);
         }
 
         private Dictionary<int, List<ReportedTie>> Citing(IEnumerable<int> works)
@@ -253,7 +344,9 @@ public sealed partial class CorpusColumns
             {
                 var ties = citing[work] = [];
                 foreach (var record in recordsOf.Of(work))
-                    foreach (var one in ledHome!.Of(record)) if (one > 0) ties.Add(new(one, recordDatabase[record]));
+                foreach (var one in ledHome!.Of(record))
+                    if (one > 0)
+                        ties.Add(new(one, recordDatabase[record]));
             }
             citing.Remove(0);
             return citing;
@@ -284,9 +377,20 @@ public sealed partial class CorpusColumns
         public void TakePeople(IReadOnlyList<Person> people)
         {
             var labels = new FacetColumn.Editor(null, WorkSize);
-            foreach (var work in people.SelectMany(p => p.Mentions, (p, m) => (m.WorkId, p.Label)).GroupBy(m => m.WorkId, m => m.Label)) labels.Set(work.Key, work);
+            foreach (
+                var work in people
+                    .SelectMany(p => p.Mentions, (p, m) => (m.WorkId, p.Label))
+                    .GroupBy(m => m.WorkId, m => m.Label)
+            )
+                labels.Set(work.Key, work);
             whole[Facet.Person] = labels.Finish();
-            perhapsSame = people.Where(p => p.Doubtful.Count > 0).ToDictionary(p => p.Label, p => (IReadOnlyList<string>)[.. p.Doubtful.Select(n => people[n].Label)], StringComparer.OrdinalIgnoreCase);
+            perhapsSame = people
+                .Where(p => p.Doubtful.Count > 0)
+                .ToDictionary(
+                    p => p.Label,
+                    p => (IReadOnlyList<string>)[.. p.Doubtful.Select(n => people[n].Label)],
+                    StringComparer.OrdinalIgnoreCase
+                );
         }
 
         /// <summary>The finished columns; where venues stand is added by <see cref="WithStandings"/>.</summary>
@@ -294,9 +398,12 @@ public sealed partial class CorpusColumns
         {
             FinishWork();
             var ties = BuildGraph();
-            foreach (var (facet, editor) in facets) whole[facet] = editor.Finish();
-            if (!whole.ContainsKey(Facet.Venue)) whole[Facet.Venue] = from?.Of(Facet.Venue) ?? new FacetColumn.Editor(null, WorkSize).Finish();
-            if (!whole.ContainsKey(Facet.Person)) whole[Facet.Person] = from?.Of(Facet.Person) ?? new FacetColumn.Editor(null, WorkSize).Finish();
+            foreach (var (facet, editor) in facets)
+                whole[facet] = editor.Finish();
+            if (!whole.ContainsKey(Facet.Venue))
+                whole[Facet.Venue] = from?.Of(Facet.Venue) ?? new FacetColumn.Editor(null, WorkSize).Finish();
+            if (!whole.ContainsKey(Facet.Person))
+                whole[Facet.Person] = from?.Of(Facet.Person) ?? new FacetColumn.Editor(null, WorkSize).Finish();
             BuildByText();
             whole[Facet.Quartile] = new FacetColumn.Editor(null, WorkSize).Finish();
             var contents = new Contents
@@ -329,9 +436,13 @@ public sealed partial class CorpusColumns
         private void BuildByText()
         {
             var ranks = new int[WorkSize];
-            for (var work = 0; work < WorkSize; work++) ranks[work] = workFirstRecord[work] == 0 ? -1 : textRank[work];
+            for (var work = 0; work < WorkSize; work++)
+                ranks[work] = workFirstRecord[work] == 0 ? -1 : textRank[work];
             whole[Facet.Text] = FacetColumn.OfOnes(TextAtHand.Words, ranks);
-            whole[Facet.OpenAccess] = FacetColumn.OfOnes(Enumerable.Range(0, TextAtHand.Words.Count).Select(OpenAccess.Of), ranks);
+            whole[Facet.OpenAccess] = FacetColumn.OfOnes(
+                Enumerable.Range(0, TextAtHand.Words.Count).Select(OpenAccess.Of),
+                ranks
+            );
         }
     }
 }

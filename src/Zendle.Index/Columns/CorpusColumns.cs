@@ -8,16 +8,21 @@ using Zendle.Core.Venues;
 namespace Zendle.Index.Columns;
 
 /// <summary>
-/// What is known of every work beside its words, as plain arrays by id. Immutable; a change of the store makes new columns (<see cref="Builder"/>) that take
-/// the place of the old ones in one stroke.
+/// What is known of every work beside its words, as plain arrays by id. Immutable; a change of the store makes new
+/// columns (<see cref="Builder"/>) that take the place of the old ones in one stroke.
 /// </summary>
 public sealed partial class CorpusColumns
 {
     private readonly IReadOnlyDictionary<Facet, FacetColumn> facets;
     private readonly IReadOnlyDictionary<string, IReadOnlyList<string>> perhapsSame;
-    private readonly Lazy<int[]> titleRank, personRank, venueRank;
+    private readonly Lazy<int[]> titleRank,
+        personRank,
+        venueRank;
 
-    /// <summary>Stands for the database of a record that is in none any more: it is shown where people decided on its work, and found by no search.</summary>
+    /// <summary>
+    /// Stands for the database of a record that is in none any more: it is shown where people decided on its work, and
+    /// found by no search.
+    /// </summary>
     public const int NoDatabase = 0;
 
     /// <summary>What is said of such a record.</summary>
@@ -46,7 +51,8 @@ public sealed partial class CorpusColumns
         public required ReferenceMatcher References { get; init; }
         public required CitationGraph Graph { get; init; }
         public required IReadOnlyDictionary<string, IReadOnlyList<string>> PerhapsSame { get; init; }
-        public IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings { get; init; } = new Dictionary<int, IReadOnlyList<Standing>>();
+        public IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings { get; init; } =
+            new Dictionary<int, IReadOnlyList<Standing>>();
     }
 
     /// <summary>Columns of some contents.</summary>
@@ -54,10 +60,15 @@ public sealed partial class CorpusColumns
     /// <param name="before">The columns they were made from; null for none.</param>
     /// <param name="changed">The works that came, changed or went since.</param>
     internal CorpusColumns(Contents contents, CorpusColumns? before, IReadOnlyCollection<int> changed)
-        : this(contents, Places(contents.SortTitle, before?.titleRank, changed), Places(contents.SortPerson, before?.personRank, changed)) { }
+        : this(
+            contents,
+            Places(contents.SortTitle, before?.titleRank, changed),
+            Places(contents.SortPerson, before?.personRank, changed)
+        ) { }
 
     /// <summary>Columns of some contents, whose places by title and person are known.</summary>
-    internal CorpusColumns(Contents contents, int[] titleRank, int[] personRank) : this(contents, new Lazy<int[]>(titleRank), new Lazy<int[]>(personRank)) { }
+    internal CorpusColumns(Contents contents, int[] titleRank, int[] personRank)
+        : this(contents, new Lazy<int[]>(titleRank), new Lazy<int[]>(personRank)) { }
 
     private CorpusColumns(Contents contents, Lazy<int[]> titleRank, Lazy<int[]> personRank)
     {
@@ -67,12 +78,17 @@ public sealed partial class CorpusColumns
         Withdrawn = new(WorkSize);
         for (var r = 0; r < RecordSize; r++)
         {
-            if (RecordWork[r] == 0) continue;
-            if (RecordDatabase[r] == NoDatabase) Withdrawn.Add(RecordWork[r]);
-            else Records++;
+            if (RecordWork[r] == 0)
+                continue;
+            if (RecordDatabase[r] == NoDatabase)
+                Withdrawn.Add(RecordWork[r]);
+            else
+                Records++;
             databases[RecordDatabase[r]] = true;
         }
-        foreach (var work in Withdrawn.Members().ToArray()) if (IsInDatabase(work)) Withdrawn.Remove(work);
+        foreach (var work in Withdrawn.Members().ToArray())
+            if (IsInDatabase(work))
+                Withdrawn.Remove(work);
         Databases = [.. Enumerable.Range(1, databases.Length - 1).Where(d => databases[d])];
         Works = WorkFirstRecord.Count(r => r > 0) - Withdrawn.Count();
         venueRank = new(() =>
@@ -92,59 +108,92 @@ public sealed partial class CorpusColumns
 
     private bool IsInDatabase(int work)
     {
-        foreach (var record in RecordsOf(work)) if (RecordDatabase[record] != NoDatabase) return true;
+        foreach (var record in RecordsOf(work))
+            if (RecordDatabase[record] != NoDatabase)
+                return true;
         return false;
     }
 
-    /// <summary>Places that follow from those before, when somebody asked for those; whoever waits for these must not hold the columns before.</summary>
+    /// <summary>
+    /// Places that follow from those before, when somebody asked for those; whoever waits for these must not hold the
+    /// columns before.
+    /// </summary>
     private static Lazy<int[]> Places(TextColumn texts, Lazy<int[]>? before, IReadOnlyCollection<int> changed)
     {
         var known = before is { IsValueCreated: true } ? before.Value : null;
-        return new(() => known is null ? TextRanks.Of(id => texts[id], texts.Size) : TextRanks.After(known, changed, id => texts[id], texts.Size));
+        return new(() =>
+            known is null
+                ? TextRanks.Of(id => texts[id], texts.Size)
+                : TextRanks.After(known, changed, id => texts[id], texts.Size)
+        );
     }
 
     internal Contents All { get; }
 
     /// <summary>Record ids are below this.</summary>
     public int RecordSize => RecordWork.Length;
+
     /// <summary>Work ids are below this.</summary>
     public int WorkSize => WorkFirstRecord.Length;
+
     /// <summary>How many records there are in databases.</summary>
     public int Records { get; }
+
     /// <summary>How many works they describe.</summary>
     public int Works { get; }
-    /// <summary>Works that are in no database any more and stay because people decided on them. Not to be changed.</summary>
+
+    /// <summary>
+    /// Works that are in no database any more and stay because people decided on them. Not to be changed.
+    /// </summary>
     public BitSet Withdrawn { get; }
+
     /// <summary>Work of each record; 0 for a record that is not there.</summary>
     public int[] RecordWork => All.RecordWork;
+
     /// <summary>Database of each record; <see cref="NoDatabase"/> for one that is in none any more.</summary>
     public byte[] RecordDatabase => All.RecordDatabase;
+
     /// <summary>Year of each record; 0 for none.</summary>
     public short[] RecordYear => All.RecordYear;
+
     /// <summary>What kind of document a record describes, and which fields it has.</summary>
     public RecordFields FieldsOf(int record) => new(All.RecordFields[record]);
+
     /// <summary>Ids of the databases that hold records, ascending.</summary>
     public IReadOnlyList<int> Databases { get; }
+
     /// <summary>Year each work shows; 0 for none.</summary>
     public short[] Year => All.Year;
+
     /// <summary>Oldest record of each work; 0 for a work that is not there.</summary>
     public int[] WorkFirstRecord => All.WorkFirstRecord;
+
     /// <summary>Who cites whom.</summary>
     public CitationGraph Graph => All.Graph;
-    /// <summary>Each database's own citation count by work, for the databases that count; −1 where it has none.</summary>
+
+    /// <summary>
+    /// Each database's own citation count by work, for the databases that count; −1 where it has none.
+    /// </summary>
     public IReadOnlyDictionary<int, int[]> DatabaseCited => All.DatabaseCited;
+
     /// <summary>Title of each work for sorting.</summary>
     public TextColumn SortTitle => All.SortTitle;
+
     /// <summary>First family name of each work for sorting.</summary>
     public TextColumn SortPerson => All.SortPerson;
+
     /// <summary>Place of each work by title; worked out when it is first asked for.</summary>
     public int[] TitleRank => titleRank.Value;
+
     /// <summary>Place of each work by first family name.</summary>
     public int[] PersonRank => personRank.Value;
+
     /// <summary>Place of each work by venue.</summary>
     public int[] VenueRank => venueRank.Value;
 
-    /// <summary>Works out the places of works by title, person and venue, so that whoever sorts first need not wait. O(n log n).</summary>
+    /// <summary>
+    /// Works out the places of works by title, person and venue, so that whoever sorts first need not wait. O(n log n).
+    /// </summary>
     public void WorkOutPlaces() => _ = (TitleRank.Length, PersonRank.Length, VenueRank.Length);
 
     /// <summary>The values of a field; throws for stage and tag, which belong to a review.</summary>
@@ -166,9 +215,12 @@ public sealed partial class CorpusColumns
     public int[] WorkVenue => All.WorkVenue;
 
     /// <summary>The name under which the venue of a work is shown; null for none.</summary>
-    public string? VenueOf(int work) => All.VenueName[work] is >= 0 and var name ? All.Facets[Facet.Venue].Names[name] : null;
+    public string? VenueOf(int work) =>
+        All.VenueName[work] is >= 0 and var name ? All.Facets[Facet.Venue].Names[name] : null;
 
-    /// <summary>Labels of the people who may be the same as one: what speaks for it lies just below what would join them.</summary>
+    /// <summary>
+    /// Labels of the people who may be the same as one: what speaks for it lies just below what would join them.
+    /// </summary>
     public IReadOnlyList<string> PerhapsSame(string person) => perhapsSame.GetValueOrDefault(person) ?? [];
 
     /// <summary>The same columns with where the venues stand.</summary>
@@ -177,22 +229,37 @@ public sealed partial class CorpusColumns
     {
         var best = new int[WorkVenue.DefaultIfEmpty(-1).Max() + 1];
         Array.Fill(best, -1);
-        foreach (var (venue, of) in standings) best[venue] = Standing.Best(of);
+        foreach (var (venue, of) in standings)
+            best[venue] = Standing.Best(of);
         var quartiles = new int[WorkSize];
-        for (var work = 0; work < WorkSize; work++) quartiles[work] = WorkFirstRecord[work] > 0 && WorkVenue[work] is >= 0 and var venue ? best[venue] : -1;
-        return new(this, All with { Standings = standings, Facets = new Dictionary<Facet, FacetColumn>(facets) { [Facet.Quartile] = FacetColumn.OfOnes(Standing.Words, quartiles) } });
+        for (var work = 0; work < WorkSize; work++)
+            quartiles[work] = WorkFirstRecord[work] > 0 && WorkVenue[work] is >= 0 and var venue ? best[venue] : -1;
+        return new(
+            this,
+            All with
+            {
+                Standings = standings,
+                Facets = new Dictionary<Facet, FacetColumn>(facets)
+                {
+                    [Facet.Quartile] = FacetColumn.OfOnes(Standing.Words, quartiles),
+                },
+            }
+        );
     }
 
     /// <summary>
-    /// The records that refer to something by one of some keys, whether it leads them anywhere today or not. O(references). A few too many may be told, none too few.
+    /// The records that refer to something by one of some keys, whether it leads them anywhere today or not.
+    /// O(references). A few too many may be told, none too few.
     /// </summary>
     /// <param name="halves">The lower halves of the keys.</param>
     public IReadOnlyList<int> Asking(IReadOnlySet<int> halves)
     {
-        if (halves.Count == 0) return [];
+        if (halves.Count == 0)
+            return [];
         // Most keys of most references are none of them: a table of bits says so without a look into the set.
         var perhaps = new BitSet(1 << 20);
-        foreach (var half in halves) perhaps.Add(half & ((1 << 20) - 1));
+        foreach (var half in halves)
+            perhaps.Add(half & ((1 << 20) - 1));
         var found = new List<int>();
         for (var record = 0; record < All.Asked.Size; record++)
             foreach (var half in All.Asked.Of(record))

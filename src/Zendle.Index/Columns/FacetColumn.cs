@@ -4,7 +4,10 @@ using Zendle.Core.Sets;
 
 namespace Zendle.Index.Columns;
 
-/// <summary>The values of one field for every work: a work has a value when any of its records has it. A value that no work has any more keeps its number.</summary>
+/// <summary>
+/// The values of one field for every work: a work has a value when any of its records has it. A value that no work has
+/// any more keeps its number.
+/// </summary>
 public sealed class FacetColumn
 {
     private readonly NameTable table;
@@ -20,7 +23,9 @@ public sealed class FacetColumn
         totals = new(() =>
         {
             var counts = new int[count];
-            for (var work = 0; work < Size; work++) foreach (var value in Of(work)) counts[value]++;
+            for (var work = 0; work < Size; work++)
+                foreach (var value in Of(work))
+                    counts[value]++;
             return counts;
         });
     }
@@ -31,7 +36,10 @@ public sealed class FacetColumn
     public IReadOnlyList<string> Names { get; }
 
     /// <summary>Numbers of the values a work has, ascending.</summary>
-    public ReadOnlySpan<int> Of(int work) => ones is null ? values.Of(work) : (uint)work < (uint)ones.Length && ones[work] >= 0 ? ones.AsSpan(work, 1) : [];
+    public ReadOnlySpan<int> Of(int work) =>
+        ones is null ? values.Of(work)
+        : (uint)work < (uint)ones.Length && ones[work] >= 0 ? ones.AsSpan(work, 1)
+        : [];
 
     /// <summary>The values in which a word begins with some letters, those of most works first. O(values).</summary>
     /// <param name="beginning">The letters, folded; several words must stand in a row.</param>
@@ -39,10 +47,22 @@ public sealed class FacetColumn
     public IReadOnlyList<string> Beginning(string beginning, int most)
     {
         var (wanted, folded) = (" " + beginning, table.Folded(Names.Count));
-        return [.. Enumerable.Range(0, Names.Count).Where(i => totals.Value[i] > 0 && folded[i]!.Contains(wanted, StringComparison.Ordinal)).OrderByDescending(i => totals.Value[i]).ThenBy(i => Names[i], StringComparer.Ordinal).Take(most).Select(i => Names[i])];
+        return
+        [
+            .. Enumerable
+                .Range(0, Names.Count)
+                .Where(i => totals.Value[i] > 0 && folded[i]!.Contains(wanted, StringComparison.Ordinal))
+                .OrderByDescending(i => totals.Value[i])
+                .ThenBy(i => Names[i], StringComparer.Ordinal)
+                .Take(most)
+                .Select(i => Names[i]),
+        ];
     }
 
-    /// <summary>How many works of <paramref name="works"/> have each value: those that occur, by the value's number, ascending. O(works + values).</summary>
+    /// <summary>
+    /// How many works of <paramref name="works"/> have each value: those that occur, by the value's number, ascending.
+    /// O(works + values).
+    /// </summary>
     public (int Value, int Count)[] Count(BitSet works)
     {
         // Some fields have as many values as there are works: the room to count in is held between questions.
@@ -51,41 +71,60 @@ public sealed class FacetColumn
         {
             Array.Clear(counts, 0, Names.Count);
             foreach (var work in works)
-                foreach (var value in Of(work)) counts[value]++;
+            foreach (var value in Of(work))
+                counts[value]++;
             var found = new (int, int)[Names.Count - counts.AsSpan(0, Names.Count).Count(0)];
-            for (int value = 0, n = 0; n < found.Length; value++) if (counts[value] > 0) found[n++] = (value, counts[value]);
+            for (int value = 0, n = 0; n < found.Length; value++)
+                if (counts[value] > 0)
+                    found[n++] = (value, counts[value]);
             return found;
         }
-        finally { ArrayPool<int>.Shared.Return(counts); }
+        finally
+        {
+            ArrayPool<int>.Shared.Return(counts);
+        }
     }
 
     /// <summary>The works that have at least one of <paramref name="names"/>; names nobody has find nothing.</summary>
     public BitSet With(IEnumerable<string> names, int size)
     {
         var wanted = new bool[Names.Count];
-        foreach (var name in names) if (table.Find(name) is >= 0 and var number && number < wanted.Length) wanted[number] = true;
+        foreach (var name in names)
+            if (table.Find(name) is >= 0 and var number && number < wanted.Length)
+                wanted[number] = true;
         var found = new BitSet(size);
         for (var work = 0; work < Size; work++)
             foreach (var value in Of(work))
-                if (wanted[value]) { found.Add(work); break; }
+                if (wanted[value])
+                {
+                    found.Add(work);
+                    break;
+                }
         return found;
     }
 
-    /// <summary>What the column is made of, for writing it down: the names, and either lists or one number for each work.</summary>
+    /// <summary>
+    /// What the column is made of, for writing it down: the names, and either lists or one number for each work.
+    /// </summary>
     internal (string[] Names, IdLists Values, int[]? Ones) Parts => ([.. Names], values, ones);
 
     /// <summary>A column that was written down.</summary>
     internal static FacetColumn From(IEnumerable<string> names, IdLists values, int[]? ones)
     {
         var table = new NameTable();
-        foreach (var name in names) table.Add(name);
+        foreach (var name in names)
+            table.Add(name);
         var column = new FacetColumn(table, values, ones);
         for (var work = 0; work < column.Size; work++)
-            foreach (var value in column.Of(work)) if ((uint)value >= (uint)table.Count) throw new InvalidDataException("A value of a field has no name.");
+            foreach (var value in column.Of(work))
+                if ((uint)value >= (uint)table.Count)
+                    throw new InvalidDataException("A value of a field has no name.");
         return column;
     }
 
-    /// <summary>A column in which a work has one value or none. O(works); a third of the room that lists would take.</summary>
+    /// <summary>
+    /// A column in which a work has one value or none. O(works); a third of the room that lists would take.
+    /// </summary>
     /// <param name="names">The name of each value; several that differ in case only are one value.</param>
     /// <param name="placeOf">By work: the place of its name among <paramref name="names"/>, −1 for none.</param>
     internal static FacetColumn OfOnes(IEnumerable<string> names, int[] placeOf)
@@ -105,7 +144,8 @@ public sealed class FacetColumn
         public int Number(string name) => table.Add(name);
 
         /// <summary>Sets the values of a work; each counts once.</summary>
-        public void Set(int work, IEnumerable<string> names) => Set(work, [.. names.Select(table.Add).Distinct().Order()]);
+        public void Set(int work, IEnumerable<string> names) =>
+            Set(work, [.. names.Select(table.Add).Distinct().Order()]);
 
         /// <summary>Sets the values of a work by their numbers, ascending and each once.</summary>
         public void Set(int work, ReadOnlySpan<int> numbers) => values.Set(work, numbers);

@@ -6,10 +6,19 @@ namespace Zendle.Index.Columns;
 /// <param name="packed">The byte.</param>
 public readonly struct RecordFields(byte packed)
 {
-    private const int Types = 0b1_1111, WithAbstract = 1 << 5, WithKeywords = 1 << 6, WithReferences = 1 << 7;
+    private const int Types = 0b1_1111,
+        WithAbstract = 1 << 5,
+        WithKeywords = 1 << 6,
+        WithReferences = 1 << 7;
 
     /// <summary>Packs what a record has.</summary>
-    internal static byte Pack(ColumnRow row) => (byte)((int)row.Type & Types | (row.HasAbstract ? WithAbstract : 0) | (row.Around?.Keywords.Count > 0 ? WithKeywords : 0) | (row.References.Count > 0 ? WithReferences : 0));
+    internal static byte Pack(ColumnRow row) =>
+        (byte)(
+            (int)row.Type & Types
+            | (row.HasAbstract ? WithAbstract : 0)
+            | (row.Around?.Keywords.Count > 0 ? WithKeywords : 0)
+            | (row.References.Count > 0 ? WithReferences : 0)
+        );
 
     /// <summary>Kind of document.</summary>
     public DocumentType Type => (DocumentType)(packed & Types);

@@ -4,7 +4,10 @@ using Zendle.Core.Sets;
 
 namespace Zendle.Index.Columns;
 
-/// <summary>A text by id, all as UTF-8 in one array (see <see cref="IdLists"/>): a million titles as objects of their own would take three times the room.</summary>
+/// <summary>
+/// A text by id, all as UTF-8 in one array (see <see cref="IdLists"/>): a million titles as objects of their own would
+/// take three times the room.
+/// </summary>
 public sealed class TextColumn
 {
     // Four bytes to a number; what is left over of the last is filled with a byte that no UTF-8 has.
@@ -44,7 +47,8 @@ public sealed class TextColumn
                 return;
             }
             var numbers = (Encoding.UTF8.GetMaxByteCount(text.Length) + 3) / 4;
-            if (room.Length < numbers) room = new int[numbers];
+            if (room.Length < numbers)
+                room = new int[numbers];
             var bytes = MemoryMarshal.AsBytes(room.AsSpan());
             var length = Encoding.UTF8.GetBytes(text, bytes);
             var whole = (length + 3) / 4;

@@ -5,14 +5,20 @@ using Zendle.Core.Merging;
 namespace Zendle.Index.Columns;
 
 /// <summary>
-/// The places of works in an order of texts, so that a list sorts by whole numbers. Texts are compared by their words as they are searched: case, accents and
-/// punctuation count for nothing, and letters of other scripts follow the order of Unicode. Equal texts share a place, works without one come last.
+/// The places of works in an order of texts, so that a list sorts by whole numbers. Texts are compared by their words
+/// as they are searched: case, accents and punctuation count for nothing, and letters of other scripts follow the order
+/// of Unicode. Equal texts share a place, works without one come last.
 /// </summary>
 internal static class TextRanks
 {
-    private const int Beginning = sizeof(ulong), Glance = 48, ManyOf = 16;
+    private const int Beginning = sizeof(ulong),
+        Glance = 48,
+        ManyOf = 16;
 
-    /// <summary>The place of each work. O(n log n) over works, on all cores; whole texts are folded only where several begin alike.</summary>
+    /// <summary>
+    /// The place of each work. O(n log n) over works, on all cores; whole texts are folded only where several begin
+    /// alike.
+    /// </summary>
     /// <param name="texts">The text of a work; null for none.</param>
     /// <param name="size">Works are below this.</param>
     public static int[] Of(Func<int, string?> texts, int size)
@@ -22,34 +28,47 @@ internal static class TextRanks
         Parallel.For(0, works.Length, i => beginnings[i] = BeginningOf(texts(works[i])!));
         Array.Sort(beginnings, works);
         var alike = Alike(beginnings);
-        // Works that begin alike are put in order by their whole keys; a work whose key is that of the one before it shares its place.
+        // Works that begin alike are put in order by their whole keys; a work whose key is that of the one before it
+        // shares its place.
         var isSame = new bool[works.Length];
-        Parallel.ForEach(alike, run =>
-        {
-            var keyed = works[run].Select(w => (Key: Key(texts(w)!), Work: w)).ToArray();
-            Array.Sort(keyed, (a, b) => a.Key.AsSpan().SequenceCompareTo(b.Key));
-            for (var i = 0; i < keyed.Length; i++)
+        Parallel.ForEach(
+            alike,
+            run =>
             {
-                works[run.Start.Value + i] = keyed[i].Work;
-                isSame[run.Start.Value + i] = i > 0 && keyed[i].Key.AsSpan().SequenceEqual(keyed[i - 1].Key);
+                var keyed = works[run].Select(w => (Key: Key(texts(w)!), Work: w)).ToArray();
+                Array.Sort(keyed, (a, b) => a.Key.AsSpan().SequenceCompareTo(b.Key));
+                for (var i = 0; i < keyed.Length; i++)
+                {
+                    works[run.Start.Value + i] = keyed[i].Work;
+                    isSame[run.Start.Value + i] = i > 0 && keyed[i].Key.AsSpan().SequenceEqual(keyed[i - 1].Key);
+                }
             }
-        });
+        );
         var ranks = new int[size];
         Array.Fill(ranks, int.MaxValue);
-        for (int i = 0, place = -1; i < works.Length; i++) ranks[works[i]] = isSame[i] ? place : ++place;
+        for (int i = 0, place = -1; i < works.Length; i++)
+            ranks[works[i]] = isSame[i] ? place : ++place;
         return ranks;
     }
 
-    /// <summary>The places after some texts changed: what <see cref="Of"/> would give. O(size), and a search for each text that changed.</summary>
+    /// <summary>
+    /// The places after some texts changed: what <see cref="Of"/> would give. O(size), and a search for each text that
+    /// changed.
+    /// </summary>
     /// <param name="before">The places before.</param>
     /// <param name="changed">The works whose texts came, changed or went.</param>
     /// <param name="texts">The text of a work; null for none.</param>
     /// <param name="size">Works are below this.</param>
     public static int[] After(int[] before, IReadOnlyCollection<int> changed, Func<int, string?> texts, int size)
     {
-        if (changed.Count > size / ManyOf) return Of(texts, size);
+        if (changed.Count > size / ManyOf)
+            return Of(texts, size);
         var (order, starts) = Kept(before, changed);
-        var coming = changed.Distinct().Where(w => texts(w) is not null).Select(w => (Key: Key(texts(w)!), Work: w)).ToArray();
+        var coming = changed
+            .Distinct()
+            .Where(w => texts(w) is not null)
+            .Select(w => (Key: Key(texts(w)!), Work: w))
+            .ToArray();
         Array.Sort(coming, (a, b) => a.Key.AsSpan().SequenceCompareTo(b.Key));
         var ranks = new int[size];
         Array.Fill(ranks, int.MaxValue);
@@ -58,22 +77,27 @@ internal static class TextRanks
         foreach (var (key, work) in coming)
         {
             var (at, isThere) = Find(key);
-            while (next < at) PlaceNext();
+            while (next < at)
+                PlaceNext();
             if (last is null || !key.AsSpan().SequenceEqual(last))
             {
-                if (isThere) PlaceNext();
-                else place++;
+                if (isThere)
+                    PlaceNext();
+                else
+                    place++;
                 last = key;
             }
             ranks[work] = place;
         }
-        while (next < starts.Count - 1) PlaceNext();
+        while (next < starts.Count - 1)
+            PlaceNext();
         return ranks;
 
         void PlaceNext()
         {
             place++;
-            foreach (var work in order.AsSpan(starts[next]..starts[next + 1])) ranks[work] = place;
+            foreach (var work in order.AsSpan(starts[next]..starts[next + 1]))
+                ranks[work] = place;
             next++;
         }
 
@@ -84,30 +108,42 @@ internal static class TextRanks
             {
                 var middle = (low + high) / 2;
                 var sign = Key(texts(order[starts[middle]])!).AsSpan().SequenceCompareTo(key);
-                if (sign == 0) return (middle, true);
-                if (sign < 0) low = middle + 1;
-                else high = middle;
+                if (sign == 0)
+                    return (middle, true);
+                if (sign < 0)
+                    low = middle + 1;
+                else
+                    high = middle;
             }
             return (low, false);
         }
     }
 
-    /// <summary>The works that did not change, in their order, and where in it each place starts; the end comes last.</summary>
+    /// <summary>
+    /// The works that did not change, in their order, and where in it each place starts; the end comes last.
+    /// </summary>
     private static (int[] Order, List<int> Starts) Kept(int[] before, IReadOnlyCollection<int> changed)
     {
         var isOut = new bool[before.Length];
-        foreach (var work in changed) if (work < isOut.Length) isOut[work] = true;
+        foreach (var work in changed)
+            if (work < isOut.Length)
+                isOut[work] = true;
         var counts = new int[before.Length + 1];
-        for (var work = 0; work < before.Length; work++) if (!isOut[work] && before[work] != int.MaxValue) counts[before[work]]++;
+        for (var work = 0; work < before.Length; work++)
+            if (!isOut[work] && before[work] != int.MaxValue)
+                counts[before[work]]++;
         var (starts, all) = (new List<int>(), 0);
         for (var place = 0; place < counts.Length; place++)
         {
-            if (counts[place] > 0) starts.Add(all);
+            if (counts[place] > 0)
+                starts.Add(all);
             (counts[place], all) = (all, all + counts[place]);
         }
         starts.Add(all);
         var order = new int[all];
-        for (var work = 0; work < before.Length; work++) if (!isOut[work] && before[work] != int.MaxValue) order[counts[before[work]]++] = work;
+        for (var work = 0; work < before.Length; work++)
+            if (!isOut[work] && before[work] != int.MaxValue)
+                order[counts[before[work]]++] = work;
         return (order, starts);
     }
 
@@ -117,7 +153,8 @@ internal static class TextRanks
         for (int start = 0, end; start < beginnings.Length; start = end)
         {
             for (end = start + 1; end < beginnings.Length && beginnings[end] == beginnings[start]; end++) { }
-            if (end - start > 1) runs.Add(start..end);
+            if (end - start > 1)
+                runs.Add(start..end);
         }
         return runs;
     }
@@ -125,10 +162,12 @@ internal static class TextRanks
     /// <summary>The first bytes of a key as a number of the same order.</summary>
     private static ulong BeginningOf(string text)
     {
-        // Most texts tell their first bytes in their first words. What is cut must not cut a word, nor end what hangs together.
+        // Most texts tell their first bytes in their first words. What is cut must not cut a word, nor end what hangs
+        // together.
         var cut = text.Length > Glance ? text.LastIndexOf(' ', Glance) : -1;
         var key = cut > 0 ? Key(text[..cut]) : [];
-        if (key.Length < Beginning) key = Key(text);
+        if (key.Length < Beginning)
+            key = Key(text);
         Span<byte> first = stackalloc byte[Beginning];
         first.Clear();
         key.AsSpan(0, Math.Min(Beginning, key.Length)).CopyTo(first);

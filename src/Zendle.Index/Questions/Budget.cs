@@ -3,8 +3,9 @@ using System.Diagnostics;
 namespace Zendle.Index.Questions;
 
 /// <summary>
-/// What one request may cost: so much time, as long as somebody waits for it. Every evaluation looks at the budget of the request it works for
-/// (<see cref="Current"/>), so that none goes on when the request is over, however deep it is in postings; see docs/decisions/0013.
+/// What one request may cost: so much time, as long as somebody waits for it. Every evaluation looks at the budget of
+/// the request it works for (<see cref="Current"/>), so that none goes on when the request is over, however deep it is
+/// in postings; see docs/decisions/0013.
 /// </summary>
 public sealed class Budget : IDisposable
 {
@@ -12,7 +13,8 @@ public sealed class Budget : IDisposable
 
     private readonly Stopwatch watch = Stopwatch.StartNew();
     private readonly Lock gate = new();
-    private readonly TimeSpan time, light;
+    private readonly TimeSpan time,
+        light;
     private readonly CancellationToken cancel;
     private readonly Func<CancellationToken, IDisposable>? takeTurn;
     private IDisposable? turn;
@@ -23,9 +25,14 @@ public sealed class Budget : IDisposable
     /// <param name="time">After so long evaluation is given up.</param>
     /// <param name="cancel">Is set when nobody waits any more.</param>
     /// <param name="light">After so long the request counts as a heavy one and needs a turn.</param>
-    /// <param name="takeTurn">Waits for a turn among heavy requests and gives what ends it; null when there are none to be had.</param>
-    public Budget(TimeSpan time, CancellationToken cancel, TimeSpan light = default, Func<CancellationToken, IDisposable>? takeTurn = null) =>
-        (this.time, this.cancel, this.light, this.takeTurn) = (time, cancel, light, takeTurn);
+    /// <param name="takeTurn">Waits for a turn among heavy requests and gives what ends it; null when there are none to
+    /// be had.</param>
+    public Budget(
+        TimeSpan time,
+        CancellationToken cancel,
+        TimeSpan light = default,
+        Func<CancellationToken, IDisposable>? takeTurn = null
+    ) => (this.time, this.cancel, this.light, this.takeTurn) = (time, cancel, light, takeTurn);
 
     /// <summary>Most numbers that places of words may take in one request, 8 bytes each: 32 million words.</summary>
     public static long MostPlaces { get; } = 32_000_000;
@@ -44,13 +51,17 @@ public sealed class Budget : IDisposable
     public void Check()
     {
         cancel.ThrowIfCancellationRequested();
-        if (time == Timeout.InfiniteTimeSpan) return;
+        if (time == Timeout.InfiniteTimeSpan)
+            return;
         var spent = watch.Elapsed;
-        if (spent > time) throw new BudgetSpentException("This question takes longer than one question may.");
-        if (takeTurn is null || isTaken || spent <= light) return;
+        if (spent > time)
+            throw new BudgetSpentException("This question takes longer than one question may.");
+        if (takeTurn is null || isTaken || spent <= light)
+            return;
         lock (gate)
         {
-            if (isTaken) return;
+            if (isTaken)
+                return;
             turn = takeTurn(cancel);
             isTaken = true;
         }
@@ -60,7 +71,8 @@ public sealed class Budget : IDisposable
     /// <param name="count">Counts the calls.</param>
     public void Every(ref int count)
     {
-        if ((++count & 1023) == 0) Check();
+        if ((++count & 1023) == 0)
+            Check();
     }
 
     /// <summary>Notes that places of words are held in memory.</summary>
@@ -68,8 +80,12 @@ public sealed class Budget : IDisposable
     /// <exception cref="BudgetSpentException">They are too many.</exception>
     public void Hold(int places)
     {
-        if (time == Timeout.InfiniteTimeSpan) return;
-        if (Interlocked.Add(ref held, places) > MostPlaces) throw new BudgetSpentException("The words of this question stand at too many places to be held against each other.");
+        if (time == Timeout.InfiniteTimeSpan)
+            return;
+        if (Interlocked.Add(ref held, places) > MostPlaces)
+            throw new BudgetSpentException(
+                "The words of this question stand at too many places to be held against each other."
+            );
         Check();
     }
 

@@ -15,7 +15,9 @@ public sealed class CorpusIndex : IDisposable
     /// <summary>Opens the index in a folder; see <see cref="TextIndex.Open"/>.</summary>
     public CorpusIndex(string folder) => (this.folder, text) = (folder, TextIndex.Open(folder));
 
-    /// <summary>Whether damaged parts were taken out: the records that <see cref="Missing"/> tells must be put in again.</summary>
+    /// <summary>
+    /// Whether damaged parts were taken out: the records that <see cref="Missing"/> tells must be put in again.
+    /// </summary>
     public bool IsPartial => text.IsPartial;
 
     /// <summary>Those of some records whose words are not in it.</summary>
@@ -26,8 +28,9 @@ public sealed class CorpusIndex : IDisposable
     }
 
     /// <summary>
-    /// Opens the words anew from the last durable state, after something failed to be written: then nobody can tell which words of those put in since are lost.
-    /// What the store has beyond <see cref="Sequence"/> must be put in again. Snapshots that were handed out stay as they are.
+    /// Opens the words anew from the last durable state, after something failed to be written: then nobody can tell
+    /// which words of those put in since are lost. What the store has beyond <see cref="Sequence"/> must be put in
+    /// again. Snapshots that were handed out stay as they are.
     /// </summary>
     public void Reopen()
     {
@@ -35,14 +38,20 @@ public sealed class CorpusIndex : IDisposable
         text = TextIndex.Open(folder);
     }
 
-    /// <summary>Change sequence the durable index stands at; what the store has beyond it must be put in again.</summary>
+    /// <summary>
+    /// Change sequence the durable index stands at; what the store has beyond it must be put in again.
+    /// </summary>
     public long Sequence => text.Sequence;
 
-    /// <summary>Puts a record in, or takes it out when <paramref name="record"/> is null. Not seen before <see cref="Refresh"/>.</summary>
+    /// <summary>
+    /// Puts a record in, or takes it out when <paramref name="record"/> is null. Not seen before <see cref="Refresh"/>.
+    /// </summary>
     public void Put(int recordId, Record? record)
     {
-        if (record is null) text.Remove(recordId);
-        else text.Put(recordId, record);
+        if (record is null)
+            text.Remove(recordId);
+        else
+            text.Put(recordId, record);
     }
 
     /// <summary>Puts a record into an index that stands at 0: each once, quicker than <see cref="Put"/>.</summary>
@@ -53,27 +62,47 @@ public sealed class CorpusIndex : IDisposable
     /// <param name="databaseNames">Names of databases.</param>
     /// <param name="sequence">The store's change sequence.</param>
     /// <param name="containers">For each database that is an extract of another: which one; null for none.</param>
-    public void Refresh(CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long sequence, IReadOnlyDictionary<int, int>? containers = null)
+    public void Refresh(
+        CorpusColumns columns,
+        IReadOnlyDictionary<int, string> databaseNames,
+        long sequence,
+        IReadOnlyDictionary<int, int>? containers = null
+    )
     {
         text.Commit(sequence);
         Publish(columns, databaseNames, sequence, containers);
     }
 
     /// <summary>Makes the words that are in it visible with the columns given, without writing anything.</summary>
-    public void Publish(CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long sequence, IReadOnlyDictionary<int, int>? containers = null)
+    public void Publish(
+        CorpusColumns columns,
+        IReadOnlyDictionary<int, string> databaseNames,
+        long sequence,
+        IReadOnlyDictionary<int, int>? containers = null
+    )
     {
-        var next = new CorpusSnapshot(text.OpenReader(), columns, databaseNames, sequence, containers ?? new Dictionary<int, int>());
+        var next = new CorpusSnapshot(
+            text.OpenReader(),
+            columns,
+            databaseNames,
+            sequence,
+            containers ?? new Dictionary<int, int>()
+        );
         CorpusSnapshot? old;
-        lock (gate) (old, current) = (current, next);
+        lock (gate)
+            (old, current) = (current, next);
         old?.Dispose();
     }
 
-    /// <summary>The newest snapshot; dispose of it when the request is done. Throws before the first <see cref="Refresh"/>.</summary>
+    /// <summary>
+    /// The newest snapshot; dispose of it when the request is done. Throws before the first <see cref="Refresh"/>.
+    /// </summary>
     public CorpusSnapshot Snapshot()
     {
         lock (gate)
         {
-            if (current is null || !current.TryUse()) throw new InvalidOperationException("The index is not ready yet.");
+            if (current is null || !current.TryUse())
+                throw new InvalidOperationException("The index is not ready yet.");
             return current;
         }
     }
@@ -81,7 +110,11 @@ public sealed class CorpusIndex : IDisposable
     /// <summary>Closes everything.</summary>
     public void Dispose()
     {
-        lock (gate) { current?.Dispose(); current = null; }
+        lock (gate)
+        {
+            current?.Dispose();
+            current = null;
+        }
         text.Dispose();
     }
 }

@@ -7,16 +7,23 @@ using Zendle.Index.Columns;
 namespace Zendle.Index.Questions;
 
 /// <summary>
-/// The corpus at one moment: words, columns and citations that belong together. A request works on one snapshot from start to end.
-/// Sets of records that were worked out are remembered as long as the snapshot lives.
+/// The corpus at one moment: words, columns and citations that belong together. A request works on one snapshot from
+/// start to end. Sets of records that were worked out are remembered as long as the snapshot lives.
 /// </summary>
 public sealed class CorpusSnapshot : IDisposable
 {
-    private const int MostRemembered = 4_000, MostBytes = 96 << 20;
+    private const int MostRemembered = 4_000,
+        MostBytes = 96 << 20;
     private readonly ConcurrentDictionary<string, BitSet> remembered = new(StringComparer.Ordinal);
     private int users = 1;
 
-    internal CorpusSnapshot(DirectoryReader reader, CorpusColumns columns, IReadOnlyDictionary<int, string> databaseNames, long generation, IReadOnlyDictionary<int, int> containers)
+    internal CorpusSnapshot(
+        DirectoryReader reader,
+        CorpusColumns columns,
+        IReadOnlyDictionary<int, string> databaseNames,
+        long generation,
+        IReadOnlyDictionary<int, int> containers
+    )
     {
         Reader = reader;
         Columns = columns;
@@ -24,7 +31,9 @@ public sealed class CorpusSnapshot : IDisposable
         Generation = generation;
         Containers = containers;
         Live = new BitSet(columns.RecordSize);
-        for (var r = 0; r < columns.RecordSize; r++) if (columns.RecordWork[r] > 0 && columns.RecordDatabase[r] != CorpusColumns.NoDatabase) Live.Add(r);
+        for (var r = 0; r < columns.RecordSize; r++)
+            if (columns.RecordWork[r] > 0 && columns.RecordDatabase[r] != CorpusColumns.NoDatabase)
+                Live.Add(r);
     }
 
     internal DirectoryReader Reader { get; }
@@ -46,30 +55,41 @@ public sealed class CorpusSnapshot : IDisposable
 
     private int readers;
 
-    /// <summary>Does independent pieces of reading: on all cores for whoever reads alone, one after another while others read too, so that nobody's haste is another's wait.</summary>
+    /// <summary>
+    /// Does independent pieces of reading: on all cores for whoever reads alone, one after another while others read
+    /// too, so that nobody's haste is another's wait.
+    /// </summary>
     internal void Read<T>(IReadOnlyList<T> pieces, Action<T> read)
     {
         var alone = Interlocked.Increment(ref readers) == 1;
         try
         {
-            if (alone && pieces.Count > 1) Parallel.ForEach(pieces, read);
-            else foreach (var piece in pieces) read(piece);
+            if (alone && pieces.Count > 1)
+                Parallel.ForEach(pieces, read);
+            else
+                foreach (var piece in pieces)
+                    read(piece);
         }
         catch (AggregateException e)
         {
             // Why one core stopped is why all did.
             ExceptionDispatchInfo.Throw(e.Flatten().InnerExceptions[0]);
         }
-        finally { Interlocked.Decrement(ref readers); }
+        finally
+        {
+            Interlocked.Decrement(ref readers);
+        }
     }
 
     internal bool Remembers(string key) => remembered.ContainsKey(key);
 
     internal BitSet Remember(string key, Func<BitSet> work)
     {
-        if (remembered.TryGetValue(key, out var known)) return known;
+        if (remembered.TryGetValue(key, out var known))
+            return known;
         var set = work();
-        if (remembered.Count >= Math.Min(MostRemembered, Math.Max(64, MostBytes / (Columns.RecordSize / 8 + 1)))) remembered.Clear();
+        if (remembered.Count >= Math.Min(MostRemembered, Math.Max(64, MostBytes / (Columns.RecordSize / 8 + 1))))
+            remembered.Clear();
         remembered[key] = set;
         return set;
     }
@@ -80,14 +100,17 @@ public sealed class CorpusSnapshot : IDisposable
         while (true)
         {
             var n = Volatile.Read(ref users);
-            if (n == 0) return false;
-            if (Interlocked.CompareExchange(ref users, n + 1, n) == n) return true;
+            if (n == 0)
+                return false;
+            if (Interlocked.CompareExchange(ref users, n + 1, n) == n)
+                return true;
         }
     }
 
     /// <summary>Ends one user's part; the files are let go when the last one ends.</summary>
     public void Dispose()
     {
-        if (Interlocked.Decrement(ref users) == 0) Reader.Dispose();
+        if (Interlocked.Decrement(ref users) == 0)
+            Reader.Dispose();
     }
 }

@@ -23,11 +23,19 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
         var columns = snapshot.Columns;
         var names = snapshot.DatabaseNames;
         // A kept work that is in no database any more has its own line, so that the sum is the sum.
-        if (!columns.Withdrawn.IsEmpty && records.Members().Any(r => columns.RecordDatabase[r] == CorpusColumns.NoDatabase)) names = names.Append(new KeyValuePair<int, string>(CorpusColumns.NoDatabase, CorpusColumns.NoDatabaseName)).ToDictionary();
+        if (
+            !columns.Withdrawn.IsEmpty
+            && records.Members().Any(r => columns.RecordDatabase[r] == CorpusColumns.NoDatabase)
+        )
+            names = names
+                .Append(new KeyValuePair<int, string>(CorpusColumns.NoDatabase, CorpusColumns.NoDatabaseName))
+                .ToDictionary();
         var databases = names.Keys.Order().ToArray();
-        if (databases.Length > 64) throw new InvalidOperationException("The ledger counts at most 64 databases.");
+        if (databases.Length > 64)
+            throw new InvalidOperationException("The ledger counts at most 64 databases.");
         var bit = new int[256];
-        for (var i = 0; i < databases.Length; i++) bit[databases[i]] = i;
+        for (var i = 0; i < databases.Length; i++)
+            bit[databases[i]] = i;
         var on = databases.Select(d => chosen.IsDefaultOrEmpty || chosen.Contains(d)).ToArray();
         // Held between calls, whatever stands in it: an array as long as the corpus takes longer to make than to use.
         var masks = ArrayPool<ulong>.Shared.Rent(columns.WorkSize);
@@ -45,28 +53,57 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
             masks[work] |= 1UL << d;
         }
         var whole = new ulong[databases.Length];
-        for (var i = 0; i < whole.Length; i++) whole[i] = 1UL << i;
-        foreach (var (extract, container) in snapshot.Containers) if (names.ContainsKey(extract) && names.ContainsKey(container)) whole[bit[container]] |= 1UL << bit[extract];
+        for (var i = 0; i < whole.Length; i++)
+            whole[i] = 1UL << i;
+        foreach (var (extract, container) in snapshot.Containers)
+            if (names.ContainsKey(extract) && names.ContainsKey(container))
+                whole[bit[container]] |= 1UL << bit[extract];
         var isWhole = Array.ConvertAll(whole, w => (w & (w - 1)) != 0);
         var wholes = Enumerable.Range(0, whole.Length).Where(i => isWhole[i]).ToArray();
         var chosenMask = 0UL;
-        for (var i = 0; i < on.Length; i++) if (on[i]) chosenMask |= 1UL << i;
+        for (var i = 0; i < on.Length; i++)
+            if (on[i])
+                chosenMask |= 1UL << i;
         var (workCounts, only, total) = (new int[databases.Length], new int[databases.Length], 0);
         foreach (var work in works)
         {
             var mask = masks[work];
-            for (var m = mask; m != 0; m &= m - 1) workCounts[System.Numerics.BitOperations.TrailingZeroCount(m)]++;
+            for (var m = mask; m != 0; m &= m - 1)
+                workCounts[System.Numerics.BitOperations.TrailingZeroCount(m)]++;
             var seen = mask & chosenMask;
-            if (seen == 0) continue;
+            if (seen == 0)
+                continue;
             total++;
             // Without a database goes what it holds and what its extracts hold; without an extract only that.
-            if ((seen & (seen - 1)) == 0 && !isWhole[System.Numerics.BitOperations.TrailingZeroCount(seen)]) only[System.Numerics.BitOperations.TrailingZeroCount(seen)]++;
-            foreach (var i in wholes) if (on[i] && (seen & ~whole[i]) == 0) only[i]++;
+            if ((seen & (seen - 1)) == 0 && !isWhole[System.Numerics.BitOperations.TrailingZeroCount(seen)])
+                only[System.Numerics.BitOperations.TrailingZeroCount(seen)]++;
+            foreach (var i in wholes)
+                if (on[i] && (seen & ~whole[i]) == 0)
+                    only[i]++;
         }
         ArrayPool<ulong>.Shared.Return(masks);
         var recordsOn = 0;
-        for (var i = 0; i < on.Length; i++) if (on[i]) recordsOn += recordCounts[i];
-        return new([.. databases.Select((d, i) => new LedgerLine(d, names[d], on[i], recordCounts[i], workCounts[i], only[i], snapshot.Containers.TryGetValue(d, out var container) ? container : null))], recordsOn, total);
+        for (var i = 0; i < on.Length; i++)
+            if (on[i])
+                recordsOn += recordCounts[i];
+        return new(
+            [
+                .. databases.Select(
+                    (d, i) =>
+                        new LedgerLine(
+                            d,
+                            names[d],
+                            on[i],
+                            recordCounts[i],
+                            workCounts[i],
+                            only[i],
+                            snapshot.Containers.TryGetValue(d, out var container) ? container : null
+                        )
+                ),
+            ],
+            recordsOn,
+            total
+        );
     }
 }
 
@@ -76,6 +113,15 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
 /// <param name="Chosen">Whether it is searched.</param>
 /// <param name="Records">Its matching records.</param>
 /// <param name="Works">The works they describe.</param>
-/// <param name="OnlyHere">Works that no other chosen database holds a matching record of: what would be missed without it, its extracts counted together with it.</param>
+/// <param name="OnlyHere">Works that no other chosen database holds a matching record of: what would be missed without
+/// it, its extracts counted together with it.</param>
 /// <param name="PartOf">The database it is an extract of; null for none.</param>
-public sealed record LedgerLine(int DatabaseId, string Name, bool Chosen, int Records, int Works, int OnlyHere, int? PartOf);
+public sealed record LedgerLine(
+    int DatabaseId,
+    string Name,
+    bool Chosen,
+    int Records,
+    int Works,
+    int OnlyHere,
+    int? PartOf
+);

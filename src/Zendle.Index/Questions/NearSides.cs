@@ -4,14 +4,18 @@ using Zendle.Index.Text;
 
 namespace Zendle.Index.Questions;
 
-/// <summary>Where the terms on the sides of a NEAR stand, in one field of one segment; each place knows its term, so that a term can be left out without reading again.</summary>
+/// <summary>
+/// Where the terms on the sides of a NEAR stand, in one field of one segment; each place knows its term, so that a term
+/// can be left out without reading again.
+/// </summary>
 internal sealed class NearSides
 {
     private readonly NearNode near;
     private readonly (Spans Spans, ushort[] Terms)[] sides;
     private readonly TermNode[][] terms;
 
-    private NearSides(NearNode near, int[] records, TermNode[][] terms, (Spans, ushort[])[] sides) => (this.near, Records, this.terms, this.sides) = (near, records, terms, sides);
+    private NearSides(NearNode near, int[] records, TermNode[][] terms, (Spans, ushort[])[] sides) =>
+        (this.near, Records, this.terms, this.sides) = (near, records, terms, sides);
 
     /// <summary>Record of each document of the segment.</summary>
     public int[] Records { get; }
@@ -21,7 +25,15 @@ internal sealed class NearSides
     {
         var leaves = snapshot.Reader.Leaves;
         var read = new NearSides[leaves.Count];
-        snapshot.Read([.. Enumerable.Range(0, leaves.Count)], i => read[i] = Of(near, new(leaves[i].AtomicReader, field, budget), SegmentDocs.Of(leaves[i].AtomicReader).Record));
+        snapshot.Read(
+            [.. Enumerable.Range(0, leaves.Count)],
+            i =>
+                read[i] = Of(
+                    near,
+                    new(leaves[i].AtomicReader, field, budget),
+                    SegmentDocs.Of(leaves[i].AtomicReader).Record
+                )
+        );
         return read;
     }
 
@@ -35,23 +47,26 @@ internal sealed class NearSides
         foreach (var i in Enumerable.Range(0, terms.Length).OrderBy(i => terms[i].Sum(t => (long)reader.AtMost(t))))
         {
             sides[i] = Tagged([.. terms[i].Select(t => reader.Of(t, within))]);
-            if (sides[i].Spans.Count == 0) break; // one side stands nowhere, so nothing is near
+            if (sides[i].Spans.Count == 0)
+                break; // one side stands nowhere, so nothing is near
             within = reader.DocumentsOf(sides[i].Spans);
         }
         return new(near, records, terms, sides);
     }
 
-    private static IEnumerable<TermNode> Terms(QueryNode part) => part switch
-    {
-        TermNode t => [t],
-        OrNode o => o.Parts.SelectMany(Terms),
-        _ => throw new ArgumentException("A side of NEAR is a term or a group of terms.", nameof(part)),
-    };
+    private static IEnumerable<TermNode> Terms(QueryNode part) =>
+        part switch
+        {
+            TermNode t => [t],
+            OrNode o => o.Parts.SelectMany(Terms),
+            _ => throw new ArgumentException("A side of NEAR is a term or a group of terms.", nameof(part)),
+        };
 
     /// <summary>Lists as one, sorted, with the number of the list each place came from.</summary>
     private static (Spans, ushort[]) Tagged(Spans[] lists)
     {
-        if (lists is [var only]) return (only, []);
+        if (lists is [var only])
+            return (only, []);
         var starts = lists.SelectMany(l => l.Starts).ToArray();
         var rest = lists.SelectMany((l, i) => l.Lengths.Select(n => (Length: n, Term: (ushort)i))).ToArray();
         Array.Sort(starts, rest);
@@ -75,15 +90,20 @@ internal sealed class NearSides
     private Spans Side(int i, QueryNode? without)
     {
         var (spans, tags) = sides[i];
-        if (without is null) return spans;
-        if (ReferenceEquals(near.Parts[i], without)) return Spans.None;
+        if (without is null)
+            return spans;
+        if (ReferenceEquals(near.Parts[i], without))
+            return Spans.None;
         var left = Array.FindIndex(terms[i], t => ReferenceEquals(t, without));
-        if (left < 0) return spans;
-        if (tags.Length == 0) return Spans.None;
+        if (left < 0)
+            return spans;
+        if (tags.Length == 0)
+            return Spans.None;
         var (starts, lengths, count) = (new long[spans.Count], new int[spans.Count], 0);
         for (var n = 0; n < spans.Count; n++)
         {
-            if (tags[n] == left) continue;
+            if (tags[n] == left)
+                continue;
             (starts[count], lengths[count]) = (spans.Starts[n], spans.Lengths[n]);
             count++;
         }

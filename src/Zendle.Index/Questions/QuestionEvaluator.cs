@@ -10,8 +10,8 @@ using Zendle.Index.Text;
 namespace Zendle.Index.Questions;
 
 /// <summary>
-/// Answers questions exactly, as sets. A tree is worked out on records (a work matches when one of its records does), leaf sets are
-/// remembered by the snapshot, and everything above them is algebra on bits.
+/// Answers questions exactly, as sets. A tree is worked out on records (a work matches when one of its records does),
+/// leaf sets are remembered by the snapshot, and everything above them is algebra on bits.
 /// </summary>
 /// <param name="snapshot">The corpus at one moment.</param>
 /// <param name="facts">What the review says, for stage: and tag:; null outside a review.</param>
@@ -28,73 +28,97 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     /// <returns>A set that must not be changed.</returns>
     public BitSet Records(QueryNode root, QueryField field = QueryField.About, QueryNode? without = null)
     {
-        if (without is null && root is AndNode or OrNode) ReadTerms(root, field);
+        if (without is null && root is AndNode or OrNode)
+            ReadTerms(root, field);
         return Found(root, field, without);
     }
 
     /// <summary>
-    /// Reads what the terms of a tree find, several at once: reading postings takes most of the time of a question that was not asked before, and no term knows of another.
+    /// Reads what the terms of a tree find, several at once: reading postings takes most of the time of a question that
+    /// was not asked before, and no term knows of another.
     /// </summary>
     private void ReadTerms(QueryNode root, QueryField field)
     {
-        var terms = Leaves(root, field).Where(t => t.Field is not (QueryField.Stage or QueryField.Tag or QueryField.Database) && !snapshot.Remembers(Key(t.Term, t.Field))).ToArray();
-        if (terms.Length > 1) snapshot.Read(terms, t => Term(t.Term, t.Field));
+        var terms = Leaves(root, field)
+            .Where(t =>
+                t.Field is not (QueryField.Stage or QueryField.Tag or QueryField.Database)
+                && !snapshot.Remembers(Key(t.Term, t.Field))
+            )
+            .ToArray();
+        if (terms.Length > 1)
+            snapshot.Read(terms, t => Term(t.Term, t.Field));
     }
 
-    private static IEnumerable<(TermNode Term, QueryField Field)> Leaves(QueryNode node, QueryField field) => node switch
-    {
-        TermNode t => [(t, field)],
-        AndNode a => a.Parts.SelectMany(p => Leaves(p, field)),
-        OrNode o => o.Parts.SelectMany(p => Leaves(p, field)),
-        NotNode n => Leaves(n.Part, field),
-        FieldNode f => Leaves(f.Part, f.Field),
-        _ => [],
-    };
+    private static IEnumerable<(TermNode Term, QueryField Field)> Leaves(QueryNode node, QueryField field) =>
+        node switch
+        {
+            TermNode t => [(t, field)],
+            AndNode a => a.Parts.SelectMany(p => Leaves(p, field)),
+            OrNode o => o.Parts.SelectMany(p => Leaves(p, field)),
+            NotNode n => Leaves(n.Part, field),
+            FieldNode f => Leaves(f.Part, f.Field),
+            _ => [],
+        };
 
     private BitSet Found(QueryNode root, QueryField field, QueryNode? without)
     {
         budget.Check();
-        if (ReferenceEquals(root, without)) return new BitSet(columns.RecordSize);
+        if (ReferenceEquals(root, without))
+            return new BitSet(columns.RecordSize);
         switch (root)
         {
-            case AllNode: return snapshot.Live;
-            case TermNode term: return Term(term, field);
-            case FieldNode f: return Found(f.Part, f.Field, without);
-            case YearsNode years: return Years(years);
+            case AllNode:
+                return snapshot.Live;
+            case TermNode term:
+                return Term(term, field);
+            case FieldNode f:
+                return Found(f.Part, f.Field, without);
+            case YearsNode years:
+                return Years(years);
             case NotNode not:
                 var rest = snapshot.Live.Copy();
                 rest.ExceptWith(Found(not.Part, field, without));
                 return rest;
-            case AndNode and: return BitSet.Common([.. and.Parts.Select(p => Found(p, field, without))]);
+            case AndNode and:
+                return BitSet.Common([.. and.Parts.Select(p => Found(p, field, without))]);
             case OrNode many when (without is null || !Holds(many, without)) && !AsksReview(many, field):
-                // On a board all cards but one stay as they are: what a card finds is remembered like what a term finds.
+                // On a board all cards but one stay as they are: what a card finds is remembered like what a term
+                // finds.
                 return snapshot.Remember($"or {field}|{QueryText.Print(many)}", () => Any(many, field, null));
-            case OrNode many: return Any(many, field, without);
-            case NearNode near: return Near(near, field, without);
-            default: throw new ArgumentOutOfRangeException(nameof(root));
+            case OrNode many:
+                return Any(many, field, without);
+            case NearNode near:
+                return Near(near, field, without);
+            default:
+                throw new ArgumentOutOfRangeException(nameof(root));
         }
     }
 
     private BitSet Any(OrNode or, QueryField field, QueryNode? without)
     {
         var any = Found(or.Parts[0], field, without).Copy();
-        foreach (var part in or.Parts.Skip(1)) any.UnionWith(Found(part, field, without));
+        foreach (var part in or.Parts.Skip(1))
+            any.UnionWith(Found(part, field, without));
         return any;
     }
 
     /// <summary>Whether what a tree finds depends on the review that asks, and so is not remembered for all.</summary>
-    private static bool AsksReview(QueryNode tree, QueryField field) => field is QueryField.Stage or QueryField.Tag || Leaves(tree, field).Any(l => l.Field is QueryField.Stage or QueryField.Tag);
+    private static bool AsksReview(QueryNode tree, QueryField field) =>
+        field is QueryField.Stage or QueryField.Tag
+        || Leaves(tree, field).Any(l => l.Field is QueryField.Stage or QueryField.Tag);
 
     /// <summary>Whether a node stands in a tree.</summary>
-    private static bool Holds(QueryNode tree, QueryNode node) => ReferenceEquals(tree, node) || tree switch
-    {
-        AndNode a => a.Parts.Any(p => Holds(p, node)),
-        OrNode o => o.Parts.Any(p => Holds(p, node)),
-        NearNode n => n.Parts.Any(p => Holds(p, node)),
-        NotNode n => Holds(n.Part, node),
-        FieldNode f => Holds(f.Part, node),
-        _ => false,
-    };
+    private static bool Holds(QueryNode tree, QueryNode node) =>
+        ReferenceEquals(tree, node)
+        || tree switch
+        {
+            AndNode a => a.Parts.Any(p => Holds(p, node)),
+            OrNode o => o.Parts.Any(p => Holds(p, node)),
+            NearNode n => n.Parts.Any(p => Holds(p, node)),
+            NotNode n => Holds(n.Part, node),
+            FieldNode f => Holds(f.Part, node),
+            _ => false,
+        };
 
     /// <summary>The works of <paramref name="records"/> that lie in the chosen databases. O(records).</summary>
     /// <param name="records">Records.</param>
@@ -104,38 +128,52 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         var works = new BitSet(columns.WorkSize);
         if (databases.IsDefaultOrEmpty)
         {
-            foreach (var r in records) works.Add(columns.RecordWork[r]);
+            foreach (var r in records)
+                works.Add(columns.RecordWork[r]);
             return works;
         }
         var chosen = new bool[256];
-        foreach (var d in databases) if ((uint)d < (uint)chosen.Length) chosen[d] = true;
-        foreach (var r in records) if (chosen[columns.RecordDatabase[r]]) works.Add(columns.RecordWork[r]);
+        foreach (var d in databases)
+            if ((uint)d < (uint)chosen.Length)
+                chosen[d] = true;
+        foreach (var r in records)
+            if (chosen[columns.RecordDatabase[r]])
+                works.Add(columns.RecordWork[r]);
         return works;
     }
 
     /// <summary>The words that a pattern stands for, those in most records first.</summary>
     /// <param name="slot">A folded pattern.</param>
     /// <param name="field">Where it is looked for.</param>
-    /// <returns>Each word once, with how many postings it has over the fields: an order, not a count to be shown.</returns>
+    /// <returns>Each word once, with how many postings it has over the fields: an order, not a count to be
+    /// shown.</returns>
     public IReadOnlyList<(string Word, int Postings)> WordsOf(string slot, QueryField field)
     {
         var found = new Dictionary<string, int>(StringComparer.Ordinal);
         foreach (var leaf in snapshot.Reader.Leaves)
-            foreach (var name in IndexFields.Text(field))
-                foreach (var term in TermWalk.Over(leaf.AtomicReader, name, slot, budget))
-                {
-                    var word = term.Term.Utf8ToString();
-                    found[word] = found.GetValueOrDefault(word) + term.DocFreq;
-                }
-        return [.. found.Select(f => (f.Key, f.Value)).OrderByDescending(f => f.Value).ThenBy(f => f.Key, StringComparer.Ordinal)];
+        foreach (var name in IndexFields.Text(field))
+        foreach (var term in TermWalk.Over(leaf.AtomicReader, name, slot, budget))
+        {
+            var word = term.Term.Utf8ToString();
+            found[word] = found.GetValueOrDefault(word) + term.DocFreq;
+        }
+        return
+        [
+            .. found
+                .Select(f => (f.Key, f.Value))
+                .OrderByDescending(f => f.Value)
+                .ThenBy(f => f.Key, StringComparer.Ordinal),
+        ];
     }
 
     /// <summary>Takes out of a set what is in no database any more; a review that kept it has it still.</summary>
     public void LeaveOutWithdrawn(BitSet works)
     {
-        if (columns.Withdrawn.IsEmpty) return;
+        if (columns.Withdrawn.IsEmpty)
+            return;
         var elsewhere = columns.Withdrawn.Copy();
-        if (facts is not null) elsewhere.ExceptWith(facts.Kept);
+        if (facts is not null)
+            elsewhere.ExceptWith(facts.Kept);
         works.ExceptWith(elsewhere);
     }
 
@@ -145,37 +183,57 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     /// <summary>All narrowings of a state, as a set of works; null when nothing narrows.</summary>
     /// <param name="state">The state.</param>
     /// <param name="lifted">A field whose own narrowing is left out, for its counts.</param>
-    /// <param name="read">Reads an expression for <see cref="SearchState.Inside"/>; unreadable ones find nothing.</param>
+    /// <param name="read">Reads an expression for <see cref="SearchState.Inside"/>; unreadable ones find
+    /// nothing.</param>
     public BitSet? Narrowed(SearchState state, Facet? lifted, Func<string, QueryNode?> read)
     {
         BitSet? set = null;
         void And(BitSet other)
         {
-            if (set is null) set = other.Copy();
-            else set.IntersectWith(other);
+            if (set is null)
+                set = other.Copy();
+            else
+                set.IntersectWith(other);
         }
         if ((state.From is not null || state.To is not null) && lifted != Facet.Year)
-            And(snapshot.Remember($"works {state.From}-{state.To}", () => Works(Years(new YearsNode(default, state.From, state.To)))));
+            And(
+                snapshot.Remember(
+                    $"works {state.From}-{state.To}",
+                    () => Works(Years(new YearsNode(default, state.From, state.To)))
+                )
+            );
         foreach (var narrowing in state.Narrowings)
         {
-            if (narrowing.Facet == lifted) continue;
-            if (!narrowing.Values.IsEmpty) And(With(narrowing.Facet, narrowing.Values));
-            if (narrowing.Excluded.IsEmpty) continue;
+            if (narrowing.Facet == lifted)
+                continue;
+            if (!narrowing.Values.IsEmpty)
+                And(With(narrowing.Facet, narrowing.Values));
+            if (narrowing.Excluded.IsEmpty)
+                continue;
             var others = Everything();
             others.ExceptWith(With(narrowing.Facet, narrowing.Excluded));
             And(others);
         }
         foreach (var words in state.Inside)
-            And(read(words) is { } node ? Works(Records(node), state.Trail is null ? state.Databases : default) : new BitSet(columns.WorkSize));
+            And(
+                read(words) is { } node
+                    ? Works(Records(node), state.Trail is null ? state.Databases : default)
+                    : new BitSet(columns.WorkSize)
+            );
         return set;
     }
 
     /// <summary>The works that have one of the values of a field.</summary>
     public BitSet With(Facet facet, IEnumerable<string> values)
     {
-        if (facet is not (Facet.Stage or Facet.Tag)) return snapshot.Remember($"{facet}|{string.Join('\n', values)}", () => columns.Of(facet).With(values, columns.WorkSize));
+        if (facet is not (Facet.Stage or Facet.Tag))
+            return snapshot.Remember(
+                $"{facet}|{string.Join('\n', values)}",
+                () => columns.Of(facet).With(values, columns.WorkSize)
+            );
         var set = new BitSet(columns.WorkSize);
-        foreach (var value in values) set.UnionWith(facet == Facet.Stage ? StageSet(value) : TagSet(value));
+        foreach (var value in values)
+            set.UnionWith(facet == Facet.Stage ? StageSet(value) : TagSet(value));
         return set;
     }
 
@@ -183,46 +241,66 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     {
         switch (field)
         {
-            case QueryField.Stage: return RecordsOf(StageSet(term.Written));
-            case QueryField.Tag: return RecordsOf(TagSet(term.Written));
-            case QueryField.Database: return Database(term);
+            case QueryField.Stage:
+                return RecordsOf(StageSet(term.Written));
+            case QueryField.Tag:
+                return RecordsOf(TagSet(term.Written));
+            case QueryField.Database:
+                return Database(term);
         }
-        if (IndexFields.Value(field) is { } value) return snapshot.Remember(Key(term, field), () => Exact(value, field, term.Written));
-        return snapshot.Remember(Key(term, field), () =>
-        {
-            var records = new BitSet(columns.RecordSize);
-            foreach (var name in IndexFields.Text(field))
+        if (IndexFields.Value(field) is { } value)
+            return snapshot.Remember(Key(term, field), () => Exact(value, field, term.Written));
+        return snapshot.Remember(
+            Key(term, field),
+            () =>
+            {
+                var records = new BitSet(columns.RecordSize);
+                foreach (var name in IndexFields.Text(field))
                 foreach (var form in term.Forms)
-                    if (form.Length == 1) records.UnionWith(Word(name, form[0]));
-                    else Places(name, reader => reader.Of(form), records);
-            return records;
-        });
+                    if (form.Length == 1)
+                        records.UnionWith(Word(name, form[0]));
+                    else
+                        Places(name, reader => reader.Of(form), records);
+                return records;
+            }
+        );
     }
 
     /// <summary>Under what the records of a term are remembered.</summary>
-    private static string Key(TermNode term, QueryField field) => IndexFields.Value(field) is not null ? $"{field}={term.Written}" : $"{field}|{string.Join('+', term.Forms.Select(f => string.Join(' ', f)))}";
+    private static string Key(TermNode term, QueryField field) =>
+        IndexFields.Value(field) is not null
+            ? $"{field}={term.Written}"
+            : $"{field}|{string.Join('+', term.Forms.Select(f => string.Join(' ', f)))}";
 
-    private BitSet Word(string name, string slot) => snapshot.Remember($"{name}:{slot}", () =>
-    {
-        var records = new BitSet(columns.RecordSize);
-        foreach (var leaf in snapshot.Reader.Leaves)
-        {
-            var reader = leaf.AtomicReader;
-            var ids = SegmentDocs.Of(reader).Record;
-            DocsEnum? docs = null;
-            var looked = 0;
-            foreach (var term in TermWalk.Over(reader, name, slot, budget))
+    private BitSet Word(string name, string slot) =>
+        snapshot.Remember(
+            $"{name}:{slot}",
+            () =>
             {
-                docs = term.Docs(reader.LiveDocs, docs, DocsFlags.NONE);
-                for (var d = docs.NextDoc(); d != Lucene.Net.Search.DocIdSetIterator.NO_MORE_DOCS; d = docs.NextDoc())
+                var records = new BitSet(columns.RecordSize);
+                foreach (var leaf in snapshot.Reader.Leaves)
                 {
-                    budget.Every(ref looked);
-                    Put(records, ids[d]);
+                    var reader = leaf.AtomicReader;
+                    var ids = SegmentDocs.Of(reader).Record;
+                    DocsEnum? docs = null;
+                    var looked = 0;
+                    foreach (var term in TermWalk.Over(reader, name, slot, budget))
+                    {
+                        docs = term.Docs(reader.LiveDocs, docs, DocsFlags.NONE);
+                        for (
+                            var d = docs.NextDoc();
+                            d != Lucene.Net.Search.DocIdSetIterator.NO_MORE_DOCS;
+                            d = docs.NextDoc()
+                        )
+                        {
+                            budget.Every(ref looked);
+                            Put(records, ids[d]);
+                        }
+                    }
                 }
+                return records;
             }
-        }
-        return records;
-    });
+        );
 
     private BitSet Near(NearNode near, QueryField field, QueryNode? without)
     {
@@ -234,9 +312,14 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     private BitSet NearUncached(NearNode near, QueryField field, QueryNode? without)
     {
         // The places of all terms are read once, however many terms are then left out one after another.
-        if (!sides.TryGetValue((near, field), out var read)) sides[(near, field)] = read = [.. IndexFields.Text(field).SelectMany(name => NearSides.Of(near, snapshot, name, budget))];
+        if (!sides.TryGetValue((near, field), out var read))
+            sides[(near, field)] = read = [
+                .. IndexFields.Text(field).SelectMany(name => NearSides.Of(near, snapshot, name, budget)),
+            ];
         var records = new BitSet(columns.RecordSize);
-        foreach (var segment in read) foreach (var document in segment.Documents(without, budget)) Put(records, segment.Records[document]);
+        foreach (var segment in read)
+        foreach (var document in segment.Documents(without, budget))
+            Put(records, segment.Records[document]);
         return records;
     }
 
@@ -245,18 +328,23 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         // Segments know nothing of each other.
         var leaves = snapshot.Reader.Leaves;
         var found = new long[leaves.Count][];
-        snapshot.Read([.. Enumerable.Range(0, leaves.Count)], i => found[i] = find(new(leaves[i].AtomicReader, name, budget)).Starts);
+        snapshot.Read(
+            [.. Enumerable.Range(0, leaves.Count)],
+            i => found[i] = find(new(leaves[i].AtomicReader, name, budget)).Starts
+        );
         for (var i = 0; i < found.Length; i++)
         {
             var ids = SegmentDocs.Of(leaves[i].AtomicReader).Record;
-            foreach (var start in found[i]) Put(records, ids[Spans.Document(start)]);
+            foreach (var start in found[i])
+                Put(records, ids[Spans.Document(start)]);
         }
     }
 
     private void Put(BitSet records, int id)
     {
         // Records put in after the columns were built are not part of this snapshot.
-        if (id < columns.RecordSize && columns.RecordWork[id] > 0) records.Add(id);
+        if (id < columns.RecordSize && columns.RecordWork[id] > 0)
+            records.Add(id);
     }
 
     private BitSet Exact(string name, QueryField field, string written)
@@ -274,53 +362,78 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     private BitSet Years(YearsNode years)
     {
         var (from, to) = (years.From ?? 1, years.To ?? short.MaxValue);
-        return snapshot.Remember($"year {from}-{to}", () =>
-        {
-            var records = new BitSet(columns.RecordSize);
-            for (var r = 0; r < columns.RecordSize; r++)
-                if (columns.RecordWork[r] > 0 && columns.RecordDatabase[r] != CorpusColumns.NoDatabase && columns.RecordYear[r] >= from && columns.RecordYear[r] <= to) records.Add(r);
-            return records;
-        });
+        return snapshot.Remember(
+            $"year {from}-{to}",
+            () =>
+            {
+                var records = new BitSet(columns.RecordSize);
+                for (var r = 0; r < columns.RecordSize; r++)
+                    if (
+                        columns.RecordWork[r] > 0
+                        && columns.RecordDatabase[r] != CorpusColumns.NoDatabase
+                        && columns.RecordYear[r] >= from
+                        && columns.RecordYear[r] <= to
+                    )
+                        records.Add(r);
+                return records;
+            }
+        );
     }
 
     private BitSet Database(TermNode term)
     {
-        var ids = snapshot.DatabaseNames.Where(d => Words.Of(d.Value).Any(w => term.Slots.Any(s => Glob.Matches(s, w.Text)))
-            && term.Slots.All(s => Words.Of(d.Value).Any(w => Glob.Matches(s, w.Text)))).Select(d => d.Key).ToHashSet();
+        var ids = snapshot
+            .DatabaseNames.Where(d =>
+                Words.Of(d.Value).Any(w => term.Slots.Any(s => Glob.Matches(s, w.Text)))
+                && term.Slots.All(s => Words.Of(d.Value).Any(w => Glob.Matches(s, w.Text)))
+            )
+            .Select(d => d.Key)
+            .ToHashSet();
         var records = new BitSet(columns.RecordSize);
-        for (var r = 0; r < columns.RecordSize; r++) if (columns.RecordWork[r] > 0 && ids.Contains(columns.RecordDatabase[r])) records.Add(r);
+        for (var r = 0; r < columns.RecordSize; r++)
+            if (columns.RecordWork[r] > 0 && ids.Contains(columns.RecordDatabase[r]))
+                records.Add(r);
         return records;
     }
 
     private BitSet RecordsOf(BitSet works)
     {
         var records = new BitSet(columns.RecordSize);
-        for (var r = 0; r < columns.RecordSize; r++) if (columns.RecordWork[r] is > 0 and var w && works.Contains(w)) records.Add(r);
+        for (var r = 0; r < columns.RecordSize; r++)
+            if (columns.RecordWork[r] is > 0 and var w && works.Contains(w))
+                records.Add(r);
         return records;
     }
 
     private BitSet StageSet(string written)
     {
-        if (facts is null) return new BitSet(columns.WorkSize);
+        if (facts is null)
+            return new BitSet(columns.WorkSize);
         switch (Words.Fold(written.Trim()))
         {
-            case "kept": return facts.Kept;
-            case "set aside" or "aside": return facts.SetAside;
+            case "kept":
+                return facts.Kept;
+            case "set aside" or "aside":
+                return facts.SetAside;
             case "found":
                 var rest = Everything();
                 rest.ExceptWith(facts.Kept);
                 rest.ExceptWith(facts.SetAside);
                 return rest;
-            default: return new BitSet(columns.WorkSize);
+            default:
+                return new BitSet(columns.WorkSize);
         }
     }
 
     private BitSet TagSet(string written)
     {
         var set = new BitSet(columns.WorkSize);
-        if (facts is null) return set;
+        if (facts is null)
+            return set;
         var pattern = Words.Fold(written.Trim());
-        foreach (var (tag, works) in facts.Tags) if (Glob.Matches(pattern, Words.Fold(tag))) set.UnionWith(works);
+        foreach (var (tag, works) in facts.Tags)
+            if (Glob.Matches(pattern, Words.Fold(tag)))
+                set.UnionWith(works);
         return set;
     }
 }

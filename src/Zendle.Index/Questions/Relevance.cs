@@ -9,16 +9,21 @@ using Zendle.Index.Text;
 namespace Zendle.Index.Questions;
 
 /// <summary>
-/// BM25F (Robertson, Zaragoza 2009): field weights title 3, keywords 2, abstract 1, applied before saturation; k1 1.2; b 0.3 for titles
-/// and 0.75 else. A concept counts as one term, its best; a work scores as its best matching record. Where words of two concepts stand
-/// close in one field the score grows by at most a quarter: by 0.25 / (1 + gap / 5), gap in words.
+/// BM25F (Robertson, Zaragoza 2009): field weights title 3, keywords 2, abstract 1, applied before saturation; k1 1.2;
+/// b 0.3 for titles and 0.75 else. A concept counts as one term, its best; a work scores as its best matching record.
+/// Where words of two concepts stand close in one field the score grows by at most a quarter: by 0.25 / (1 + gap / 5),
+/// gap in words.
 /// </summary>
 public sealed class Relevance
 {
     private const float K1 = 1.2f;
     private const int MostForNearness = 10_000;
     private static readonly (string Field, QueryField Asked, float Weight, float B)[] Fields =
-        [(IndexFields.Title, QueryField.Title, 3f, 0.3f), (IndexFields.Keywords, QueryField.Keywords, 2f, 0.75f), (IndexFields.Abstract, QueryField.Abstract, 1f, 0.75f)];
+    [
+        (IndexFields.Title, QueryField.Title, 3f, 0.3f),
+        (IndexFields.Keywords, QueryField.Keywords, 2f, 0.75f),
+        (IndexFields.Abstract, QueryField.Abstract, 1f, 0.75f),
+    ];
 
     private readonly CorpusSnapshot snapshot;
     private readonly ImmutableArray<Concept> concepts;
@@ -40,8 +45,13 @@ public sealed class Relevance
             var matching = new FixedBitSet(Math.Max(1, context.AtomicReader.MaxDoc));
             var any = false;
             for (var d = 0; d < docs.Record.Length; d++)
-                if (records.Contains(docs.Record[d])) { matching.Set(d); any = true; }
-            if (any) leaves.Add(new(context.AtomicReader, docs, matching));
+                if (records.Contains(docs.Record[d]))
+                {
+                    matching.Set(d);
+                    any = true;
+                }
+            if (any)
+                leaves.Add(new(context.AtomicReader, docs, matching));
         }
     }
 
@@ -52,19 +62,27 @@ public sealed class Relevance
     /// <param name="snapshot">The corpus.</param>
     /// <param name="concepts">The concepts of the question.</param>
     /// <param name="records">The matching records in the chosen databases.</param>
-    /// <param name="scores">Takes the scores by work id, as long as there are ids; 0 for works outside <paramref name="records"/>.</param>
-    public static void Score(CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records, Span<float> scores)
+    /// <param name="scores">Takes the scores by work id, as long as there are ids; 0 for works outside
+    /// <paramref name="records"/>.</param>
+    public static void Score(
+        CorpusSnapshot snapshot,
+        ImmutableArray<Concept> concepts,
+        BitSet records,
+        Span<float> scores
+    )
     {
         var columns = snapshot.Columns;
         var relevance = new Relevance(snapshot, concepts, records);
         var byRank = new float[relevance.size];
         // What one concept needs is used by the next again.
         var (best, frequency) = (new float[relevance.size], new float[relevance.size]);
-        for (var c = 0; c < concepts.Length; c++) relevance.AddConcept(c, byRank, best, frequency);
+        for (var c = 0; c < concepts.Length; c++)
+            relevance.AddConcept(c, byRank, best, frequency);
         relevance.AddNearness(byRank);
         scores.Clear();
         var rank = 0;
-        foreach (var r in records) scores[columns.RecordWork[r]] = Math.Max(scores[columns.RecordWork[r]], byRank[rank++]);
+        foreach (var r in records)
+            scores[columns.RecordWork[r]] = Math.Max(scores[columns.RecordWork[r]], byRank[rank++]);
     }
 
     private void AddConcept(int concept, float[] byRank, float[] best, float[] frequency)
@@ -75,14 +93,17 @@ public sealed class Relevance
         foreach (var (term, scope) in concepts[concept].Terms)
         {
             var found = evaluator.Records(term, scope).Count();
-            if (found == 0) continue;
+            if (found == 0)
+                continue;
             var idf = MathF.Log(1 + (all - found + 0.5f) / (found + 0.5f));
             Array.Clear(frequency);
             Count(term, scope, concept, frequency);
             for (var i = 0; i < size; i++)
-                if (frequency[i] > 0) best[i] = Math.Max(best[i], idf * frequency[i] / (K1 + frequency[i]));
+                if (frequency[i] > 0)
+                    best[i] = Math.Max(best[i], idf * frequency[i] / (K1 + frequency[i]));
         }
-        for (var i = 0; i < size; i++) byRank[i] += best[i];
+        for (var i = 0; i < size; i++)
+            byRank[i] += best[i];
     }
 
     /// <summary>Adds the weighted, length-normalised frequency of a term in each record: the tf' of BM25F.</summary>
@@ -90,12 +111,15 @@ public sealed class Relevance
     {
         foreach (var (field, asked, weight, b) in Fields)
         {
-            if (!TermMarks.Covers(scope, asked)) continue;
+            if (!TermMarks.Covers(scope, asked))
+                continue;
             var average = Average(field);
             foreach (var (reader, docs, matching) in leaves)
             {
                 var lengths = docs.Lengths(field);
-                void Add(int document, int times) => frequency[records.RankOf(docs.Record[document], ranks)] += times * weight / (1 - b + b * lengths[document] / average);
+                void Add(int document, int times) =>
+                    frequency[records.RankOf(docs.Record[document], ranks)] +=
+                        times * weight / (1 - b + b * lengths[document] / average);
                 if (term.IsPhrase || places is not null)
                 {
                     foreach (var start in new SpanReader(reader, field, budget).Of(term, matching).Starts)
@@ -114,7 +138,8 @@ public sealed class Relevance
                     for (var d = postings.NextDoc(); d != DocIdSetIterator.NO_MORE_DOCS; d = postings.NextDoc())
                     {
                         budget.Every(ref looked);
-                        if (matching.Get(d)) Add(d, postings.Freq);
+                        if (matching.Get(d))
+                            Add(d, postings.Freq);
                     }
                 }
             }
@@ -136,17 +161,21 @@ public sealed class Relevance
 
     private void AddNearness(float[] byRank)
     {
-        if (places is null) return;
+        if (places is null)
+            return;
         places.Sort();
         var closest = new Dictionary<int, int>();
         for (var i = 1; i < places.Count; i++)
         {
             // The closest pair of different concepts always stands side by side in the sorted list.
-            if (places[i].Place != places[i - 1].Place || places[i].Concept == places[i - 1].Concept) continue;
+            if (places[i].Place != places[i - 1].Place || places[i].Concept == places[i - 1].Concept)
+                continue;
             var gap = Math.Max(0, places[i].Position - places[i - 1].Position - 1);
             var r = (int)(places[i].Place >> 8);
-            if (!closest.TryGetValue(r, out var known) || gap < known) closest[r] = gap;
+            if (!closest.TryGetValue(r, out var known) || gap < known)
+                closest[r] = gap;
         }
-        foreach (var (r, gap) in closest) byRank[records.RankOf(r, ranks)] *= 1 + 0.25f / (1 + gap / 5f);
+        foreach (var (r, gap) in closest)
+            byRank[records.RankOf(r, ranks)] *= 1 + 0.25f / (1 + gap / 5f);
     }
 }

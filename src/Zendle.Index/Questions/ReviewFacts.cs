@@ -7,7 +7,8 @@ namespace Zendle.Index.Questions;
 public sealed class ReviewFacts
 {
     private readonly Dictionary<string, BitSet> tags = new(StringComparer.OrdinalIgnoreCase);
-    private readonly BitSet kept, aside;
+    private readonly BitSet kept,
+        aside;
     private static long made;
 
     /// <summary>Reads them off a fold.</summary>
@@ -23,21 +24,27 @@ public sealed class ReviewFacts
         {
             if ((uint)work >= (uint)size || work == 0 || isThere?.Invoke(work) == false)
             {
-                if (judgement.Stage == Stage.Kept) gone.Add(work);
+                if (judgement.Stage == Stage.Kept)
+                    gone.Add(work);
                 continue;
             }
-            if (judgement.Stage == Stage.Kept) kept.Add(work);
-            if (judgement.Stage == Stage.SetAside) aside.Add(work);
+            if (judgement.Stage == Stage.Kept)
+                kept.Add(work);
+            if (judgement.Stage == Stage.SetAside)
+                aside.Add(work);
             foreach (var tag in judgement.Tags)
             {
-                if (!tags.TryGetValue(tag, out var set)) tags[tag] = set = new(size);
+                if (!tags.TryGetValue(tag, out var set))
+                    tags[tag] = set = new(size);
                 set.Add(work);
             }
         }
         KeptButGone = gone;
     }
 
-    /// <summary>Kept works that are in no database any more; not among <see cref="Kept"/>, for nothing can be shown of them.</summary>
+    /// <summary>
+    /// Kept works that are in no database any more; not among <see cref="Kept"/>, for nothing can be shown of them.
+    /// </summary>
     public IReadOnlyList<int> KeptButGone { get; }
 
     /// <summary>Differs between any two readings.</summary>

@@ -10,20 +10,28 @@ public enum SortOrder
 {
     /// <summary>Best match first.</summary>
     Relevance,
+
     /// <summary>Youngest first.</summary>
     Newest,
+
     /// <summary>Oldest first.</summary>
     Oldest,
+
     /// <summary>Most cited first, merged over databases.</summary>
     Cited,
+
     /// <summary>Most citations per year since publication first.</summary>
     CitedPerYear,
+
     /// <summary>By title.</summary>
     Title,
+
     /// <summary>By first person.</summary>
     Person,
+
     /// <summary>By venue.</summary>
     Venue,
+
     /// <summary>In a trail: tied to most seeds first, then most cited.</summary>
     Ties,
 }
@@ -39,62 +47,100 @@ public static class WorkOrder
     /// <param name="records">Matching records in the chosen databases.</param>
     /// <param name="thisYear">The year that citations per year are counted to.</param>
     /// <param name="ties">In a trail, how many seeds a work is tied to; null outside one.</param>
-    public static int[] Sort(CorpusSnapshot snapshot, BitSet works, SortOrder order, ImmutableArray<Concept> concepts, BitSet records, int thisYear, Func<int, int>? ties = null)
+    public static int[] Sort(
+        CorpusSnapshot snapshot,
+        BitSet works,
+        SortOrder order,
+        ImmutableArray<Concept> concepts,
+        BitSet records,
+        int thisYear,
+        Func<int, int>? ties = null
+    )
     {
         var columns = snapshot.Columns;
         var ids = works.ToArray();
         switch (order)
         {
-            case SortOrder.Relevance when !concepts.IsEmpty: return ByRelevance(ids, snapshot, concepts, records);
-            case SortOrder.Ties or SortOrder.Relevance when ties is not null: return By(ids, w => -((long)ties(w) << 32) - columns.Graph.CitedBy(w).Length);
-            case SortOrder.Oldest: return By(ids, w => columns.Year[w] == 0 ? long.MaxValue : columns.Year[w]);
-            case SortOrder.Cited: return By(ids, w => -(long)columns.Graph.CitedBy(w).Length);
-            case SortOrder.CitedPerYear: return By(ids, w => -PerYear(columns.Graph.CitedBy(w).Length, columns.Year[w], thisYear));
-            case SortOrder.Title: return By(ids, w => (long)columns.TitleRank[w]);
-            case SortOrder.Person: return By(ids, w => (long)columns.PersonRank[w]);
-            case SortOrder.Venue: return By(ids, w => (long)columns.VenueRank[w]);
-            default: return By(ids, w => -(long)columns.Year[w]);
+            case SortOrder.Relevance when !concepts.IsEmpty:
+                return ByRelevance(ids, snapshot, concepts, records);
+            case SortOrder.Ties or SortOrder.Relevance when ties is not null:
+                return By(ids, w => -((long)ties(w) << 32) - columns.Graph.CitedBy(w).Length);
+            case SortOrder.Oldest:
+                return By(ids, w => columns.Year[w] == 0 ? long.MaxValue : columns.Year[w]);
+            case SortOrder.Cited:
+                return By(ids, w => -(long)columns.Graph.CitedBy(w).Length);
+            case SortOrder.CitedPerYear:
+                return By(ids, w => -PerYear(columns.Graph.CitedBy(w).Length, columns.Year[w], thisYear));
+            case SortOrder.Title:
+                return By(ids, w => (long)columns.TitleRank[w]);
+            case SortOrder.Person:
+                return By(ids, w => (long)columns.PersonRank[w]);
+            case SortOrder.Venue:
+                return By(ids, w => (long)columns.VenueRank[w]);
+            default:
+                return By(ids, w => -(long)columns.Year[w]);
         }
     }
 
     /// <summary>Citations ÷ years since publication, at least one; 0 for a work without a year.</summary>
-    public static double PerYear(int citations, int year, int thisYear) => year == 0 ? 0 : (double)citations / Math.Max(1, thisYear - year);
+    public static double PerYear(int citations, int year, int thisYear) =>
+        year == 0 ? 0 : (double)citations / Math.Max(1, thisYear - year);
 
-    private static int[] ByRelevance(int[] ids, CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records)
+    private static int[] ByRelevance(
+        int[] ids,
+        CorpusSnapshot snapshot,
+        ImmutableArray<Concept> concepts,
+        BitSet records
+    )
     {
-        // Arrays as long as the corpus are held between questions: to make them anew each time costs more than what stands in them.
+        // Arrays as long as the corpus are held between questions: to make them anew each time costs more than what
+        // stands in them.
         var scores = ArrayPool<float>.Shared.Rent(snapshot.Columns.WorkSize);
         try
         {
             Relevance.Score(snapshot, concepts, records, scores.AsSpan(0, snapshot.Columns.WorkSize));
             return By(ids, w => -(double)scores[w]);
         }
-        finally { ArrayPool<float>.Shared.Return(scores); }
+        finally
+        {
+            ArrayPool<float>.Shared.Return(scores);
+        }
     }
 
     private static int[] By(int[] ids, Func<int, double> key) => By(ids, w => Ordered(key(w)));
 
-    /// <summary>Sorts ids in place by a whole number, then by id. Keys are sorted as plain numbers, without a comparer; runs of one key are put right after.</summary>
+    /// <summary>
+    /// Sorts ids in place by a whole number, then by id. Keys are sorted as plain numbers, without a comparer; runs of
+    /// one key are put right after.
+    /// </summary>
     private static int[] By(int[] ids, Func<int, long> key)
     {
         var keys = ArrayPool<long>.Shared.Rent(ids.Length);
         try
         {
-            for (var i = 0; i < ids.Length; i++) keys[i] = key(ids[i]);
+            for (var i = 0; i < ids.Length; i++)
+                keys[i] = key(ids[i]);
             Array.Sort(keys, ids, 0, ids.Length);
-            for (var i = 0; i < ids.Length;)
+            for (var i = 0; i < ids.Length; )
             {
                 var end = i + 1;
-                while (end < ids.Length && keys[end] == keys[i]) end++;
-                if (end - i > 1) Array.Sort(ids, i, end - i);
+                while (end < ids.Length && keys[end] == keys[i])
+                    end++;
+                if (end - i > 1)
+                    Array.Sort(ids, i, end - i);
                 i = end;
             }
             return ids;
         }
-        finally { ArrayPool<long>.Shared.Return(keys); }
+        finally
+        {
+            ArrayPool<long>.Shared.Return(keys);
+        }
     }
 
-    /// <summary>A whole number that orders as the given one does (IEEE 754, total order of numbers without NaN).</summary>
+    /// <summary>
+    /// A whole number that orders as the given one does (IEEE 754, total order of numbers without NaN).
+    /// </summary>
     private static long Ordered(double number)
     {
         var bits = BitConverter.DoubleToInt64Bits(number == 0 ? 0 : number);

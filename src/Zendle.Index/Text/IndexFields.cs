@@ -5,43 +5,73 @@ namespace Zendle.Index.Text;
 /// <summary>Names of the fields in the text index, and which of them a question's field covers.</summary>
 internal static class IndexFields
 {
-    /// <summary>Longest word or value that is told apart, in characters: what the text index takes is at most 32,766 bytes, and nobody's word is as long as this.</summary>
+    /// <summary>
+    /// Longest word or value that is told apart, in characters: what the text index takes is at most 32,766 bytes, and
+    /// nobody's word is as long as this.
+    /// </summary>
     private const int LongestWord = 1_000;
 
     /// <summary>A word as it is indexed and looked for.</summary>
     public static string Cut(string word) => word.Length > LongestWord ? word[..LongestWord] : word;
 
-    public const string Title = "t", Abstract = "a", Keywords = "k", Author = "p", Venue = "v", Subject = "s", Affiliation = "f", Funder = "u";
-    public const string Doi = "doi", Issn = "issn", Isbn = "isbn", Type = "type", Language = "lang";
-    public const string Id = "id", Record = "rid", Lengths = "len";
+    public const string Title = "t",
+        Abstract = "a",
+        Keywords = "k",
+        Author = "p",
+        Venue = "v",
+        Subject = "s",
+        Affiliation = "f",
+        Funder = "u";
+    public const string Doi = "doi",
+        Issn = "issn",
+        Isbn = "isbn",
+        Type = "type",
+        Language = "lang";
+    public const string Id = "id",
+        Record = "rid",
+        Lengths = "len";
 
     private static readonly string[] About = [Title, Abstract, Keywords];
-    private static readonly string[] Anywhere = [Title, Abstract, Keywords, Author, Venue, Subject, Affiliation, Funder];
+    private static readonly string[] Anywhere =
+    [
+        Title,
+        Abstract,
+        Keywords,
+        Author,
+        Venue,
+        Subject,
+        Affiliation,
+        Funder,
+    ];
 
-    /// <summary>The running-text fields a question's field is looked for in; empty for fields that hold one value.</summary>
-    public static string[] Text(QueryField field) => field switch
-    {
-        QueryField.Title => [Title],
-        QueryField.Abstract => [Abstract],
-        QueryField.Keywords => [Keywords],
-        QueryField.About => About,
-        QueryField.Anywhere => Anywhere,
-        QueryField.Author => [Author],
-        QueryField.Venue => [Venue],
-        QueryField.Subject => [Subject],
-        QueryField.Affiliation => [Affiliation],
-        QueryField.Funder => [Funder],
-        _ => [],
-    };
+    /// <summary>
+    /// The running-text fields a question's field is looked for in; empty for fields that hold one value.
+    /// </summary>
+    public static string[] Text(QueryField field) =>
+        field switch
+        {
+            QueryField.Title => [Title],
+            QueryField.Abstract => [Abstract],
+            QueryField.Keywords => [Keywords],
+            QueryField.About => About,
+            QueryField.Anywhere => Anywhere,
+            QueryField.Author => [Author],
+            QueryField.Venue => [Venue],
+            QueryField.Subject => [Subject],
+            QueryField.Affiliation => [Affiliation],
+            QueryField.Funder => [Funder],
+            _ => [],
+        };
 
     /// <summary>The one-value field, or null.</summary>
-    public static string? Value(QueryField field) => field switch
-    {
-        QueryField.Doi => Doi,
-        QueryField.Issn => Issn,
-        QueryField.Isbn => Isbn,
-        QueryField.Type => Type,
-        QueryField.Language => Language,
-        _ => null,
-    };
+    public static string? Value(QueryField field) =>
+        field switch
+        {
+            QueryField.Doi => Doi,
+            QueryField.Issn => Issn,
+            QueryField.Isbn => Isbn,
+            QueryField.Type => Type,
+            QueryField.Language => Language,
+            _ => null,
+        };
 }

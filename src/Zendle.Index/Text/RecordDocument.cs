@@ -5,10 +5,17 @@ using Zendle.Core.Records;
 
 namespace Zendle.Index.Text;
 
-/// <summary>Makes the document that the text index holds of a record. What it gives is good until it is asked for the next one; each thread has its own.</summary>
+/// <summary>
+/// Makes the document that the text index holds of a record. What it gives is good until it is asked for the next one;
+/// each thread has its own.
+/// </summary>
 internal sealed class RecordDocument
 {
-    private static readonly FieldType Running = new(TextField.TYPE_NOT_STORED) { OmitNorms = true, IndexOptions = IndexOptions.DOCS_AND_FREQS_AND_POSITIONS };
+    private static readonly FieldType Running = new(TextField.TYPE_NOT_STORED)
+    {
+        OmitNorms = true,
+        IndexOptions = IndexOptions.DOCS_AND_FREQS_AND_POSITIONS,
+    };
 
     private readonly Dictionary<string, (WordsTokenStream Words, Field Field)> texts = [];
     private readonly Document document = [];
@@ -27,7 +34,16 @@ internal sealed class RecordDocument
         AddText(IndexFields.Subject, record.Subjects);
         AddText(IndexFields.Affiliation, record.People.Select(p => p.Affiliation).OfType<string>().Distinct());
         AddText(IndexFields.Funder, record.Funders);
-        document.Add(new NumericDocValuesField(IndexFields.Lengths, (long)((uint)Math.Min(title, 0xFFFF) | (ulong)(uint)Math.Min(keywords, 0xFFFF) << 16 | (ulong)(uint)Math.Min(abstractWords, 0xFFFFFF) << 32)));
+        document.Add(
+            new NumericDocValuesField(
+                IndexFields.Lengths,
+                (long)(
+                    (uint)Math.Min(title, 0xFFFF)
+                    | (ulong)(uint)Math.Min(keywords, 0xFFFF) << 16
+                    | (ulong)(uint)Math.Min(abstractWords, 0xFFFFFF) << 32
+                )
+            )
+        );
         AddValue(IndexFields.Doi, record.Doi);
         AddValue(IndexFields.Issn, record.Venue?.Issn);
         AddValue(IndexFields.Isbn, record.Isbn);
@@ -50,12 +66,14 @@ internal sealed class RecordDocument
             texts[field] = text = (stream, new Field(field, stream, Running));
         }
         text.Words.Take(values);
-        if (text.Words.Count > 0) document.Add(text.Field);
+        if (text.Words.Count > 0)
+            document.Add(text.Field);
         return text.Words.Count;
     }
 
     private void AddValue(string field, string? value)
     {
-        if (value is not null) document.Add(new StringField(field, IndexFields.Cut(value), Field.Store.NO));
+        if (value is not null)
+            document.Add(new StringField(field, IndexFields.Cut(value), Field.Store.NO));
     }
 }

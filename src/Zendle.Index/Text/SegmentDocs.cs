@@ -3,7 +3,10 @@ using Lucene.Net.Index;
 
 namespace Zendle.Index.Text;
 
-/// <summary>Which record each document of a segment is, and how long its fields are; read once for each segment and kept as long as it lives.</summary>
+/// <summary>
+/// Which record each document of a segment is, and how long its fields are; read once for each segment and kept as long
+/// as it lives.
+/// </summary>
 internal sealed class SegmentDocs
 {
     private static readonly ConditionalWeakTable<object, SegmentDocs> Cache = [];
@@ -34,7 +37,13 @@ internal sealed class SegmentDocs
 
     public ushort[] Abstract { get; }
 
-    public ushort[] Lengths(string field) => field switch { IndexFields.Title => Title, IndexFields.Keywords => Keywords, _ => Abstract };
+    public ushort[] Lengths(string field) =>
+        field switch
+        {
+            IndexFields.Title => Title,
+            IndexFields.Keywords => Keywords,
+            _ => Abstract,
+        };
 
     public static SegmentDocs Of(AtomicReader reader) => Cache.GetValue(reader.CoreCacheKey, _ => new(reader));
 }

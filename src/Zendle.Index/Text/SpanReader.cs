@@ -34,12 +34,14 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
     public FixedBitSet DocumentsOf(Spans spans)
     {
         var documents = new FixedBitSet(Math.Max(1, reader.MaxDoc));
-        foreach (var start in spans.Starts) documents.Set(Spans.Document(start));
+        foreach (var start in spans.Starts)
+            documents.Set(Spans.Document(start));
         return documents;
     }
 
     /// <summary>Places of a term in any of its forms, in all documents or only in some.</summary>
-    public Spans Of(TermNode term, FixedBitSet? within = null) => Spans.Merge([.. term.Forms.Select(f => Of(f, within))]);
+    public Spans Of(TermNode term, FixedBitSet? within = null) =>
+        Spans.Merge([.. term.Forms.Select(f => Of(f, within))]);
 
     /// <summary>Places of words in a row, in all documents or only in some.</summary>
     public Spans Of(ImmutableArray<string> slots, FixedBitSet? within = null)
@@ -47,30 +49,42 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         var candidates = within;
         if (slots.Length > 1)
         {
-            if (!slots.Any(TermNode.IsPattern)) return Row(slots, within);
+            if (!slots.Any(TermNode.IsPattern))
+                return Row(slots, within);
             candidates = within is null ? null : (FixedBitSet)within.Clone();
             foreach (var slot in slots)
             {
                 var documents = Documents(slot);
-                if (candidates is null) candidates = documents;
-                else candidates.And(documents);
+                if (candidates is null)
+                    candidates = documents;
+                else
+                    candidates.And(documents);
             }
-            if (candidates!.Cardinality == 0) return Spans.None;
+            if (candidates!.Cardinality == 0)
+                return Spans.None;
         }
         var starts = Positions(slots[0], candidates);
-        for (var s = 1; s < slots.Length && starts.Length > 0; s++) starts = Following(starts, Positions(slots[s], candidates), s);
+        for (var s = 1; s < slots.Length && starts.Length > 0; s++)
+            starts = Following(starts, Positions(slots[s], candidates), s);
         var lengths = new int[starts.Length];
         Array.Fill(lengths, slots.Length);
         return new(starts, lengths);
     }
 
-    /// <summary>Plain words in a row: their postings are gone through side by side, the rarest word leading, so that of a common one only few documents are read.</summary>
+    /// <summary>
+    /// Plain words in a row: their postings are gone through side by side, the rarest word leading, so that of a common
+    /// one only few documents are read.
+    /// </summary>
     private Spans Row(ImmutableArray<string> words, FixedBitSet? within)
     {
         var postings = new (DocsAndPositionsEnum Places, int Offset, int Frequency)[words.Length];
         for (var i = 0; i < words.Length; i++)
         {
-            if (TermWalk.Over(reader, field, words[i], budget).FirstOrDefault() is not { } word || word.DocsAndPositions(live, null, DocsAndPositionsFlags.NONE) is not { } places) return Spans.None;
+            if (
+                TermWalk.Over(reader, field, words[i], budget).FirstOrDefault() is not { } word
+                || word.DocsAndPositions(live, null, DocsAndPositionsFlags.NONE) is not { } places
+            )
+                return Spans.None;
             postings[i] = (places, i, word.DocFreq);
         }
         Array.Sort(postings, (a, b) => a.Frequency.CompareTo(b.Frequency));
@@ -79,14 +93,16 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         for (var document = lead.NextDoc(); document != DocIdSetIterator.NO_MORE_DOCS; document = lead.NextDoc())
         {
             budget.Every(ref looked);
-            if (within?.Get(document) == false) continue;
+            if (within?.Get(document) == false)
+                continue;
             var all = true;
             for (var i = 1; i < postings.Length && all; i++)
             {
                 var other = postings[i].Places;
                 all = (other.DocID < document ? other.Advance(document) : other.DocID) == document;
             }
-            if (!all) continue;
+            if (!all)
+                continue;
             // Where the row would begin if this word stands in it; what is left after every word is where it does.
             Begins(postings[0], here);
             for (var i = 1; i < postings.Length && here.Count > 0; i++)
@@ -95,12 +111,15 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
                 var (kept, n) = (0, 0);
                 for (var h = 0; h < here.Count; h++)
                 {
-                    while (n < there.Count && there[n] < here[h]) n++;
-                    if (n < there.Count && there[n] == here[h]) here[kept++] = here[h];
+                    while (n < there.Count && there[n] < here[h])
+                        n++;
+                    if (n < there.Count && there[n] == here[h])
+                        here[kept++] = here[h];
                 }
                 here.RemoveRange(kept, here.Count - kept);
             }
-            foreach (var begin in here) starts.Add(Spans.Pack(document, begin));
+            foreach (var begin in here)
+                starts.Add(Spans.Pack(document, begin));
         }
         var lengths = new int[starts.Count];
         Array.Fill(lengths, words.Length);
@@ -109,12 +128,24 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         static void Begins((DocsAndPositionsEnum Places, int Offset, int Frequency) word, List<int> begins)
         {
             begins.Clear();
-            for (var n = word.Places.Freq; n > 0; n--) if (word.Places.NextPosition() - word.Offset is >= 0 and var begin) begins.Add(begin);
+            for (var n = word.Places.Freq; n > 0; n--)
+                if (word.Places.NextPosition() - word.Offset is >= 0 and var begin)
+                    begins.Add(begin);
         }
     }
 
-    /// <summary>About how many documents have a term, at most; for what is read first. Truncated words count as being everywhere.</summary>
-    public int AtMost(TermNode term) => term.Forms.Max(form => form.Min(slot => TermNode.IsPattern(slot) ? reader.MaxDoc : TermWalk.Over(reader, field, slot, budget).Select(t => t.DocFreq).FirstOrDefault()));
+    /// <summary>
+    /// About how many documents have a term, at most; for what is read first. Truncated words count as being
+    /// everywhere.
+    /// </summary>
+    public int AtMost(TermNode term) =>
+        term.Forms.Max(form =>
+            form.Min(slot =>
+                TermNode.IsPattern(slot)
+                    ? reader.MaxDoc
+                    : TermWalk.Over(reader, field, slot, budget).Select(t => t.DocFreq).FirstOrDefault()
+            )
+        );
 
     private static long[] Following(long[] starts, long[] next, int offset)
     {
@@ -123,13 +154,17 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         foreach (var start in starts)
         {
             var wanted = start + offset;
-            while (n < next.Length && next[n] < wanted) n++;
-            if (n < next.Length && next[n] == wanted) starts[kept++] = start;
+            while (n < next.Length && next[n] < wanted)
+                n++;
+            if (n < next.Length && next[n] == wanted)
+                starts[kept++] = start;
         }
         return starts[..kept];
     }
 
-    /// <summary>All places of a slot in the candidate documents, sorted. A fresh array that the caller may change.</summary>
+    /// <summary>
+    /// All places of a slot in the candidate documents, sorted. A fresh array that the caller may change.
+    /// </summary>
     private long[] Positions(string slot, FixedBitSet? candidates)
     {
         var places = new List<long>();
@@ -139,19 +174,25 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         {
             terms++;
             postings = term.DocsAndPositions(live, postings, DocsAndPositionsFlags.NONE);
-            if (postings is null) continue;
+            if (postings is null)
+                continue;
             var d = candidates is null ? postings.NextDoc() : Advance(postings, candidates, 0);
             while (d != DocIdSetIterator.NO_MORE_DOCS)
             {
                 budget.Every(ref looked);
                 if (candidates is null || candidates.Get(d))
-                    for (var i = postings.Freq; i > 0; i--) places.Add(Spans.Pack(d, postings.NextPosition()));
-                d = candidates is null ? postings.NextDoc() : d + 1 < candidates.Length ? Advance(postings, candidates, d + 1) : DocIdSetIterator.NO_MORE_DOCS;
+                    for (var i = postings.Freq; i > 0; i--)
+                        places.Add(Spans.Pack(d, postings.NextPosition()));
+                d =
+                    candidates is null ? postings.NextDoc()
+                    : d + 1 < candidates.Length ? Advance(postings, candidates, d + 1)
+                    : DocIdSetIterator.NO_MORE_DOCS;
             }
         }
         budget.Hold(places.Count);
         var all = places.ToArray();
-        if (terms > 1) Array.Sort(all);
+        if (terms > 1)
+            Array.Sort(all);
         return all;
     }
 

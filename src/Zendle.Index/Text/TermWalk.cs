@@ -6,10 +6,13 @@ using Zendle.Index.Questions;
 
 namespace Zendle.Index.Text;
 
-/// <summary>Walks over the indexed words that a folded word or pattern stands for, in one field of one segment.</summary>
+/// <summary>
+/// Walks over the indexed words that a folded word or pattern stands for, in one field of one segment.
+/// </summary>
 /// <remarks>
-/// A pattern is held against each word that begins with its first letters, by <see cref="Glob"/>: O(words × pattern). No automaton is made of it: to determine one
-/// takes time and room that grow exponentially with the number of ? behind a *.
+/// A pattern is held against each word that begins with its first letters, by <see cref="Glob"/>: O(words × pattern).
+/// No automaton is made of it: to determine one takes time and room that grow exponentially with the number of ? behind
+/// a *.
 /// </remarks>
 internal static class TermWalk
 {
@@ -17,11 +20,13 @@ internal static class TermWalk
     public static IEnumerable<TermsEnum> Over(AtomicReader reader, string field, string slot, Budget budget)
     {
         var terms = reader.GetTerms(field);
-        if (terms is null) yield break;
+        if (terms is null)
+            yield break;
         var words = terms.GetEnumerator();
         if (!TermNode.IsPattern(slot))
         {
-            if (words.SeekExact(new BytesRef(IndexFields.Cut(slot)))) yield return words;
+            if (words.SeekExact(new BytesRef(IndexFields.Cut(slot))))
+                yield return words;
             yield break;
         }
         var open = slot.AsSpan().IndexOfAny('*', '?');
@@ -30,19 +35,22 @@ internal static class TermWalk
         var rest = slot.AsSpan(open) is "*" ? null : slot;
         var letters = new char[64];
         var looked = 0;
-        if (words.SeekCeil(prefix) == TermsEnum.SeekStatus.END) yield break;
+        if (words.SeekCeil(prefix) == TermsEnum.SeekStatus.END)
+            yield break;
         do
         {
-            if (!StringHelper.StartsWith(words.Term, prefix)) yield break;
+            if (!StringHelper.StartsWith(words.Term, prefix))
+                yield break;
             budget.Every(ref looked);
-            if (rest is null || Fits(rest, words.Term, ref letters)) yield return words;
-        }
-        while (words.MoveNext());
+            if (rest is null || Fits(rest, words.Term, ref letters))
+                yield return words;
+        } while (words.MoveNext());
     }
 
     private static bool Fits(string pattern, BytesRef word, ref char[] letters)
     {
-        if (letters.Length < word.Length) letters = new char[word.Length * 2];
+        if (letters.Length < word.Length)
+            letters = new char[word.Length * 2];
         var length = Encoding.UTF8.GetChars(word.Bytes.AsSpan(word.Offset, word.Length), letters);
         return Glob.Matches(pattern, letters.AsSpan(0, length));
     }

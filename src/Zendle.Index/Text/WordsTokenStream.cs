@@ -5,8 +5,8 @@ using Zendle.Core.Queries;
 namespace Zendle.Index.Text;
 
 /// <summary>
-/// Feeds our words to the text index. Values of one field stand a wide gap apart, so that neither phrase nor NEAR crosses them. One stream serves record after
-/// record: to make one takes longer than to cut a title into words.
+/// Feeds our words to the text index. Values of one field stand a wide gap apart, so that neither phrase nor NEAR
+/// crosses them. One stream serves record after record: to make one takes longer than to cut a title into words.
 /// </summary>
 internal sealed class WordsTokenStream : TokenStream
 {
@@ -41,7 +41,8 @@ internal sealed class WordsTokenStream : TokenStream
                 var position = offset + word.Position;
                 words.Add((word.Text, position - last));
                 last = position;
-                if (!word.IsClosedForm) Count++;
+                if (!word.IsClosedForm)
+                    Count++;
             }
             offset = last + ValueGap;
         }
@@ -49,7 +50,8 @@ internal sealed class WordsTokenStream : TokenStream
 
     public override bool IncrementToken()
     {
-        if (next >= words.Count) return false;
+        if (next >= words.Count)
+            return false;
         // Both attributes are set for every word, so there is nothing to clear.
         term.SetEmpty().Append(IndexFields.Cut(words[next].Text));
         increment.PositionIncrement = words[next].Increment;

@@ -9,8 +9,10 @@ public enum Look
 {
     /// <summary>As the publisher sets it: two columns, running head, dates received and accepted, DOI.</summary>
     Typeset,
+
     /// <summary>As accepted: the repository's cover sheet, then wide lines with line numbers.</summary>
     Manuscript,
+
     /// <summary>As first put out: a banner, wide lines with line numbers.</summary>
     Preprint,
 }
@@ -18,26 +20,35 @@ public enum Look
 /// <summary>A heading with its paragraphs.</summary>
 public sealed record Section(string Heading, IReadOnlyList<string> Paragraphs);
 
-
 /// <summary>All that is printed of a work, in one of its looks.</summary>
 public sealed record Paper
 {
     /// <summary>The work.</summary>
     public required Work Work { get; init; }
+
     /// <summary>The look.</summary>
     public required Look Look { get; init; }
+
     /// <summary>Title as printed.</summary>
     public required string Title { get; init; }
+
     /// <summary>Sections of running text.</summary>
     public required IReadOnlyList<Section> Sections { get; init; }
+
     /// <summary>References as printed.</summary>
     public required IReadOnlyList<string> References { get; init; }
+
     /// <summary>Counts for the table and the figure.</summary>
     public required CountTable Counts { get; init; }
+
     /// <summary>DOI printed; null for none.</summary>
     public string? Doi { get; init; }
-    /// <summary>How the work is laid out: a thesis and a book have front pages of their own, a chapter names its book.</summary>
+
+    /// <summary>
+    /// How the work is laid out: a thesis and a book have front pages of their own, a chapter names its book.
+    /// </summary>
     public bool HasTitlePage => Work.Type is "thesis" or "book" or "report";
+
     /// <summary>Received and accepted, as printed.</summary>
     public required string Dates { get; init; }
 
@@ -58,48 +69,91 @@ public sealed record Paper
             Look = look,
             Title = otherTitle ? Earlier(work.Title) : work.Title,
             Sections = SectionsOf(work, scenario, look, counts, dice),
-            References = [.. Enumerable.Range(0, work.Cites.Length + work.Strays).Select(i => PrintedReferences.Of(work, i, i < work.Cites.Length ? works[work.Cites[i]] : null))],
+            References =
+            [
+                .. Enumerable
+                    .Range(0, work.Cites.Length + work.Strays)
+                    .Select(i => PrintedReferences.Of(work, i, i < work.Cites.Length ? works[work.Cites[i]] : null)),
+            ],
             Counts = counts,
             Doi = look == Look.Preprint ? work.PreprintDoi ?? work.Doi : work.Doi,
-            Dates = string.Create(CultureInfo.InvariantCulture, $"Received {accepted.AddDays(-120):d MMMM yyyy} · Accepted {accepted:d MMMM yyyy}"),
+            Dates = string.Create(
+                CultureInfo.InvariantCulture,
+                $"Received {accepted.AddDays(-120):d MMMM yyyy} · Accepted {accepted:d MMMM yyyy}"
+            ),
         };
     }
 
     /// <summary>
-    /// The running text. Studies of the scenario have frames of their own; others are told in the sentences of their kind of study. A preprint says what it lacks,
-    /// the version of record ends with thanks, money and data.
+    /// The running text. Studies of the scenario have frames of their own; others are told in the sentences of their
+    /// kind of study. A preprint says what it lacks, the version of record ends with thanks, money and data.
     /// </summary>
     private static List<Section> SectionsOf(Work work, Scenario scenario, Look look, CountTable counts, Dice dice)
     {
         var prose = new Prose(scenario, work.Topic, work.Study, work.Year, dice);
         var frames = work.Topic.Core ? scenario.Sections : FramesOf(work.Topic, scenario.Kinds[work.Topic.Kind]);
-        if (work.Type is "editorial" or "letter") return [new("Comment", prose.Paragraphs(frames.Discussion, 4))];
+        if (work.Type is "editorial" or "letter")
+            return [new("Comment", prose.Paragraphs(frames.Discussion, 4))];
         var sections = new List<Section>
         {
             new("Introduction", Running(frames.Introduction)),
-            new("Methods", [.. Running(frames.Methods), .. look == Look.Preprint ? new[] { "The last season had not been counted when this version was written; those counts will be added after review." } : []]),
-            new("Results", [counts.Sentence(work.Study), .. Running(frames.Results), work.Abstract.Length > 0 ? work.Abstract : "The counts are given in full."]),
+            new(
+                "Methods",
+                [
+                    .. Running(frames.Methods),
+                    .. look == Look.Preprint
+                        ? new[]
+                        {
+                            "The last season had not been counted when this version was written; those counts will be added after review.",
+                        }
+                        : [],
+                ]
+            ),
+            new(
+                "Results",
+                [
+                    counts.Sentence(work.Study),
+                    .. Running(frames.Results),
+                    work.Abstract.Length > 0 ? work.Abstract : "The counts are given in full.",
+                ]
+            ),
             new("Discussion", Running(frames.Discussion)),
         };
         if (look == Look.Typeset)
-            sections.Add(new("Acknowledgements and data", [$"We thank those who kept the sites open and two reviewers for their doubts. {(work.Funder is { } funder ? $"The work was paid for by {funder}." : "The work had no money of its own.")} All counts lie with {work.People[0].Institute}."]));
+            sections.Add(
+                new(
+                    "Acknowledgements and data",
+                    [
+                        $"We thank those who kept the sites open and two reviewers for their doubts. {(work.Funder is { } funder ? $"The work was paid for by {funder}." : "The work had no money of its own.")} All counts lie with {work.People[0].Institute}.",
+                    ]
+                )
+            );
         return sections;
 
         // Kinds of study have fewer sentences than the scenario; they are told twice, with other numbers.
-        IReadOnlyList<string> Running(string[] sentences) => work.Topic.Core ? prose.Paragraphs(sentences, 5) : [.. prose.Paragraphs(sentences, 5), .. prose.Paragraphs(sentences, 5)];
+        IReadOnlyList<string> Running(string[] sentences) =>
+            work.Topic.Core
+                ? prose.Paragraphs(sentences, 5)
+                : [.. prose.Paragraphs(sentences, 5), .. prose.Paragraphs(sentences, 5)];
     }
 
     private static SectionFrames FramesOf(Topic topic, KindFrames kind)
     {
         // Marks of years belong to abstracts; running text takes what suits any.
         static string[] Plain(IEnumerable<string> frames) => [.. frames.Where(f => f[0] is not ('<' or '>'))];
-        return new(Plain([.. topic.Aims, .. kind.Aims]), Plain(kind.Methods), Plain([.. topic.Findings, .. kind.Findings]), Plain(kind.Meanings));
+        return new(
+            Plain([.. topic.Aims, .. kind.Aims]),
+            Plain(kind.Methods),
+            Plain([.. topic.Findings, .. kind.Findings]),
+            Plain(kind.Meanings)
+        );
     }
 
     /// <summary>The title a study had before: its second half was worded anew.</summary>
     private static string Earlier(string title)
     {
         var words = title.Split(' ');
-        return string.Join(' ', words.Take((words.Length * 2 + 2) / 3)).TrimEnd(',', ':', ';', '.') + ", a first account";
+        return string.Join(' ', words.Take((words.Length * 2 + 2) / 3)).TrimEnd(',', ':', ';', '.')
+            + ", a first account";
     }
 }

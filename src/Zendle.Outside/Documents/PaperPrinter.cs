@@ -4,20 +4,34 @@ using Zendle.Outside.World;
 
 namespace Zendle.Outside.Documents;
 
-/// <summary>Draws a paper as PDF: A4 pages, its running text, one table, one figure, its references. The same paper gives the same bytes.</summary>
+/// <summary>
+/// Draws a paper as PDF: A4 pages, its running text, one table, one figure, its references. The same paper gives the
+/// same bytes.
+/// </summary>
 public sealed class PaperPrinter : IDisposable
 {
-    private const float Width = 595, Height = 842;
+    private const float Width = 595,
+        Height = 842;
     private static readonly DateTime Made = new(2026, 1, 1, 0, 0, 0, DateTimeKind.Utc);
 
-    private readonly SKTypeface plain, bold, italic;
+    private readonly SKTypeface plain,
+        bold,
+        italic;
     private readonly Paper paper;
     private readonly SKDocument document;
     private readonly SKPaint ink = new() { Color = SKColors.Black, IsAntialias = true };
     private readonly bool typeset;
-    private readonly float left, columnWidth, gap, top = 74, bottom = 780, size, lead;
+    private readonly float left,
+        columnWidth,
+        gap,
+        top = 74,
+        bottom = 780,
+        size,
+        lead;
     private SKCanvas canvas = null!;
-    private int page, column, line;
+    private int page,
+        column,
+        line;
     private float y;
 
     private PaperPrinter(Paper paper, Stream to)
@@ -27,45 +41,58 @@ public sealed class PaperPrinter : IDisposable
         typeset = paper.Look == Look.Typeset;
         (left, columnWidth, gap) = typeset ? (50f, 238f, 19f) : (80f, 440f, 0f);
         (size, lead) = typeset ? (9.2f, 12f) : (11f, 22f);
-        document = SKDocument.CreatePdf(to, new SKDocumentPdfMetadata
-        {
-            Title = paper.Title,
-            Author = string.Join("; ", paper.Work.People.Take(6).Select(p => $"{p.Given} {p.Family}")),
-            Creation = Made,
-            Modified = Made,
-            RasterDpi = 150,
-            EncodingQuality = 101,
-        });
+        document = SKDocument.CreatePdf(
+            to,
+            new SKDocumentPdfMetadata
+            {
+                Title = paper.Title,
+                Author = string.Join("; ", paper.Work.People.Take(6).Select(p => $"{p.Given} {p.Family}")),
+                Creation = Made,
+                Modified = Made,
+                RasterDpi = 150,
+                EncodingQuality = 101,
+            }
+        );
     }
 
     /// <summary>Prints a paper.</summary>
     public static byte[] Print(Paper paper)
     {
         using var to = new MemoryStream();
-        using (var printer = new PaperPrinter(paper, to)) printer.Print();
+        using (var printer = new PaperPrinter(paper, to))
+            printer.Print();
         return to.ToArray();
     }
 
     internal static SKTypeface Face(string style) =>
-        SKTypeface.FromFile(Path.Combine(AppContext.BaseDirectory, "fonts", $"LiberationSans-{style}.ttf")) ?? throw new InvalidOperationException("The font of the outside is missing; build it after the interface's packages are there.");
+        SKTypeface.FromFile(Path.Combine(AppContext.BaseDirectory, "fonts", $"LiberationSans-{style}.ttf"))
+        ?? throw new InvalidOperationException(
+            "The font of the outside is missing; build it after the interface's packages are there."
+        );
 
     private void Print()
     {
-        if (paper.Look == Look.Manuscript) CoverSheet();
-        else if (paper.HasTitlePage) TitlePage();
+        if (paper.Look == Look.Manuscript)
+            CoverSheet();
+        else if (paper.HasTitlePage)
+            TitlePage();
         NewPage();
         FrontMatter();
         foreach (var section in paper.Sections)
         {
             Heading(section.Heading);
-            foreach (var paragraph in section.Paragraphs) Paragraph(paragraph, plain, size);
-            if (section.Heading == "Methods") Table();
-            if (section.Heading == "Results") Figure();
+            foreach (var paragraph in section.Paragraphs)
+                Paragraph(paragraph, plain, size);
+            if (section.Heading == "Methods")
+                Table();
+            if (section.Heading == "Results")
+                Figure();
         }
         if (paper.References.Count > 0)
         {
             Heading("References");
-            foreach (var reference in paper.References) Paragraph(reference, plain, size - 0.8f, hanging: true);
+            foreach (var reference in paper.References)
+                Paragraph(reference, plain, size - 0.8f, hanging: true);
         }
         document.EndPage();
         document.Close();
@@ -81,17 +108,41 @@ public sealed class PaperPrinter : IDisposable
         at += 30;
         Text("This is the accepted manuscript of a work that was later published.", plain, 11, 80, at);
         at += 36;
-        foreach (var row in Lines(paper.Title, bold, 16, 440)) { Text(row, bold, 16, 80, at); at += 21; }
+        foreach (var row in Lines(paper.Title, bold, 16, 440))
+        {
+            Text(row, bold, 16, 80, at);
+            at += 21;
+        }
         at += 8;
-        foreach (var row in Lines(string.Join(", ", w.People.Take(12).Select(p => $"{p.Given} {p.Family}")), plain, 11, 440)) { Text(row, plain, 11, 80, at); at += 16; }
+        foreach (
+            var row in Lines(string.Join(", ", w.People.Take(12).Select(p => $"{p.Given} {p.Family}")), plain, 11, 440)
+        )
+        {
+            Text(row, plain, 11, 80, at);
+            at += 16;
+        }
         at += 20;
         Text("Version: accepted manuscript, after peer review", plain, 11, 80, at);
         at += 18;
-        if (w.Journal is { } journal) Text(string.Create(CultureInfo.InvariantCulture, $"Published in: {journal.Title} {w.Volume} ({w.Year})"), plain, 11, 80, at);
+        if (w.Journal is { } journal)
+            Text(
+                string.Create(CultureInfo.InvariantCulture, $"Published in: {journal.Title} {w.Volume} ({w.Year})"),
+                plain,
+                11,
+                80,
+                at
+            );
         at += 18;
-        if (paper.Doi is { } doi) Text("DOI of the published version: " + doi, plain, 11, 80, at);
+        if (paper.Doi is { } doi)
+            Text("DOI of the published version: " + doi, plain, 11, 80, at);
         at += 18;
-        Text("Deposited under the terms of the repository; the publisher's layout is not part of it.", plain, 10, 80, at);
+        Text(
+            "Deposited under the terms of the repository; the publisher's layout is not part of it.",
+            plain,
+            10,
+            80,
+            at
+        );
         document.EndPage();
     }
 
@@ -103,18 +154,35 @@ public sealed class PaperPrinter : IDisposable
         var at = 150f;
         void Middle(string text, SKTypeface face, float points, float after)
         {
-            foreach (var row in Lines(text, face, points, 420)) { Centred(row, face, points, at); at += points * 1.35f; }
+            foreach (var row in Lines(text, face, points, 420))
+            {
+                Centred(row, face, points, at);
+                at += points * 1.35f;
+            }
             at += after;
         }
         Middle(w.Type == "book" ? w.Publisher ?? "" : w.People[0].Institute, plain, 12, 60);
         Middle(paper.Title, bold, 21, 24);
         Middle(string.Join(", ", w.People.Select(p => $"{p.Given} {p.Family}")), plain, 13, 30);
-        Middle(w.Type switch { "thesis" => "A thesis submitted for the degree of doctor", "report" => "Report", _ => w.Proceedings ?? "" }, italic, 12, 40);
+        Middle(
+            w.Type switch
+            {
+                "thesis" => "A thesis submitted for the degree of doctor",
+                "report" => "Report",
+                _ => w.Proceedings ?? "",
+            },
+            italic,
+            12,
+            40
+        );
         Middle(w.Year.ToString(CultureInfo.InvariantCulture), plain, 12, 60);
-        if (paper.Doi is { } doi) Middle("https://doi.org/" + doi, plain, 10, 30);
-        if (w.Isbn is { } isbn) Middle("ISBN " + isbn, plain, 10, 30);
+        if (paper.Doi is { } doi)
+            Middle("https://doi.org/" + doi, plain, 10, 30);
+        if (w.Isbn is { } isbn)
+            Middle("ISBN " + isbn, plain, 10, 30);
         Middle("Contents", bold, 12, 4);
-        for (var i = 0; i < paper.Sections.Count; i++) Middle(string.Create(CultureInfo.InvariantCulture, $"{i + 1}  {paper.Sections[i].Heading}"), plain, 11, 0);
+        for (var i = 0; i < paper.Sections.Count; i++)
+            Middle(string.Create(CultureInfo.InvariantCulture, $"{i + 1}  {paper.Sections[i].Heading}"), plain, 11, 0);
         document.EndPage();
     }
 
@@ -126,7 +194,8 @@ public sealed class PaperPrinter : IDisposable
 
     private void NewPage()
     {
-        if (page > 0) document.EndPage();
+        if (page > 0)
+            document.EndPage();
         page++;
         (column, line) = (0, 0);
         canvas = document.BeginPage(Width, Height);
@@ -134,15 +203,19 @@ public sealed class PaperPrinter : IDisposable
         if (typeset)
         {
             var number = paper.HasTitlePage ? page : w.FirstPage + page - 1;
-            var head = string.Create(CultureInfo.InvariantCulture, $"{(w.Journal is { } journal ? $"{journal.Title} {w.Volume} ({w.Issue}) {w.Year}, {w.FirstPage}–{w.LastPage}"
-                : w.Book is { } book ? $"In: {book.Title}, {book.Year}, {w.FirstPage}–{w.LastPage}" : w.Proceedings is { } proceedings && w.Type != "book" ? $"{proceedings}, {w.Year}, {w.FirstPage}–{w.LastPage}" : $"{w.People[0].Family}, {w.Year}")}");
+            var head = string.Create(
+                CultureInfo.InvariantCulture,
+                $"{(w.Journal is { } journal ? $"{journal.Title} {w.Volume} ({w.Issue}) {w.Year}, {w.FirstPage}–{w.LastPage}"
+                : w.Book is { } book ? $"In: {book.Title}, {book.Year}, {w.FirstPage}–{w.LastPage}" : w.Proceedings is { } proceedings && w.Type != "book" ? $"{proceedings}, {w.Year}, {w.FirstPage}–{w.LastPage}" : $"{w.People[0].Family}, {w.Year}")}"
+            );
             Text(head, italic, 8.5f, left, 46);
             Text(number.ToString(CultureInfo.InvariantCulture), plain, 8.5f, Width - 70, 46);
             canvas.DrawLine(left, 52, Width - left, 52, ink);
         }
         else
         {
-            if (paper.Look == Look.Preprint) Text("PREPRINT — not peer reviewed" + (paper.Doi is { } doi ? " — " + doi : ""), bold, 9, left, 40);
+            if (paper.Look == Look.Preprint)
+                Text("PREPRINT — not peer reviewed" + (paper.Doi is { } doi ? " — " + doi : ""), bold, 9, left, 40);
             Text(page.ToString(CultureInfo.InvariantCulture), plain, 9, Width / 2, 812);
         }
         y = top;
@@ -152,24 +225,58 @@ public sealed class PaperPrinter : IDisposable
     {
         var w = paper.Work;
         var wide = typeset ? columnWidth * 2 + gap : columnWidth;
-        foreach (var row in Lines(paper.Title, bold, 17, wide)) { Text(row, bold, 17, left, y + 12); y += 22; }
+        foreach (var row in Lines(paper.Title, bold, 17, wide))
+        {
+            Text(row, bold, 17, left, y + 12);
+            y += 22;
+        }
         y += 6;
-        foreach (var row in Lines(string.Join(", ", w.People.Select(p => $"{p.Given} {p.Family}")), plain, 11, wide)) { Text(row, plain, 11, left, y + 8); y += 15; }
-        foreach (var row in Lines(string.Join("; ", w.People.Select(p => p.Institute).Distinct().Take(3)), italic, 9, wide)) { Text(row, italic, 9, left, y + 8); y += 13; }
+        foreach (var row in Lines(string.Join(", ", w.People.Select(p => $"{p.Given} {p.Family}")), plain, 11, wide))
+        {
+            Text(row, plain, 11, left, y + 8);
+            y += 15;
+        }
+        foreach (
+            var row in Lines(string.Join("; ", w.People.Select(p => p.Institute).Distinct().Take(3)), italic, 9, wide)
+        )
+        {
+            Text(row, italic, 9, left, y + 8);
+            y += 13;
+        }
         if (typeset)
         {
-            if (!paper.HasTitlePage) { Text(paper.Dates, plain, 8.5f, left, y + 10); y += 14; }
-            if (paper.Doi is { } doi) { Text("https://doi.org/" + doi, plain, 8.5f, left, y + 10); y += 14; }
-            if (w.Journal is { Open: true }) { Text("Open access under a Creative Commons Attribution licence.", plain, 8.5f, left, y + 10); y += 14; }
+            if (!paper.HasTitlePage)
+            {
+                Text(paper.Dates, plain, 8.5f, left, y + 10);
+                y += 14;
+            }
+            if (paper.Doi is { } doi)
+            {
+                Text("https://doi.org/" + doi, plain, 8.5f, left, y + 10);
+                y += 14;
+            }
+            if (w.Journal is { Open: true })
+            {
+                Text("Open access under a Creative Commons Attribution licence.", plain, 8.5f, left, y + 10);
+                y += 14;
+            }
         }
         y += 8;
         if (w.Abstract.Length > 0)
         {
             Text("Abstract", bold, 10.5f, left, y + 10);
             y += 18;
-            foreach (var row in Lines(w.Abstract, plain, 10, wide)) { Text(row, plain, 10, left, y + 8); y += 14; }
+            foreach (var row in Lines(w.Abstract, plain, 10, wide))
+            {
+                Text(row, plain, 10, left, y + 8);
+                y += 14;
+            }
             y += 4;
-            foreach (var row in Lines("Keywords: " + string.Join("; ", w.Keywords), italic, 9.5f, wide)) { Text(row, italic, 9.5f, left, y + 8); y += 13; }
+            foreach (var row in Lines("Keywords: " + string.Join("; ", w.Keywords), italic, 9.5f, wide))
+            {
+                Text(row, italic, 9.5f, left, y + 8);
+                y += 13;
+            }
         }
         y += 14;
         columnTop = y;
@@ -179,7 +286,8 @@ public sealed class PaperPrinter : IDisposable
 
     private void Need(float height)
     {
-        if (y + height <= bottom) return;
+        if (y + height <= bottom)
+            return;
         if (typeset && column == 0)
         {
             column = 1;
@@ -206,7 +314,8 @@ public sealed class PaperPrinter : IDisposable
         foreach (var row in Lines(text, face, points, columnWidth - (hanging ? 10 : 0)))
         {
             Need(lead);
-            if (!typeset) Text((++line).ToString(CultureInfo.InvariantCulture), plain, 8, left - 30, y + points);
+            if (!typeset)
+                Text((++line).ToString(CultureInfo.InvariantCulture), plain, 8, left - 30, y + points);
             Text(row, face, points, X + (hanging && !first ? 10 : 0), y + points);
             y += lead;
             first = false;
@@ -221,7 +330,13 @@ public sealed class PaperPrinter : IDisposable
         y += lead + 2;
         Row("season", paper.Counts.Without, paper.Counts.With, bold);
         canvas.DrawLine(X, y + 1, X + columnWidth, y + 1, ink);
-        foreach (var row in paper.Counts.Rows) Row(row.Season, row.Without.ToString(CultureInfo.InvariantCulture), row.With.ToString(CultureInfo.InvariantCulture), plain);
+        foreach (var row in paper.Counts.Rows)
+            Row(
+                row.Season,
+                row.Without.ToString(CultureInfo.InvariantCulture),
+                row.With.ToString(CultureInfo.InvariantCulture),
+                plain
+            );
         canvas.DrawLine(X, y + 2, X + columnWidth, y + 2, ink);
         y += 12;
 
@@ -251,7 +366,11 @@ public sealed class PaperPrinter : IDisposable
         }
         canvas.DrawLine(X, y + 96, X + columnWidth, y + 96, ink);
         y += 112;
-        Paragraph($"Figure 1. Counts {paper.Counts.Without} (dark bars) and {paper.Counts.With} (pale bars) by season.", italic, size - 0.6f);
+        Paragraph(
+            $"Figure 1. Counts {paper.Counts.Without} (dark bars) and {paper.Counts.With} (pale bars) by season.",
+            italic,
+            size - 0.6f
+        );
     }
 
     private void Text(string text, SKTypeface face, float points, float x, float baseline)
@@ -272,9 +391,11 @@ public sealed class PaperPrinter : IDisposable
                 lines.Add(line);
                 line = word;
             }
-            else line = longer;
+            else
+                line = longer;
         }
-        if (line.Length > 0) lines.Add(line);
+        if (line.Length > 0)
+            lines.Add(line);
         return lines;
     }
 

@@ -10,43 +10,97 @@ using Zendle.Outside.World;
 namespace Zendle.Outside.Pages;
 
 /// <summary>
-/// The hosts of texts: publishers and the repository, by path on one port, and a DOI resolver. Each work has a landing page with FAIR
-/// Signposting links in its header (cite-as, item, type, author, license, describedby), and its PDF is printed when it is asked for.
+/// The hosts of texts: publishers and the repository, by path on one port, and a DOI resolver. Each work has a landing
+/// page with FAIR Signposting links in its header (cite-as, item, type, author, license, describedby), and its PDF is
+/// printed when it is asked for.
 /// </summary>
 public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKinds kinds)
 {
     private const int MostPrinted = 200;
     private readonly ConcurrentDictionary<string, byte[]> printed = new();
-    private readonly Dictionary<string, (Work Work, Look Look)> byDoi = works.SelectMany(w => new[] { (w.Doi, Work: w, Look: Look.Typeset), (Doi: w.PreprintDoi, Work: w, Look: Look.Preprint) })
-        .Where(d => d.Doi is not null).GroupBy(d => d.Doi!, StringComparer.OrdinalIgnoreCase).ToDictionary(g => g.Key, g => (g.First().Work, g.First().Look), StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, (Work Work, Look Look)> byDoi = works
+        .SelectMany(w =>
+            new[] { (w.Doi, Work: w, Look: Look.Typeset), (Doi: w.PreprintDoi, Work: w, Look: Look.Preprint) }
+        )
+        .Where(d => d.Doi is not null)
+        .GroupBy(d => d.Doi!, StringComparer.OrdinalIgnoreCase)
+        .ToDictionary(g => g.Key, g => (g.First().Work, g.First().Look), StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Maps landing pages, texts, descriptions, the resolver, and the switch for tests.</summary>
     public void Map(WebApplication app)
     {
-        app.MapGet("/publisher/{publisher}/{id:int}", (string publisher, int id, HttpContext http) => Landing(http, id, Look.Typeset));
-        app.MapGet("/publisher/{publisher}/{id:int}/text.pdf", (string publisher, int id, HttpContext http) => Text(http, id, Look.Typeset));
+        app.MapGet(
+            "/publisher/{publisher}/{id:int}",
+            (string publisher, int id, HttpContext http) => Landing(http, id, Look.Typeset)
+        );
+        app.MapGet(
+            "/publisher/{publisher}/{id:int}/text.pdf",
+            (string publisher, int id, HttpContext http) => Text(http, id, Look.Typeset)
+        );
         app.MapGet("/harbour/item/{id:int}", (int id, HttpContext http) => Landing(http, id, Look.Manuscript));
         app.MapGet("/harbour/item/{id:int}/text.pdf", (int id, HttpContext http) => Text(http, id, Look.Manuscript));
         app.MapGet("/harbour/preprint/{id:int}", (int id, HttpContext http) => Landing(http, id, Look.Preprint));
         app.MapGet("/harbour/preprint/{id:int}/text.pdf", (int id, HttpContext http) => Text(http, id, Look.Preprint));
-        app.MapGet("/described/{id:int}", (int id) => id < works.Count ? Results.Text(Described(works[id]), "application/vnd.citationstyles.csl+json", Encoding.UTF8) : Results.NotFound());
-        app.MapGet("/doi/{**doi}", (string doi) => byDoi.TryGetValue(doi, out var found) ? Results.Redirect(PathOf(found.Work, found.Look)) : Results.NotFound());
-        app.MapPost("/copies", (string path, string kind) => kinds.Set(path, kind) ? Results.Ok() : Results.BadRequest("Unknown kind of copy."));
-        app.MapGet("/copies", () => Results.Json(works.SelectMany(w => Copies(w).Select(c => new { path = c.Path, kind = kinds.Of(c.Path, w, c.Look), open = c.Look != Look.Typeset || w.Journal is not { Open: false } }))));
+        app.MapGet(
+            "/described/{id:int}",
+            (int id) =>
+                id < works.Count
+                    ? Results.Text(Described(works[id]), "application/vnd.citationstyles.csl+json", Encoding.UTF8)
+                    : Results.NotFound()
+        );
+        app.MapGet(
+            "/doi/{**doi}",
+            (string doi) =>
+                byDoi.TryGetValue(doi, out var found)
+                    ? Results.Redirect(PathOf(found.Work, found.Look))
+                    : Results.NotFound()
+        );
+        app.MapPost(
+            "/copies",
+            (string path, string kind) =>
+                kinds.Set(path, kind) ? Results.Ok() : Results.BadRequest("Unknown kind of copy.")
+        );
+        app.MapGet(
+            "/copies",
+            () =>
+                Results.Json(
+                    works.SelectMany(w =>
+                        Copies(w)
+                            .Select(c => new
+                            {
+                                path = c.Path,
+                                kind = kinds.Of(c.Path, w, c.Look),
+                                open = c.Look != Look.Typeset || w.Journal is not { Open: false },
+                            })
+                    )
+                )
+        );
     }
 
     /// <summary>Where the copies of a work lie.</summary>
     internal static IEnumerable<(string Path, Look Look)> Copies(Work w)
     {
-        if (w.Journal is not null) yield return (PathOf(w, Look.Typeset), Look.Typeset);
-        if (w.HasManuscript) yield return ($"/harbour/item/{w.Id}", Look.Manuscript);
-        if (w.PreprintDoi is not null) yield return ($"/harbour/preprint/{w.Id}", Look.Preprint);
+        if (w.Journal is not null)
+            yield return (PathOf(w, Look.Typeset), Look.Typeset);
+        if (w.HasManuscript)
+            yield return ($"/harbour/item/{w.Id}", Look.Manuscript);
+        if (w.PreprintDoi is not null)
+            yield return ($"/harbour/preprint/{w.Id}", Look.Preprint);
     }
 
-    private static string PathOf(Work w, Look look) => look == Look.Preprint ? $"/harbour/preprint/{w.Id}" : w.Journal is null ? $"/harbour/item/{w.Id}" : $"/publisher/{w.Journal.Publisher.ToLowerInvariant().Replace(' ', '-')}/{w.Id}";
+    private static string PathOf(Work w, Look look) =>
+        look == Look.Preprint ? $"/harbour/preprint/{w.Id}"
+        : w.Journal is null ? $"/harbour/item/{w.Id}"
+        : $"/publisher/{w.Journal.Publisher.ToLowerInvariant().Replace(' ', '-')}/{w.Id}";
 
-    /// <summary>What lies in the repository of a work without a journal is its only version; of one with a journal the manuscript.</summary>
-    private Look LookOf(int id, Look asked) => asked == Look.Manuscript && works[id].Journal is null ? (works[id].Type == "preprint" ? Look.Preprint : Look.Typeset) : asked;
+    /// <summary>
+    /// What lies in the repository of a work without a journal is its only version; of one with a journal the
+    /// manuscript.
+    /// </summary>
+    private Look LookOf(int id, Look asked) =>
+        asked == Look.Manuscript && works[id].Journal is null
+            ? (works[id].Type == "preprint" ? Look.Preprint : Look.Typeset)
+            : asked;
 
     private static string Price(Work w) => (24 + w.Id % 5 * 5).ToString("0.00", CultureInfo.InvariantCulture);
 
@@ -54,71 +108,145 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
 
     private async Task<IResult> Landing(HttpContext http, int id, Look asked)
     {
-        if (id < 0 || id >= works.Count) return Results.NotFound();
+        if (id < 0 || id >= works.Count)
+            return Results.NotFound();
         var (w, look, path) = (works[id], LookOf(id, asked), http.Request.Path.Value!);
         var host = $"{http.Request.Scheme}://{http.Request.Host}";
         var kind = kinds.Of(path, w, look);
         switch (kind)
         {
-            case "dead": return Results.NotFound();
-            case "loop": return Results.Redirect(path + "?again=" + (http.Request.Query["again"].ToString() + "1"));
-            case "private": return Results.Redirect("http://10.1.2.3/text.pdf");
+            case "dead":
+                return Results.NotFound();
+            case "loop":
+                return Results.Redirect(path + "?again=" + (http.Request.Query["again"].ToString() + "1"));
+            case "private":
+                return Results.Redirect("http://10.1.2.3/text.pdf");
         }
         await Task.CompletedTask;
-        var links = new List<string> { $"<https://schema.org/{(w.Type == "thesis" ? "Thesis" : "ScholarlyArticle")}>; rel=\"type\"", $"<{host}/described/{id}>; rel=\"describedby\"; type=\"application/vnd.citationstyles.csl+json\"" };
+        var links = new List<string>
+        {
+            $"<https://schema.org/{(w.Type == "thesis" ? "Thesis" : "ScholarlyArticle")}>; rel=\"type\"",
+            $"<{host}/described/{id}>; rel=\"describedby\"; type=\"application/vnd.citationstyles.csl+json\"",
+        };
         var doi = look == Look.Preprint ? w.PreprintDoi ?? w.Doi : w.Doi;
-        if (doi is not null) links.Add($"<{host}/doi/{doi}>; rel=\"cite-as\"");
-        links.AddRange(w.People.Where(p => p.Orcid is not null).Take(5).Select(p => $"<https://orcid.org/{p.Orcid}>; rel=\"author\""));
-        if (!IsSold(w, look)) links.Add("<https://creativecommons.org/licenses/by/4.0/>; rel=\"license\"");
-        if (kind != "landing-only") links.Add($"<{host}{path}/text.pdf>; rel=\"item\"; type=\"application/pdf\"");
+        if (doi is not null)
+            links.Add($"<{host}/doi/{doi}>; rel=\"cite-as\"");
+        links.AddRange(
+            w.People.Where(p => p.Orcid is not null)
+                .Take(5)
+                .Select(p => $"<https://orcid.org/{p.Orcid}>; rel=\"author\"")
+        );
+        if (!IsSold(w, look))
+            links.Add("<https://creativecommons.org/licenses/by/4.0/>; rel=\"license\"");
+        if (kind != "landing-only")
+            links.Add($"<{host}{path}/text.pdf>; rel=\"item\"; type=\"application/pdf\"");
         http.Response.Headers.Append("Link", string.Join(", ", links));
-        return Results.Text(LandingPages.Page(w.Title, $"""
-            <script type="application/ld+json">{JsonSerializer.Serialize(Offer(w, look))}</script>
-            <p>{WebUtility.HtmlEncode(string.Join("; ", w.People.Select(p => $"{p.Given} {p.Family}")))} ({w.Year})</p>
-            <p>{(look switch { Look.Typeset => "Version of record", Look.Manuscript => "Accepted manuscript", _ => "Preprint" })}{(w.Journal is null ? "" : ", " + WebUtility.HtmlEncode(w.Journal.Title))}</p>
-            <p>{WebUtility.HtmlEncode(w.Abstract)}</p>
-            <p>{(IsSold(w, look) ? $"Full text: {Price(w)} EUR" : kind == "landing-only" ? "The text is not online." : $"<a href=\"{path}/text.pdf\">Full text (PDF)</a>")}</p>
-            """), "text/html; charset=utf-8", Encoding.UTF8);
+        return Results.Text(
+            LandingPages.Page(
+                w.Title,
+                $"""
+                <script type="application/ld+json">{JsonSerializer.Serialize(Offer(w, look))}</script>
+                <p>{WebUtility.HtmlEncode(
+                    string.Join("; ", w.People.Select(p => $"{p.Given} {p.Family}"))
+                )} ({w.Year})</p>
+                <p>{(
+                    look switch
+                    {
+                        Look.Typeset => "Version of record",
+                        Look.Manuscript => "Accepted manuscript",
+                        _ => "Preprint",
+                    }
+                )}{(w.Journal is null ? "" : ", " + WebUtility.HtmlEncode(w.Journal.Title))}</p>
+                <p>{WebUtility.HtmlEncode(w.Abstract)}</p>
+                <p>{(
+                    IsSold(w, look) ? $"Full text: {Price(w)} EUR"
+                    : kind == "landing-only" ? "The text is not online."
+                    : $"<a href=\"{path}/text.pdf\">Full text (PDF)</a>"
+                )}</p>
+                """
+            ),
+            "text/html; charset=utf-8",
+            Encoding.UTF8
+        );
     }
 
     private static Dictionary<string, object> Offer(Work w, Look look)
     {
-        var data = new Dictionary<string, object> { ["@context"] = "https://schema.org", ["@type"] = "ScholarlyArticle", ["name"] = w.Title, ["isAccessibleForFree"] = !IsSold(w, look) };
-        if (IsSold(w, look)) data["offers"] = new Dictionary<string, string> { ["@type"] = "Offer", ["price"] = Price(w), ["priceCurrency"] = "EUR" };
+        var data = new Dictionary<string, object>
+        {
+            ["@context"] = "https://schema.org",
+            ["@type"] = "ScholarlyArticle",
+            ["name"] = w.Title,
+            ["isAccessibleForFree"] = !IsSold(w, look),
+        };
+        if (IsSold(w, look))
+            data["offers"] = new Dictionary<string, string>
+            {
+                ["@type"] = "Offer",
+                ["price"] = Price(w),
+                ["priceCurrency"] = "EUR",
+            };
         return data;
     }
 
     private async Task<IResult> Text(HttpContext http, int id, Look asked)
     {
-        if (id < 0 || id >= works.Count) return Results.NotFound();
+        if (id < 0 || id >= works.Count)
+            return Results.NotFound();
         var (w, look) = (works[id], LookOf(id, asked));
         var landing = http.Request.Path.Value![..^"/text.pdf".Length];
-        if (IsSold(w, look)) return Results.Text("Payment required.", statusCode: 402);
+        if (IsSold(w, look))
+            return Results.Text("Payment required.", statusCode: 402);
         var cancel = http.RequestAborted;
         switch (kinds.Of(landing, w, look))
         {
-            case "dead": return Results.NotFound();
-            case "sign-in": return Results.Text(LandingPages.Page("Sign in", "<p>Sign in with your institution to read this text.</p>"), "text/html", Encoding.UTF8, 403);
-            case "html": return Results.Text(LandingPages.Page("Sign in", "<p>Sign in with your institution to read this text.</p>"), "text/html", Encoding.UTF8);
+            case "dead":
+                return Results.NotFound();
+            case "sign-in":
+                return Results.Text(
+                    LandingPages.Page("Sign in", "<p>Sign in with your institution to read this text.</p>"),
+                    "text/html",
+                    Encoding.UTF8,
+                    403
+                );
+            case "html":
+                return Results.Text(
+                    LandingPages.Page("Sign in", "<p>Sign in with your institution to read this text.</p>"),
+                    "text/html",
+                    Encoding.UTF8
+                );
             case "wait" when kinds.Times(landing) == 1:
                 http.Response.Headers.RetryAfter = "2";
                 return Results.StatusCode(429);
-            case "wrong": return Pdf(Printed(works[(id * 7 + 13) % works.Count], look, false));
-            case "other-title": return Pdf(Printed(w, look, true));
-            case "truncated": return Pdf(Printed(w, look, false) is var whole ? whole[..(whole.Length * 3 / 5)] : []);
-            case "empty": return Pdf([]);
-            case "encrypted": return Pdf(OddFiles.Encrypted());
-            case "script": return Pdf(OddFiles.Scripted());
-            case "scanned": return Pdf(OddFiles.Scanned());
-            case "many-pages": return Pdf(OddFiles.Pages(5_000));
-            case "bomb": return await Bomb(http);
+            case "wrong":
+                return Pdf(Printed(works[(id * 7 + 13) % works.Count], look, false));
+            case "other-title":
+                return Pdf(Printed(w, look, true));
+            case "truncated":
+                return Pdf(Printed(w, look, false) is var whole ? whole[..(whole.Length * 3 / 5)] : []);
+            case "empty":
+                return Pdf([]);
+            case "encrypted":
+                return Pdf(OddFiles.Encrypted());
+            case "script":
+                return Pdf(OddFiles.Scripted());
+            case "scanned":
+                return Pdf(OddFiles.Scanned());
+            case "many-pages":
+                return Pdf(OddFiles.Pages(5_000));
+            case "bomb":
+                return await Bomb(http);
             case "huge":
                 http.Response.ContentLength = 900_000_000;
                 goto case "endless";
-            case "endless": return await Endless(http, 65_536, TimeSpan.Zero, cancel);
-            case "dripping": return await Endless(http, 1, TimeSpan.FromMilliseconds(200), cancel);
-            case var alike when LookAlikes.Kinds.Contains(alike): return Pdf(LookAlikes.Print(alike, w, works, scenario, 0));
-            default: return Pdf(Printed(w, look, false));
+            case "endless":
+                return await Endless(http, 65_536, TimeSpan.Zero, cancel);
+            case "dripping":
+                return await Endless(http, 1, TimeSpan.FromMilliseconds(200), cancel);
+            case var alike when LookAlikes.Kinds.Contains(alike):
+                return Pdf(LookAlikes.Print(alike, w, works, scenario, 0));
+            default:
+                return Pdf(Printed(w, look, false));
         }
     }
 
@@ -126,8 +254,12 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
 
     private byte[] Printed(Work w, Look look, bool otherTitle)
     {
-        if (printed.Count > MostPrinted) printed.Clear();
-        return printed.GetOrAdd($"{w.Id} {look} {otherTitle}", _ => PaperPrinter.Print(Paper.Of(w, works, scenario, look, otherTitle)));
+        if (printed.Count > MostPrinted)
+            printed.Clear();
+        return printed.GetOrAdd(
+            $"{w.Id} {look} {otherTitle}",
+            _ => PaperPrinter.Print(Paper.Of(w, works, scenario, look, otherTitle))
+        );
     }
 
     private static async Task<IResult> Endless(HttpContext http, int size, TimeSpan pause, CancellationToken cancel)
@@ -141,7 +273,8 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
             {
                 await http.Response.Body.WriteAsync(part, cancel);
                 await http.Response.Body.FlushAsync(cancel);
-                if (pause > TimeSpan.Zero) await Task.Delay(pause, cancel);
+                if (pause > TimeSpan.Zero)
+                    await Task.Delay(pause, cancel);
             }
         }
         catch (Exception e) when (e is OperationCanceledException or IOException or InvalidOperationException) { }
@@ -157,21 +290,35 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         {
             await gzip.WriteAsync("%PDF-1.4\n"u8.ToArray());
             var zeros = new byte[1_000_000];
-            for (var i = 0; i < 400; i++) await gzip.WriteAsync(zeros);
+            for (var i = 0; i < 400; i++)
+                await gzip.WriteAsync(zeros);
         }
         http.Response.ContentLength = small.Length;
         await http.Response.Body.WriteAsync(small.ToArray());
         return Results.Empty;
     }
 
-    private static string Described(Work w) => JsonSerializer.Serialize(new Dictionary<string, object?>
-    {
-        ["id"] = w.Id.ToString(CultureInfo.InvariantCulture),
-        ["type"] = w.Journal is null ? "document" : "article-journal",
-        ["title"] = w.Title,
-        ["author"] = w.People.Select(p => new Dictionary<string, string> { ["family"] = p.Family, ["given"] = p.Given }),
-        ["issued"] = new Dictionary<string, int[][]> { ["date-parts"] = [[w.Year]] },
-        ["container-title"] = w.Journal?.Title,
-        ["DOI"] = w.Doi,
-    });
+    private static string Described(Work w) =>
+        JsonSerializer.Serialize(
+            new Dictionary<string, object?>
+            {
+                ["id"] = w.Id.ToString(CultureInfo.InvariantCulture),
+                ["type"] = w.Journal is null ? "document" : "article-journal",
+                ["title"] = w.Title,
+                ["author"] = w.People.Select(p => new Dictionary<string, string>
+                {
+                    ["family"] = p.Family,
+                    ["given"] = p.Given,
+                }),
+                ["issued"] = new Dictionary<string, int[][]>
+                {
+                    ["date-parts"] =
+                    [
+                        [w.Year],
+                    ],
+                },
+                ["container-title"] = w.Journal?.Title,
+                ["DOI"] = w.Doi,
+            }
+        );
 }

@@ -10,7 +10,8 @@ public static class CheckDigits
     {
         var digits = seven.ToString("D7", CultureInfo.InvariantCulture);
         var sum = 0;
-        for (var i = 0; i < 7; i++) sum += (digits[i] - '0') * (8 - i);
+        for (var i = 0; i < 7; i++)
+            sum += (digits[i] - '0') * (8 - i);
         var check = (11 - sum % 11) % 11;
         return $"{digits[..4]}-{digits[4..]}{(check == 10 ? "X" : check.ToString(CultureInfo.InvariantCulture))}";
     }
@@ -20,7 +21,8 @@ public static class CheckDigits
     {
         var digits = twelve.ToString("D12", CultureInfo.InvariantCulture);
         var sum = 0;
-        for (var i = 0; i < 12; i++) sum += (digits[i] - '0') * (i % 2 == 0 ? 1 : 3);
+        for (var i = 0; i < 12; i++)
+            sum += (digits[i] - '0') * (i % 2 == 0 ? 1 : 3);
         return digits + ((10 - sum % 10) % 10).ToString(CultureInfo.InvariantCulture);
     }
 
@@ -29,7 +31,8 @@ public static class CheckDigits
     {
         var digits = fifteen.ToString("D15", CultureInfo.InvariantCulture);
         var total = 0;
-        foreach (var c in digits) total = (total + (c - '0')) * 2;
+        foreach (var c in digits)
+            total = (total + (c - '0')) * 2;
         var check = (12 - total % 11) % 11;
         var all = digits + (check == 10 ? "X" : check.ToString(CultureInfo.InvariantCulture));
         return $"{all[..4]}-{all[4..8]}-{all[8..12]}-{all[12..]}";

@@ -1,6 +1,8 @@
 namespace Zendle.Outside.World;
 
-/// <summary>Seeded random numbers (SplitMix64, Steele, Lea, Flood 2014): the same on every machine and version.</summary>
+/// <summary>
+/// Seeded random numbers (SplitMix64, Steele, Lea, Flood 2014): the same on every machine and version.
+/// </summary>
 public sealed class Dice
 {
     private readonly ulong seed;
@@ -13,7 +15,8 @@ public sealed class Dice
     public Dice For(string purpose, int number = 0)
     {
         var h = 14695981039346656037UL;
-        foreach (var c in purpose) h = (h ^ c) * 1099511628211UL;
+        foreach (var c in purpose)
+            h = (h ^ c) * 1099511628211UL;
         // Mixed once more: streams whose seeds differ by a multiple of the step would be one stream, shifted.
         return new(Mix(Mix(seed ^ h) + (ulong)number * 0xD1342543DE82EF95UL));
     }
@@ -27,11 +30,14 @@ public sealed class Dice
     /// <summary>A number in [0, 1).</summary>
     public double Unit() => (Next() >> 11) * (1.0 / (1UL << 53));
 
-    /// <summary>A number from the normal distribution, mean 0 and deviation 1, by the sum of twelve (never beyond ±6).</summary>
+    /// <summary>
+    /// A number from the normal distribution, mean 0 and deviation 1, by the sum of twelve (never beyond ±6).
+    /// </summary>
     public double Bell()
     {
         var sum = -6.0;
-        for (var i = 0; i < 12; i++) sum += Unit();
+        for (var i = 0; i < 12; i++)
+            sum += Unit();
         return sum;
     }
 

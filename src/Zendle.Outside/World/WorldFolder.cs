@@ -5,7 +5,10 @@ using Zendle.Outside.World.Databases;
 
 namespace Zendle.Outside.World;
 
-/// <summary>Writes a world to disk: each database as the pages its OAI-PMH service gives, and beside them the truth. The same seed gives the same bytes.</summary>
+/// <summary>
+/// Writes a world to disk: each database as the pages its OAI-PMH service gives, and beside them the truth. The same
+/// seed gives the same bytes.
+/// </summary>
 public static class WorldFolder
 {
     private const int PageSize = 500;
@@ -15,8 +18,13 @@ public static class WorldFolder
     public static int Run(string[] args, TextWriter says)
     {
         var given = new ConfigurationBuilder().AddCommandLine(args).Build();
-        if (!ulong.TryParse(given["seed"] ?? "1", out var seed) || !int.TryParse(given["works"] ?? "12000", out var size) || size < 60
-            || !double.TryParse(given["noise"] ?? "1", NumberStyles.Float, CultureInfo.InvariantCulture, out var noise) || noise is < 0 or > 5)
+        if (
+            !ulong.TryParse(given["seed"] ?? "1", out var seed)
+            || !int.TryParse(given["works"] ?? "12000", out var size)
+            || size < 60
+            || !double.TryParse(given["noise"] ?? "1", NumberStyles.Float, CultureInfo.InvariantCulture, out var noise)
+            || noise is < 0 or > 5
+        )
         {
             says.WriteLine("world --seed N --works M (60 or more) --noise K (0 to 5) --out DIR");
             return 2;
@@ -34,23 +42,40 @@ public static class WorldFolder
     public static void Write(string? folder, ulong seed, int size, double noise, TextWriter says)
     {
         var skeletons = new List<IReadOnlyList<string>>(size);
-        var works = WorldMaker.Make(Scenario.Read(Path.Combine(AppContext.BaseDirectory, "demo")), seed, size, (_, s) => skeletons.Add([.. s]));
+        var works = WorldMaker.Make(
+            Scenario.Read(Path.Combine(AppContext.BaseDirectory, "demo")),
+            seed,
+            size,
+            (_, s) => skeletons.Add([.. s])
+        );
         works = Companions.With(works, seed, noise);
         var databases = DatabaseViews.Make(works, seed, noise);
-        foreach (var line in WorldShape.Lines(works, databases, skeletons)) says.WriteLine(line);
-        if (folder is null) return;
+        foreach (var line in WorldShape.Lines(works, databases, skeletons))
+            says.WriteLine(line);
+        if (folder is null)
+            return;
         var clock = new OutsideClock(new StillTime());
         foreach (var database in databases)
         {
             var to = Directory.CreateDirectory(Path.Combine(folder, "databases", database.Key)).FullName;
             var service = new OaiService(database, clock, PageSize);
-            XDocument Ask(params (string, string)[] arguments) => service.Reply([.. arguments.Select(a => KeyValuePair.Create(a.Item1, a.Item2))], $"{Host}/{database.Key}/oai", Host);
+            XDocument Ask(params (string, string)[] arguments) =>
+                service.Reply(
+                    [.. arguments.Select(a => KeyValuePair.Create(a.Item1, a.Item2))],
+                    $"{Host}/{database.Key}/oai",
+                    Host
+                );
             Ask(("verb", "Identify")).Save(Path.Combine(to, "identify.xml"), SaveOptions.DisableFormatting);
             string? token = null;
             for (var page = 1; page == 1 || token is { Length: > 0 }; page++)
             {
-                var reply = token is null ? Ask(("verb", "ListRecords"), ("metadataPrefix", "mods")) : Ask(("verb", "ListRecords"), ("resumptionToken", token));
-                reply.Save(Path.Combine(to, page.ToString("D4", CultureInfo.InvariantCulture) + ".xml"), SaveOptions.DisableFormatting);
+                var reply = token is null
+                    ? Ask(("verb", "ListRecords"), ("metadataPrefix", "mods"))
+                    : Ask(("verb", "ListRecords"), ("resumptionToken", token));
+                reply.Save(
+                    Path.Combine(to, page.ToString("D4", CultureInfo.InvariantCulture) + ".xml"),
+                    SaveOptions.DisableFormatting
+                );
                 token = reply.Descendants().FirstOrDefault(e => e.Name.LocalName == "resumptionToken")?.Value;
             }
         }

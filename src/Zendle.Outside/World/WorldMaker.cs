@@ -6,8 +6,24 @@ namespace Zendle.Outside.World;
 public sealed class WorldMaker
 {
     private static readonly (string Type, double Share)[] Types =
-        [("article", 0.655), ("review", 0.06), ("systematic review", 0.014), ("conference paper", 0.07), ("editorial", 0.012), ("letter", 0.018), ("correction", 0.012), ("retraction notice", 0.003), ("thesis", 0.05), ("report", 0.035), ("book", 0.012), ("dataset", 0.02), ("preprint", 0.03)];
-    private const int FirstYear = 1958, LastYear = 2026, MostCore = 600;
+    [
+        ("article", 0.655),
+        ("review", 0.06),
+        ("systematic review", 0.014),
+        ("conference paper", 0.07),
+        ("editorial", 0.012),
+        ("letter", 0.018),
+        ("correction", 0.012),
+        ("retraction notice", 0.003),
+        ("thesis", 0.05),
+        ("report", 0.035),
+        ("book", 0.012),
+        ("dataset", 0.02),
+        ("preprint", 0.03),
+    ];
+    private const int FirstYear = 1958,
+        LastYear = 2026,
+        MostCore = 600;
 
     private readonly Scenario scenario;
     private readonly Dice dice;
@@ -33,18 +49,42 @@ public sealed class WorldMaker
     public static IReadOnlyList<Work> Make(Scenario scenario, ulong seed, int size) => Make(scenario, seed, size, null);
 
     /// <summary>Makes the works, ordered by date, and tells the skeletons of the sentences of each abstract.</summary>
-    public static IReadOnlyList<Work> Make(Scenario scenario, ulong seed, int size, Action<Work, IReadOnlyList<string>>? sentences) => new WorldMaker(scenario, seed, size).Works(sentences);
+    public static IReadOnlyList<Work> Make(
+        Scenario scenario,
+        ulong seed,
+        int size,
+        Action<Work, IReadOnlyList<string>>? sentences
+    ) => new WorldMaker(scenario, seed, size).Works(sentences);
 
     private Journal[] MakeJournals()
     {
         var d = dice.For("journals");
-        return [.. scenario.Words.Journals.Select((j, i) => new Journal(i, j.Key, CheckDigits.Issn(90_00000 + i * 137 % 99999), d.Of(scenario.Words.Publishers), j.Value, d.Chance(0.55), d.Chance(0.4)))];
+        return
+        [
+            .. scenario.Words.Journals.Select(
+                (j, i) =>
+                    new Journal(
+                        i,
+                        j.Key,
+                        CheckDigits.Issn(90_00000 + i * 137 % 99999),
+                        d.Of(scenario.Words.Publishers),
+                        j.Value,
+                        d.Chance(0.55),
+                        d.Chance(0.4)
+                    )
+            ),
+        ];
     }
 
     private List<Work> Works(Action<Work, IReadOnlyList<string>>? sentences)
     {
         var plan = Plan();
-        people = new(scenario.Words, dice, plan.CountBy(p => p.Topic).OrderBy(c => c.Key.Key, StringComparer.Ordinal).ToDictionary(), LastYear);
+        people = new(
+            scenario.Words,
+            dice,
+            plan.CountBy(p => p.Topic).OrderBy(c => c.Key.Key, StringComparer.Ordinal).ToDictionary(),
+            LastYear
+        );
         var citing = new Citations(dice);
         Work? book = null;
         foreach (var (planned, inYear, onDay, chapter) in plan)
@@ -53,33 +93,57 @@ public sealed class WorldMaker
             var d = dice.For("work", id);
             // A chapter belongs to the book that came out last, and with it.
             var inBook = chapter && book is not null && book.Year >= inYear - 1 ? book : null;
-            var (topic, year, day) = inBook is null ? (planned, inYear, onDay) : (inBook.Topic, inBook.Year, inBook.Day);
+            var (topic, year, day) = inBook is null
+                ? (planned, inYear, onDay)
+                : (inBook.Topic, inBook.Year, inBook.Day);
             var (work, prose) = MakeWork(id, topic, year, day, d, inBook);
-            work = work with { Cites = citing.Of(work, works, byTopic), Strays = work.Type is "article" or "review" or "thesis" ? d.Between(0, 2) : 0 };
+            work = work with
+            {
+                Cites = citing.Of(work, works, byTopic),
+                Strays = work.Type is "article" or "review" or "thesis" ? d.Between(0, 2) : 0,
+            };
             citing.Count(work);
             byTopic[topic.Key].Add(id);
             works.Add(work);
-            if (work.Type == "book") book = work;
+            if (work.Type == "book")
+                book = work;
             sentences?.Invoke(work, prose.Skeletons);
         }
         return works;
     }
 
-    /// <summary>Topics and dates, more works in later years, each topic from its own start; near six hundred truly about the scenario.</summary>
+    /// <summary>
+    /// Topics and dates, more works in later years, each topic from its own start; near six hundred truly about the
+    /// scenario.
+    /// </summary>
     private List<(Topic Topic, int Year, int Day, bool Chapter)> Plan()
     {
         var d = dice.For("plan");
         var core = Math.Max(Math.Min(MostCore, size * 2 / 5), size / 20);
         var friends = (size - core) / 8;
         var plan = new List<(Topic Topic, int Year, int Day, bool Chapter)>(size);
-        foreach (var (group, share) in new[] { (scenario.Topics.Where(t => t.Core).ToArray(), core), (scenario.Topics.Where(t => t.Friend).ToArray(), friends), (scenario.Topics.Where(t => !t.Core && !t.Friend).ToArray(), size - core - friends) })
+        foreach (
+            var (group, share) in new[]
+            {
+                (scenario.Topics.Where(t => t.Core).ToArray(), core),
+                (scenario.Topics.Where(t => t.Friend).ToArray(), friends),
+                (scenario.Topics.Where(t => !t.Core && !t.Friend).ToArray(), size - core - friends),
+            }
+        )
         {
             var total = group.Sum(t => t.Weight);
             foreach (var topic in group)
                 for (var n = (int)Math.Round(share * topic.Weight / total); n > 0; n--)
                 {
                     var year = topic.Start + (int)Math.Round((LastYear - topic.Start) * Math.Pow(d.Unit(), 0.45));
-                    plan.Add((topic, Math.Clamp(year, FirstYear, LastYear), d.Between(1, year == LastYear ? 300 : 360), d.Chance(0.04)));
+                    plan.Add(
+                        (
+                            topic,
+                            Math.Clamp(year, FirstYear, LastYear),
+                            d.Between(1, year == LastYear ? 300 : 360),
+                            d.Chance(0.04)
+                        )
+                    );
                 }
         }
         return [.. plan.OrderBy(p => p.Year).ThenBy(p => p.Day).ThenBy(p => p.Topic.Key, StringComparer.Ordinal)];
@@ -89,17 +153,37 @@ public sealed class WorldMaker
     {
         var type = book is not null ? "chapter" : TypeFor(d, year);
         var about = type is "correction" or "retraction notice" or "letter" ? Spoken(d, topic, year, type) : -1;
-        if (about < 0 && type is "correction" or "retraction notice") type = "article";
+        if (about < 0 && type is "correction" or "retraction notice")
+            type = "article";
         var first = type == "article" ? FirstReport(d, topic, year) : null;
         var study = first?.Study ?? NewStudy(d, topic);
         var prose = new Prose(scenario, topic, study, year, d);
-        var language = type is not ("correction" or "retraction notice") && first is null && topic is { Core: true, Kind: "field" } && d.Chance(0.15) ? d.Of([.. scenario.Words.Foreign.Keys]) : "eng";
+        var language =
+            type is not ("correction" or "retraction notice")
+            && first is null
+            && topic is { Core: true, Kind: "field" }
+            && d.Chance(0.15)
+                ? d.Of([.. scenario.Words.Foreign.Keys])
+                : "eng";
         var (title, translated) = TitleOf(d, prose, type, language, about, first, study, topic);
-        var signed = first is not null && d.Chance(0.8) ? first.People : about >= 0 && type != "letter" ? works[about].People : null;
+        var signed =
+            first is not null && d.Chance(0.8) ? first.People
+            : about >= 0 && type != "letter" ? works[about].People
+            : null;
         var team = signed ?? [.. people.Team(d, topic, year, TeamSize(d, type)).Select(p => p.SignsIn(year))];
-        var journal = about >= 0 ? works[about].Journal : type is "article" or "review" or "systematic review" or "editorial" or "letter" ? JournalFor(d, topic) : null;
+        var journal =
+            about >= 0 ? works[about].Journal
+            : type is "article" or "review" or "systematic review" or "editorial" or "letter" ? JournalFor(d, topic)
+            : null;
         var firstPage = type is "chapter" ? d.Between(1, 300) : d.Between(1, 900);
-        var hasDoi = year >= 1996 ? d.Chance(type is "thesis" or "report" ? 0.35 : type is "book" or "chapter" ? 0.5 : 0.94) : d.Chance(type is "book" or "chapter" ? 0.1 : 0.3);
+        var hasDoi =
+            year >= 1996
+                ? d.Chance(
+                    type is "thesis" or "report" ? 0.35
+                    : type is "book" or "chapter" ? 0.5
+                    : 0.94
+                )
+                : d.Chance(type is "book" or "chapter" ? 0.1 : 0.3);
         var work = new Work
         {
             Id = id,
@@ -117,23 +201,43 @@ public sealed class WorldMaker
             Journal = journal,
             Book = book,
             About = about,
-            Proceedings = type == "conference paper" ? d.Of(scenario.Words.Proceedings) : type == "book" && d.Chance(0.4) ? d.Of(scenario.Words.Series) : null,
+            Proceedings =
+                type == "conference paper" ? d.Of(scenario.Words.Proceedings)
+                : type == "book" && d.Chance(0.4) ? d.Of(scenario.Words.Series)
+                : null,
             Publisher = type == "book" ? d.Of(scenario.Words.Publishers) : book?.Publisher,
             Isbn = type == "book" && year >= 1970 ? CheckDigits.Isbn(979_999_000_000 + id) : book?.Isbn,
-            Volume = journal is null ? (type == "conference paper" ? d.Between(1, 40) : 0) : Math.Max(1, year - 1950 + journal.Title.Length % 9),
+            Volume = journal is null
+                ? (type == "conference paper" ? d.Between(1, 40) : 0)
+                : Math.Max(1, year - 1950 + journal.Title.Length % 9),
             Issue = journal is null ? 0 : d.Between(1, 6),
             FirstPage = firstPage,
-            LastPage = firstPage + (type is "correction" or "retraction notice" or "letter" or "editorial" ? d.Between(0, 2) : d.Between(3, 24)),
+            LastPage =
+                firstPage
+                + (
+                    type is "correction" or "retraction notice" or "letter" or "editorial"
+                        ? d.Between(0, 2)
+                        : d.Between(3, 24)
+                ),
             Doi = hasDoi ? $"10.5555/{topic.Key.Replace('-', '.')}.{year}.{id:D5}" : null,
-            PreprintDoi = type == "article" && year >= 2014 && hasDoi && d.Chance(0.22) ? $"10.5555/preprint.{id:D5}" : null,
+            PreprintDoi =
+                type == "article" && year >= 2014 && hasDoi && d.Chance(0.22) ? $"10.5555/preprint.{id:D5}" : null,
             HasManuscript = journal is not null && about < 0 && year >= 2004 && d.Chance(0.24),
             Funder = year >= 2000 && d.Chance(0.4) ? d.Of(scenario.Words.Funders) : null,
-            Appeal = Math.Exp(1.3 * d.Bell()) * (type is "review" or "systematic review" ? 1.8 : type is "editorial" or "letter" or "correction" ? 0.15 : 1),
+            Appeal =
+                Math.Exp(1.3 * d.Bell())
+                * (
+                    type is "review" or "systematic review" ? 1.8
+                    : type is "editorial" or "letter" or "correction" ? 0.15
+                    : 1
+                ),
             // Now and then a good work is not noticed for decades.
             FoundIn = type == "article" && year < 1998 && d.Chance(0.004) ? year + d.Between(18, 28) : 0,
         };
-        if (first is not null) followUps.Remove(first.Study);
-        else if (type == "conference paper") followUps[study] = id;
+        if (first is not null)
+            followUps.Remove(first.Study);
+        else if (type == "conference paper")
+            followUps[study] = id;
         return (work, prose);
     }
 
@@ -144,9 +248,24 @@ public sealed class WorldMaker
         // Each topic leans to one direction, and some studies find the contrary or nothing: findings conflict.
         var leans = dice.For("leaning " + topic.Key + response).Chance(0.7) ? -1 : 1;
         var roll = d.Unit();
-        var direction = roll < 0.2 ? 0 : roll < 0.32 ? -leans : leans;
-        return new(studies++, topic.Kind, place, scenario.Words.Countries[place], d.Of(topic.Settings), d.Of(topic.Things.Length > 0 ? topic.Things : topic.Groups!), response, d.Of(topic.Factors), direction,
-            direction == 0 ? 0 : Math.Clamp((int)(26 * Math.Exp(0.7 * d.Bell())), 3, 95), (int)(90 * Math.Exp(0.9 * d.Bell())) + 8, d.Between(2, 14));
+        var direction =
+            roll < 0.2 ? 0
+            : roll < 0.32 ? -leans
+            : leans;
+        return new(
+            studies++,
+            topic.Kind,
+            place,
+            scenario.Words.Countries[place],
+            d.Of(topic.Settings),
+            d.Of(topic.Things.Length > 0 ? topic.Things : topic.Groups!),
+            response,
+            d.Of(topic.Factors),
+            direction,
+            direction == 0 ? 0 : Math.Clamp((int)(26 * Math.Exp(0.7 * d.Bell())), 3, 95),
+            (int)(90 * Math.Exp(0.9 * d.Bell())) + 8,
+            d.Between(2, 14)
+        );
     }
 
     private static string TypeFor(Dice d, int year)
@@ -154,22 +273,40 @@ public sealed class WorldMaker
         var roll = d.Unit();
         foreach (var (type, share) in Types)
         {
-            if ((roll -= share) >= 0) continue;
-            return (type == "preprint" && year < 2013) || (type == "dataset" && year < 2008) || (type == "systematic review" && year < 2002) ? "article" : type;
+            if ((roll -= share) >= 0)
+                continue;
+            return
+                (type == "preprint" && year < 2013)
+                || (type == "dataset" && year < 2008)
+                || (type == "systematic review" && year < 2002)
+                ? "article"
+                : type;
         }
         return "article";
     }
 
-    private static int TeamSize(Dice d, string type) => type is "thesis" or "editorial" ? 1 : type == "book" ? d.Between(1, 3) : d.Chance(0.006) ? d.Between(40, 64) : 1 + (int)(6 * Math.Pow(d.Unit(), 1.4));
+    private static int TeamSize(Dice d, string type) =>
+        type is "thesis" or "editorial" ? 1
+        : type == "book" ? d.Between(1, 3)
+        : d.Chance(0.006) ? d.Between(40, 64)
+        : 1 + (int)(6 * Math.Pow(d.Unit(), 1.4));
 
-    /// <summary>The work that a correction, a notice or a comment speaks of: a recent article of the topic; −1 when there is none.</summary>
+    /// <summary>
+    /// The work that a correction, a notice or a comment speaks of: a recent article of the topic; −1 when there is
+    /// none.
+    /// </summary>
     private int Spoken(Dice d, Topic topic, int year, string type)
     {
         var own = byTopic[topic.Key];
         for (var tries = 0; tries < 12 && own.Count > 0; tries++)
         {
             var other = works[d.Of(own)];
-            if (other.Type == "article" && other.Journal is not null && year - other.Year <= (type == "retraction notice" ? 9 : 2)) return type == "letter" && d.Chance(0.4) ? -1 : other.Id;
+            if (
+                other.Type == "article"
+                && other.Journal is not null
+                && year - other.Year <= (type == "retraction notice" ? 9 : 2)
+            )
+                return type == "letter" && d.Chance(0.4) ? -1 : other.Id;
         }
         return -1;
     }
@@ -177,32 +314,74 @@ public sealed class WorldMaker
     /// <summary>A conference paper of the last years whose study is now reported again, at length.</summary>
     private Work? FirstReport(Dice d, Topic topic, int year)
     {
-        if (!d.Chance(0.25)) return null;
+        if (!d.Chance(0.25))
+            return null;
         var own = byTopic[topic.Key];
         for (var i = own.Count - 1; i >= 0 && works[own[i]].Year >= year - 2; i--)
-            if (works[own[i]] is { Type: "conference paper", Language: "eng" } paper && paper.Year < year && followUps.ContainsKey(paper.Study)) return paper;
+            if (
+                works[own[i]] is { Type: "conference paper", Language: "eng" } paper
+                && paper.Year < year
+                && followUps.ContainsKey(paper.Study)
+            )
+                return paper;
         return null;
     }
 
-    private (string Title, string? Translated) TitleOf(Dice d, Prose prose, string type, string language, int about, Work? first, Study study, Topic topic)
+    private (string Title, string? Translated) TitleOf(
+        Dice d,
+        Prose prose,
+        string type,
+        string language,
+        int about,
+        Work? first,
+        Study study,
+        Topic topic
+    )
     {
         if (about >= 0)
         {
             var of = works[about].Title;
-            var notice = type switch { "correction" => $"Correction to: {of}", "retraction notice" => $"Retraction: {of}", _ => d.Of([$"Comment on “{of}”", $"Reply to: {of}", $"{of}: a comment"]) };
+            var notice = type switch
+            {
+                "correction" => $"Correction to: {of}",
+                "retraction notice" => $"Retraction: {of}",
+                _ => d.Of([$"Comment on “{of}”", $"Reply to: {of}", $"{of}: a comment"]),
+            };
             return (Unlike(notice, d, language), null);
         }
-        if (first is not null && d.Chance(0.4)) return (first.Title, null);
+        if (first is not null && d.Chance(0.4))
+            return (first.Title, null);
         if (language == "eng")
         {
-            var title = type == "editorial" && d.Chance(0.25) ? d.Of(["Editorial", "In this issue", "From the editors"]) : prose.Title(type);
-            if (title is "Editorial" or "In this issue" or "From the editors") return (title, null);
-            if (type == "book") title = d.Of([$"{Cap(study.Things)} and {study.Factor}", $"The natural history of {study.Things}", $"{Cap(study.Response)}: a handbook", $"{Cap(topic.Keywords[0])}: essays for {study.Place}", title]);
-            if (type == "thesis" && d.Chance(0.3)) title = $"{title} [thesis]"[..^9];
+            var title =
+                type == "editorial" && d.Chance(0.25)
+                    ? d.Of(["Editorial", "In this issue", "From the editors"])
+                    : prose.Title(type);
+            if (title is "Editorial" or "In this issue" or "From the editors")
+                return (title, null);
+            if (type == "book")
+                title = d.Of([
+                    $"{Cap(study.Things)} and {study.Factor}",
+                    $"The natural history of {study.Things}",
+                    $"{Cap(study.Response)}: a handbook",
+                    $"{Cap(topic.Keywords[0])}: essays for {study.Place}",
+                    title,
+                ]);
+            if (type == "thesis" && d.Chance(0.3))
+                title = $"{title} [thesis]"[..^9];
             // A series in parts: the same title, told apart by a number only.
-            if (type == "article" && d.Chance(0.015)) { titles.Add($"{title}. Part 1"); return (Unlike($"{title}. Part {d.Between(2, 3)}", d, language), null); }
+            if (type == "article" && d.Chance(0.015))
+            {
+                titles.Add($"{title}. Part 1");
+                return (Unlike($"{title}. Part {d.Between(2, 3)}", d, language), null);
+            }
             title = Unlike(title, d, language, study);
-            return (type == "systematic review" && !title.Contains("review", StringComparison.OrdinalIgnoreCase) ? title + ": a systematic review" : title, null);
+            return (
+                type == "systematic review" && !title.Contains("review", StringComparison.OrdinalIgnoreCase)
+                    ? title + ": a systematic review"
+                    : title,
+                null
+            );
         }
         var n = d.Below(scenario.Words.Foreign[language].Length);
         var (own, english) = (scenario.Words.Foreign[language][n], scenario.Words.Translated[language][n]);
@@ -215,14 +394,19 @@ public sealed class WorldMaker
     /// <summary>No two titles alike: a repeated one gets a part that tells it apart, as real series do.</summary>
     private string Unlike(string title, Dice d, string language, Study? study = null)
     {
-        if (titles.Add(title)) return title;
+        if (titles.Add(title))
+            return title;
         foreach (var _ in Enumerable.Range(0, 40))
         {
             var place = d.Of(scenario.Words.Places);
             var other = language switch
             {
                 // What has a subtitle gets no second one, and what says where it was is not told again.
-                "eng" => (title.Contains(':', StringComparison.Ordinal) ? 2 + 3 * d.Below(2) : title.Contains(" in ", StringComparison.Ordinal) ? 2 + d.Below(4) : d.Below(6)) switch
+                "eng" => (
+                    title.Contains(':', StringComparison.Ordinal) ? 2 + 3 * d.Below(2)
+                    : title.Contains(" in ", StringComparison.Ordinal) ? 2 + d.Below(4)
+                    : d.Below(6)
+                ) switch
                 {
                     0 => $"{title}: evidence from {place}",
                     1 => $"{title} in {study?.Setting ?? "the surroundings"} of {place}",
@@ -234,7 +418,8 @@ public sealed class WorldMaker
                 "ger" => $"{title} ({place}, Teil {d.Between(1, 9)})",
                 _ => $"{title} ({place}, {d.Between(1, 99)})",
             };
-            if (titles.Add(other)) return other;
+            if (titles.Add(other))
+                return other;
         }
         var numbered = string.Create(CultureInfo.InvariantCulture, $"{title} — {titles.Count}");
         titles.Add(numbered);

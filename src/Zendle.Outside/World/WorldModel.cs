@@ -12,11 +12,29 @@ namespace Zendle.Outside.World;
 /// <param name="MovedIn">Year of the move; 0 for none.</param>
 /// <param name="From">First year of work.</param>
 /// <param name="To">Last year of work.</param>
-public sealed record Person(int Id, string Family, string Given, string? LaterFamily, int RenamedIn, string? Orcid, string Institute, string? LaterInstitute, int MovedIn, int From, int To)
+public sealed record Person(
+    int Id,
+    string Family,
+    string Given,
+    string? LaterFamily,
+    int RenamedIn,
+    string? Orcid,
+    string Institute,
+    string? LaterInstitute,
+    int MovedIn,
+    int From,
+    int To
+)
 {
     /// <summary>How the person signs a work of a year. iDs were given out from 2012 on.</summary>
-    public Signature SignsIn(int year) => new(this, LaterFamily is not null && year >= RenamedIn ? LaterFamily : Family, Given, year >= 2012 ? Orcid : null,
-        LaterInstitute is not null && year >= MovedIn ? LaterInstitute : Institute);
+    public Signature SignsIn(int year) =>
+        new(
+            this,
+            LaterFamily is not null && year >= RenamedIn ? LaterFamily : Family,
+            Given,
+            year >= 2012 ? Orcid : null,
+            LaterInstitute is not null && year >= MovedIn ? LaterInstitute : Institute
+        );
 }
 
 /// <summary>A person's name and place as signed on one work.</summary>
@@ -41,71 +59,116 @@ public sealed record Journal(int Id, string Title, string Issn, string Publisher
 /// <param name="Effect">Size of the effect in per cent; 0 without one.</param>
 /// <param name="Samples">Number of samples.</param>
 /// <param name="Years">How many seasons or years it ran.</param>
-public sealed record Study(int Id, string Design, string Place, string Country, string Setting, string Things, string Response, string Factor, int Direction, int Effect, int Samples, int Years);
+public sealed record Study(
+    int Id,
+    string Design,
+    string Place,
+    string Country,
+    string Setting,
+    string Things,
+    string Response,
+    string Factor,
+    int Direction,
+    int Effect,
+    int Samples,
+    int Years
+);
 
 /// <summary>A work as it truly is, before any database describes it.</summary>
 public sealed record Work
 {
     /// <summary>Number in the world, from 0, by date.</summary>
     public required int Id { get; init; }
+
     /// <summary>Its field.</summary>
     public required Topic Topic { get; init; }
+
     /// <summary>Kind of document.</summary>
     public required string Type { get; init; }
+
     /// <summary>Year.</summary>
     public required int Year { get; init; }
+
     /// <summary>Day of the year it appeared.</summary>
     public required int Day { get; init; }
+
     /// <summary>Language code.</summary>
     public required string Language { get; init; }
+
     /// <summary>Title in its own language.</summary>
     public required string Title { get; init; }
+
     /// <summary>English title of a foreign work; else null.</summary>
     public string? Translated { get; init; }
+
     /// <summary>Abstract.</summary>
     public required string Abstract { get; init; }
+
     /// <summary>Keywords.</summary>
     public required string[] Keywords { get; init; }
+
     /// <summary>People in order; editors of a book.</summary>
     public required Signature[] People { get; init; }
+
     /// <summary>The research it reports.</summary>
     public required Study Study { get; init; }
+
     /// <summary>Journal; null for what did not appear in one.</summary>
     public Journal? Journal { get; init; }
+
     /// <summary>Title of the proceedings or of the series; null for none.</summary>
     public string? Proceedings { get; init; }
+
     /// <summary>The book a chapter stands in; null for what is no chapter.</summary>
     public Work? Book { get; init; }
+
     /// <summary>Publisher of a book.</summary>
     public string? Publisher { get; init; }
+
     /// <summary>ISBN of a book.</summary>
     public string? Isbn { get; init; }
+
     /// <summary>Volume.</summary>
     public int Volume { get; init; }
+
     /// <summary>Issue.</summary>
     public int Issue { get; init; }
+
     /// <summary>First page.</summary>
     public int FirstPage { get; init; }
+
     /// <summary>Last page.</summary>
     public int LastPage { get; init; }
+
     /// <summary>DOI under the example prefix; null for older or grey works.</summary>
     public string? Doi { get; init; }
+
     /// <summary>DOI of its preprint; null when there was none.</summary>
     public string? PreprintDoi { get; init; }
+
     /// <summary>Whether an accepted manuscript lies in the repository.</summary>
     public bool HasManuscript { get; init; }
+
     /// <summary>Who paid; null when not said.</summary>
     public string? Funder { get; init; }
-    /// <summary>Number of the work that a correction, a retraction notice or a comment speaks of; −1 for none.</summary>
+
+    /// <summary>
+    /// Number of the work that a correction, a retraction notice or a comment speaks of; −1 for none.
+    /// </summary>
     public int About { get; init; } = -1;
+
     /// <summary>Number of the work that it came out beside, with nearly the same title; −1 for none.</summary>
     public int CompanionOf { get; init; } = -1;
+
     /// <summary>How readily others cite it, 1 for an ordinary work.</summary>
     public double Appeal { get; init; } = 1;
+
     /// <summary>Year in which a sleeping work was found; 0 for others.</summary>
     public int FoundIn { get; init; }
+
     /// <summary>Numbers of the works it cites.</summary>
     public int[] Cites { get; init; } = [];
+
     /// <summary>How many references it has to works nobody describes.</summary>
     public int Strays { get; init; }
 

@@ -2,7 +2,9 @@ using System.IO.Hashing;
 
 namespace Zendle.Server.Corpus;
 
-/// <summary>Passes bytes on, read or written, and takes their checksum (XxHash3, 64 bits): tells damage, not malice.</summary>
+/// <summary>
+/// Passes bytes on, read or written, and takes their checksum (XxHash3, 64 bits): tells damage, not malice.
+/// </summary>
 /// <param name="inner">Where the bytes come from or go to; not closed with this stream.</param>
 internal sealed class ChecksumStream(Stream inner) : Stream
 {
@@ -19,7 +21,11 @@ internal sealed class ChecksumStream(Stream inner) : Stream
 
     public override long Length => inner.Length;
 
-    public override long Position { get => inner.Position; set => throw new NotSupportedException(); }
+    public override long Position
+    {
+        get => inner.Position;
+        set => throw new NotSupportedException();
+    }
 
     public override int Read(Span<byte> buffer)
     {

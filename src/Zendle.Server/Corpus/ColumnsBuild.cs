@@ -8,9 +8,9 @@ using Zendle.Store.Corpus;
 namespace Zendle.Server.Corpus;
 
 /// <summary>
-/// Builds the columns of all works: facets and sort keys, venues and people told apart, references led to their works, standings of journals. All of it follows
-/// from the records alone, so it is the same whatever happened before; but it is made from the columns before and from the works whose records changed
-/// (see docs/decisions/0009).
+/// Builds the columns of all works: facets and sort keys, venues and people told apart, references led to their works,
+/// standings of journals. All of it follows from the records alone, so it is the same whatever happened before; but it
+/// is made from the columns before and from the works whose records changed (see docs/decisions/0009).
 /// </summary>
 /// <remarks>One build at a time.</remarks>
 /// <param name="reader">The store.</param>
@@ -22,10 +22,13 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     public const int MostToldApart = 120_000;
 
     /// <summary>
-    /// When more works than this, and than a share of all, changed since, the columns are written down; fewer are followed again at the next start. A small corpus is
-    /// written down after every change: what was shown before a kill is then what the next start shows at once.
+    /// When more works than this, and than a share of all, changed since, the columns are written down; fewer are
+    /// followed again at the next start. A small corpus is written down after every change: what was shown before a
+    /// kill is then what the next start shows at once.
     /// </summary>
-    private const int MostUnwritten = 2_000, UnwrittenShare = 50, AlwaysWritten = 60_000;
+    private const int MostUnwritten = 2_000,
+        UnwrittenShare = 50,
+        AlwaysWritten = 60_000;
 
     /// <summary>References of so many records are held against works at once.</summary>
     private const int AtOnce = 4_000;
@@ -38,21 +41,39 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     private PeopleResolver people = new();
     private bool isBegun;
 
-    /// <summary>Builds the columns of everything up to a change sequence. Reads what changed; O(works + records + references) over arrays of numbers beside it.</summary>
+    /// <summary>
+    /// Builds the columns of everything up to a change sequence. Reads what changed; O(works + records + references)
+    /// over arrays of numbers beside it.
+    /// </summary>
     /// <param name="sequence">The change sequence.</param>
     /// <param name="databases">The databases.</param>
     /// <param name="cancel">Stops.</param>
-    /// <param name="each">When given, everything is built from nothing, and every record is shown to it with its id, on whichever core: who needs all records too need not read them again.</param>
-    public async Task<CorpusColumns> Build(long sequence, IReadOnlyList<DatabaseRow> databases, CancellationToken cancel, Action<int, Record>? each = null)
+    /// <param name="each">When given, everything is built from nothing, and every record is shown to it with its id, on
+    /// whichever core: who needs all records too need not read them again.</param>
+    public async Task<CorpusColumns> Build(
+        long sequence,
+        IReadOnlyList<DatabaseRow> databases,
+        CancellationToken cancel,
+        Action<int, Record>? each = null
+    )
     {
         var before = each is not null ? null : state ?? (isBegun ? null : WithStandings(file.Read()));
         (state, isBegun) = (null, true); // until this build has come to its end
-        var next = await After(before, sequence, databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)), each, cancel);
+        var next = await After(
+            before,
+            sequence,
+            databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)),
+            each,
+            cancel
+        );
         state = next;
         return next.Columns;
     }
 
-    /// <summary>The columns as they were written down last, with the change sequence they stand at; null when there are none of use. For a start, before anything is built.</summary>
+    /// <summary>
+    /// The columns as they were written down last, with the change sequence they stand at; null when there are none of
+    /// use. For a start, before anything is built.
+    /// </summary>
     public (long Sequence, CorpusColumns Columns)? WrittenDown()
     {
         state ??= WithStandings(file.Read());
@@ -63,36 +84,85 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     /// <param name="whenDue">Only when so much changed that following it again would take longer.</param>
     public void WriteDown(bool whenDue = false)
     {
-        if (state is { } now && now.Unwritten > (whenDue && now.Columns.WorkSize > AlwaysWritten ? Math.Max(MostUnwritten, now.Columns.WorkSize / UnwrittenShare) : 0) && file.Write(now)) state = now with { Unwritten = 0 };
+        if (
+            state is { } now
+            && now.Unwritten
+                > (
+                    whenDue && now.Columns.WorkSize > AlwaysWritten
+                        ? Math.Max(MostUnwritten, now.Columns.WorkSize / UnwrittenShare)
+                        : 0
+                )
+            && file.Write(now)
+        )
+            state = now with { Unwritten = 0 };
     }
 
-    private CorpusState? WithStandings(CorpusState? read) => read is null ? null : read with { Columns = read.Columns.WithStandings(Standings(read.Columns, read.Venues)) };
+    private CorpusState? WithStandings(CorpusState? read) =>
+        read is null ? null : read with { Columns = read.Columns.WithStandings(Standings(read.Columns, read.Venues)) };
 
-    private async Task<CorpusState> After(CorpusState? before, long sequence, Dictionary<int, (int Trust, string Name)> databases, Action<int, Record>? each, CancellationToken cancel)
+    private async Task<CorpusState> After(
+        CorpusState? before,
+        long sequence,
+        Dictionary<int, (int Trust, string Name)> databases,
+        Action<int, Record>? each,
+        CancellationToken cancel
+    )
     {
         var (records, works) = await reader.Sizes(cancel);
         var toldApart = works <= MostToldApart;
-        if (before is not null && (before.Sequence > sequence || before.PeopleTold != toldApart || before.Databases.Any(d => !databases.TryGetValue(d.Key, out var now) || now != d.Value))) before = null;
+        if (
+            before is not null
+            && (
+                before.Sequence > sequence
+                || before.PeopleTold != toldApart
+                || before.Databases.Any(d => !databases.TryGetValue(d.Key, out var now) || now != d.Value)
+            )
+        )
+            before = null;
         HashSet<int> touched = before is null ? [] : await Touched(before, sequence, cancel);
-        if (touched.Count > Math.Max(MostFollowed, works / 4)) (before, touched) = (null, []);
-        if (before is not null && touched.Count == 0) return before with { Sequence = sequence, Databases = databases };
+        if (touched.Count > Math.Max(MostFollowed, works / 4))
+            (before, touched) = (null, []);
+        if (before is not null && touched.Count == 0)
+            return before with { Sequence = sequence, Databases = databases };
 
-        var changes = new Changes(before, new(records, works, databases.ToDictionary(d => d.Key, d => d.Value.Name), before?.Columns, venuesAsPrinted: false, peopleAsPrinted: !toldApart), works);
-        foreach (var work in touched) changes.Remove(work);
+        var changes = new Changes(
+            before,
+            new(
+                records,
+                works,
+                databases.ToDictionary(d => d.Key, d => d.Value.Name),
+                before?.Columns,
+                venuesAsPrinted: false,
+                peopleAsPrinted: !toldApart
+            ),
+            works
+        );
+        foreach (var work in touched)
+            changes.Remove(work);
         var trust = databases.ToDictionary(d => d.Key, d => d.Value.Trust);
         var rows = before is null ? reader.All(sequence, cancel) : reader.Some(touched, sequence, cancel);
         var mentions = toldApart ? await Mentions(before, trust, cancel) : null;
-        foreach (var work in touched) mentions?.Remove(work);
+        foreach (var work in touched)
+            mentions?.Remove(work);
         await foreach (var part in WorkPart.Of(rows, trust, toldApart, cancel, each))
         {
             changes.Add(part);
-            if (part.Mentions.Count > 0) mentions?.Add(part.Work, part.Mentions);
+            if (part.Mentions.Count > 0)
+                mentions?.Add(part.Work, part.Mentions);
         }
         await LeadHome(changes, cancel);
-        if (mentions is not null) changes.Builder.TakePeople(people.Again(mentions.Values.SelectMany(m => m), cancel));
-        else people = new();
+        if (mentions is not null)
+            changes.Builder.TakePeople(people.Again(mentions.Values.SelectMany(m => m), cancel));
+        else
+            people = new();
         var (columns, venues) = changes.Finish();
-        return new(sequence, databases, columns.WithStandings(Standings(columns, venues)), venues, toldApart) { Mentions = mentions, Unwritten = before is null ? int.MaxValue : (int)Math.Min(int.MaxValue, (long)before.Unwritten + touched.Count) };
+        return new(sequence, databases, columns.WithStandings(Standings(columns, venues)), venues, toldApart)
+        {
+            Mentions = mentions,
+            Unwritten = before is null
+                ? int.MaxValue
+                : (int)Math.Min(int.MaxValue, (long)before.Unwritten + touched.Count),
+        };
     }
 
     /// <summary>The works that records were in or are in now that changed since.</summary>
@@ -102,7 +172,8 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         var workOf = before.Columns.RecordWork;
         foreach (var (record, work) in await reader.Touched(before.Sequence, sequence, cancel))
         {
-            if (record < workOf.Length) touched.Add(workOf[record]);
+            if (record < workOf.Length)
+                touched.Add(workOf[record]);
             touched.Add(work);
         }
         touched.Remove(0);
@@ -110,23 +181,35 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     }
 
     /// <summary>The people that works named so far: held, written down, or read from the store.</summary>
-    private async Task<Dictionary<int, IReadOnlyList<Mention>>> Mentions(CorpusState? before, Dictionary<int, int> trust, CancellationToken cancel)
+    private async Task<Dictionary<int, IReadOnlyList<Mention>>> Mentions(
+        CorpusState? before,
+        Dictionary<int, int> trust,
+        CancellationToken cancel
+    )
     {
         var mentions = new Dictionary<int, IReadOnlyList<Mention>>();
-        if (before is null) return mentions;
-        if ((before.Mentions ?? (before.WrittenPeople is { } sum ? file.ReadPeople(before.Sequence, sum) : null)) is { } known) return known;
-        await foreach (var part in WorkPart.Of(reader.All(before.Sequence, cancel), trust, withPeople: true, cancel)) if (part.Mentions.Count > 0) mentions[part.Work] = part.Mentions;
+        if (before is null)
+            return mentions;
+        if (
+            (before.Mentions ?? (before.WrittenPeople is { } sum ? file.ReadPeople(before.Sequence, sum) : null)) is
+            { } known
+        )
+            return known;
+        await foreach (var part in WorkPart.Of(reader.All(before.Sequence, cancel), trust, withPeople: true, cancel))
+            if (part.Mentions.Count > 0)
+                mentions[part.Work] = part.Mentions;
         return mentions;
     }
 
     /// <summary>
-    /// Leads the references of changed records home, and of others those that ask for a key under which something came, changed or went: first by their keys, then
-    /// by holding their text against the works it may mean.
+    /// Leads the references of changed records home, and of others those that ask for a key under which something came,
+    /// changed or went: first by their keys, then by holding their text against the works it may mean.
     /// </summary>
     private async Task LeadHome(Changes changes, CancellationToken cancel)
     {
         var builder = changes.Builder;
-        foreach (var (record, keys) in await reader.ReferenceKeysIn(builder.Asking(changes.KeyHalves()), cancel)) builder.FollowAgain(record, keys);
+        foreach (var (record, keys) in await reader.ReferenceKeysIn(builder.Asking(changes.KeyHalves()), cancel))
+            builder.FollowAgain(record, keys);
         var matcher = builder.Matcher;
         var open = builder.FollowKeys().ToLookup(o => o.Record, o => o.Place);
         // While some references are held against works, the next are read, in the order they lie in.
@@ -135,23 +218,49 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         while (await reading is { } records)
         {
             reading = Next();
-            // A harvest may go on meanwhile: a record that changed since its keys were read is left to the refresh that follows it.
-            var looked = records.AsParallel().AsOrdered().WithCancellation(cancel).Select(r => (r.Record, Places: open[r.Record].Where(p => p < r.References.Count).Select(p => (Place: p, Found: matcher.Look(r.References[p]))).ToArray())).ToArray();
+            // A harvest may go on meanwhile: a record that changed since its keys were read is left to the refresh that
+            // follows it.
+            var looked = records
+                .AsParallel()
+                .AsOrdered()
+                .WithCancellation(cancel)
+                .Select(r =>
+                    (
+                        r.Record,
+                        Places: open[r.Record]
+                            .Where(p => p < r.References.Count)
+                            .Select(p => (Place: p, Found: matcher.Look(r.References[p])))
+                            .ToArray()
+                    )
+                )
+                .ToArray();
             foreach (var (record, places) in looked)
             {
-                foreach (var (place, found) in places) builder.Lead(record, place, found.Match.Work);
+                foreach (var (place, found) in places)
+                    builder.Lead(record, place, found.Match.Work);
                 builder.Ask(record, places.SelectMany(p => p.Found.Asked));
             }
         }
 
-        Task<List<(int Record, IReadOnlyList<Core.Records.Reference> References)>?> Next() => Task.Run(async () => chunks.TryDequeue(out var chunk) ? await reader.ReferencesIn(chunk, cancel) : null, cancel);
+        Task<List<(int Record, IReadOnlyList<Core.Records.Reference> References)>?> Next() =>
+            Task.Run(
+                async () => chunks.TryDequeue(out var chunk) ? await reader.ReferencesIn(chunk, cancel) : null,
+                cancel
+            );
     }
 
     /// <summary>Where the venues of columns stand in the last complete year.</summary>
     private IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings(CorpusColumns columns, ShownVenues venues)
     {
         var subjects = columns.Of(Core.Reviews.Facet.Subject);
-        return Quartiles.Of(columns.WorkSize, work => new(columns.WorkVenue[work], Math.Abs(venues.YearOf[work]), venues.YearOf[work] > 0), subjects.Of, subjects.Names, columns.Graph.Cites, clock.GetUtcNow().Year - 1);
+        return Quartiles.Of(
+            columns.WorkSize,
+            work => new(columns.WorkVenue[work], Math.Abs(venues.YearOf[work]), venues.YearOf[work] > 0),
+            subjects.Of,
+            subjects.Names,
+            columns.Graph.Cites,
+            clock.GetUtcNow().Year - 1
+        );
     }
 
     /// <summary>The works that changed, on their way into columns.</summary>
@@ -179,18 +288,24 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
 
         public CorpusColumns.Builder Builder { get; }
 
-        /// <summary>The lower halves of the keys under which something came, changed or went. All that changed must have been added.</summary>
+        /// <summary>
+        /// The lower halves of the keys under which something came, changed or went. All that changed must have been
+        /// added.
+        /// </summary>
         public HashSet<int> KeyHalves()
         {
-            foreach (var gone in was.Values) differing.UnionWith(FoundBy.Differ(gone, default));
+            foreach (var gone in was.Values)
+                differing.UnionWith(FoundBy.Differ(gone, default));
             was.Clear();
             return differing;
         }
 
         public void Remove(int work)
         {
-            foreach (var record in before!.Columns.RecordsOf(work)) was[record] = before.Columns.References.Of(record);
-            if (work < before.Columns.WorkSize) Builder.Remove(work);
+            foreach (var record in before!.Columns.RecordsOf(work))
+                was[record] = before.Columns.References.Of(record);
+            if (work < before.Columns.WorkSize)
+                Builder.Remove(work);
             (spellingOf[work], yearOf[work]) = (-1, 0);
         }
 
@@ -199,12 +314,14 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
             foreach (var (row, findable) in part.Rows)
             {
                 Builder.Add(row, findable);
-                if (before is null) continue;
+                if (before is null)
+                    continue;
                 was.Remove(row.RecordId, out var then);
                 differing.UnionWith(FoundBy.Differ(then, findable.By));
             }
             yearOf[part.Work] = (short)(part.IsItem ? part.Year : -part.Year);
-            if (part.Venue is not { } venue) return;
+            if (part.Venue is not { } venue)
+                return;
             if (!known.TryGetValue((venue.Title, venue.Issn), out var spelling))
             {
                 known[(venue.Title, venue.Issn)] = spelling = spellings.Count;
@@ -216,7 +333,9 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         public (CorpusColumns Columns, ShownVenues Venues) Finish()
         {
             var counts = new int[spellings.Count];
-            foreach (var spelling in spellingOf) if (spelling >= 0) counts[spelling]++;
+            foreach (var spelling in spellingOf)
+                if (spelling >= 0)
+                    counts[spelling]++;
             var venues = new VenueResolver([.. spellings.Select((s, i) => (s, counts[i])).Where(s => s.Item2 > 0)]);
             int[] numbers = [.. spellings.Select((s, i) => counts[i] > 0 ? venues.Of(s)!.Number : -1)];
             Builder.TakeVenues(Array.ConvertAll(spellingOf, s => s < 0 ? -1 : numbers[s]), venues.All);

@@ -7,8 +7,9 @@ using Zendle.Store.Corpus;
 namespace Zendle.Server.Corpus;
 
 /// <summary>
-/// The columns on disk, beside the words: a later start reads them and follows what changed since. Written aside and put in place in one stroke; a file that is
-/// missing, damaged (its checksum is another), or of another version or older rules of merging is passed over, and everything is built anew.
+/// The columns on disk, beside the words: a later start reads them and follows what changed since. Written aside and
+/// put in place in one stroke; a file that is missing, damaged (its checksum is another), or of another version or
+/// older rules of merging is passed over, and everything is built anew.
 /// </summary>
 /// <param name="folder">The folder of the index.</param>
 internal sealed class ColumnsFile(string folder)
@@ -24,24 +25,56 @@ internal sealed class ColumnsFile(string folder)
     {
         try
         {
-            using var file = new FileStream(Columns, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.SequentialScan);
+            using var file = new FileStream(
+                Columns,
+                FileMode.Open,
+                FileAccess.Read,
+                FileShare.Read,
+                1 << 16,
+                FileOptions.SequentialScan
+            );
             var summed = new ChecksumStream(file);
             using var from = new BinaryReader(summed);
-            if (from.ReadInt32() != Version || from.ReadInt32() != CorpusWriter.MergeVersion) return null;
+            if (from.ReadInt32() != Version || from.ReadInt32() != CorpusWriter.MergeVersion)
+                return null;
             var (sequence, toldApart, people) = (from.ReadInt64(), from.ReadBoolean(), from.ReadUInt64());
-            var databases = Enumerable.Range(0, from.ReadInt32()).Select(_ => (Id: from.ReadInt32(), Trust: from.ReadInt32(), Name: from.ReadString())).ToDictionary(d => d.Id, d => (d.Trust, d.Name));
+            var databases = Enumerable
+                .Range(0, from.ReadInt32())
+                .Select(_ => (Id: from.ReadInt32(), Trust: from.ReadInt32(), Name: from.ReadString()))
+                .ToDictionary(d => d.Id, d => (d.Trust, d.Name));
             var (titles, issns) = (from.ReadTexts(), from.ReadTexts());
-            var venues = new ShownVenues([.. titles.Zip(issns, (title, issn) => new VenuePart(title!, issn))], from.ReadNumbers<int>(), from.ReadNumbers<short>());
+            var venues = new ShownVenues(
+                [.. titles.Zip(issns, (title, issn) => new VenuePart(title!, issn))],
+                from.ReadNumbers<int>(),
+                from.ReadNumbers<short>()
+            );
             var columns = ColumnsStream.Read(from);
-            return summed.Sum == from.ReadUInt64() ? new(sequence, databases, columns, venues, toldApart) { WrittenPeople = people == 0 ? null : people } : null;
+            return summed.Sum == from.ReadUInt64()
+                ? new(sequence, databases, columns, venues, toldApart) { WrittenPeople = people == 0 ? null : people }
+                : null;
         }
-        catch (Exception e) when (IsDamage(e)) { return null; }
+        catch (Exception e) when (IsDamage(e))
+        {
+            return null;
+        }
     }
 
     /// <summary>What reading a file may end in that is missing, or holds anything at all.</summary>
-    private static bool IsDamage(Exception e) => e is IOException or InvalidDataException or ArgumentException or UnauthorizedAccessException or FormatException or OverflowException or IndexOutOfRangeException or KeyNotFoundException or JsonException;
+    private static bool IsDamage(Exception e) =>
+        e
+            is IOException
+                or InvalidDataException
+                or ArgumentException
+                or UnauthorizedAccessException
+                or FormatException
+                or OverflowException
+                or IndexOutOfRangeException
+                or KeyNotFoundException
+                or JsonException;
 
-    /// <summary>The people that works name, as they were written with the columns; null when there is nothing of use.</summary>
+    /// <summary>
+    /// The people that works name, as they were written with the columns; null when there is nothing of use.
+    /// </summary>
     /// <param name="sequence">The change sequence of those columns.</param>
     /// <param name="sum">The checksum they were written with.</param>
     public Dictionary<int, IReadOnlyList<Mention>>? ReadPeople(long sequence, ulong sum)
@@ -51,9 +84,14 @@ internal sealed class ColumnsFile(string folder)
             using var file = File.OpenRead(People);
             var summed = new ChecksumStream(file);
             var written = JsonSerializer.Deserialize<WrittenPeople>(summed);
-            return written is { Works: not null } && written.Sequence == sequence && summed.Sum == sum ? written.Works.ToDictionary(w => w[0].WorkId, IReadOnlyList<Mention> (w) => w) : null;
+            return written is { Works: not null } && written.Sequence == sequence && summed.Sum == sum
+                ? written.Works.ToDictionary(w => w[0].WorkId, IReadOnlyList<Mention> (w) => w)
+                : null;
         }
-        catch (Exception e) when (IsDamage(e)) { return null; }
+        catch (Exception e) when (IsDamage(e))
+        {
+            return null;
+        }
     }
 
     /// <summary>Writes a state down. What cannot be written is left: the next start takes longer.</summary>
@@ -62,33 +100,48 @@ internal sealed class ColumnsFile(string folder)
     {
         try
         {
-            var people = state.Mentions is { } mentions ? Put(People, to => JsonSerializer.Serialize(to, new WrittenPeople(state.Sequence, [.. mentions.Values.Select(m => m.ToArray())]))) : 0;
-            Put(Columns, summed =>
-            {
-                using var to = new BinaryWriter(summed, System.Text.Encoding.UTF8, leaveOpen: true);
-                to.Write(Version);
-                to.Write(CorpusWriter.MergeVersion);
-                to.Write(state.Sequence);
-                to.Write(state.PeopleTold);
-                to.Write(people);
-                to.Write(state.Databases.Count);
-                foreach (var (id, (trust, name)) in state.Databases)
+            var people = state.Mentions is { } mentions
+                ? Put(
+                    People,
+                    to =>
+                        JsonSerializer.Serialize(
+                            to,
+                            new WrittenPeople(state.Sequence, [.. mentions.Values.Select(m => m.ToArray())])
+                        )
+                )
+                : 0;
+            Put(
+                Columns,
+                summed =>
                 {
-                    to.Write(id);
-                    to.Write(trust);
-                    to.Write(name);
+                    using var to = new BinaryWriter(summed, System.Text.Encoding.UTF8, leaveOpen: true);
+                    to.Write(Version);
+                    to.Write(CorpusWriter.MergeVersion);
+                    to.Write(state.Sequence);
+                    to.Write(state.PeopleTold);
+                    to.Write(people);
+                    to.Write(state.Databases.Count);
+                    foreach (var (id, (trust, name)) in state.Databases)
+                    {
+                        to.Write(id);
+                        to.Write(trust);
+                        to.Write(name);
+                    }
+                    to.WriteTexts([.. state.Venues.Spellings.Select(v => v.Title)]);
+                    to.WriteTexts([.. state.Venues.Spellings.Select(v => v.Issn)]);
+                    to.WriteNumbers(state.Venues.SpellingOf);
+                    to.WriteNumbers(state.Venues.YearOf);
+                    ColumnsStream.Write(to, state.Columns);
+                    to.Flush();
+                    to.Write(summed.Sum);
                 }
-                to.WriteTexts([.. state.Venues.Spellings.Select(v => v.Title)]);
-                to.WriteTexts([.. state.Venues.Spellings.Select(v => v.Issn)]);
-                to.WriteNumbers(state.Venues.SpellingOf);
-                to.WriteNumbers(state.Venues.YearOf);
-                ColumnsStream.Write(to, state.Columns);
-                to.Flush();
-                to.Write(summed.Sum);
-            });
+            );
             return true;
         }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException) { return false; }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            return false;
+        }
     }
 
     /// <returns>The checksum of what was written.</returns>

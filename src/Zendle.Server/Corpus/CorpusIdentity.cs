@@ -19,7 +19,8 @@ public sealed record CorpusMarks(int Records, int Works, long Sequence)
     public static CorpusMarks None { get; } = new(0, 0, 0);
 
     /// <summary>The higher of two, number by number.</summary>
-    public CorpusMarks Or(CorpusMarks other) => new(Math.Max(Records, other.Records), Math.Max(Works, other.Works), Math.Max(Sequence, other.Sequence));
+    public CorpusMarks Or(CorpusMarks other) =>
+        new(Math.Max(Records, other.Records), Math.Max(Works, other.Works), Math.Max(Sequence, other.Sequence));
 }
 
 /// <summary>Which corpus the numbers are of, and how high they have come.</summary>
@@ -43,12 +44,20 @@ public sealed class NoMarks : ICorpusMarks
 }
 
 /// <summary>
-/// Knows which <c>corpus.db</c> the numbers in <c>zendle.db</c> belong to. A corpus that was lost is begun anew behind all numbers that were ever given, one that
-/// belongs to another installation is set aside: no number of a work or a record ever comes to mean another. See docs/decisions/0014.
+/// Knows which <c>corpus.db</c> the numbers in <c>zendle.db</c> belong to. A corpus that was lost is begun anew behind
+/// all numbers that were ever given, one that belongs to another installation is set aside: no number of a work or a
+/// record ever comes to mean another. See docs/decisions/0014.
 /// </summary>
-public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, IDbContextFactory<CorpusContext> corpora, ZendleOptions options, ILogger<CorpusIdentity> log) : ICorpusMarks
+public sealed class CorpusIdentity(
+    IDbContextFactory<ZendleContext> contexts,
+    IDbContextFactory<CorpusContext> corpora,
+    ZendleOptions options,
+    ILogger<CorpusIdentity> log
+) : ICorpusMarks
 {
-    private const string KnownAs = "corpus", MarkedAt = "corpus marks", LostHow = "corpus lost";
+    private const string KnownAs = "corpus",
+        MarkedAt = "corpus marks",
+        LostHow = "corpus lost";
 
     private CorpusMarks marks = CorpusMarks.None;
 
@@ -60,16 +69,30 @@ public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, ID
     {
         await using var made = await contexts.CreateDbContextAsync(cancel);
         var known = await Setting(made, KnownAs, cancel);
-        marks = await Setting(made, MarkedAt, cancel) is { } written ? JsonSerializer.Deserialize<CorpusMarks>(written)! : CorpusMarks.None;
+        marks = await Setting(made, MarkedAt, cancel) is { } written
+            ? JsonSerializer.Deserialize<CorpusMarks>(written)!
+            : CorpusMarks.None;
         var (row, holds) = await Look(cancel);
         if (known is not null && holds && row?.Identity != known)
         {
             var aside = await SetAside(cancel);
-            await Say(made, $"The file corpus.db belonged to another installation. It was set aside as {aside}, and a new one has been started.", cancel);
+            await Say(
+                made,
+                $"The file corpus.db belonged to another installation. It was set aside as {aside}, and a new one has been started.",
+                cancel
+            );
             (row, holds) = (null, false);
         }
-        else if (!holds && (row is null || row.Identity != known) && (known is not null || await made.Decisions.AnyAsync(cancel)))
-            await Say(made, "The file corpus.db was missing, and with it everything that had been harvested. A new one has been started.", cancel);
+        else if (
+            !holds
+            && (row is null || row.Identity != known)
+            && (known is not null || await made.Decisions.AnyAsync(cancel))
+        )
+            await Say(
+                made,
+                "The file corpus.db was missing, and with it everything that had been harvested. A new one has been started.",
+                cancel
+            );
         var used = !holds && known is null ? await Used(made, cancel) : CorpusMarks.None;
         marks = marks.Or(used);
         await using (var corpus = await corpora.CreateDbContextAsync(cancel))
@@ -78,39 +101,65 @@ public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, ID
             {
                 await corpus.Corpus.ExecuteDeleteAsync(cancel);
                 // What a corpus of an older version holds is what its numbers belong to; a new one begins behind them.
-                corpus.Corpus.Add(row = new() { Id = 1, Identity = Guid.NewGuid().ToString("N"), RecordFloor = holds ? 0 : marks.Records, WorkFloor = holds ? 0 : marks.Works, SequenceFloor = holds ? 0 : marks.Sequence });
+                corpus.Corpus.Add(
+                    row = new()
+                    {
+                        Id = 1,
+                        Identity = Guid.NewGuid().ToString("N"),
+                        RecordFloor = holds ? 0 : marks.Records,
+                        WorkFloor = holds ? 0 : marks.Works,
+                        SequenceFloor = holds ? 0 : marks.Sequence,
+                    }
+                );
                 await corpus.SaveChangesAsync(cancel);
             }
-            else if (row.RecordFloor < marks.Records || row.WorkFloor < marks.Works || row.SequenceFloor < marks.Sequence)
+            else if (
+                row.RecordFloor < marks.Records
+                || row.WorkFloor < marks.Works
+                || row.SequenceFloor < marks.Sequence
+            )
             {
                 // Perhaps an older copy was put back: what was given since is not given again.
-                await corpus.Corpus.ExecuteUpdateAsync(u => u.SetProperty(c => c.RecordFloor, c => Math.Max(c.RecordFloor, marks.Records))
-                    .SetProperty(c => c.WorkFloor, c => Math.Max(c.WorkFloor, marks.Works)).SetProperty(c => c.SequenceFloor, c => Math.Max(c.SequenceFloor, marks.Sequence)), cancel);
+                await corpus.Corpus.ExecuteUpdateAsync(
+                    u =>
+                        u.SetProperty(c => c.RecordFloor, c => Math.Max(c.RecordFloor, marks.Records))
+                            .SetProperty(c => c.WorkFloor, c => Math.Max(c.WorkFloor, marks.Works))
+                            .SetProperty(c => c.SequenceFloor, c => Math.Max(c.SequenceFloor, marks.Sequence)),
+                    cancel
+                );
             }
             Identity = row.Identity;
-            if (known != Identity) await Put(made, KnownAs, Identity, cancel);
+            if (known != Identity)
+                await Put(made, KnownAs, Identity, cancel);
             await Remember(made, await corpus.Databases.AsNoTracking().ToListAsync(cancel), cancel);
         }
-        if (await Lost(cancel) is { } lost) log.LogWarning("{Lost}", lost);
+        if (await Lost(cancel) is { } lost)
+            log.LogWarning("{Lost}", lost);
     }
 
     private async Task<(CorpusRow? Row, bool Holds)> Look(CancellationToken cancel)
     {
         await using var corpus = await corpora.CreateDbContextAsync(cancel);
-        return (await corpus.Corpus.AsNoTracking().SingleOrDefaultAsync(cancel), await corpus.Databases.AnyAsync(cancel) || await corpus.Records.AnyAsync(cancel));
+        return (
+            await corpus.Corpus.AsNoTracking().SingleOrDefaultAsync(cancel),
+            await corpus.Databases.AnyAsync(cancel) || await corpus.Records.AnyAsync(cancel)
+        );
     }
 
     /// <summary>Moves a corpus that is not ours out of the way and makes the tables of a new one.</summary>
     private async Task<string> SetAside(CancellationToken cancel)
     {
         var path = Path.Combine(options.Data, "corpus.db");
-        await using (var corpus = await corpora.CreateDbContextAsync(cancel)) await corpus.Database.ExecuteSqlAsync($"PRAGMA wal_checkpoint(TRUNCATE)", cancel);
+        await using (var corpus = await corpora.CreateDbContextAsync(cancel))
+            await corpus.Database.ExecuteSqlAsync($"PRAGMA wal_checkpoint(TRUNCATE)", cancel);
         SqliteConnection.ClearAllPools();
         var n = 1;
-        while (File.Exists(Path.Combine(options.Data, $"corpus-set-aside-{n}.db"))) n++;
+        while (File.Exists(Path.Combine(options.Data, $"corpus-set-aside-{n}.db")))
+            n++;
         var name = $"corpus-set-aside-{n}.db";
         File.Move(path, Path.Combine(options.Data, name));
-        foreach (var rest in new[] { "-wal", "-shm" }) File.Delete(path + rest);
+        foreach (var rest in new[] { "-wal", "-shm" })
+            File.Delete(path + rest);
         await using var anew = await corpora.CreateDbContextAsync(cancel);
         await Schema.BringUpToDate(anew, cancel);
         return name;
@@ -122,20 +171,35 @@ public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, ID
         var works = await made.Decisions.Select(d => (int?)d.WorkId).MaxAsync(cancel) ?? 0;
         works = Math.Max(works, await made.Sought.Select(d => (int?)d.WorkId).MaxAsync(cancel) ?? 0);
         works = Math.Max(works, await made.Texts.Select(d => (int?)d.WorkId).MaxAsync(cancel) ?? 0);
-        await foreach (var act in made.Steps.AsNoTracking().Select(s => s.Act).AsAsyncEnumerable().WithCancellation(cancel))
-            if (JsonSerializer.Deserialize<StepAct>(act, SearchService.Json) is { } named) works = named.Works().Append(works).Max();
-        await foreach (var run in made.Runs.AsNoTracking().Select(r => r.Works).AsAsyncEnumerable().WithCancellation(cancel))
-            if (WorkIds.Unpack(run) is { Length: > 0 } ids) works = Math.Max(works, ids[^1]);
+        await foreach (
+            var act in made.Steps.AsNoTracking().Select(s => s.Act).AsAsyncEnumerable().WithCancellation(cancel)
+        )
+            if (JsonSerializer.Deserialize<StepAct>(act, SearchService.Json) is { } named)
+                works = named.Works().Append(works).Max();
+        await foreach (
+            var run in made.Runs.AsNoTracking().Select(r => r.Works).AsAsyncEnumerable().WithCancellation(cancel)
+        )
+            if (WorkIds.Unpack(run) is { Length: > 0 } ids)
+                works = Math.Max(works, ids[^1]);
         var records = await made.Decisions.Select(d => (int?)d.RecordId).MaxAsync(cancel) ?? 0;
-        var sequence = Math.Max(await made.Steps.Select(s => (long?)s.Generation).MaxAsync(cancel) ?? 0, await made.Runs.Select(s => (long?)s.Generation).MaxAsync(cancel) ?? 0);
+        var sequence = Math.Max(
+            await made.Steps.Select(s => (long?)s.Generation).MaxAsync(cancel) ?? 0,
+            await made.Runs.Select(s => (long?)s.Generation).MaxAsync(cancel) ?? 0
+        );
         // Records that no decision names have numbers too; there are about as many as works, or more.
-        return works == 0 && records == 0 ? CorpusMarks.None : new CorpusMarks(Math.Max(records, 2 * works), works, sequence);
+        return works == 0 && records == 0
+            ? CorpusMarks.None
+            : new CorpusMarks(Math.Max(records, 2 * works), works, sequence);
     }
 
-    /// <summary>Sees to it that <c>zendle.db</c> knows the numbers that can be spoken of from now on. Called before anyone can see them.</summary>
+    /// <summary>
+    /// Sees to it that <c>zendle.db</c> knows the numbers that can be spoken of from now on. Called before anyone can
+    /// see them.
+    /// </summary>
     public async Task Mark(int records, int works, long sequence, CancellationToken cancel)
     {
-        if (records <= marks.Records && works <= marks.Works && sequence <= marks.Sequence) return;
+        if (records <= marks.Records && works <= marks.Works && sequence <= marks.Sequence)
+            return;
         var next = marks.Or(new(records, works, sequence));
         await using var made = await contexts.CreateDbContextAsync(cancel);
         await Put(made, MarkedAt, JsonSerializer.Serialize(next), cancel);
@@ -148,11 +212,31 @@ public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, ID
     {
         await using var made = await contexts.CreateDbContextAsync(cancel);
         await using var corpus = await corpora.CreateDbContextAsync(cancel);
-        var known = await made.KnownDatabases.SingleOrDefaultAsync(d => d.Address == address && d.SetName == (set ?? ""), cancel);
-        if (known is not null && !await corpus.Databases.AnyAsync(d => d.Id == known.Id, cancel)) return known.Id;
-        var next = 1 + Math.Max(await made.KnownDatabases.Select(d => (int?)d.Id).MaxAsync(cancel) ?? 0, await corpus.Databases.Select(d => (int?)d.Id).MaxAsync(cancel) ?? 0);
-        if (next > byte.MaxValue) throw new InvalidOperationException("This installation has known 255 databases; no further one can be told apart from them.");
-        made.KnownDatabases.Add(new() { Id = next, Address = address, SetName = set ?? "", Name = name });
+        var known = await made.KnownDatabases.SingleOrDefaultAsync(
+            d => d.Address == address && d.SetName == (set ?? ""),
+            cancel
+        );
+        if (known is not null && !await corpus.Databases.AnyAsync(d => d.Id == known.Id, cancel))
+            return known.Id;
+        var next =
+            1
+            + Math.Max(
+                await made.KnownDatabases.Select(d => (int?)d.Id).MaxAsync(cancel) ?? 0,
+                await corpus.Databases.Select(d => (int?)d.Id).MaxAsync(cancel) ?? 0
+            );
+        if (next > byte.MaxValue)
+            throw new InvalidOperationException(
+                "This installation has known 255 databases; no further one can be told apart from them."
+            );
+        made.KnownDatabases.Add(
+            new()
+            {
+                Id = next,
+                Address = address,
+                SetName = set ?? "",
+                Name = name,
+            }
+        );
         await made.SaveChangesAsync(cancel);
         return next;
     }
@@ -160,20 +244,41 @@ public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, ID
     private static async Task Remember(ZendleContext made, List<DatabaseRow> databases, CancellationToken cancel)
     {
         var known = await made.KnownDatabases.Select(d => d.Id).ToListAsync(cancel);
-        foreach (var d in databases.Where(d => !known.Contains(d.Id))) made.KnownDatabases.Add(new() { Id = d.Id, Address = d.Address, SetName = d.SetName ?? "", Name = d.Name });
+        foreach (var d in databases.Where(d => !known.Contains(d.Id)))
+            made.KnownDatabases.Add(
+                new()
+                {
+                    Id = d.Id,
+                    Address = d.Address,
+                    SetName = d.SetName ?? "",
+                    Name = d.Name,
+                }
+            );
         await made.SaveChangesAsync(cancel);
     }
 
-    /// <summary>What is to be said of a corpus that was lost, until a curator has seen it: how, and which databases are to be harvested again. Null for nothing.</summary>
+    /// <summary>
+    /// What is to be said of a corpus that was lost, until a curator has seen it: how, and which databases are to be
+    /// harvested again. Null for nothing.
+    /// </summary>
     public async Task<string?> Lost(CancellationToken cancel)
     {
         await using var made = await contexts.CreateDbContextAsync(cancel);
-        if (await Setting(made, LostHow, cancel) is not { Length: > 0 } how) return null;
+        if (await Setting(made, LostHow, cancel) is not { Length: > 0 } how)
+            return null;
         await using var corpus = await corpora.CreateDbContextAsync(cancel);
         var here = await corpus.Databases.Select(d => d.Id).ToListAsync(cancel);
-        var away = (await made.KnownDatabases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => !here.Contains(d.Id)).ToArray();
-        return how + (away.Length == 0 ? "" : $" Please add these databases again: {string.Join("; ", away.Select(d => $"{d.Name}, {d.Address}{(d.SetName.Length > 0 ? $" (set {d.SetName})" : "")}"))}.")
-            + " Your decisions are safe: each kept work comes back as soon as a database brings its record. Until then it is listed as not found.";
+        var away = (await made.KnownDatabases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel))
+            .Where(d => !here.Contains(d.Id))
+            .ToArray();
+        return how
+            + (
+                away.Length == 0
+                    ? ""
+                    : $" Please add these databases again: {string.Join("; ", away.Select(d => $"{d.Name}, {d.Address}{(d.SetName.Length > 0 ? $" (set {d.SetName})" : "")}"))}."
+            )
+            + " Your decisions are safe: each kept work comes back as soon as a database brings its record. Until "
+            + "then it is listed as not found.";
     }
 
     /// <summary>A curator has read what was lost.</summary>
@@ -183,15 +288,19 @@ public sealed class CorpusIdentity(IDbContextFactory<ZendleContext> contexts, ID
         await Put(made, LostHow, "", cancel);
     }
 
-    private static Task Say(ZendleContext made, string how, CancellationToken cancel) => Put(made, LostHow, how, cancel);
+    private static Task Say(ZendleContext made, string how, CancellationToken cancel) =>
+        Put(made, LostHow, how, cancel);
 
-    private static Task<string?> Setting(ZendleContext made, string name, CancellationToken cancel) => made.Settings.Where(s => s.Name == name).Select(s => (string?)s.Value).SingleOrDefaultAsync(cancel);
+    private static Task<string?> Setting(ZendleContext made, string name, CancellationToken cancel) =>
+        made.Settings.Where(s => s.Name == name).Select(s => (string?)s.Value).SingleOrDefaultAsync(cancel);
 
     private static async Task Put(ZendleContext made, string name, string value, CancellationToken cancel)
     {
         var row = await made.Settings.SingleOrDefaultAsync(s => s.Name == name, cancel);
-        if (row is null) made.Settings.Add(new() { Name = name, Value = value });
-        else row.Value = value;
+        if (row is null)
+            made.Settings.Add(new() { Name = name, Value = value });
+        else
+            row.Value = value;
         await made.SaveChangesAsync(cancel);
     }
 }

@@ -5,12 +5,19 @@ using Zendle.Store.Corpus;
 namespace Zendle.Server.Corpus;
 
 /// <summary>
-/// Keeps the index in step with the store. A start shows what was written down last and puts in behind it what came after, while questions are answered already;
-/// only an index that is missing, or that nothing fits, is waited for.
+/// Keeps the index in step with the store. A start shows what was written down last and puts in behind it what came
+/// after, while questions are answered already; only an index that is missing, or that nothing fits, is waited for.
 /// </summary>
-public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICorpusMarks identity, ZendleOptions options, ILogger<CorpusService> log) : IDisposable
+public sealed class CorpusService(
+    CorpusReader reader,
+    ColumnsBuild columns,
+    ICorpusMarks identity,
+    ZendleOptions options,
+    ILogger<CorpusService> log
+) : IDisposable
 {
-    private readonly SemaphoreSlim refreshing = new(1, 1), changing = new(1, 1);
+    private readonly SemaphoreSlim refreshing = new(1, 1),
+        changing = new(1, 1);
     private CorpusIndex? index;
     private volatile bool isBroken;
 
@@ -30,7 +37,9 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
         await CatchUp(cancel);
     }
 
-    /// <summary>Opens the index and shows what was written down last, if it was. Follow with <see cref="CatchUp"/>.</summary>
+    /// <summary>
+    /// Opens the index and shows what was written down last, if it was. Follow with <see cref="CatchUp"/>.
+    /// </summary>
     public async Task Open(CancellationToken cancel)
     {
         ForgetOthers();
@@ -44,16 +53,25 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
             ForgetOthers();
             index = new CorpusIndex(Folder);
         }
-        if (index.IsPartial || columns.WrittenDown() is not { } written || written.Sequence > index.Sequence) return;
+        if (index.IsPartial || columns.WrittenDown() is not { } written || written.Sequence > index.Sequence)
+            return;
         Publish(written.Sequence, written.Columns, await reader.Databases(cancel));
         (IsBehind, IsReady) = (written.Sequence < sequence || index.Sequence < sequence, true);
     }
 
-    /// <summary>Puts in the words of what the store has beyond the index; from then on records may be written. Follow with <see cref="CatchUp"/>.</summary>
+    /// <summary>
+    /// Puts in the words of what the store has beyond the index; from then on records may be written. Follow with
+    /// <see cref="CatchUp"/>.
+    /// </summary>
     public async Task PutWords(CancellationToken cancel)
     {
         var sequence = await reader.Sequence(cancel);
-        if (index!.Sequence < sequence) log.LogInformation("The index stands at {Index}, the store at {Store}; the rest is put in.", index.Sequence, sequence);
+        if (index!.Sequence < sequence)
+            log.LogInformation(
+                "The index stands at {Index}, the store at {Store}; the rest is put in.",
+                index.Sequence,
+                sequence
+            );
         if (index.Sequence == 0)
         {
             // From nothing, words and columns are made in one reading of all records.
@@ -64,9 +82,13 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
         if (index.IsPartial)
         {
             var missing = index.Missing(await reader.LiveRecords(cancel));
-            log.LogWarning("Parts of the index were damaged; the words of {Records} records are put in again.", missing.Count);
+            log.LogWarning(
+                "Parts of the index were damaged; the words of {Records} records are put in again.",
+                missing.Count
+            );
             foreach (var chunk in missing.Chunk(500))
-                foreach (var (id, record) in await reader.Records(chunk, cancel)) index.Put(id, record.Record);
+            foreach (var (id, record) in await reader.Records(chunk, cancel))
+                index.Put(id, record.Record);
         }
         await Replay(cancel);
     }
@@ -82,7 +104,8 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
     private void ForgetOthers()
     {
         var mark = Path.Combine(Folder, "of-corpus");
-        if (Directory.Exists(Folder) && (!File.Exists(mark) || File.ReadAllText(mark) != identity.Identity)) Directory.Delete(Folder, recursive: true);
+        if (Directory.Exists(Folder) && (!File.Exists(mark) || File.ReadAllText(mark) != identity.Identity))
+            Directory.Delete(Folder, recursive: true);
         Directory.CreateDirectory(Folder);
         File.WriteAllText(mark, identity.Identity);
     }
@@ -91,16 +114,23 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
     private async Task Replay(CancellationToken cancel)
     {
         var sequence = await reader.Sequence(cancel);
-        if (index!.Sequence >= sequence) return;
+        if (index!.Sequence >= sequence)
+            return;
         // Cutting records into words takes most of the time; the words of one record know nothing of another's.
-        await Parallel.ForEachAsync(reader.Changed(index.Sequence, sequence, cancel), cancel, (changed, _) =>
-        {
-            index.Put(changed.Id, changed.Facts is { } facts ? RecordCodec.Facts(facts) : null);
-            return ValueTask.CompletedTask;
-        });
+        await Parallel.ForEachAsync(
+            reader.Changed(index.Sequence, sequence, cancel),
+            cancel,
+            (changed, _) =>
+            {
+                index.Put(changed.Id, changed.Facts is { } facts ? RecordCodec.Facts(facts) : null);
+                return ValueTask.CompletedTask;
+            }
+        );
     }
 
-    /// <summary>Lets a page be written and puts its words in, so that no refresh takes the store for further than the index.</summary>
+    /// <summary>
+    /// Lets a page be written and puts its words in, so that no refresh takes the store for further than the index.
+    /// </summary>
     /// <param name="write">Writes the page.</param>
     /// <param name="cancel">Stops before it is written.</param>
     public async Task<PageResult> Take(Func<Task<PageResult>> write, CancellationToken cancel)
@@ -112,16 +142,21 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
             Put(result.Changed);
             return result;
         }
-        finally { changing.Release(); }
+        finally
+        {
+            changing.Release();
+        }
     }
 
     /// <summary>Puts changed records in; they are seen after <see cref="Refresh"/>.</summary>
     public void Put(IEnumerable<(int Id, Record? Record)> changed)
     {
-        if (isBroken) return; // they are put in from the store before the next refresh
+        if (isBroken)
+            return; // they are put in from the store before the next refresh
         try
         {
-            foreach (var (id, record) in changed) index!.Put(id, record);
+            foreach (var (id, record) in changed)
+                index!.Put(id, record);
         }
         catch
         {
@@ -130,7 +165,9 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
         }
     }
 
-    /// <summary>Makes changes visible: words and columns together. O(changed records), and now and then O(records).</summary>
+    /// <summary>
+    /// Makes changes visible: words and columns together. O(changed records), and now and then O(records).
+    /// </summary>
     public Task Refresh(CancellationToken cancel) => Renew(null, cancel);
 
     private async Task Renew(Action<int, Record>? each, CancellationToken cancel)
@@ -145,11 +182,17 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
                 await Mend(cancel);
                 sequence = await reader.Sequence(cancel);
             }
-            finally { changing.Release(); }
+            finally
+            {
+                changing.Release();
+            }
             var databases = await reader.Databases(cancel);
             var built = await columns.Build(sequence, databases, cancel, each);
             await identity.Mark(built.RecordSize - 1, built.WorkSize - 1, sequence, cancel);
-            try { index!.Refresh(built, Names(databases), sequence, Containers(databases)); }
+            try
+            {
+                index!.Refresh(built, Names(databases), sequence, Containers(databases));
+            }
             catch
             {
                 isBroken = true;
@@ -158,13 +201,20 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
             _ = Task.Run(built.WorkOutPlaces, CancellationToken.None);
             columns.WriteDown(whenDue: true);
         }
-        finally { refreshing.Release(); }
+        finally
+        {
+            refreshing.Release();
+        }
     }
 
-    /// <summary>After something could not be written (a full disk) words that were put in since the last commit may be lost, so they are put in again.</summary>
+    /// <summary>
+    /// After something could not be written (a full disk) words that were put in since the last commit may be lost, so
+    /// they are put in again.
+    /// </summary>
     private async Task Mend(CancellationToken cancel)
     {
-        if (!isBroken) return;
+        if (!isBroken)
+            return;
         index!.Reopen();
         await Replay(cancel);
         isBroken = false;
@@ -176,9 +226,11 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
         _ = Task.Run(built.WorkOutPlaces, CancellationToken.None);
     }
 
-    private static Dictionary<int, string> Names(List<DatabaseRow> databases) => databases.ToDictionary(d => d.Id, d => d.Name);
+    private static Dictionary<int, string> Names(List<DatabaseRow> databases) =>
+        databases.ToDictionary(d => d.Id, d => d.Name);
 
-    private static Dictionary<int, int> Containers(List<DatabaseRow> databases) => databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value);
+    private static Dictionary<int, int> Containers(List<DatabaseRow> databases) =>
+        databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value);
 
     /// <summary>The newest snapshot; dispose of it when done.</summary>
     public CorpusSnapshot Snapshot() => IsReady ? index!.Snapshot() : throw new NotReadyException();
@@ -186,7 +238,8 @@ public sealed class CorpusService(CorpusReader reader, ColumnsBuild columns, ICo
     /// <summary>Closes the index; what changed since the columns were written down is written.</summary>
     public void Dispose()
     {
-        if (IsReady) columns.WriteDown();
+        if (IsReady)
+            columns.WriteDown();
         index?.Dispose();
         refreshing.Dispose();
         changing.Dispose();

@@ -6,16 +6,26 @@ namespace Zendle.Server.Corpus;
 
 /// <summary>Columns with what is needed to follow the next change: nothing here holds the records themselves.</summary>
 /// <param name="Sequence">The store's change sequence they stand at.</param>
-/// <param name="Databases">Trust and name of each database they were built with; with others they are built anew.</param>
+/// <param name="Databases">Trust and name of each database they were built with; with others they are built
+/// anew.</param>
 /// <param name="Columns">The columns.</param>
 /// <param name="Venues">The venues that works show.</param>
 /// <param name="PeopleTold">Whether people are told apart.</param>
-internal sealed record CorpusState(long Sequence, IReadOnlyDictionary<int, (int Trust, string Name)> Databases, CorpusColumns Columns, ShownVenues Venues, bool PeopleTold)
+internal sealed record CorpusState(
+    long Sequence,
+    IReadOnlyDictionary<int, (int Trust, string Name)> Databases,
+    CorpusColumns Columns,
+    ShownVenues Venues,
+    bool PeopleTold
+)
 {
     /// <summary>The people each work names, by work; null while nobody needed them.</summary>
     public Dictionary<int, IReadOnlyList<Mention>>? Mentions { get; init; }
 
-    /// <summary>The checksum of the people that were written down with this very state, to be read when they are needed; null when none were.</summary>
+    /// <summary>
+    /// The checksum of the people that were written down with this very state, to be read when they are needed; null
+    /// when none were.
+    /// </summary>
     public ulong? WrittenPeople { get; init; }
 
     /// <summary>How many works changed since the columns were written down.</summary>

@@ -11,23 +11,37 @@ namespace Zendle.Server.Corpus;
 
 /// <summary>What the columns need of one work, as far as it follows from the work's own records.</summary>
 /// <param name="Work">The work.</param>
-/// <param name="Rows">Its records, the oldest first: what the columns take, and what references are held against.</param>
+/// <param name="Rows">Its records, the oldest first: what the columns take, and what references are held
+/// against.</param>
 /// <param name="Mentions">The people it names; empty when people are not told apart.</param>
 /// <param name="Venue">The venue it shows; null for none.</param>
 /// <param name="Year">The year it shows; 0 for none.</param>
 /// <param name="IsItem">Whether it counts for the standing of its journal: an article or a review.</param>
-internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable Findable)> Rows, IReadOnlyList<Mention> Mentions, VenuePart? Venue, int Year, bool IsItem)
+internal sealed record WorkPart(
+    int Work,
+    IReadOnlyList<(ColumnRow Row, Findable Findable)> Rows,
+    IReadOnlyList<Mention> Mentions,
+    VenuePart? Venue,
+    int Year,
+    bool IsItem
+)
 {
     /// <summary>
-    /// The parts of the works whose records come one after another. Streams; records are prepared on all cores, and while some works are taken up the next are
-    /// prepared and those after them read.
+    /// The parts of the works whose records come one after another. Streams; records are prepared on all cores, and
+    /// while some works are taken up the next are prepared and those after them read.
     /// </summary>
     /// <param name="records">The records, those of one work together.</param>
     /// <param name="trust">Rank of trust by database.</param>
     /// <param name="withPeople">Whether people are told apart.</param>
     /// <param name="cancel">Stops.</param>
     /// <param name="each">Is shown every record with its id, on whichever core; null for nobody.</param>
-    public static async IAsyncEnumerable<WorkPart> Of(IAsyncEnumerable<StoredRecord> records, IReadOnlyDictionary<int, int> trust, bool withPeople, [EnumeratorCancellation] CancellationToken cancel, Action<int, Record>? each = null)
+    public static async IAsyncEnumerable<WorkPart> Of(
+        IAsyncEnumerable<StoredRecord> records,
+        IReadOnlyDictionary<int, int> trust,
+        bool withPeople,
+        [EnumeratorCancellation] CancellationToken cancel,
+        Action<int, Record>? each = null
+    )
     {
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         var prepared = Channel.CreateBounded<WorkPart[]>(1);
@@ -35,7 +49,8 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
         try
         {
             await foreach (var parts in prepared.Reader.ReadAllAsync(cancel))
-                foreach (var part in parts) yield return part;
+            foreach (var part in parts)
+                yield return part;
         }
         finally
         {
@@ -48,16 +63,30 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
             try
             {
                 await foreach (var works in Portions(records, stop.Token))
-                    await prepared.Writer.WriteAsync(works.AsParallel().AsOrdered().WithCancellation(stop.Token).Select(w => Of(w, trust, withPeople, each)).ToArray(), stop.Token);
+                    await prepared.Writer.WriteAsync(
+                        works
+                            .AsParallel()
+                            .AsOrdered()
+                            .WithCancellation(stop.Token)
+                            .Select(w => Of(w, trust, withPeople, each))
+                            .ToArray(),
+                        stop.Token
+                    );
                 prepared.Writer.Complete();
             }
             // Whoever takes the parts is told.
-            catch (Exception e) { prepared.Writer.Complete(e); }
+            catch (Exception e)
+            {
+                prepared.Writer.Complete(e);
+            }
         }
     }
 
     /// <summary>Works by the thousand, each with its records; the next are read while some are looked at.</summary>
-    private static async IAsyncEnumerable<List<List<StoredRecord>>> Portions(IAsyncEnumerable<StoredRecord> records, [EnumeratorCancellation] CancellationToken cancel)
+    private static async IAsyncEnumerable<List<List<StoredRecord>>> Portions(
+        IAsyncEnumerable<StoredRecord> records,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
     {
         const int AtOnce = 1_024;
         await using var rows = records.GetAsyncEnumerator(cancel);
@@ -71,17 +100,28 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
                 yield return works;
             }
         }
-        finally { await reading.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default); }
+        finally
+        {
+            await reading.ContinueWith(
+                _ => { },
+                CancellationToken.None,
+                TaskContinuationOptions.None,
+                TaskScheduler.Default
+            );
+        }
 
         async Task<List<List<StoredRecord>>> Next()
         {
             var works = new List<List<StoredRecord>>();
-            if (following is not null) works.Add([following]);
+            if (following is not null)
+                works.Add([following]);
             following = null;
             while (await rows.MoveNextAsync())
             {
-                if (works.Count > 0 && works[^1][0].WorkId == rows.Current.WorkId) works[^1].Add(rows.Current);
-                else if (works.Count < AtOnce) works.Add([rows.Current]);
+                if (works.Count > 0 && works[^1][0].WorkId == rows.Current.WorkId)
+                    works[^1].Add(rows.Current);
+                else if (works.Count < AtOnce)
+                    works.Add([rows.Current]);
                 else
                 {
                     following = rows.Current;
@@ -92,21 +132,60 @@ internal sealed record WorkPart(int Work, IReadOnlyList<(ColumnRow Row, Findable
         }
     }
 
-    private static WorkPart Of(List<StoredRecord> stored, IReadOnlyDictionary<int, int> trust, bool withPeople, Action<int, Record>? each)
+    private static WorkPart Of(
+        List<StoredRecord> stored,
+        IReadOnlyDictionary<int, int> trust,
+        bool withPeople,
+        Action<int, Record>? each
+    )
     {
         var work = stored[0].WorkId;
-        var records = stored.Select(s => new SourcedRecord(s.Id, s.DatabaseId, trust[s.DatabaseId], s.Record(), s.IsWithdrawn)).ToArray();
-        if (each is not null) foreach (var record in records) if (!record.IsWithdrawn) each(record.RecordId, record.Record);
+        var records = stored
+            .Select(s => new SourcedRecord(s.Id, s.DatabaseId, trust[s.DatabaseId], s.Record(), s.IsWithdrawn))
+            .ToArray();
+        if (each is not null)
+            foreach (var record in records)
+                if (!record.IsWithdrawn)
+                    each(record.RecordId, record.Record);
         var chosen = ChosenFields.From(records);
-        return new(work, [.. stored.Zip(records, (s, r) => WithFindable(Row(s, r.Record, trust[s.DatabaseId]), s))], withPeople ? Mention.Of(work, records, chosen) : [], chosen.Venue.Value,
-            chosen.Year.Value ?? 0, chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview);
+        return new(
+            work,
+            [.. stored.Zip(records, (s, r) => WithFindable(Row(s, r.Record, trust[s.DatabaseId]), s))],
+            withPeople ? Mention.Of(work, records, chosen) : [],
+            chosen.Venue.Value,
+            chosen.Year.Value ?? 0,
+            chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview
+        );
     }
 
-    private static (ColumnRow, Findable) WithFindable(ColumnRow row, StoredRecord s) => (row, Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, s.Compared()));
+    private static (ColumnRow, Findable) WithFindable(ColumnRow row, StoredRecord s) =>
+        (row, Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, s.Compared()));
 
-    /// <summary>What the columns take of a record. One that is in no database any more cites nothing, for no database says so; it can still be cited.</summary>
+    /// <summary>
+    /// What the columns take of a record. One that is in no database any more cites nothing, for no database says so;
+    /// it can still be cited.
+    /// </summary>
     private static ColumnRow Row(StoredRecord s, Record r, int trust) =>
-        new(s.Id, s.WorkId, s.IsWithdrawn ? CorpusColumns.NoDatabase : s.DatabaseId, trust, r.Year, r.Type, r.Language, r.Title, r.People.Count > 0 ? r.People[0].Family : null,
-            [.. r.People.Select(p => p.Short)], r.Venue?.Title, r.Subjects, TextAtHand.Best(r.Copies), r.CitedCount, MergeKeys.Doi(r.Doi), s.TitleKey, s.IsWithdrawn ? [] : s.ReferenceKeys, r.IsOnlyCited,
-            new([.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()], r.Places, r.Funders, r.Keywords), r.Abstract.Length > 0);
+        new(
+            s.Id,
+            s.WorkId,
+            s.IsWithdrawn ? CorpusColumns.NoDatabase : s.DatabaseId,
+            trust,
+            r.Year,
+            r.Type,
+            r.Language,
+            r.Title,
+            r.People.Count > 0 ? r.People[0].Family : null,
+            [.. r.People.Select(p => p.Short)],
+            r.Venue?.Title,
+            r.Subjects,
+            TextAtHand.Best(r.Copies),
+            r.CitedCount,
+            MergeKeys.Doi(r.Doi),
+            s.TitleKey,
+            s.IsWithdrawn ? [] : s.ReferenceKeys,
+            r.IsOnlyCited,
+            new([.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()], r.Places, r.Funders, r.Keywords),
+            r.Abstract.Length > 0
+        );
 }

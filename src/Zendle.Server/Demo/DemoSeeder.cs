@@ -19,7 +19,9 @@ internal static class DemoAccount
     public const string Password = "night garden 26";
 }
 
-/// <summary>Puts the demo's start data in, through the same services that people's acts go through: harvest, search, decide.</summary>
+/// <summary>
+/// Puts the demo's start data in, through the same services that people's acts go through: harvest, search, decide.
+/// </summary>
 internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions options, ILogger<DemoSeeder> log)
 {
     private static readonly string[] Harvested = ["meridian", "lifeleaf", "select", "harbour", "farnet"];
@@ -34,10 +36,16 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         var isInUse = await context.Reviews.AnyAsync(cancel);
         // A corpus that was lost is harvested again, also beside a review that is there.
         var databases = await scope.ServiceProvider.GetRequiredService<DatabaseService>().List(cancel);
-        if (!isInUse || databases.Databases.Count == 0) await Harvest(scope.ServiceProvider, cancel);
-        if (isInUse) return false;
+        if (!isInUse || databases.Databases.Count == 0)
+            await Harvest(scope.ServiceProvider, cancel);
+        if (isInUse)
+            return false;
         var reviews = services.GetRequiredService<ReviewService>();
-        var review = await reviews.Create("Street lighting and night pollination", "Does artificial light at night change what moths do, and with it the night-time pollination of wild plants and crops?", account.Id);
+        var review = await reviews.Create(
+            "Street lighting and night pollination",
+            "Does artificial light at night change what moths do, and with it the night-time pollination of wild plants and crops?",
+            account.Id
+        );
         await Work(review, account.Id);
         await reviews.Create("Lamps and bats along hedgerows", "", account.Id);
         log.LogInformation("The demo review is ready.");
@@ -47,9 +55,16 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
     /// <summary>Arranges the texts of the demo review with the outside again, as soon as it answers.</summary>
     public async Task ArrangeAgain(CancellationToken cancel)
     {
-        if (options.Outside is null) return;
-        await using var context = await services.GetRequiredService<IDbContextFactory<ZendleContext>>().CreateDbContextAsync(cancel);
-        if (await context.Reviews.OrderBy(r => r.Id).Select(r => (int?)r.Id).FirstOrDefaultAsync(cancel) is not { } review) return;
+        if (options.Outside is null)
+            return;
+        await using var context = await services
+            .GetRequiredService<IDbContextFactory<ZendleContext>>()
+            .CreateDbContextAsync(cancel);
+        if (
+            await context.Reviews.OrderBy(r => r.Id).Select(r => (int?)r.Id).FirstOrDefaultAsync(cancel)
+            is not { } review
+        )
+            return;
         for (var tries = 0; tries < 60; tries++)
         {
             try
@@ -57,7 +72,11 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
                 await Arrange(review, cancel);
                 return;
             }
-            catch (Exception e) when (e is HttpRequestException || (e is TaskCanceledException && !cancel.IsCancellationRequested)) { await Task.Delay(TimeSpan.FromSeconds(1), cancel); }
+            catch (Exception e)
+                when (e is HttpRequestException || (e is TaskCanceledException && !cancel.IsCancellationRequested))
+            {
+                await Task.Delay(TimeSpan.FromSeconds(1), cancel);
+            }
         }
     }
 
@@ -69,10 +88,17 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
 
     private static async Task<Account> Account(UserManager<Account> users)
     {
-        if (await users.FindByNameAsync(DemoAccount.Name) is { } there) return there;
-        var account = new Account { UserName = DemoAccount.Name, DisplayName = "Demo researcher", IsCurator = true };
+        if (await users.FindByNameAsync(DemoAccount.Name) is { } there)
+            return there;
+        var account = new Account
+        {
+            UserName = DemoAccount.Name,
+            DisplayName = "Demo researcher",
+            IsCurator = true,
+        };
         var made = await users.CreateAsync(account, DemoAccount.Password);
-        if (!made.Succeeded) throw new InvalidOperationException(string.Join(' ', made.Errors.Select(e => e.Description)));
+        if (!made.Succeeded)
+            throw new InvalidOperationException(string.Join(' ', made.Errors.Select(e => e.Description)));
         return account;
     }
 
@@ -85,7 +111,9 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         {
             var address = new Uri(options.Outside!, $"/{key}/oai").ToString();
             // One that a kill interrupted goes on, and is waited for too.
-            var job = there.TryGetValue(address, out var id) ? await jobs.Ask("harvest", id) : await databases.Add(new(address, null, null, Trusted: key == "meridian"), cancel);
+            var job = there.TryGetValue(address, out var id)
+                ? await jobs.Ask("harvest", id)
+                : await databases.Add(new(address, null, null, Trusted: key == "meridian"), cancel);
             await jobs.Ended(job.Id).WaitAsync(cancel);
         }
         var harvested = (await databases.List(cancel)).Databases.ToDictionary(d => d.Address, d => d.Id);
@@ -96,11 +124,16 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
     /// <summary>Mid-work: two searches with their narrowing, works kept, tagged and set aside.</summary>
     private async Task Work(int review, string account)
     {
-        var (paths, search, decisions) = (services.GetRequiredService<PathService>(), services.GetRequiredService<SearchService>(), services.GetRequiredService<DecisionService>());
+        var (paths, search, decisions) = (
+            services.GetRequiredService<PathService>(),
+            services.GetRequiredService<SearchService>(),
+            services.GetRequiredService<DecisionService>()
+        );
         async Task<int> Path(params StepAct[] acts)
         {
             var step = 0;
-            foreach (var act in acts) step = (await paths.Take(review, account, step, act))!.Value;
+            foreach (var act in acts)
+                step = (await paths.Take(review, account, step, act))!.Value;
             return step;
         }
         async Task<int[]> First(int step, SortOrder order, int count)
@@ -108,12 +141,20 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
             using var view = (await search.View(review, step))!;
             return [.. search.Order(view, order, hideJudged: true).Take(count)];
         }
-        async Task Decide(DecisionAct act, int[] works, string? value = null) => await decisions.Decide(review, account, act, works, value);
+        async Task Decide(DecisionAct act, int[] works, string? value = null) =>
+            await decisions.Decide(review, account, act, works, value);
 
         var friends = await Path(new StepAct(StepKind.Search, "moth* AND (coating* OR textile* OR film*)"));
-        await Decide(DecisionAct.SetAside, await First(friends, SortOrder.Relevance, 7), "the words mean something else");
+        await Decide(
+            DecisionAct.SetAside,
+            await First(friends, SortOrder.Relevance, 7),
+            "the words mean something else"
+        );
 
-        var crops = await Path(new StepAct(StepKind.Search, "(crop* OR yield OR \"fruit set\") AND moth* AND night*"), new StepAct(StepKind.Years, From: 1990, To: 2026));
+        var crops = await Path(
+            new StepAct(StepKind.Search, "(crop* OR yield OR \"fruit set\") AND moth* AND night*"),
+            new StepAct(StepKind.Years, From: 1990, To: 2026)
+        );
         var fromCrops = await First(crops, SortOrder.Relevance, 22);
         await Decide(DecisionAct.Keep, fromCrops);
         await Decide(DecisionAct.Tag, fromCrops[..14], "crops");
@@ -123,7 +164,8 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
             new StepAct(StepKind.Add, "moth*"),
             new StepAct(StepKind.Add, "(pollinat* OR \"flower visit*\" OR \"pollen transport\" OR \"seed set\")"),
             new StepAct(StepKind.Years, From: 1985, To: 2026),
-            new StepAct(StepKind.Narrow, Facet: Facet.Type, Values: ["article", "review", "systematic review"]));
+            new StepAct(StepKind.Narrow, Facet: Facet.Type, Values: ["article", "review", "systematic review"])
+        );
         var best = await First(main, SortOrder.Relevance, 30);
         await Decide(DecisionAct.Keep, best);
         var cited = await First(main, SortOrder.Cited, 10);
@@ -136,11 +178,17 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         await Decide(DecisionAct.SetAside, await First(main, SortOrder.Newest, 2), "not a study of its own");
         // Texts of some are in hand, some are stuck, most are not sought yet.
         var texts = await Arrange(review, CancellationToken.None);
-        var (_, job) = await services.GetRequiredService<GatherService>().Seek(review, account, [.. texts.InHand, .. texts.Stuck], again: false);
-        if (job is not null) await services.GetRequiredService<JobRunner>().Ended(job.Id);
+        var (_, job) = await services
+            .GetRequiredService<GatherService>()
+            .Seek(review, account, [.. texts.InHand, .. texts.Stuck], again: false);
+        if (job is not null)
+            await services.GetRequiredService<JobRunner>().Ended(job.Id);
         await paths.Visit(review, account, main);
         // The two searches whose results were screened are of record; the rest was exploration.
         await using var scope = services.CreateAsyncScope();
-        await scope.ServiceProvider.GetRequiredService<ZendleContext>().Runs.Where(r => r.ReviewId == review && (r.StepId == main || r.StepId == crops)).ExecuteUpdateAsync(u => u.SetProperty(r => r.OfRecord, true));
+        await scope
+            .ServiceProvider.GetRequiredService<ZendleContext>()
+            .Runs.Where(r => r.ReviewId == review && (r.StepId == main || r.StepId == crops))
+            .ExecuteUpdateAsync(u => u.SetProperty(r => r.OfRecord, true));
     }
 }

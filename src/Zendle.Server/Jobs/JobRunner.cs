@@ -9,61 +9,103 @@ using Zendle.Store.Sqlite;
 namespace Zendle.Server.Jobs;
 
 /// <summary>
-/// Runs jobs in the order asked for, those of one kind one after another; a long harvest does not keep texts waiting. Their state is in
-/// the store: one that a kill interrupted goes on at the next start where it left off, unless it is the job that ends the process.
+/// Runs jobs in the order asked for, those of one kind one after another; a long harvest does not keep texts waiting.
+/// Their state is in the store: one that a kill interrupted goes on at the next start where it left off, unless it is
+/// the job that ends the process.
 /// </summary>
-/// <remarks>A lane outlives whatever one of its jobs does. How a job ended is told at once, even while it cannot be written down because the disk is full.</remarks>
+/// <remarks>
+/// A lane outlives whatever one of its jobs does. How a job ended is told at once, even while it cannot be written down
+/// because the disk is full.
+/// </remarks>
 internal sealed class JobRunner(
-    IDbContextFactory<ZendleContext> contexts, IServiceProvider services, StartUp start, EventHub hub, TimeProvider clock, ILogger<JobRunner> log) : BackgroundService
+    IDbContextFactory<ZendleContext> contexts,
+    IServiceProvider services,
+    StartUp start,
+    EventHub hub,
+    TimeProvider clock,
+    ILogger<JobRunner> log
+) : BackgroundService
 {
     /// <summary>
-    /// How often a process may end while a job takes in one and the same thing before a start leaves the job alone. More than twice: a machine that is switched off again
-    /// and again at the wrong moment is no fault of what was being taken in.
+    /// How often a process may end while a job takes in one and the same thing before a start leaves the job alone.
+    /// More than twice: a machine that is switched off again and again at the wrong moment is no fault of what was
+    /// being taken in.
     /// </summary>
     private const int MostDeaths = 4;
 
     private static readonly TimeSpan Between = TimeSpan.FromSeconds(1);
     private static readonly string[] Kinds = ["harvest", "gather"];
-    private readonly Dictionary<string, Channel<int>> waiting = Kinds.ToDictionary(k => k, _ => Channel.CreateUnbounded<int>());
+    private readonly Dictionary<string, Channel<int>> waiting = Kinds.ToDictionary(
+        k => k,
+        _ => Channel.CreateUnbounded<int>()
+    );
     private readonly ConcurrentDictionary<int, CancellationTokenSource> running = new();
     private readonly ConcurrentDictionary<int, TaskCompletionSource> ends = new();
     private readonly ConcurrentDictionary<int, JobRow> unwritten = new();
     private readonly ConcurrentDictionary<int, bool> askedAgain = new();
     private readonly SemaphoreSlim asking = new(1, 1);
 
-    /// <summary>Asks for a job; one of the same kind on the same subject that still waits or runs is taken instead.</summary>
+    /// <summary>
+    /// Asks for a job; one of the same kind on the same subject that still waits or runs is taken instead.
+    /// </summary>
     /// <param name="kind">Kind of the job.</param>
     /// <param name="subject">What it works on.</param>
-    /// <param name="again">Whether a job that runs already is to look once more before it ends: for work that may have come after it looked last.</param>
+    /// <param name="again">Whether a job that runs already is to look once more before it ends: for work that may have
+    /// come after it looked last.</param>
     public async Task<JobRow> Ask(string kind, int subject, bool again = false)
     {
         await asking.WaitAsync();
         try
         {
             await using var context = await contexts.CreateDbContextAsync();
-            var same = await context.Jobs.AsNoTracking().FirstOrDefaultAsync(j => j.Kind == kind && j.Subject == subject && (j.State == JobState.Waiting || j.State == JobState.Running));
+            var same = await context
+                .Jobs.AsNoTracking()
+                .FirstOrDefaultAsync(j =>
+                    j.Kind == kind
+                    && j.Subject == subject
+                    && (j.State == JobState.Waiting || j.State == JobState.Running)
+                );
             if (same is not null && !unwritten.ContainsKey(same.Id))
             {
-                if (again) askedAgain[same.Id] = true;
+                if (again)
+                    askedAgain[same.Id] = true;
                 // It may have ended between the look and the wish: then the wish is carried out here.
-                if (!again || await context.Jobs.AnyAsync(j => j.Id == same.Id && j.EndedAt == null) || !askedAgain.TryRemove(same.Id, out _)) return same;
+                if (
+                    !again
+                    || await context.Jobs.AnyAsync(j => j.Id == same.Id && j.EndedAt == null)
+                    || !askedAgain.TryRemove(same.Id, out _)
+                )
+                    return same;
             }
-            var job = new JobRow { Kind = kind, Subject = subject, State = JobState.Waiting, Message = "Waits its turn.", CreatedAt = clock.GetUtcNow() };
+            var job = new JobRow
+            {
+                Kind = kind,
+                Subject = subject,
+                State = JobState.Waiting,
+                Message = "Waits its turn.",
+                CreatedAt = clock.GetUtcNow(),
+            };
             context.Jobs.Add(job);
             await context.SaveChangesAsync();
             Tell(job);
             waiting[kind].Writer.TryWrite(job.Id);
             return job;
         }
-        finally { asking.Release(); }
+        finally
+        {
+            asking.Release();
+        }
     }
 
     /// <summary>Sets a job that failed or was stopped going again; it goes on where it was.</summary>
     public async Task<bool> Resume(int id)
     {
         await using var context = await contexts.CreateDbContextAsync();
-        var job = await context.Jobs.SingleOrDefaultAsync(j => j.Id == id && (j.State == JobState.Failed || j.State == JobState.Stopped));
-        if (job is null) return false;
+        var job = await context.Jobs.SingleOrDefaultAsync(j =>
+            j.Id == id && (j.State == JobState.Failed || j.State == JobState.Stopped)
+        );
+        if (job is null)
+            return false;
         (job.State, job.Message, job.EndedAt, job.Begun) = (JobState.Waiting, "Waits its turn.", null, 0);
         await context.SaveChangesAsync();
         Tell(job);
@@ -76,13 +118,24 @@ internal sealed class JobRunner(
     {
         if (running.TryGetValue(id, out var source))
         {
-            try { await source.CancelAsync(); }
-            catch (ObjectDisposedException) { return false; } // it has just ended
+            try
+            {
+                await source.CancelAsync();
+            }
+            catch (ObjectDisposedException)
+            {
+                return false;
+            } // it has just ended
             return true;
         }
         await using var context = await contexts.CreateDbContextAsync();
-        return await context.Jobs.Where(j => j.Id == id && j.State == JobState.Waiting).ExecuteUpdateAsync(u => u
-            .SetProperty(j => j.State, JobState.Stopped).SetProperty(j => j.Message, "Stopped before it began.").SetProperty(j => j.EndedAt, clock.GetUtcNow())) > 0;
+        return await context
+                .Jobs.Where(j => j.Id == id && j.State == JobState.Waiting)
+                .ExecuteUpdateAsync(u =>
+                    u.SetProperty(j => j.State, JobState.Stopped)
+                        .SetProperty(j => j.Message, "Stopped before it began.")
+                        .SetProperty(j => j.EndedAt, clock.GetUtcNow())
+                ) > 0;
     }
 
     /// <summary>Waits until a job has ended, one way or another.</summary>
@@ -91,7 +144,8 @@ internal sealed class JobRunner(
         // Listen first, then look: an end between the two is seen either way.
         var end = ends.GetOrAdd(id, _ => new(TaskCreationOptions.RunContinuationsAsynchronously)).Task;
         await using var context = await contexts.CreateDbContextAsync();
-        if (!await context.Jobs.AnyAsync(j => j.Id == id && j.EndedAt != null)) await end;
+        if (!await context.Jobs.AnyAsync(j => j.Id == id && j.EndedAt != null))
+            await end;
     }
 
     /// <summary>A job as it stands: as it was read, or how it ended when that could not be written down yet.</summary>
@@ -103,38 +157,61 @@ internal sealed class JobRunner(
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        while (!start.IsStoreReady) await Task.Delay(20, stoppingToken);
-        await Survive("looking for jobs to go on with", async () =>
-        {
-            await using var context = await contexts.CreateDbContextAsync(stoppingToken);
-            foreach (var job in await context.Jobs.Where(j => j.State == JobState.Running || j.State == JobState.Waiting).OrderBy(j => j.Id).ToListAsync(stoppingToken))
+        while (!start.IsStoreReady)
+            await Task.Delay(20, stoppingToken);
+        await Survive(
+            "looking for jobs to go on with",
+            async () =>
             {
-                if (job.Begun < MostDeaths)
+                await using var context = await contexts.CreateDbContextAsync(stoppingToken);
+                foreach (
+                    var job in await context
+                        .Jobs.Where(j => j.State == JobState.Running || j.State == JobState.Waiting)
+                        .OrderBy(j => j.Id)
+                        .ToListAsync(stoppingToken)
+                )
                 {
-                    if (waiting.TryGetValue(job.Kind, out var lane)) lane.Writer.TryWrite(job.Id);
-                    continue;
+                    if (job.Begun < MostDeaths)
+                    {
+                        if (waiting.TryGetValue(job.Kind, out var lane))
+                            lane.Writer.TryWrite(job.Id);
+                        continue;
+                    }
+                    (job.State, job.EndedAt) = (JobState.Failed, clock.GetUtcNow());
+                    job.Message =
+                        "Zendle ended again and again while it took in what comes next, so it was not begun "
+                        + "again by itself. What came is kept; it can go on from here.";
+                    await context.SaveChangesAsync(stoppingToken);
+                    Tell(job);
                 }
-                (job.State, job.EndedAt) = (JobState.Failed, clock.GetUtcNow());
-                job.Message = "Zendle ended again and again while it took in what comes next, so it was not begun again by itself. What came is kept; it can go on from here.";
-                await context.SaveChangesAsync(stoppingToken);
-                Tell(job);
-            }
-        }, stoppingToken);
+            },
+            stoppingToken
+        );
         await Task.WhenAll(waiting.Values.Select(lane => Task.Run(() => Work(lane, stoppingToken), stoppingToken)));
     }
 
     private async Task Work(Channel<int> lane, CancellationToken stopping)
     {
-        await foreach (var id in lane.Reader.ReadAllAsync(stopping)) await Survive($"job {id}", () => Run(id, lane, stopping), stopping);
+        await foreach (var id in lane.Reader.ReadAllAsync(stopping))
+            await Survive($"job {id}", () => Run(id, lane, stopping), stopping);
     }
 
     /// <summary>Does something whose failure must not end the lane.</summary>
     private async Task Survive(string what, Func<Task> act, CancellationToken stopping)
     {
-        try { await act(); }
-        catch (OperationCanceledException) when (stopping.IsCancellationRequested) { throw; }
+        try
+        {
+            await act();
+        }
+        catch (OperationCanceledException) when (stopping.IsCancellationRequested)
+        {
+            throw;
+        }
 #pragma warning disable CA1031 // whatever it was: the lane goes on with the next job
-        catch (Exception e) { log.LogError(e, "Something failed outside a job's own work: {What}.", what); }
+        catch (Exception e)
+        {
+            log.LogError(e, "Something failed outside a job's own work: {What}.", what);
+        }
 #pragma warning restore CA1031
     }
 
@@ -142,7 +219,8 @@ internal sealed class JobRunner(
     {
         await using var context = await contexts.CreateDbContextAsync(stopping);
         var job = await context.Jobs.SingleAsync(j => j.Id == id, stopping);
-        if (job.State is not (JobState.Waiting or JobState.Running)) return;
+        if (job.State is not (JobState.Waiting or JobState.Running))
+            return;
         using var source = CancellationTokenSource.CreateLinkedTokenSource(stopping);
         running[id] = source;
         var (yields, progress) = (false, (job.Done, job.Changed));
@@ -154,10 +232,14 @@ internal sealed class JobRunner(
             try
             {
                 // What has come further did not end the process.
-                if ((job.Done, job.Changed) != progress && job.State == JobState.Running) (job.Begun, progress) = (0, (job.Done, job.Changed));
+                if ((job.Done, job.Changed) != progress && job.State == JobState.Running)
+                    (job.Begun, progress) = (0, (job.Done, job.Changed));
                 await context.SaveChangesAsync(CancellationToken.None);
             }
-            finally { saving.Release(); }
+            finally
+            {
+                saving.Release();
+            }
             Tell(job);
         }
         try
@@ -171,22 +253,37 @@ internal sealed class JobRunner(
         {
             return; // the process ends; the row still says Running, so the next start goes on with it
         }
-        catch (OperationCanceledException) { (job.State, job.Message) = (JobState.Stopped, "Stopped. What came is kept; it can go on from here."); }
-        catch (JobYieldException) { (job.State, job.Message, yields) = (JobState.Waiting, "Goes on after the others that wait.", true); }
+        catch (OperationCanceledException)
+        {
+            (job.State, job.Message) = (JobState.Stopped, "Stopped. What came is kept; it can go on from here.");
+        }
+        catch (JobYieldException)
+        {
+            (job.State, job.Message, yields) = (JobState.Waiting, "Goes on after the others that wait.", true);
+        }
 #pragma warning disable CA1031 // a job may fail in any way; the lane and its person are told
         catch (Exception e)
         {
-            if (e is not JobFaultException) log.LogError(e, "Job {Id} failed.", id);
-            (job.State, job.Message) = (JobState.Failed, e is JobFaultException ? e.Message
+            if (e is not JobFaultException)
+                log.LogError(e, "Job {Id} failed.", id);
+            (job.State, job.Message) = (
+                JobState.Failed,
+                e is JobFaultException ? e.Message
                 : DiskFull.Is(e) ? $"{DiskFull.Sentence} What came before is kept; free some, then go on from here."
-                : "Something went wrong inside Zendle; the details are in its log. What came is kept; it can go on from here.");
+                : "Something went wrong inside Zendle; the details are in its log. What came is kept; it can go on from here."
+            );
         }
 #pragma warning restore CA1031
-        finally { running.TryRemove(id, out _); }
+        finally
+        {
+            running.TryRemove(id, out _);
+        }
         var isAsked = askedAgain.TryRemove(id, out _) && job.State == JobState.Done;
-        if (isAsked) job.State = JobState.Waiting;
+        if (isAsked)
+            job.State = JobState.Waiting;
         job.Begun = 0;
-        if (!yields && !isAsked) job.EndedAt = clock.GetUtcNow();
+        if (!yields && !isAsked)
+            job.EndedAt = clock.GetUtcNow();
         await WriteDown(job, Save, stopping);
         // A wish that came while the end was being written down has seen a job that runs; it is carried out here.
         if (job.State == JobState.Done && askedAgain.TryRemove(id, out _))
@@ -194,11 +291,15 @@ internal sealed class JobRunner(
             (isAsked, job.State, job.EndedAt) = (true, JobState.Waiting, null);
             await WriteDown(job, Save, stopping);
         }
-        if (yields || isAsked) lane.Writer.TryWrite(id);
-        else if (ends.TryRemove(id, out var end)) end.TrySetResult();
+        if (yields || isAsked)
+            lane.Writer.TryWrite(id);
+        else if (ends.TryRemove(id, out var end))
+            end.TrySetResult();
     }
 
-    /// <summary>Writes down how a job ended; while there is no room for that it is told from memory, and tried again.</summary>
+    /// <summary>
+    /// Writes down how a job ended; while there is no room for that it is told from memory, and tried again.
+    /// </summary>
     private async Task WriteDown(JobRow job, Func<Task> save, CancellationToken stopping)
     {
         for (var isFirst = true; ; isFirst = false)
@@ -238,5 +339,8 @@ internal interface IJob
 /// <summary>A fault that is told to the person as it is.</summary>
 internal sealed class JobFaultException(string sentence, Exception? inner = null) : Exception(sentence, inner);
 
-/// <summary>A job has had its time while others wait: it goes to the end of its lane, and on from where it is when its turn comes.</summary>
+/// <summary>
+/// A job has had its time while others wait: it goes to the end of its lane, and on from where it is when its turn
+/// comes.
+/// </summary>
 internal sealed class JobYieldException() : Exception("The job goes on later.");

@@ -2,25 +2,35 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Zendle.Store.Corpus;
 
-/// <summary>What was harvested: databases, records, works (<c>corpus.db</c>). Could be fetched again, but for its ids.</summary>
+/// <summary>
+/// What was harvested: databases, records, works (<c>corpus.db</c>). Could be fetched again, but for its ids.
+/// </summary>
 public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbContext(options)
 {
     /// <summary>Which corpus it is.</summary>
     public DbSet<CorpusRow> Corpus => Set<CorpusRow>();
+
     /// <summary>Databases.</summary>
     public DbSet<DatabaseRow> Databases => Set<DatabaseRow>();
+
     /// <summary>Records.</summary>
     public DbSet<RecordRow> Records => Set<RecordRow>();
+
     /// <summary>What merging looks at in records.</summary>
     public DbSet<MergeFactsRow> MergeFacts => Set<MergeFactsRow>();
+
     /// <summary>Keys of records.</summary>
     public DbSet<KeyPartRow> KeyParts => Set<KeyPartRow>();
+
     /// <summary>What whole runs under way have brought.</summary>
     public DbSet<SeenRow> Seen => Set<SeenRow>();
+
     /// <summary>Works.</summary>
     public DbSet<WorkRow> Works => Set<WorkRow>();
+
     /// <summary>Pairs that agree enough to be one work.</summary>
     public DbSet<MatchRow> Matches => Set<MatchRow>();
+
     /// <summary>What curators decided.</summary>
     public DbSet<RulingRow> Rulings => Set<RulingRow>();
 

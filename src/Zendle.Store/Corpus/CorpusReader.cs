@@ -7,17 +7,31 @@ using Zendle.Core.Records;
 
 namespace Zendle.Store.Corpus;
 
-/// <summary>One record with what stands beside it in the store, for building columns; read apart where it is needed, on whichever core.</summary>
+/// <summary>
+/// One record with what stands beside it in the store, for building columns; read apart where it is needed, on
+/// whichever core.
+/// </summary>
 /// <param name="Id">Record id.</param>
 /// <param name="WorkId">Work id.</param>
 /// <param name="DatabaseId">Database id.</param>
-/// <param name="IsWithdrawn">Whether it is in no database any more and stays only because people decided on its work.</param>
+/// <param name="IsWithdrawn">Whether it is in no database any more and stays only because people decided on its
+/// work.</param>
 /// <param name="Sequence">Change sequence of its last change.</param>
 /// <param name="TitleKey">Key of title and first person.</param>
 /// <param name="Facts">The record without references: see <see cref="Record"/>.</param>
 /// <param name="MergeFacts">What merging looks at: see <see cref="Compared"/>.</param>
 /// <param name="ReferenceKeys">Two keys for each reference.</param>
-public sealed record StoredRecord(int Id, int WorkId, int DatabaseId, bool IsWithdrawn, long Sequence, ulong TitleKey, byte[] Facts, byte[] MergeFacts, ulong[] ReferenceKeys)
+public sealed record StoredRecord(
+    int Id,
+    int WorkId,
+    int DatabaseId,
+    bool IsWithdrawn,
+    long Sequence,
+    ulong TitleKey,
+    byte[] Facts,
+    byte[] MergeFacts,
+    ulong[] ReferenceKeys
+)
 {
     /// <summary>Reads the record.</summary>
     public Record Record() => RecordCodec.Facts(Facts);
@@ -48,7 +62,10 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     public async Task<(int Records, int Works)> Sizes(CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        return ((await context.Records.Select(r => (int?)r.Id).MaxAsync(cancel) ?? 0) + 1, (await context.Works.Select(w => (int?)w.Id).MaxAsync(cancel) ?? 0) + 1);
+        return (
+            (await context.Records.Select(r => (int?)r.Id).MaxAsync(cancel) ?? 0) + 1,
+            (await context.Works.Select(w => (int?)w.Id).MaxAsync(cancel) ?? 0) + 1
+        );
     }
 
     /// <summary>All databases, by id.</summary>
@@ -58,65 +75,138 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         return await context.Databases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel);
     }
 
-    /// <summary>All records that are not deleted, up to a sequence, those of one work together. Streams; O(records).</summary>
-    public IAsyncEnumerable<StoredRecord> All(long upTo, CancellationToken cancel) => Stored("WorkId > 0 AND Sequence <= $0", upTo, "", cancel);
+    /// <summary>
+    /// All records that are not deleted, up to a sequence, those of one work together. Streams; O(records).
+    /// </summary>
+    public IAsyncEnumerable<StoredRecord> All(long upTo, CancellationToken cancel) =>
+        Stored("WorkId > 0 AND Sequence <= $0", upTo, "", cancel);
 
-    /// <summary>The records of some works that are not deleted, up to a sequence, those of one work together. Streams.</summary>
+    /// <summary>
+    /// The records of some works that are not deleted, up to a sequence, those of one work together. Streams.
+    /// </summary>
     public IAsyncEnumerable<StoredRecord> Some(IReadOnlyCollection<int> works, long upTo, CancellationToken cancel) =>
-        Stored("WorkId > 0 AND WorkId IN (SELECT value FROM json_each($1)) AND Sequence <= $0", upTo, JsonSerializer.Serialize(works), cancel);
+        Stored(
+            "WorkId > 0 AND WorkId IN (SELECT value FROM json_each($1)) AND Sequence <= $0",
+            upTo,
+            JsonSerializer.Serialize(works),
+            cancel
+        );
 
-    /// <summary>The records that changed after a sequence, up to another, deleted ones too, each with its work (0 for none).</summary>
+    /// <summary>
+    /// The records that changed after a sequence, up to another, deleted ones too, each with its work (0 for none).
+    /// </summary>
     public async Task<List<(int Id, int WorkId)>> Touched(long after, long upTo, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        return [.. (await context.Records.AsNoTracking().Where(r => r.Sequence > after && r.Sequence <= upTo).Select(r => new { r.Id, r.WorkId }).ToListAsync(cancel)).Select(r => (r.Id, r.WorkId))];
+        return
+        [
+            .. (
+                await context
+                    .Records.AsNoTracking()
+                    .Where(r => r.Sequence > after && r.Sequence <= upTo)
+                    .Select(r => new { r.Id, r.WorkId })
+                    .ToListAsync(cancel)
+            ).Select(r => (r.Id, r.WorkId)),
+        ];
     }
 
-    private async IAsyncEnumerable<StoredRecord> Stored(string which, long upTo, string works, [EnumeratorCancellation] CancellationToken cancel)
+    private async IAsyncEnumerable<StoredRecord> Stored(
+        string which,
+        long upTo,
+        string works,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         await context.Database.OpenConnectionAsync(cancel);
         await using var command = ((SqliteConnection)context.Database.GetDbConnection()).CreateCommand();
 #pragma warning disable CA2100 // one of two constants of ours; values travel as parameters
-        command.CommandText = $"SELECT r.Id, r.WorkId, r.DatabaseId, r.Deleted, r.Sequence, r.TitleKey, r.Facts, m.Facts, r.ReferenceKeys FROM Records r CROSS JOIN MergeFacts m ON m.RecordId = r.Id WHERE {which} ORDER BY r.WorkId, r.Id";
+        command.CommandText =
+            $"SELECT r.Id, r.WorkId, r.DatabaseId, r.Deleted, r.Sequence, r.TitleKey, r.Facts, m.Facts, r.ReferenceKeys FROM Records r CROSS JOIN MergeFacts m ON m.RecordId = r.Id WHERE {which} ORDER BY r.WorkId, r.Id";
 #pragma warning restore CA2100
         command.Parameters.AddWithValue("$0", upTo);
         command.Parameters.AddWithValue("$1", works);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (reader.Read())
-            yield return new(reader.GetInt32(0), reader.GetInt32(1), reader.GetInt32(2), reader.GetBoolean(3), reader.GetInt64(4), unchecked((ulong)reader.GetInt64(5)),
-                reader.GetFieldValue<byte[]>(6), reader.GetFieldValue<byte[]>(7), RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(8)));
+            yield return new(
+                reader.GetInt32(0),
+                reader.GetInt32(1),
+                reader.GetInt32(2),
+                reader.GetBoolean(3),
+                reader.GetInt64(4),
+                unchecked((ulong)reader.GetInt64(5)),
+                reader.GetFieldValue<byte[]>(6),
+                reader.GetFieldValue<byte[]>(7),
+                RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(8))
+            );
     }
 
     /// <summary>The references of some records, by record. O(records).</summary>
-    public async Task<List<(int Record, IReadOnlyList<Reference> References)>> ReferencesIn(IReadOnlyCollection<int> records, CancellationToken cancel)
+    public async Task<List<(int Record, IReadOnlyList<Reference> References)>> ReferencesIn(
+        IReadOnlyCollection<int> records,
+        CancellationToken cancel
+    )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var found = new List<(int, IReadOnlyList<Reference>)>(records.Count);
         foreach (var chunk in records.Chunk(500))
         {
-            var rows = await context.Records.AsNoTracking().Where(r => chunk.Contains(r.Id)).Select(r => new { r.Id, r.References }).ToListAsync(cancel);
+            var rows = await context
+                .Records.AsNoTracking()
+                .Where(r => chunk.Contains(r.Id))
+                .Select(r => new { r.Id, r.References })
+                .ToListAsync(cancel);
             found.AddRange(rows.AsParallel().AsOrdered().Select(r => (r.Id, RecordCodec.References(r.References))));
         }
         return found;
     }
 
-    /// <summary>The keys of the references of some records, two for each reference. Those that have none are not told.</summary>
-    public async Task<List<(int Record, ulong[] Keys)>> ReferenceKeysIn(IReadOnlyCollection<int> records, CancellationToken cancel)
+    /// <summary>
+    /// The keys of the references of some records, two for each reference. Those that have none are not told.
+    /// </summary>
+    public async Task<List<(int Record, ulong[] Keys)>> ReferenceKeysIn(
+        IReadOnlyCollection<int> records,
+        CancellationToken cancel
+    )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var found = new List<(int, ulong[])>(records.Count);
         foreach (var chunk in records.Chunk(500))
-            found.AddRange((await context.Records.AsNoTracking().Where(r => chunk.Contains(r.Id) && r.WorkId > 0).Select(r => new { r.Id, r.ReferenceKeys }).ToListAsync(cancel)).Select(r => (r.Id, RecordCodec.ReferenceKeys(r.ReferenceKeys))));
+            found.AddRange(
+                (
+                    await context
+                        .Records.AsNoTracking()
+                        .Where(r => chunk.Contains(r.Id) && r.WorkId > 0)
+                        .Select(r => new { r.Id, r.ReferenceKeys })
+                        .ToListAsync(cancel)
+                ).Select(r => (r.Id, RecordCodec.ReferenceKeys(r.ReferenceKeys)))
+            );
         return found;
     }
 
-    /// <summary>Records changed after a sequence, up to another, as <see cref="RecordCodec.Facts(byte[])"/> reads them; null for deleted ones.</summary>
-    public async IAsyncEnumerable<(int Id, byte[]? Facts)> Changed(long after, long upTo, [EnumeratorCancellation] CancellationToken cancel)
+    /// <summary>
+    /// Records changed after a sequence, up to another, as <see cref="RecordCodec.Facts(byte[])"/> reads them; null for
+    /// deleted ones.
+    /// </summary>
+    public async IAsyncEnumerable<(int Id, byte[]? Facts)> Changed(
+        long after,
+        long upTo,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var rows = context.Records.AsNoTracking().Where(r => r.Sequence > after && r.Sequence <= upTo).OrderBy(r => r.Id).Select(r => new { r.Id, r.Deleted, r.Facts });
-        await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(cancel)) yield return (row.Id, row.Deleted ? null : row.Facts);
+        var rows = context
+            .Records.AsNoTracking()
+            .Where(r => r.Sequence > after && r.Sequence <= upTo)
+            .OrderBy(r => r.Id)
+            .Select(r => new
+            {
+                r.Id,
+                r.Deleted,
+                r.Facts,
+            });
+        await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(cancel))
+            yield return (row.Id, row.Deleted ? null : row.Facts);
     }
 
     /// <summary>The records of some works, by work id, without references.</summary>
@@ -127,8 +217,32 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         var found = new List<(int Work, SourcedRecord Record)>();
         foreach (var chunk in works.Chunk(500))
         {
-            var rows = await context.Records.AsNoTracking().Where(r => chunk.Contains(r.WorkId)).Select(r => new { r.Id, r.WorkId, r.DatabaseId, r.Deleted, r.Facts }).ToListAsync(cancel);
-            found.AddRange(rows.Select(r => (r.WorkId, new SourcedRecord(r.Id, r.DatabaseId, trust[r.DatabaseId], RecordCodec.Facts(r.Facts), r.Deleted))));
+            var rows = await context
+                .Records.AsNoTracking()
+                .Where(r => chunk.Contains(r.WorkId))
+                .Select(r => new
+                {
+                    r.Id,
+                    r.WorkId,
+                    r.DatabaseId,
+                    r.Deleted,
+                    r.Facts,
+                })
+                .ToListAsync(cancel);
+            found.AddRange(
+                rows.Select(r =>
+                    (
+                        r.WorkId,
+                        new SourcedRecord(
+                            r.Id,
+                            r.DatabaseId,
+                            trust[r.DatabaseId],
+                            RecordCodec.Facts(r.Facts),
+                            r.Deleted
+                        )
+                    )
+                )
+            );
         }
         return found.OrderBy(f => f.Record.RecordId).ToLookup(f => f.Work, f => f.Record);
     }
@@ -145,21 +259,57 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var trust = await context.Databases.ToDictionaryAsync(d => d.Id, d => d.Trust, cancel);
-        var rows = await context.Records.AsNoTracking().Where(r => ids.Contains(r.Id) && r.WorkId > 0).Select(r => new { r.Id, r.DatabaseId, r.Deleted, r.Facts }).ToListAsync(cancel);
-        return rows.ToDictionary(r => r.Id, r => new SourcedRecord(r.Id, r.DatabaseId, trust[r.DatabaseId], RecordCodec.Facts(r.Facts), r.Deleted));
+        var rows = await context
+            .Records.AsNoTracking()
+            .Where(r => ids.Contains(r.Id) && r.WorkId > 0)
+            .Select(r => new
+            {
+                r.Id,
+                r.DatabaseId,
+                r.Deleted,
+                r.Facts,
+            })
+            .ToListAsync(cancel);
+        return rows.ToDictionary(
+            r => r.Id,
+            r => new SourcedRecord(r.Id, r.DatabaseId, trust[r.DatabaseId], RecordCodec.Facts(r.Facts), r.Deleted)
+        );
     }
 
-    /// <summary>What the records of some works cite, as each database has it; two keys for each reference, by which it is matched.</summary>
-    public async Task<List<(int Work, int Database, Reference Reference, ulong Doi, ulong Title)>> ReferencesOf(IReadOnlyCollection<int> works, CancellationToken cancel)
+    /// <summary>
+    /// What the records of some works cite, as each database has it; two keys for each reference, by which it is
+    /// matched.
+    /// </summary>
+    public async Task<List<(int Work, int Database, Reference Reference, ulong Doi, ulong Title)>> ReferencesOf(
+        IReadOnlyCollection<int> works,
+        CancellationToken cancel
+    )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var found = new List<(int, int, Reference, ulong, ulong)>();
         foreach (var chunk in works.Chunk(500))
-            foreach (var row in await context.Records.AsNoTracking().Where(r => chunk.Contains(r.WorkId)).OrderBy(r => r.Id).Select(r => new { r.WorkId, r.DatabaseId, r.References, r.ReferenceKeys }).ToListAsync(cancel))
-            {
-                var keys = RecordCodec.ReferenceKeys(row.ReferenceKeys);
-                found.AddRange(RecordCodec.References(row.References).Select((reference, i) => (row.WorkId, row.DatabaseId, reference, keys[2 * i], keys[2 * i + 1])));
-            }
+        foreach (
+            var row in await context
+                .Records.AsNoTracking()
+                .Where(r => chunk.Contains(r.WorkId))
+                .OrderBy(r => r.Id)
+                .Select(r => new
+                {
+                    r.WorkId,
+                    r.DatabaseId,
+                    r.References,
+                    r.ReferenceKeys,
+                })
+                .ToListAsync(cancel)
+        )
+        {
+            var keys = RecordCodec.ReferenceKeys(row.ReferenceKeys);
+            found.AddRange(
+                RecordCodec
+                    .References(row.References)
+                    .Select((reference, i) => (row.WorkId, row.DatabaseId, reference, keys[2 * i], keys[2 * i + 1]))
+            );
+        }
         return found;
     }
 
@@ -167,26 +317,45 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     public async Task<List<MatchRow>> MatchesAmong(IReadOnlyCollection<int> records, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        return await context.Matches.AsNoTracking().Where(m => records.Contains(m.First) && records.Contains(m.Second)).OrderByDescending(m => m.Score).ThenBy(m => m.First).ThenBy(m => m.Second).ToListAsync(cancel);
+        return await context
+            .Matches.AsNoTracking()
+            .Where(m => records.Contains(m.First) && records.Contains(m.Second))
+            .OrderByDescending(m => m.Score)
+            .ThenBy(m => m.First)
+            .ThenBy(m => m.Second)
+            .ToListAsync(cancel);
     }
 
-    /// <summary>The works that ids stand for today, for those that were merged into another; an id that is not there stands for itself.</summary>
+    /// <summary>
+    /// The works that ids stand for today, for those that were merged into another; an id that is not there stands for
+    /// itself.
+    /// </summary>
     public async Task<IReadOnlyDictionary<int, int>> Redirects(IReadOnlyCollection<int> works, CancellationToken cancel)
     {
         var today = new Dictionary<int, int>();
         await using var context = await contexts.CreateDbContextAsync(cancel);
         foreach (var chunk in works.Chunk(500))
-            foreach (var row in await context.Works.Where(w => chunk.Contains(w.Id) && w.RedirectTo != null).Select(w => new { w.Id, w.RedirectTo }).ToListAsync(cancel))
-                today[row.Id] = row.RedirectTo!.Value;
+        foreach (
+            var row in await context
+                .Works.Where(w => chunk.Contains(w.Id) && w.RedirectTo != null)
+                .Select(w => new { w.Id, w.RedirectTo })
+                .ToListAsync(cancel)
+        )
+            today[row.Id] = row.RedirectTo!.Value;
         return today;
     }
 
-    /// <summary>Those of some numbers of works that this corpus has never given: no work has it, and none stands for it.</summary>
+    /// <summary>
+    /// Those of some numbers of works that this corpus has never given: no work has it, and none stands for it.
+    /// </summary>
     public async Task<HashSet<int>> Unknown(IReadOnlyCollection<int> works, CancellationToken cancel)
     {
         var unknown = works.ToHashSet();
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        foreach (var chunk in works.Chunk(500)) unknown.ExceptWith(await context.Works.Where(w => chunk.Contains(w.Id)).Select(w => w.Id).ToListAsync(cancel));
+        foreach (var chunk in works.Chunk(500))
+            unknown.ExceptWith(
+                await context.Works.Where(w => chunk.Contains(w.Id)).Select(w => w.Id).ToListAsync(cancel)
+            );
         return unknown;
     }
 
@@ -196,34 +365,61 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var found = new List<RecordName>();
         foreach (var chunk in works.Chunk(500))
-            found.AddRange(await context.Records.AsNoTracking().Where(r => chunk.Contains(r.WorkId)).Select(r => new RecordName(r.Id, r.WorkId, r.DatabaseId, r.Identifier, r.TitleKey)).ToListAsync(cancel));
+            found.AddRange(
+                await context
+                    .Records.AsNoTracking()
+                    .Where(r => chunk.Contains(r.WorkId))
+                    .Select(r => new RecordName(r.Id, r.WorkId, r.DatabaseId, r.Identifier, r.TitleKey))
+                    .ToListAsync(cancel)
+            );
         return found;
     }
 
     /// <summary>The works of records by their names: database and identifier there.</summary>
-    public async Task<Dictionary<(int Database, string Identifier), int>> WorksOf(IReadOnlyCollection<(int Database, string Identifier)> names, CancellationToken cancel)
+    public async Task<Dictionary<(int Database, string Identifier), int>> WorksOf(
+        IReadOnlyCollection<(int Database, string Identifier)> names,
+        CancellationToken cancel
+    )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var found = new Dictionary<(int, string), int>();
         foreach (var group in names.GroupBy(n => n.Database))
-            foreach (var chunk in group.Select(n => n.Identifier).Distinct().Chunk(500))
-                foreach (var row in await context.Records.AsNoTracking().Where(r => r.DatabaseId == group.Key && chunk.Contains(r.Identifier) && r.WorkId > 0).Select(r => new { r.Identifier, r.WorkId }).ToListAsync(cancel))
-                    found[(group.Key, row.Identifier)] = row.WorkId;
+        foreach (var chunk in group.Select(n => n.Identifier).Distinct().Chunk(500))
+        foreach (
+            var row in await context
+                .Records.AsNoTracking()
+                .Where(r => r.DatabaseId == group.Key && chunk.Contains(r.Identifier) && r.WorkId > 0)
+                .Select(r => new { r.Identifier, r.WorkId })
+                .ToListAsync(cancel)
+        )
+            found[(group.Key, row.Identifier)] = row.WorkId;
         return found;
     }
 
-    /// <summary>The works that have records with some keys of title and first person, by key. Reads all records; O(records).</summary>
+    /// <summary>
+    /// The works that have records with some keys of title and first person, by key. Reads all records; O(records).
+    /// </summary>
     public async Task<ILookup<long, int>> WorksWithTitleKeys(IReadOnlyCollection<long> keys, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var found = new List<(long Key, int Work)>();
         foreach (var chunk in keys.Where(k => k != 0).Chunk(5_000))
-            found.AddRange((await context.Records.AsNoTracking().Where(r => r.WorkId > 0 && chunk.Contains(r.TitleKey)).Select(r => new { r.TitleKey, r.WorkId }).Distinct().ToListAsync(cancel)).Select(r => (r.TitleKey, r.WorkId)));
+            found.AddRange(
+                (
+                    await context
+                        .Records.AsNoTracking()
+                        .Where(r => r.WorkId > 0 && chunk.Contains(r.TitleKey))
+                        .Select(r => new { r.TitleKey, r.WorkId })
+                        .Distinct()
+                        .ToListAsync(cancel)
+                ).Select(r => (r.TitleKey, r.WorkId))
+            );
         return found.ToLookup(f => f.Key, f => f.Work);
     }
 
     /// <summary>The work an id stands for today; itself when it was not merged into another.</summary>
-    public async Task<int> Redirect(int work, CancellationToken cancel) => (await Redirects([work], cancel)).GetValueOrDefault(work, work);
+    public async Task<int> Redirect(int work, CancellationToken cancel) =>
+        (await Redirects([work], cancel)).GetValueOrDefault(work, work);
 
     /// <summary>All ids that stand for a work today: its own and those of works that were merged into it.</summary>
     public async Task<IReadOnlyList<int>> IdsOf(int work, CancellationToken cancel)

@@ -9,27 +9,42 @@ namespace Zendle.Store.Corpus;
 /// <summary>Where a harvest stands after a page; written in the same transaction as the page.</summary>
 /// <param name="Token">Resumption token; null when the list is complete.</param>
 /// <param name="RunStarted">First responseDate of the run.</param>
-/// <param name="IsWhole">Whether the run asks for everything again, so that what does not come is not there any more.</param>
+/// <param name="IsWhole">Whether the run asks for everything again, so that what does not come is not there any
+/// more.</param>
 /// <param name="Unread">Identifiers of records of the page that are there but could not be read.</param>
-public sealed record HarvestMark(string? Token, DateTimeOffset RunStarted, bool IsWhole = false, IReadOnlyList<string>? Unread = null);
+public sealed record HarvestMark(
+    string? Token,
+    DateTimeOffset RunStarted,
+    bool IsWhole = false,
+    IReadOnlyList<string>? Unread = null
+);
 
 /// <summary>What a page changed.</summary>
 /// <param name="Sequence">The store's change sequence after it.</param>
 /// <param name="Changed">Records that are new or changed, by id; null for deleted ones.</param>
 /// <param name="Vanished">How many of them were not told as deleted, but did not come any more in a whole run.</param>
-/// <param name="Doubted">So many would have vanished that a fault of the service is likelier; then none is taken as deleted.</param>
-public sealed record PageResult(long Sequence, IReadOnlyList<(int Id, Record? Record)> Changed, int Vanished = 0, int Doubted = 0);
+/// <param name="Doubted">So many would have vanished that a fault of the service is likelier; then none is taken as
+/// deleted.</param>
+public sealed record PageResult(
+    long Sequence,
+    IReadOnlyList<(int Id, Record? Record)> Changed,
+    int Vanished = 0,
+    int Doubted = 0
+);
 
 /// <summary>
-/// Writes harvested pages by prepared statements: records, keys, matches, works and the harvest's mark in one transaction, so that a kill at
-/// any moment leaves whole pages only.
+/// Writes harvested pages by prepared statements: records, keys, matches, works and the harvest's mark in one
+/// transaction, so that a kill at any moment leaves whole pages only.
 /// </summary>
 public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
 {
-    /// <summary>Changes whenever keys, comparison or weights change; a corpus of another version is joined anew at the start.</summary>
+    /// <summary>
+    /// Changes whenever keys, comparison or weights change; a corpus of another version is joined anew at the start.
+    /// </summary>
     public const int MergeVersion = 7;
 
-    private const int MostRemembered = 20_000, RejoinAtOnce = 2_000;
+    private const int MostRemembered = 20_000,
+        RejoinAtOnce = 2_000;
     private static readonly SemaphoreSlim OneWriter = new(1, 1);
     private readonly Dictionary<int, MergeFacts> facts = [];
     private readonly KeyRuns keys = new();
@@ -40,24 +55,48 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     /// <param name="mark">Where the harvest stands after it.</param>
     /// <param name="now">Now.</param>
     /// <param name="cancel">Stops before anything is written.</param>
-    /// <param name="spokenOf">Works that people decided on: the last record of such a work stays, as one that is in no database any more. Null for none.</param>
-    public Task<PageResult> Write(int databaseId, IReadOnlyList<PreparedRecord> page, HarvestMark mark, DateTimeOffset now, CancellationToken cancel, IReadOnlySet<int>? spokenOf = null) =>
-        InTransaction(sql => Write(sql, databaseId, page, mark, now, spokenOf ?? new HashSet<int>()), cancel);
+    /// <param name="spokenOf">Works that people decided on: the last record of such a work stays, as one that is in no
+    /// database any more. Null for none.</param>
+    public Task<PageResult> Write(
+        int databaseId,
+        IReadOnlyList<PreparedRecord> page,
+        HarvestMark mark,
+        DateTimeOffset now,
+        CancellationToken cancel,
+        IReadOnlySet<int>? spokenOf = null
+    ) => InTransaction(sql => Write(sql, databaseId, page, mark, now, spokenOf ?? new HashSet<int>()), cancel);
 
-    private PageResult Write(SqlSession sql, int databaseId, IReadOnlyList<PreparedRecord> page, HarvestMark mark, DateTimeOffset now, IReadOnlySet<int> spokenOf)
+    private PageResult Write(
+        SqlSession sql,
+        int databaseId,
+        IReadOnlyList<PreparedRecord> page,
+        HarvestMark mark,
+        DateTimeOffset now,
+        IReadOnlySet<int> spokenOf
+    )
     {
-        if (mark.IsWhole) foreach (var identifier in page.Select(p => p.Item.Identifier).Concat(mark.Unread ?? [])) sql.Run("INSERT OR IGNORE INTO Seen (DatabaseId, Identifier) VALUES ($0, $1)", databaseId, identifier);
+        if (mark.IsWhole)
+            foreach (var identifier in page.Select(p => p.Item.Identifier).Concat(mark.Unread ?? []))
+                sql.Run("INSERT OR IGNORE INTO Seen (DatabaseId, Identifier) VALUES ($0, $1)", databaseId, identifier);
         var sequence = NextSequence(sql);
         var joiner = new WorkJoiner(sql, facts, keys, sequence);
         var (changed, newcomers) = (new Dictionary<int, Record?>(), new List<(int Id, PreparedRecord Item)>());
-        var next = sql.Number("SELECT MAX((SELECT COALESCE(MAX(Id), 0) FROM Records), (SELECT COALESCE(MAX(RecordFloor), 0) FROM Corpus))");
+        var next = sql.Number(
+            "SELECT MAX((SELECT COALESCE(MAX(Id), 0) FROM Records), (SELECT COALESCE(MAX(RecordFloor), 0) FROM Corpus))"
+        );
         // Of a record that a page has twice the later one holds.
         foreach (var item in page.GroupBy(p => p.Item.Identifier, StringComparer.Ordinal).Select(g => g.Last()))
         {
             if (Known(sql, databaseId, item.Item.Identifier) is { } known)
             {
-                if (known.Deleted ? item.Merge is null : item.Merge is not null && RecordCodec.IsSameSource(known.Source, item.Item.Source)) continue;
-                if (item.Merge is null) Remove(sql, joiner, known.Id, known.WorkId, item.Item.Datestamp, sequence, spokenOf);
+                if (
+                    known.Deleted
+                        ? item.Merge is null
+                        : item.Merge is not null && RecordCodec.IsSameSource(known.Source, item.Item.Source)
+                )
+                    continue;
+                if (item.Merge is null)
+                    Remove(sql, joiner, known.Id, known.WorkId, item.Item.Datestamp, sequence, spokenOf);
                 else
                 {
                     joiner.Changed(known.Id, joiner.Facts(known.Id), item.Merge with { RecordId = known.Id });
@@ -72,36 +111,94 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
                 changed[next] = item.Item.Record;
             }
         }
-        var (vanished, doubted) = mark is { IsWhole: true, Token: null } ? Vanish(sql, joiner, databaseId, mark.RunStarted, sequence, spokenOf, changed) : (0, 0);
-        if (changed.Count > 0) joiner.Join();
-        foreach (var (id, item) in newcomers) Insert(sql, id, databaseId, item, sequence, joiner.WorkOf(id));
+        var (vanished, doubted) = mark is { IsWhole: true, Token: null }
+            ? Vanish(sql, joiner, databaseId, mark.RunStarted, sequence, spokenOf, changed)
+            : (0, 0);
+        if (changed.Count > 0)
+            joiner.Join();
+        foreach (var (id, item) in newcomers)
+            Insert(sql, id, databaseId, item, sequence, joiner.WorkOf(id));
         Mark(sql, databaseId, mark, page.Count, changed.Count, now);
-        if (mark.Token is null) keys.Rest();
-        return new(changed.Count > 0 ? sequence : sequence - 1, [.. changed.Select(c => (c.Key, c.Value))], vanished, doubted);
+        if (mark.Token is null)
+            keys.Rest();
+        return new(
+            changed.Count > 0 ? sequence : sequence - 1,
+            [.. changed.Select(c => (c.Key, c.Value))],
+            vanished,
+            doubted
+        );
     }
 
-    /// <summary>Takes a record as deleted. The last one of a work that people decided on keeps its work and its values.</summary>
-    private static void Remove(SqlSession sql, WorkJoiner joiner, int id, int work, DateTimeOffset when, long sequence, IReadOnlySet<int> spokenOf)
+    /// <summary>
+    /// Takes a record as deleted. The last one of a work that people decided on keeps its work and its values.
+    /// </summary>
+    private static void Remove(
+        SqlSession sql,
+        WorkJoiner joiner,
+        int id,
+        int work,
+        DateTimeOffset when,
+        long sequence,
+        IReadOnlySet<int> spokenOf
+    )
     {
-        if (spokenOf.Contains(work) && sql.Number("SELECT EXISTS (SELECT 1 FROM Records WHERE WorkId = $0 AND Deleted = 0 AND Id <> $1)", work, id) == 0)
+        if (
+            spokenOf.Contains(work)
+            && sql.Number(
+                "SELECT EXISTS (SELECT 1 FROM Records WHERE WorkId = $0 AND Deleted = 0 AND Id <> $1)",
+                work,
+                id
+            ) == 0
+        )
         {
-            sql.Run("UPDATE Records SET Deleted = 1, Datestamp = $1, Sequence = $2 WHERE Id = $0", id, Moment(when), sequence);
+            sql.Run(
+                "UPDATE Records SET Deleted = 1, Datestamp = $1, Sequence = $2 WHERE Id = $0",
+                id,
+                Moment(when),
+                sequence
+            );
             return;
         }
         joiner.Changed(id, joiner.Facts(id), null);
-        sql.Run("""UPDATE Records SET Deleted = 1, Datestamp = $1, Sequence = $2, TitleKey = 0, Facts = $3, "References" = $3, ReferenceKeys = $3, Source = $3 WHERE Id = $0""", id, Moment(when), sequence, Array.Empty<byte>());
+        sql.Run(
+            """UPDATE Records SET Deleted = 1, Datestamp = $1, Sequence = $2, TitleKey = 0, Facts = $3, "References" = $3, ReferenceKeys = $3, Source = $3 WHERE Id = $0""",
+            id,
+            Moment(when),
+            sequence,
+            Array.Empty<byte>()
+        );
         sql.Run("DELETE FROM MergeFacts WHERE RecordId = $0", id);
     }
 
     /// <summary>Takes as deleted what a whole run did not bring; nothing when that is most of what was there.</summary>
-    private static (int Vanished, int Doubted) Vanish(SqlSession sql, WorkJoiner joiner, int databaseId, DateTimeOffset when, long sequence, IReadOnlySet<int> spokenOf, Dictionary<int, Record?> changed)
+    private static (int Vanished, int Doubted) Vanish(
+        SqlSession sql,
+        WorkJoiner joiner,
+        int databaseId,
+        DateTimeOffset when,
+        long sequence,
+        IReadOnlySet<int> spokenOf,
+        Dictionary<int, Record?> changed
+    )
     {
         const int AlwaysBelieved = 20;
         var gone = new List<(int Id, int Work)>();
-        using (var reader = sql.Query("SELECT Id, WorkId FROM Records r WHERE DatabaseId = $0 AND Deleted = 0 AND NOT EXISTS (SELECT 1 FROM Seen s WHERE s.DatabaseId = r.DatabaseId AND s.Identifier = r.Identifier)", databaseId))
-            while (reader.Read()) gone.Add((reader.GetInt32(0), reader.GetInt32(1)));
+        using (
+            var reader = sql.Query(
+                "SELECT Id, WorkId FROM Records r WHERE DatabaseId = $0 AND Deleted = 0 AND NOT EXISTS (SELECT 1 "
+                    + "FROM Seen s WHERE s.DatabaseId = r.DatabaseId AND s.Identifier = r.Identifier)",
+                databaseId
+            )
+        )
+            while (reader.Read())
+                gone.Add((reader.GetInt32(0), reader.GetInt32(1)));
         sql.Run("DELETE FROM Seen WHERE DatabaseId = $0", databaseId);
-        if (gone.Count > AlwaysBelieved && gone.Count > sql.Number("SELECT COUNT(*) FROM Records WHERE DatabaseId = $0 AND Deleted = 0", databaseId) / 2) return (0, gone.Count);
+        if (
+            gone.Count > AlwaysBelieved
+            && gone.Count
+                > sql.Number("SELECT COUNT(*) FROM Records WHERE DatabaseId = $0 AND Deleted = 0", databaseId) / 2
+        )
+            return (0, gone.Count);
         foreach (var (id, work) in gone)
         {
             Remove(sql, joiner, id, work, when, sequence, spokenOf);
@@ -110,32 +207,46 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         return (gone.Count, 0);
     }
 
-    /// <summary>Joins all records anew when the corpus was joined by an older version; the ids of works stay with their oldest records.</summary>
+    /// <summary>
+    /// Joins all records anew when the corpus was joined by an older version; the ids of works stay with their oldest
+    /// records.
+    /// </summary>
     /// <returns>How many records were looked at; 0 when the corpus was up to date.</returns>
     public async Task<int> BringUpToDate(CancellationToken cancel)
     {
-        var ids = await InTransaction(sql =>
-        {
-            if (sql.Number("PRAGMA user_version") == MergeVersion) return [];
-            keys.Clear(sql);
-            facts.Clear();
-            return sql.Numbers("SELECT Id FROM Records WHERE Deleted = 0 OR WorkId > 0 ORDER BY Id");
-        }, cancel);
-        foreach (var part in ids.Chunk(RejoinAtOnce)) await InTransaction(sql => TakeFactsAgain(sql, part), cancel);
-        foreach (var part in ids.Chunk(RejoinAtOnce))
-            await InTransaction(sql =>
+        var ids = await InTransaction(
+            sql =>
             {
-                var joiner = new WorkJoiner(sql, facts, keys, NextSequence(sql));
-                joiner.Again(Array.ConvertAll(part, id => (int)id));
-                return joiner.Join().Count;
-            }, cancel);
-        await InTransaction(sql =>
-        {
+                if (sql.Number("PRAGMA user_version") == MergeVersion)
+                    return [];
+                keys.Clear(sql);
+                facts.Clear();
+                return sql.Numbers("SELECT Id FROM Records WHERE Deleted = 0 OR WorkId > 0 ORDER BY Id");
+            },
+            cancel
+        );
+        foreach (var part in ids.Chunk(RejoinAtOnce))
+            await InTransaction(sql => TakeFactsAgain(sql, part), cancel);
+        foreach (var part in ids.Chunk(RejoinAtOnce))
+            await InTransaction(
+                sql =>
+                {
+                    var joiner = new WorkJoiner(sql, facts, keys, NextSequence(sql));
+                    joiner.Again(Array.ConvertAll(part, id => (int)id));
+                    return joiner.Join().Count;
+                },
+                cancel
+            );
+        await InTransaction(
+            sql =>
+            {
 #pragma warning disable CA2100 // a constant; a pragma takes no parameters
-            sql.Run($"PRAGMA user_version = {MergeVersion}");
+                sql.Run($"PRAGMA user_version = {MergeVersion}");
 #pragma warning restore CA2100
-            return 0;
-        }, cancel);
+                return 0;
+            },
+            cancel
+        );
         return ids.Count;
     }
 
@@ -146,18 +257,45 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         foreach (var id in records)
         {
             using var reader = sql.Query("SELECT DatabaseId, Facts FROM Records WHERE Id = $0", id);
-            if (reader.Read()) rows.Add(((int)id, reader.GetInt32(0), reader.GetFieldValue<byte[]>(1)));
+            if (reader.Read())
+                rows.Add(((int)id, reader.GetInt32(0), reader.GetFieldValue<byte[]>(1)));
         }
-        foreach (var (id, database, facts) in rows.AsParallel().AsOrdered().Select(r => (r.Id, r.Database, MergeFactsCodec.Write(MergeFacts.Of(r.Id, r.Database, RecordCodec.Facts(r.Facts))))).ToArray()) PutFacts(sql, id, database, facts);
+        foreach (
+            var (id, database, facts) in rows.AsParallel()
+                .AsOrdered()
+                .Select(r =>
+                    (
+                        r.Id,
+                        r.Database,
+                        MergeFactsCodec.Write(MergeFacts.Of(r.Id, r.Database, RecordCodec.Facts(r.Facts)))
+                    )
+                )
+                .ToArray()
+        )
+            PutFacts(sql, id, database, facts);
         return rows.Count;
     }
 
-    /// <summary>The works that further rulings would make of some records and what they are tied to; nothing is written.</summary>
+    /// <summary>
+    /// The works that further rulings would make of some records and what they are tied to; nothing is written.
+    /// </summary>
     /// <param name="rulings">Rulings that would hold.</param>
     /// <param name="without">Pairs whose rulings would no longer hold.</param>
     /// <param name="cancel">Stops.</param>
-    public Task<IReadOnlyList<MergedWork>> Preview(IReadOnlyCollection<Ruling> rulings, IReadOnlyCollection<(int First, int Second)> without, CancellationToken cancel) =>
-        InTransaction(sql => new WorkJoiner(sql, facts, keys, 0).Preview(rulings.SelectMany(r => new[] { r.First, r.Second }), rulings, without), cancel);
+    public Task<IReadOnlyList<MergedWork>> Preview(
+        IReadOnlyCollection<Ruling> rulings,
+        IReadOnlyCollection<(int First, int Second)> without,
+        CancellationToken cancel
+    ) =>
+        InTransaction(
+            sql =>
+                new WorkJoiner(sql, facts, keys, 0).Preview(
+                    rulings.SelectMany(r => new[] { r.First, r.Second }),
+                    rulings,
+                    without
+                ),
+            cancel
+        );
 
     /// <summary>Writes down what a curator ruled, in one act, and makes works accordingly.</summary>
     /// <param name="rulings">The pairs, the older record first; <c>Same</c> null takes an earlier ruling back.</param>
@@ -165,28 +303,56 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     /// <param name="by">Account of the curator.</param>
     /// <param name="now">When.</param>
     /// <param name="cancel">Stops before anything is written.</param>
-    public Task Rule(IReadOnlyCollection<(int First, int Second, bool? Same)> rulings, Guid act, string by, DateTimeOffset now, CancellationToken cancel) => InTransaction(sql =>
-    {
-        foreach (var (first, second, same) in rulings)
-            sql.Run("INSERT INTO Rulings (First, Second, Same, Act, By, At) VALUES ($0, $1, $2, $3, $4, $5)", first, second, same, act.ToString().ToUpperInvariant(), by, Moment(now));
-        int[] records = [.. rulings.SelectMany(r => new[] { r.First, r.Second }).Distinct()];
-        // The corpus is of a new generation, whatever became of the works: whoever counts must see it.
-        var sequence = NextSequence(sql);
-        foreach (var record in records) sql.Run("UPDATE Records SET Sequence = $0 WHERE Id = $1", sequence, record);
-        new WorkJoiner(sql, facts, keys, sequence).Rejoin(records);
-        return 0;
-    }, cancel);
+    public Task Rule(
+        IReadOnlyCollection<(int First, int Second, bool? Same)> rulings,
+        Guid act,
+        string by,
+        DateTimeOffset now,
+        CancellationToken cancel
+    ) =>
+        InTransaction(
+            sql =>
+            {
+                foreach (var (first, second, same) in rulings)
+                    sql.Run(
+                        "INSERT INTO Rulings (First, Second, Same, Act, By, At) VALUES ($0, $1, $2, $3, $4, $5)",
+                        first,
+                        second,
+                        same,
+                        act.ToString().ToUpperInvariant(),
+                        by,
+                        Moment(now)
+                    );
+                int[] records = [.. rulings.SelectMany(r => new[] { r.First, r.Second }).Distinct()];
+                // The corpus is of a new generation, whatever became of the works: whoever counts must see it.
+                var sequence = NextSequence(sql);
+                foreach (var record in records)
+                    sql.Run("UPDATE Records SET Sequence = $0 WHERE Id = $1", sequence, record);
+                new WorkJoiner(sql, facts, keys, sequence).Rejoin(records);
+                return 0;
+            },
+            cancel
+        );
 
     /// <summary>Makes lost numbers of works stand for works of today.</summary>
     /// <param name="found">By lost number: the work it turned out to be.</param>
     /// <param name="cancel">Stops before anything is written.</param>
-    public Task Redirect(IReadOnlyDictionary<int, int> found, CancellationToken cancel) => InTransaction(sql =>
-    {
-        // A work that was merged into another since it was looked for stands for that one.
-        foreach (var (lost, work) in found)
-            sql.Run("INSERT INTO Works (Id, RedirectTo) SELECT $0, COALESCE(RedirectTo, Id) FROM Works WHERE Id = $1 ON CONFLICT (Id) DO NOTHING", lost, work);
-        return 0;
-    }, cancel);
+    public Task Redirect(IReadOnlyDictionary<int, int> found, CancellationToken cancel) =>
+        InTransaction(
+            sql =>
+            {
+                // A work that was merged into another since it was looked for stands for that one.
+                foreach (var (lost, work) in found)
+                    sql.Run(
+                        "INSERT INTO Works (Id, RedirectTo) SELECT $0, COALESCE(RedirectTo, Id) FROM Works WHERE "
+                            + "Id = $1 ON CONFLICT (Id) DO NOTHING",
+                        lost,
+                        work
+                    );
+                return 0;
+            },
+            cancel
+        );
 
     private async Task<T> InTransaction<T>(Func<SqlSession, T> act, CancellationToken cancel)
     {
@@ -198,7 +364,8 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             var connection = (SqliteConnection)context.Database.GetDbConnection();
             await using var transaction = connection.BeginTransaction(deferred: false);
             using var sql = new SqlSession(connection, transaction);
-            if (facts.Count > MostRemembered) facts.Clear();
+            if (facts.Count > MostRemembered)
+                facts.Clear();
             var result = act(sql);
             await transaction.CommitAsync(cancel);
             return result;
@@ -210,52 +377,112 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             keys.Forget();
             throw;
         }
-        finally { OneWriter.Release(); }
+        finally
+        {
+            OneWriter.Release();
+        }
     }
 
-    private static long NextSequence(SqlSession sql) => Convert.ToInt64(sql.Scalar("SELECT MAX((SELECT COALESCE(MAX(Sequence), 0) FROM Records), (SELECT COALESCE(MAX(SequenceFloor), 0) FROM Corpus)) + 1"), CultureInfo.InvariantCulture);
+    private static long NextSequence(SqlSession sql) =>
+        Convert.ToInt64(
+            sql.Scalar(
+                "SELECT MAX((SELECT COALESCE(MAX(Sequence), 0) FROM Records), (SELECT COALESCE(MAX(SequenceFloor), 0) FROM Corpus)) + 1"
+            ),
+            CultureInfo.InvariantCulture
+        );
 
     /// <summary>A record that is in the store.</summary>
     private sealed record KnownRecord(int Id, int WorkId, bool Deleted, byte[] Source);
 
     private static KnownRecord? Known(SqlSession sql, int databaseId, string identifier)
     {
-        using var reader = sql.Query("SELECT Id, WorkId, Deleted, Source FROM Records WHERE DatabaseId = $0 AND Identifier = $1", databaseId, identifier);
-        return reader.Read() ? new(reader.GetInt32(0), reader.GetInt32(1), reader.GetBoolean(2), reader.GetFieldValue<byte[]>(3)) : null;
+        using var reader = sql.Query(
+            "SELECT Id, WorkId, Deleted, Source FROM Records WHERE DatabaseId = $0 AND Identifier = $1",
+            databaseId,
+            identifier
+        );
+        return reader.Read()
+            ? new(reader.GetInt32(0), reader.GetInt32(1), reader.GetBoolean(2), reader.GetFieldValue<byte[]>(3))
+            : null;
     }
 
     private static void Insert(SqlSession sql, int id, int databaseId, PreparedRecord item, long sequence, int work)
     {
-        sql.Run("""
+        sql.Run(
+            """
             INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References", ReferenceKeys, Source, Id, WorkId)
             VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
-            """, [.. Values(databaseId, item, sequence), id, work]);
+            """,
+            [.. Values(databaseId, item, sequence), id, work]
+        );
         PutFacts(sql, id, databaseId, item.MergeFacts);
     }
 
     private static void Update(SqlSession sql, int id, int databaseId, PreparedRecord item, long sequence)
     {
-        sql.Run("""
+        sql.Run(
+            """
             UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, TitleKey = $5,
             Facts = $6, "References" = $7, ReferenceKeys = $8, Source = $9 WHERE Id = $10
-            """, [.. Values(databaseId, item, sequence), id]);
+            """,
+            [.. Values(databaseId, item, sequence), id]
+        );
         PutFacts(sql, id, databaseId, item.MergeFacts);
     }
 
     private static void PutFacts(SqlSession sql, int id, int databaseId, byte[] facts) =>
-        sql.Run("INSERT OR REPLACE INTO MergeFacts (RecordId, DatabaseId, Facts) VALUES ($0, $1, $2)", id, databaseId, facts);
+        sql.Run(
+            "INSERT OR REPLACE INTO MergeFacts (RecordId, DatabaseId, Facts) VALUES ($0, $1, $2)",
+            id,
+            databaseId,
+            facts
+        );
 
     private static object?[] Values(int databaseId, PreparedRecord item, long sequence) =>
-        [databaseId, item.Item.Identifier, Moment(item.Item.Datestamp), item.Merge is null, sequence, item.TitleKey, item.Facts, item.References, item.ReferenceKeys, item.Item.Source];
+        [
+            databaseId,
+            item.Item.Identifier,
+            Moment(item.Item.Datestamp),
+            item.Merge is null,
+            sequence,
+            item.TitleKey,
+            item.Facts,
+            item.References,
+            item.ReferenceKeys,
+            item.Item.Source,
+        ];
 
-    private static void Mark(SqlSession sql, int databaseId, HarvestMark mark, int done, int changed, DateTimeOffset now)
+    private static void Mark(
+        SqlSession sql,
+        int databaseId,
+        HarvestMark mark,
+        int done,
+        int changed,
+        DateTimeOffset now
+    )
     {
-        sql.Run("UPDATE Databases SET Token = $1, RunStarted = $2, RunDone = RunDone + $3, RunChanged = RunChanged + $4, RunIsWhole = $5 WHERE Id = $0",
-            databaseId, mark.Token, Moment(mark.RunStarted), done, changed, mark.IsWhole);
-        if (mark.Token is not null) return;
-        if (mark.IsWhole) sql.Run("UPDATE Databases SET WholeAt = $1, WholeAsked = 0 WHERE Id = $0", databaseId, Moment(now));
-        sql.Run("UPDATE Databases SET HarvestedUntil = RunStarted, HarvestedAt = $1, RunStarted = NULL, RunDone = 0, RunChanged = 0, RunIsWhole = 0 WHERE Id = $0", databaseId, Moment(now));
+        sql.Run(
+            "UPDATE Databases SET Token = $1, RunStarted = $2, RunDone = RunDone + $3, RunChanged = RunChanged + "
+                + "$4, RunIsWhole = $5 WHERE Id = $0",
+            databaseId,
+            mark.Token,
+            Moment(mark.RunStarted),
+            done,
+            changed,
+            mark.IsWhole
+        );
+        if (mark.Token is not null)
+            return;
+        if (mark.IsWhole)
+            sql.Run("UPDATE Databases SET WholeAt = $1, WholeAsked = 0 WHERE Id = $0", databaseId, Moment(now));
+        sql.Run(
+            "UPDATE Databases SET HarvestedUntil = RunStarted, HarvestedAt = $1, RunStarted = NULL, RunDone = 0, "
+                + "RunChanged = 0, RunIsWhole = 0 WHERE Id = $0",
+            databaseId,
+            Moment(now)
+        );
     }
 
-    private static string Moment(DateTimeOffset t) => t.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ss.fffZ", CultureInfo.InvariantCulture);
+    private static string Moment(DateTimeOffset t) =>
+        t.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ss.fffZ", CultureInfo.InvariantCulture);
 }

@@ -3,8 +3,8 @@ using System.Security.Cryptography;
 namespace Zendle.Store.Files;
 
 /// <summary>
-/// Files by content address: the name of a file is the SHA-256 of its bytes, so the same document is stored once and a half-written one
-/// never has a name. Writing goes to a temporary file first, is flushed to the disk, then renamed.
+/// Files by content address: the name of a file is the SHA-256 of its bytes, so the same document is stored once and a
+/// half-written one never has a name. Writing goes to a temporary file first, is flushed to the disk, then renamed.
 /// </summary>
 public sealed class FileVault
 {
@@ -22,7 +22,8 @@ public sealed class FileVault
         this.free = free ?? (() => new DriveInfo(data).AvailableFreeSpace);
         Directory.CreateDirectory(folder);
         // What a kill left half-written has no name and is of no use.
-        foreach (var rest in Directory.GetFiles(folder, "*.part")) File.Delete(rest);
+        foreach (var rest in Directory.GetFiles(folder, "*.part"))
+            File.Delete(rest);
     }
 
     /// <summary>Stores a file and gives its address. Storing it again changes nothing.</summary>
@@ -31,11 +32,13 @@ public sealed class FileVault
     {
         var hash = Convert.ToHexStringLower(SHA256.HashData(bytes));
         var path = PathOf(hash);
-        if (File.Exists(path)) return hash;
+        if (File.Exists(path))
+            return hash;
         var part = Path.Combine(folder, $"{Guid.NewGuid():N}.part");
         try
         {
-            if (free() - bytes.Length < leastFree) throw new NoRoomException(null);
+            if (free() - bytes.Length < leastFree)
+                throw new NoRoomException(null);
             Directory.CreateDirectory(Path.GetDirectoryName(path)!);
             using (var to = new FileStream(part, FileMode.CreateNew, FileAccess.Write))
             {
@@ -47,7 +50,11 @@ public sealed class FileVault
         }
         catch (IOException e) when (e is not NoRoomException)
         {
-            try { File.Delete(part); } catch (IOException) { }
+            try
+            {
+                File.Delete(part);
+            }
+            catch (IOException) { }
             throw new NoRoomException(e);
         }
     }
@@ -55,7 +62,8 @@ public sealed class FileVault
     /// <summary>Where a file lies; it is there when <see cref="Has"/> says so.</summary>
     public string PathOf(string hash)
     {
-        if (hash.Length != 64 || !hash.All(char.IsAsciiHexDigitLower)) throw new ArgumentException("A content address is 64 hexadecimal digits.", nameof(hash));
+        if (hash.Length != 64 || !hash.All(char.IsAsciiHexDigitLower))
+            throw new ArgumentException("A content address is 64 hexadecimal digits.", nameof(hash));
         return Path.Combine(folder, hash[..2], hash[2..]);
     }
 
@@ -67,4 +75,5 @@ public sealed class FileVault
 }
 
 /// <summary>There was no room for a file, or it could not be written.</summary>
-public sealed class NoRoomException(Exception? inner) : IOException("There is no room on the disk for this file; nothing of it was stored.", inner);
+public sealed class NoRoomException(Exception? inner)
+    : IOException("There is no room on the disk for this file; nothing of it was stored.", inner);

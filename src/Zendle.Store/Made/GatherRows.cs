@@ -8,10 +8,13 @@ public enum SoughtState
 {
     /// <summary>Waits to be tried; after a stop or a kill it still does.</summary>
     Waiting,
+
     /// <summary>A text is in hand.</summary>
     InHand,
+
     /// <summary>A document came that a person must look at.</summary>
     ToLookAt,
+
     /// <summary>No route gave a text; a person goes on by hand.</summary>
     NotFound,
 }
@@ -21,16 +24,25 @@ public sealed class SoughtRow
 {
     /// <summary>The review.</summary>
     public int ReviewId { get; set; }
+
     /// <summary>The work.</summary>
     public int WorkId { get; set; }
+
     /// <summary>How it stands.</summary>
     public SoughtState State { get; set; }
+
     /// <summary>Counts the times it was sought; attempts carry the same number.</summary>
     public int Round { get; set; }
-    /// <summary>How often a process has begun to try it in this round without coming to an end: more than once when one ended in it.</summary>
+
+    /// <summary>
+    /// How often a process has begun to try it in this round without coming to an end: more than once when one ended in
+    /// it.
+    /// </summary>
     public int Begun { get; set; }
+
     /// <summary>Who asked last.</summary>
     public required string AccountId { get; set; }
+
     /// <summary>When that was, UTC.</summary>
     public DateTimeOffset At { get; set; }
 }
@@ -40,26 +52,37 @@ public sealed class AttemptRow
 {
     /// <summary>Id.</summary>
     public int Id { get; set; }
+
     /// <summary>The review.</summary>
     public int ReviewId { get; set; }
+
     /// <summary>The work.</summary>
     public int WorkId { get; set; }
+
     /// <summary>The round it belongs to.</summary>
     public int Round { get; set; }
+
     /// <summary>The route.</summary>
     public RouteKind Route { get; set; }
+
     /// <summary>The last address asked; the file's name when a person brought it.</summary>
     public required string Address { get; set; }
+
     /// <summary>How it ended.</summary>
     public AttemptOutcome Outcome { get; set; }
+
     /// <summary>What happened, for a person.</summary>
     public required string Sentence { get; set; }
+
     /// <summary>The price asked; null when none was.</summary>
     public string? Price { get; set; }
+
     /// <summary>When it ended, UTC.</summary>
     public DateTimeOffset At { get; set; }
+
     /// <summary>How long it took, in milliseconds.</summary>
     public int Milliseconds { get; set; }
+
     /// <summary>How long hosts asked to be left alone on the way, in seconds; 0 when none did.</summary>
     public int AskedToWait { get; set; }
 }
@@ -69,10 +92,13 @@ public enum TextStanding
 {
     /// <summary>All checks agreed.</summary>
     Verified,
+
     /// <summary>A person said so.</summary>
     Confirmed,
+
     /// <summary>A person must look.</summary>
     Doubtful,
+
     /// <summary>A person said it is not the work.</summary>
     Refused,
 }
@@ -81,7 +107,8 @@ public enum TextStanding
 public static class TextRows
 {
     /// <summary>Documents that count as a work's text: all checks agreed, or a person said so.</summary>
-    public static IQueryable<TextRow> ThatCount(this IQueryable<TextRow> texts) => texts.Where(t => t.Standing == TextStanding.Verified || t.Standing == TextStanding.Confirmed);
+    public static IQueryable<TextRow> ThatCount(this IQueryable<TextRow> texts) =>
+        texts.Where(t => t.Standing == TextStanding.Verified || t.Standing == TextStanding.Confirmed);
 }
 
 /// <summary>A document that came for a work of a review.</summary>
@@ -89,32 +116,46 @@ public sealed class TextRow
 {
     /// <summary>Id.</summary>
     public int Id { get; set; }
+
     /// <summary>The review.</summary>
     public int ReviewId { get; set; }
+
     /// <summary>The work.</summary>
     public int WorkId { get; set; }
+
     /// <summary>Name of the file in the vault: SHA-256 of its bytes, in hexadecimal.</summary>
     public required string Hash { get; set; }
+
     /// <summary>Its bytes.</summary>
     public int Bytes { get; set; }
+
     /// <summary>Its pages.</summary>
     public int Pages { get; set; }
+
     /// <summary>Its version; null when unknown.</summary>
     public WorkVersion? Version { get; set; }
+
     /// <summary>Whether it counts.</summary>
     public TextStanding Standing { get; set; }
+
     /// <summary>What the check said, in a sentence.</summary>
     public required string Sentence { get; set; }
+
     /// <summary>What was compared, as JSON.</summary>
     public required string Checks { get; set; }
+
     /// <summary>Headings with pages, as JSON.</summary>
     public required string Headings { get; set; }
+
     /// <summary>How it came.</summary>
     public RouteKind Route { get; set; }
+
     /// <summary>From where: an address, or the name of the file a person brought.</summary>
     public required string Source { get; set; }
+
     /// <summary>Who settled or brought it; null for the check.</summary>
     public string? AccountId { get; set; }
+
     /// <summary>When it came, UTC.</summary>
     public DateTimeOffset At { get; set; }
 }

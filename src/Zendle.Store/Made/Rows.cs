@@ -18,14 +18,19 @@ public sealed class Review
 {
     /// <summary>Id.</summary>
     public int Id { get; set; }
+
     /// <summary>Title.</summary>
     public required string Title { get; set; }
+
     /// <summary>The question it asks.</summary>
     public string Question { get; set; } = "";
+
     /// <summary>Target band: fewest works.</summary>
     public int BandLow { get; set; } = TargetBand.Usual.Low;
+
     /// <summary>Target band: most works.</summary>
     public int BandHigh { get; set; } = TargetBand.Usual.High;
+
     /// <summary>When it was made, UTC.</summary>
     public DateTimeOffset CreatedAt { get; set; }
 }
@@ -35,8 +40,10 @@ public enum Role
 {
     /// <summary>Look at everything, change nothing.</summary>
     Reader,
+
     /// <summary>Search, decide, tag.</summary>
     Screener,
+
     /// <summary>All that, and change the review and its members.</summary>
     Owner,
 }
@@ -46,8 +53,10 @@ public sealed class Member
 {
     /// <summary>The review.</summary>
     public int ReviewId { get; set; }
+
     /// <summary>The account.</summary>
     public required string AccountId { get; set; }
+
     /// <summary>What it may do.</summary>
     public Role Role { get; set; }
 }
@@ -57,24 +66,34 @@ public sealed class StepRow
 {
     /// <summary>Id.</summary>
     public int Id { get; set; }
+
     /// <summary>The review.</summary>
     public int ReviewId { get; set; }
+
     /// <summary>The step before it; null for a first step.</summary>
     public int? ParentId { get; set; }
+
     /// <summary>The act, as JSON of <see cref="StepAct"/>.</summary>
     public required string Act { get; set; }
+
     /// <summary>What the act changed, in a few words.</summary>
     public required string Label { get; set; }
+
     /// <summary>A name given by a person; null for none.</summary>
     public string? Name { get; set; }
+
     /// <summary>How many works were in view after it, when it was taken.</summary>
     public int Count { get; set; }
+
     /// <summary>Corpus generation of that count.</summary>
     public long Generation { get; set; }
+
     /// <summary>Who took it.</summary>
     public required string AccountId { get; set; }
+
     /// <summary>When, UTC.</summary>
     public DateTimeOffset At { get; set; }
+
     /// <summary>Taken out of the path by a person.</summary>
     public bool Removed { get; set; }
 }
@@ -84,10 +103,13 @@ public sealed class PlaceRow
 {
     /// <summary>The review.</summary>
     public int ReviewId { get; set; }
+
     /// <summary>The account.</summary>
     public required string AccountId { get; set; }
+
     /// <summary>The step of a search that was last in view; 0 for none.</summary>
     public int StepId { get; set; }
+
     /// <summary>The step of a trail that was last in view; 0 for none.</summary>
     public int TrailStepId { get; set; }
 }
@@ -97,51 +119,73 @@ public sealed class DecisionRow
 {
     /// <summary>Sequence.</summary>
     public long Id { get; set; }
+
     /// <summary>The review.</summary>
     public int ReviewId { get; set; }
+
     /// <summary>The act it was part of.</summary>
     public Guid Batch { get; set; }
+
     /// <summary>The work.</summary>
     public int WorkId { get; set; }
+
     /// <summary>The record it was made on.</summary>
     public int RecordId { get; set; }
+
     /// <summary>What was done.</summary>
     public DecisionAct Act { get; set; }
+
     /// <summary>Reason or tag.</summary>
     public string? Value { get; set; }
+
     /// <summary>Who.</summary>
     public required string AccountId { get; set; }
+
     /// <summary>When, UTC.</summary>
     public DateTimeOffset At { get; set; }
+
     /// <summary>The batch it takes back.</summary>
     public Guid? Undoes { get; set; }
 }
 
-/// <summary>One committed run of a search, as the log keeps it. Rows are only ever added; only <see cref="OfRecord"/> changes.</summary>
+/// <summary>
+/// One committed run of a search, as the log keeps it. Rows are only ever added; only <see cref="OfRecord"/> changes.
+/// </summary>
 public sealed class RunRow
 {
     /// <summary>Id.</summary>
     public int Id { get; set; }
+
     /// <summary>The review.</summary>
     public int ReviewId { get; set; }
+
     /// <summary>The step it was taken with.</summary>
     public int StepId { get; set; }
+
     /// <summary>The run it repeats; null for a first run.</summary>
     public int? Repeats { get; set; }
+
     /// <summary>The whole question, as JSON of <see cref="SearchState"/>.</summary>
     public required string State { get; set; }
+
     /// <summary>Records and works by database, as JSON.</summary>
     public required string Ledger { get; set; }
+
     /// <summary>Works in view.</summary>
     public int Count { get; set; }
+
     /// <summary>Ids of those works, ascending, as packed 32-bit numbers.</summary>
     public required byte[] Works { get; set; }
+
     /// <summary>Corpus generation.</summary>
     public long Generation { get; set; }
+
     /// <summary>Who.</summary>
     public required string AccountId { get; set; }
+
     /// <summary>When, UTC.</summary>
     public DateTimeOffset At { get; set; }
+
     /// <summary>Whether it counts in the report; else it is exploration.</summary>
     public bool OfRecord { get; set; }
 }
@@ -151,12 +195,16 @@ public enum JobState
 {
     /// <summary>Waits its turn.</summary>
     Waiting,
+
     /// <summary>At work; after a kill, to be gone on with.</summary>
     Running,
+
     /// <summary>Done.</summary>
     Done,
+
     /// <summary>Ended with a fault; can be resumed.</summary>
     Failed,
+
     /// <summary>Stopped by a person; can be resumed.</summary>
     Stopped,
 }
@@ -166,26 +214,40 @@ public sealed class JobRow
 {
     /// <summary>Id.</summary>
     public int Id { get; set; }
+
     /// <summary>What kind of work: "harvest", "gather".</summary>
     public required string Kind { get; set; }
+
     /// <summary>What it works on: a database id for a harvest, a review id for gathering.</summary>
     public int Subject { get; set; }
+
     /// <summary>State.</summary>
     public JobState State { get; set; }
+
     /// <summary>Units done.</summary>
     public int Done { get; set; }
+
     /// <summary>Units in all; null when not known.</summary>
     public int? Total { get; set; }
+
     /// <summary>New or changed records among them.</summary>
     public int Changed { get; set; }
-    /// <summary>How often a process has begun to take in what comes next, since the job last made progress: more than once when processes ended in it.</summary>
+
+    /// <summary>
+    /// How often a process has begun to take in what comes next, since the job last made progress: more than once when
+    /// processes ended in it.
+    /// </summary>
     public int Begun { get; set; }
+
     /// <summary>What is going on or went wrong, in a sentence.</summary>
     public string Message { get; set; } = "";
+
     /// <summary>What has to be told one by one, as JSON: records that could not be read; empty for nothing.</summary>
     public string Report { get; set; } = "";
+
     /// <summary>When it was asked for, UTC.</summary>
     public DateTimeOffset CreatedAt { get; set; }
+
     /// <summary>When it ended, UTC; null before.</summary>
     public DateTimeOffset? EndedAt { get; set; }
 }
@@ -195,8 +257,10 @@ public sealed class CitationKeyRow
 {
     /// <summary>The review.</summary>
     public int ReviewId { get; set; }
+
     /// <summary>The key.</summary>
     public required string Key { get; set; }
+
     /// <summary>The work, under the number it had then.</summary>
     public int WorkId { get; set; }
 }
@@ -206,51 +270,68 @@ public sealed class SessionRow
 {
     /// <summary>SHA-256 of the secret that the cookie carries, in hexadecimal digits.</summary>
     public required string Id { get; set; }
+
     /// <summary>Who is signed in.</summary>
     public required string AccountId { get; set; }
+
     /// <summary>When it began, UTC.</summary>
     public DateTimeOffset At { get; set; }
+
     /// <summary>When it ends by itself, UTC.</summary>
     public DateTimeOffset Until { get; set; }
 }
 
 /// <summary>
-/// What a number of a work or record in this file stands for, so that it can be found again in another <c>corpus.db</c>. One row for each record that something
-/// was decided on.
+/// What a number of a work or record in this file stands for, so that it can be found again in another
+/// <c>corpus.db</c>. One row for each record that something was decided on.
 /// </summary>
 public sealed class MadeOnRow
 {
     /// <summary>The record's number.</summary>
     public int RecordId { get; set; }
+
     /// <summary>The work it was in.</summary>
     public int WorkId { get; set; }
+
     /// <summary>Address of its database.</summary>
     public required string Address { get; set; }
+
     /// <summary>The database's set; empty for all.</summary>
     public required string SetName { get; set; }
+
     /// <summary>Its identifier there.</summary>
     public required string Identifier { get; set; }
+
     /// <summary>DOI of the work, folded; null for none.</summary>
     public string? Doi { get; set; }
+
     /// <summary>Key of the title and first person; 0 for none.</summary>
     public long TitleKey { get; set; }
+
     /// <summary>The title, for people.</summary>
     public required string Title { get; set; }
+
     /// <summary>First people, for people.</summary>
     public required string People { get; set; }
+
     /// <summary>Year; null when unknown.</summary>
     public int? Year { get; set; }
 }
 
-/// <summary>A database that this installation has known, so that it has its number again when <c>corpus.db</c> is made anew.</summary>
+/// <summary>
+/// A database that this installation has known, so that it has its number again when <c>corpus.db</c> is made anew.
+/// </summary>
 public sealed class KnownDatabaseRow
 {
     /// <summary>Its number.</summary>
     public int Id { get; set; }
+
     /// <summary>Its address.</summary>
     public required string Address { get; set; }
+
     /// <summary>Its set; empty for all.</summary>
     public required string SetName { get; set; }
+
     /// <summary>Its name.</summary>
     public required string Name { get; set; }
 }
@@ -260,6 +341,7 @@ public sealed class SettingRow
 {
     /// <summary>Name.</summary>
     public required string Name { get; set; }
+
     /// <summary>Value.</summary>
     public required string Value { get; set; }
 }

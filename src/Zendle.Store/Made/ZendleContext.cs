@@ -6,37 +6,54 @@ using Zendle.Core.Reviews;
 
 namespace Zendle.Store.Made;
 
-/// <summary>What people made: accounts, reviews, paths, decisions, runs, jobs (<c>zendle.db</c>, durable to the last acknowledged write).</summary>
+/// <summary>
+/// What people made: accounts, reviews, paths, decisions, runs, jobs (<c>zendle.db</c>, durable to the last
+/// acknowledged write).
+/// </summary>
 public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : IdentityUserContext<Account>(options)
 {
     /// <summary>Reviews.</summary>
     public DbSet<Review> Reviews => Set<Review>();
+
     /// <summary>Members of reviews.</summary>
     public DbSet<Member> Members => Set<Member>();
+
     /// <summary>Steps of paths.</summary>
     public DbSet<StepRow> Steps => Set<StepRow>();
+
     /// <summary>Where accounts last were.</summary>
     public DbSet<PlaceRow> Places => Set<PlaceRow>();
+
     /// <summary>Decision events.</summary>
     public DbSet<DecisionRow> Decisions => Set<DecisionRow>();
+
     /// <summary>Runs.</summary>
     public DbSet<RunRow> Runs => Set<RunRow>();
+
     /// <summary>Keys under which reviews cite works.</summary>
     public DbSet<CitationKeyRow> CitationKeys => Set<CitationKeyRow>();
+
     /// <summary>Jobs.</summary>
     public DbSet<JobRow> Jobs => Set<JobRow>();
+
     /// <summary>Works whose texts are sought.</summary>
     public DbSet<SoughtRow> Sought => Set<SoughtRow>();
+
     /// <summary>Attempts to get texts.</summary>
     public DbSet<AttemptRow> Attempts => Set<AttemptRow>();
+
     /// <summary>Documents that came.</summary>
     public DbSet<TextRow> Texts => Set<TextRow>();
+
     /// <summary>Sessions.</summary>
     public DbSet<SessionRow> Sessions => Set<SessionRow>();
+
     /// <summary>What decisions were made on.</summary>
     public DbSet<MadeOnRow> MadeOn => Set<MadeOnRow>();
+
     /// <summary>Databases known so far.</summary>
     public DbSet<KnownDatabaseRow> KnownDatabases => Set<KnownDatabaseRow>();
+
     /// <summary>Settings.</summary>
     public DbSet<SettingRow> Settings => Set<SettingRow>();
 

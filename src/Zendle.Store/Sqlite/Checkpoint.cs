@@ -10,18 +10,28 @@ public static class Checkpoint
     /// <returns>Whether the log is empty now.</returns>
     public static bool Of(string file)
     {
-        if (!File.Exists(file)) return true;
-        using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = file, Mode = SqliteOpenMode.ReadWrite, Pooling = false }.ToString());
+        if (!File.Exists(file))
+            return true;
+        using var connection = new SqliteConnection(
+            new SqliteConnectionStringBuilder
+            {
+                DataSource = file,
+                Mode = SqliteOpenMode.ReadWrite,
+                Pooling = false,
+            }.ToString()
+        );
         connection.Open();
         using var command = connection.CreateCommand();
         command.CommandText = "PRAGMA busy_timeout=500; PRAGMA synchronous=FULL; PRAGMA wal_checkpoint(TRUNCATE);";
         using var reader = command.ExecuteReader();
-        // The answer of the checkpoint: whether it was kept from its end, the pages of the log, those that were written back.
+        // The answer of the checkpoint: whether it was kept from its end, the pages of the log, those that were written
+        // back.
         do
         {
-            while (reader.Read()) if (reader.FieldCount == 3) return reader.GetInt32(0) == 0;
-        }
-        while (reader.NextResult());
+            while (reader.Read())
+                if (reader.FieldCount == 3)
+                    return reader.GetInt32(0) == 0;
+        } while (reader.NextResult());
         return false;
     }
 }

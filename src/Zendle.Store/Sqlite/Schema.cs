@@ -6,17 +6,25 @@ namespace Zendle.Store.Sqlite;
 public static class Schema
 {
     /// <summary>
-    /// Applies the migrations that are pending; asks for none when none is. EF Core guards migrations by a row in the file itself, which a killed process leaves
-    /// behind and for which every later one would wait without end. Whoever calls this holds the data folder alone, so such a row is nobody's and is removed.
+    /// Applies the migrations that are pending; asks for none when none is. EF Core guards migrations by a row in the
+    /// file itself, which a killed process leaves behind and for which every later one would wait without end. Whoever
+    /// calls this holds the data folder alone, so such a row is nobody's and is removed.
     /// </summary>
     /// <param name="context">The file.</param>
     /// <param name="cancel">Stops.</param>
     /// <returns>Whether anything was pending.</returns>
     public static async Task<bool> BringUpToDate(DbContext context, CancellationToken cancel)
     {
-        var isGuarded = await context.Database.SqlQuery<int>($"SELECT COUNT(*) AS Value FROM sqlite_master WHERE name = '__EFMigrationsLock'").SingleAsync(cancel) > 0;
-        if (isGuarded) await context.Database.ExecuteSqlAsync($"DELETE FROM __EFMigrationsLock", cancel);
-        if (!(await context.Database.GetPendingMigrationsAsync(cancel)).Any()) return false;
+        var isGuarded =
+            await context
+                .Database.SqlQuery<int>(
+                    $"SELECT COUNT(*) AS Value FROM sqlite_master WHERE name = '__EFMigrationsLock'"
+                )
+                .SingleAsync(cancel) > 0;
+        if (isGuarded)
+            await context.Database.ExecuteSqlAsync($"DELETE FROM __EFMigrationsLock", cancel);
+        if (!(await context.Database.GetPendingMigrationsAsync(cancel)).Any())
+            return false;
         await context.Database.MigrateAsync(cancel);
         return true;
     }

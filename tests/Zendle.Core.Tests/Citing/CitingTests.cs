@@ -21,15 +21,16 @@ public sealed class CitingTests
     public void A_missing_locale_falls_back_and_says_so(string? asked, string? styles, string used, string? note) =>
         Assert.Equal(new LocaleChoice(used, note), LocaleChoice.Of(asked, styles, Shipped));
 
-    private static Citation Article => new()
-    {
-        WorkId = 1,
-        Title = "A title",
-        Authors = [new("Voss", "A.")],
-        Year = 2001,
-        Type = DocumentType.Article,
-        Venue = new("Journal", Volume: "4", FirstPage: "10"),
-    };
+    private static Citation Article =>
+        new()
+        {
+            WorkId = 1,
+            Title = "A title",
+            Authors = [new("Voss", "A.")],
+            Year = 2001,
+            Type = DocumentType.Article,
+            Venue = new("Journal", Volume: "4", FirstPage: "10"),
+        };
 
     [Fact]
     public void What_is_missing_is_named()

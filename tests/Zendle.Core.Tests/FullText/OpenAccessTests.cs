@@ -12,7 +12,8 @@ public sealed class OpenAccessTests
     [InlineData(CopyAccess.Free, null, "open in another version")]
     [InlineData(CopyAccess.Closed, WorkVersion.VersionOfRecord, "not open")]
     [InlineData(CopyAccess.Unknown, null, "not said")]
-    public void One_copy_says_what_it_is(CopyAccess access, WorkVersion? version, string word) => Assert.Equal(word, OpenAccess.Of(TextAtHand.Best([new("http://a.example/1", access, version)])));
+    public void One_copy_says_what_it_is(CopyAccess access, WorkVersion? version, string word) =>
+        Assert.Equal(word, OpenAccess.Of(TextAtHand.Best([new("http://a.example/1", access, version)])));
 
     [Fact]
     public void Without_copies_nothing_is_said() => Assert.Equal("not said", OpenAccess.Of(TextAtHand.Best([])));
@@ -20,7 +21,8 @@ public sealed class OpenAccessTests
     [Fact]
     public void A_journal_goes_by_its_best_quartile()
     {
-        static Standing In(int quartile) => new("Ecology", 2025, 10, 20, 1, 9, quartile, quartile == 0 ? "not enough items" : null);
+        static Standing In(int quartile) =>
+            new("Ecology", 2025, 10, 20, 1, 9, quartile, quartile == 0 ? "not enough items" : null);
         Assert.Equal("second quartile", Standing.Words[Standing.Best([In(4), In(2), In(0)])]);
         Assert.Equal("not ranked", Standing.Words[Standing.Best([In(0)])]);
         Assert.Equal("not ranked", Standing.Words[Standing.Best([])]);

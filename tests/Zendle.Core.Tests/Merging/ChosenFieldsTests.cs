@@ -12,8 +12,29 @@ public sealed class ChosenFieldsTests
     public void Each_field_comes_from_the_most_trusted_record_that_has_it()
     {
         var chosen = ChosenFields.From([
-            Of(1, 1, new() { Identifier = "x", Title = "MOTHS AT LAMPS", Abstract = "From the crawl.", Year = 2001, Doi = "10.5555/a" }),
-            Of(2, 0, new() { Identifier = "y", Title = "Moths at lamps", Year = 2000, Keywords = ["moths"] }),
+            Of(
+                1,
+                1,
+                new()
+                {
+                    Identifier = "x",
+                    Title = "MOTHS AT LAMPS",
+                    Abstract = "From the crawl.",
+                    Year = 2001,
+                    Doi = "10.5555/a",
+                }
+            ),
+            Of(
+                2,
+                0,
+                new()
+                {
+                    Identifier = "y",
+                    Title = "Moths at lamps",
+                    Year = 2000,
+                    Keywords = ["moths"],
+                }
+            ),
         ]);
         Assert.Equal(new Chosen<string>("Moths at lamps", 2), chosen.Title);
         Assert.Equal(new Chosen<string>("From the crawl.", 1), chosen.Abstract);
@@ -24,7 +45,11 @@ public sealed class ChosenFieldsTests
     [Fact]
     public void A_year_most_records_agree_on_beats_trust()
     {
-        var chosen = ChosenFields.From([Of(1, 0, new() { Identifier = "x", Year = 1999 }), Of(2, 1, new() { Identifier = "y", Year = 2000 }), Of(3, 1, new() { Identifier = "z", Year = 2000 })]);
+        var chosen = ChosenFields.From([
+            Of(1, 0, new() { Identifier = "x", Year = 1999 }),
+            Of(2, 1, new() { Identifier = "y", Year = 2000 }),
+            Of(3, 1, new() { Identifier = "z", Year = 2000 }),
+        ]);
         Assert.Equal(new Chosen<int?>(2000, 2), chosen.Year);
     }
 
@@ -32,9 +57,37 @@ public sealed class ChosenFieldsTests
     public void An_original_title_beats_a_translated_one_and_a_preprint_speaks_last()
     {
         var chosen = ChosenFields.From([
-            Of(1, 0, new() { Identifier = "p", Title = "Nachtfalter (draft)", Type = DocumentType.Preprint }),
-            Of(2, 0, new() { Identifier = "x", Title = "Moths at lamps", TitleIsTranslated = true, Type = DocumentType.Article }),
-            Of(3, 1, new() { Identifier = "y", Title = "Nachtfalter an Lampen", Type = DocumentType.Article }),
+            Of(
+                1,
+                0,
+                new()
+                {
+                    Identifier = "p",
+                    Title = "Nachtfalter (draft)",
+                    Type = DocumentType.Preprint,
+                }
+            ),
+            Of(
+                2,
+                0,
+                new()
+                {
+                    Identifier = "x",
+                    Title = "Moths at lamps",
+                    TitleIsTranslated = true,
+                    Type = DocumentType.Article,
+                }
+            ),
+            Of(
+                3,
+                1,
+                new()
+                {
+                    Identifier = "y",
+                    Title = "Nachtfalter an Lampen",
+                    Type = DocumentType.Article,
+                }
+            ),
         ]);
         Assert.Equal("Nachtfalter an Lampen", chosen.Title.Value);
         Assert.Equal(DocumentType.Article, chosen.Type.Value);

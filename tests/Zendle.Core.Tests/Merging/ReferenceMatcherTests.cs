@@ -10,10 +10,37 @@ public sealed class ReferenceMatcherTests
     private static ReferenceMatcher Filled()
     {
         var matcher = ReferenceMatcher.Empty.Edit(20);
-        void Add(int work, string title, string family, int year, string? doi = null, string? volume = null, string? page = null, string? other = null)
+        void Add(
+            int work,
+            string title,
+            string family,
+            int year,
+            string? doi = null,
+            string? volume = null,
+            string? page = null,
+            string? other = null
+        )
         {
-            var record = new Core.Records.Record { Identifier = "w" + work, Title = title, OtherTitles = other is null ? [] : [other], Year = year, Doi = doi, People = [new(family, "Mei K."), new("Ilo", "T.")], Venue = new("Journal of Hedge Ecology", null, volume, null, page) };
-            matcher.Put(work, Findable.Of(work, MergeKeys.Doi(doi), MergeKeys.TitleAndPerson(title, family), year, MergeFacts.Of(work, 1, record)));
+            var record = new Core.Records.Record
+            {
+                Identifier = "w" + work,
+                Title = title,
+                OtherTitles = other is null ? [] : [other],
+                Year = year,
+                Doi = doi,
+                People = [new(family, "Mei K."), new("Ilo", "T.")],
+                Venue = new("Journal of Hedge Ecology", null, volume, null, page),
+            };
+            matcher.Put(
+                work,
+                Findable.Of(
+                    work,
+                    MergeKeys.Doi(doi),
+                    MergeKeys.TitleAndPerson(title, family),
+                    year,
+                    MergeFacts.Of(work, 1, record)
+                )
+            );
         }
         Add(1, "Night visits to campion under sodium lamps: a field trial", "Berg", 1998, "10.5555/n.1", "12", "118");
         Add(2, "Night visits to campion", "Berg", 1996); // the conference paper before it
@@ -32,14 +59,35 @@ public sealed class ReferenceMatcherTests
 
     [Theory]
     [InlineData("somebody. something. doi:10.5555/N.1", 1, ReferenceEvidence.Doi)]
-    [InlineData("Berg, M. K. & Ilo, T. (1998). Night visits to campion under sodium lamps: a field trial. Journal of Hedge Ecology 12, 118–131.", 1, ReferenceEvidence.TitleAndPerson)]
-    [InlineData("Berg MK, Ilo T. Night visits to campion under sodium lanps: a field trial. J. Hedge Ecol. 1998;12:118-131.", 1, ReferenceEvidence.Words)] // a misprint
-    [InlineData("Berg, M. K., T. Ilo: Night visits to campion under sodium lamps. In: J. Hedge Ecol. 12 (1998) 118-131.", 1, ReferenceEvidence.Words)] // the subtitle lost
+    [InlineData(
+        "Berg, M. K. & Ilo, T. (1998). Night visits to campion under sodium lamps: a field trial. Journal of Hedge Ecology 12, 118–131.",
+        1,
+        ReferenceEvidence.TitleAndPerson
+    )]
+    [InlineData(
+        "Berg MK, Ilo T. Night visits to campion under sodium lanps: a field trial. J. Hedge Ecol. 1998;12:118-131.",
+        1,
+        ReferenceEvidence.Words
+    )] // a misprint
+    [InlineData(
+        "Berg, M. K., T. Ilo: Night visits to campion under sodium lamps. In: J. Hedge Ecol. 12 (1998) 118-131.",
+        1,
+        ReferenceEvidence.Words
+    )] // the subtitle lost
     [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1998).", 1, ReferenceEvidence.Place)] // no title printed
-    [InlineData("Berg, M. K. (1999). Night visits to campion under sodium lamps: a field trial.", 1, ReferenceEvidence.TitleAndPerson)] // a year off
-    [InlineData("Ostström-Lin, M. (2006). Pollen transport by settling moths. J. Hedge Ecol. 33, 90.", 4, ReferenceEvidence.TitleAndPerson)] // the year decides
+    [InlineData(
+        "Berg, M. K. (1999). Night visits to campion under sodium lamps: a field trial.",
+        1,
+        ReferenceEvidence.TitleAndPerson
+    )] // a year off
+    [InlineData(
+        "Ostström-Lin, M. (2006). Pollen transport by settling moths. J. Hedge Ecol. 33, 90.",
+        4,
+        ReferenceEvidence.TitleAndPerson
+    )] // the year decides
     [InlineData("Voss, M. (1987). Moths at street lamps. J. Hedge Ecol. 4, 55.", 5, ReferenceEvidence.TitleAndPerson)] // by its other title
-    public void A_reference_finds_the_work_it_means(string text, int work, ReferenceEvidence evidence) => Assert.Equal((work, evidence), Found(text));
+    public void A_reference_finds_the_work_it_means(string text, int work, ReferenceEvidence evidence) =>
+        Assert.Equal((work, evidence), Found(text));
 
     [Theory]
     [InlineData("Berg, M. K. (1961). Night visits to campion under sodium lamps: a field trial.")] // another century of lamps
@@ -48,14 +96,21 @@ public sealed class ReferenceMatcherTests
     [InlineData("Ostström-Lin, M. Pollen transport by settling moths. J. Hedge Ecol.")] // two works fit alike
     [InlineData("")]
     [InlineData("10.5555/nobody.has.this")]
-    public void A_reference_that_means_no_work_or_two_alike_finds_none(string text) => Assert.Equal((0, ReferenceEvidence.None), Found(text));
+    public void A_reference_that_means_no_work_or_two_alike_finds_none(string text) =>
+        Assert.Equal((0, ReferenceEvidence.None), Found(text));
 
     [Fact]
     public void Confidence_says_how_well_it_fits()
     {
         double Confidence(string text) => Matcher.Match(PrintedReference.Read(text)).Confidence;
         Assert.Equal(1, Confidence("doi:10.5555/n.1"));
-        Assert.InRange(Confidence("Berg MK, Ilo T. Night visits to campion under sodium lanps: a field trial. J. Hedge Ecol. 1998;12:118-131."), 0.9, 1);
+        Assert.InRange(
+            Confidence(
+                "Berg MK, Ilo T. Night visits to campion under sodium lanps: a field trial. J. Hedge Ecol. 1998;12:118-131."
+            ),
+            0.9,
+            1
+        );
         Assert.Equal(0.75, Confidence("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1998)."));
     }
 
@@ -63,36 +118,63 @@ public sealed class ReferenceMatcherTests
     public void A_matcher_that_follows_changes_finds_what_one_from_nothing_finds()
     {
         var random = new Random(5);
-        Core.Records.Record Any(int id) => new()
-        {
-            Identifier = "r" + id,
-            Title = $"Lamps and moths number {random.Next(4)} along the verge",
-            Year = 2000 + random.Next(3),
-            Doi = random.Next(3) == 0 ? null : $"10.5555/d{random.Next(5)}",
-            People = [new(random.Next(2) == 0 ? "Berg" : "Voss", "Mei")],
-            Venue = new("Hedge Ecology", null, $"{random.Next(3)}", null, $"{random.Next(3)}0"),
-        };
+        Core.Records.Record Any(int id) =>
+            new()
+            {
+                Identifier = "r" + id,
+                Title = $"Lamps and moths number {random.Next(4)} along the verge",
+                Year = 2000 + random.Next(3),
+                Doi = random.Next(3) == 0 ? null : $"10.5555/d{random.Next(5)}",
+                People = [new(random.Next(2) == 0 ? "Berg" : "Voss", "Mei")],
+                Venue = new("Hedge Ecology", null, $"{random.Next(3)}", null, $"{random.Next(3)}0"),
+            };
         ReferenceMatcher Put(ReferenceMatcher matcher, IEnumerable<(int Id, Core.Records.Record? Record)> records)
         {
             var editor = matcher.Edit(30);
             foreach (var (id, r) in records)
-                if (r is null) editor.Remove(id);
-                else editor.Put(id, Findable.Of(1 + id % 7, MergeKeys.Doi(r.Doi), MergeKeys.TitleAndPerson(r.Title, r.People[0].Family), r.Year ?? 0, MergeFacts.Of(id, 1, r)));
+                if (r is null)
+                    editor.Remove(id);
+                else
+                    editor.Put(
+                        id,
+                        Findable.Of(
+                            1 + id % 7,
+                            MergeKeys.Doi(r.Doi),
+                            MergeKeys.TitleAndPerson(r.Title, r.People[0].Family),
+                            r.Year ?? 0,
+                            MergeFacts.Of(id, 1, r)
+                        )
+                    );
             return editor.Finish();
         }
         var (kept, latest) = (ReferenceMatcher.Empty, new Dictionary<int, Core.Records.Record?>());
         for (var round = 0; round < 60; round++)
         {
-            var changes = Enumerable.Range(0, 3).Select(_ => random.Next(1, 30)).Distinct().Select(id => (id, random.Next(4) == 0 ? null : Any(id))).ToArray();
-            foreach (var (id, record) in changes) latest[id] = record;
+            var changes = Enumerable
+                .Range(0, 3)
+                .Select(_ => random.Next(1, 30))
+                .Distinct()
+                .Select(id => (id, random.Next(4) == 0 ? null : Any(id)))
+                .ToArray();
+            foreach (var (id, record) in changes)
+                latest[id] = record;
             kept = Put(kept, changes);
-            var fresh = Put(ReferenceMatcher.Empty, latest.Where(l => l.Value is not null).Select(l => (l.Key, l.Value)));
+            var fresh = Put(
+                ReferenceMatcher.Empty,
+                latest.Where(l => l.Value is not null).Select(l => (l.Key, l.Value))
+            );
             var (accounts, keys, records, texts) = kept.Parts;
             var read = ReferenceMatcher.From(accounts, keys, records, texts);
-            for (var d = 0; d < 5; d++) Assert.Equal(fresh.WithDoi(MergeKeys.Doi($"10.5555/d{d}")), kept.WithDoi(MergeKeys.Doi($"10.5555/d{d}")));
+            for (var d = 0; d < 5; d++)
+                Assert.Equal(
+                    fresh.WithDoi(MergeKeys.Doi($"10.5555/d{d}")),
+                    kept.WithDoi(MergeKeys.Doi($"10.5555/d{d}"))
+                );
             for (var n = 0; n < 12; n++)
             {
-                var reference = PrintedReference.Read($"Berg, M. ({2000 + n % 3}). Lamps and moths number {n % 4} along the verge. Hedge Ecology {n % 3}, {n % 3}0-99.");
+                var reference = PrintedReference.Read(
+                    $"Berg, M. ({2000 + n % 3}). Lamps and moths number {n % 4} along the verge. Hedge Ecology {n % 3}, {n % 3}0-99."
+                );
                 Assert.Equal(fresh.Match(reference), kept.Match(reference));
                 Assert.Equal(fresh.Match(reference), read.Match(reference));
             }

@@ -50,37 +50,86 @@ public sealed class TitleDifferenceTests
         Assert.False(TitleDifference.IsMeaningful(MergeFacts.Plain(b), MergeFacts.Plain(a)));
     }
 
-    private static MergeFacts Facts(int id, string title, DocumentType type = DocumentType.Article, VenuePart? venue = null, string? doi = null) =>
-        MergeFacts.Of(id, 1, new() { Identifier = $"r{id}", Title = title, Year = 2019, Type = type, Venue = venue, Doi = doi, People = [new("Berg", "Mei"), new("Lind", "Per"), new("Moe", "Ola")] });
+    private static MergeFacts Facts(
+        int id,
+        string title,
+        DocumentType type = DocumentType.Article,
+        VenuePart? venue = null,
+        string? doi = null
+    ) =>
+        MergeFacts.Of(
+            id,
+            1,
+            new()
+            {
+                Identifier = $"r{id}",
+                Title = title,
+                Year = 2019,
+                Type = type,
+                Venue = venue,
+                Doi = doi,
+                People = [new("Berg", "Mei"), new("Lind", "Per"), new("Moe", "Ola")],
+            }
+        );
 
-    private static bool Joined(MergeFacts a, MergeFacts b) => RecordMerger.Match(a, b, MergeWeights.Shipped) is not null;
+    private static bool Joined(MergeFacts a, MergeFacts b) =>
+        RecordMerger.Match(a, b, MergeWeights.Shipped) is not null;
 
     [Fact]
     public void Companions_of_one_repository_stay_two_works_and_a_misprint_joins()
     {
-        Assert.False(Joined(Facts(1, "Song rate of lit city bats in male animals"), Facts(2, "Song rate of lit city bats in female animals")));
-        Assert.True(Joined(Facts(1, "Song rate of lit city bats in male animals"), Facts(2, "Song rate of lit ciity bats in male animals")));
+        Assert.False(
+            Joined(
+                Facts(1, "Song rate of lit city bats in male animals"),
+                Facts(2, "Song rate of lit city bats in female animals")
+            )
+        );
+        Assert.True(
+            Joined(
+                Facts(1, "Song rate of lit city bats in male animals"),
+                Facts(2, "Song rate of lit ciity bats in male animals")
+            )
+        );
         // The same page of the same volume settles it, however badly a title was read.
         var place = new VenuePart("Dusk Biology", Volume: "4", FirstPage: "17");
-        Assert.True(Joined(Facts(1, "Song rate of lit city bats in male animals", venue: place), Facts(2, "Song rate of lit city bats in mole animals", venue: place)));
+        Assert.True(
+            Joined(
+                Facts(1, "Song rate of lit city bats in male animals", venue: place),
+                Facts(2, "Song rate of lit city bats in mole animals", venue: place)
+            )
+        );
     }
 
     [Theory]
     [InlineData("Moths of many lit verges: a field test", "Moths of many lit verges", true)] // a lost subtitle
     [InlineData("Moths of many lit verges? A field test", "Moths of many lit verges", true)]
     [InlineData("Moths of many lit verges in winter", "Moths of many lit verges", false)]
-    public void A_subtitle_gets_lost_but_not_the_end_of_a_title(string full, string brief, bool joined) => Assert.Equal(joined, Joined(Facts(1, full), Facts(2, brief)));
+    public void A_subtitle_gets_lost_but_not_the_end_of_a_title(string full, string brief, bool joined) =>
+        Assert.Equal(joined, Joined(Facts(1, full), Facts(2, brief)));
 
     [Fact]
     public void Kinds_that_are_seldom_one_work_need_more_than_title_and_people()
     {
         const string Title = "Moths of lit verges: a field test of lamps";
-        var (journal, book) = (new VenuePart("Dusk Biology", Volume: "4", FirstPage: "17"), new VenuePart("Lamps of the North", FirstPage: "17"));
+        var (journal, book) = (
+            new VenuePart("Dusk Biology", Volume: "4", FirstPage: "17"),
+            new VenuePart("Lamps of the North", FirstPage: "17")
+        );
         Assert.False(Joined(Facts(1, Title, DocumentType.Thesis), Facts(2, Title, DocumentType.Article, journal)));
         Assert.False(Joined(Facts(1, Title, DocumentType.Dataset), Facts(2, Title, DocumentType.Article)));
         Assert.False(Joined(Facts(1, Title, DocumentType.Chapter, book), Facts(2, Title, DocumentType.Book)));
-        Assert.False(Joined(Facts(1, Title, DocumentType.ConferencePaper, new("Lamp Days")), Facts(2, Title, DocumentType.Article, journal)));
-        Assert.True(Joined(Facts(1, Title, DocumentType.Thesis, doi: "10.5555/t.1"), Facts(2, Title, DocumentType.Article, journal, "10.5555/t.1")));
+        Assert.False(
+            Joined(
+                Facts(1, Title, DocumentType.ConferencePaper, new("Lamp Days")),
+                Facts(2, Title, DocumentType.Article, journal)
+            )
+        );
+        Assert.True(
+            Joined(
+                Facts(1, Title, DocumentType.Thesis, doi: "10.5555/t.1"),
+                Facts(2, Title, DocumentType.Article, journal, "10.5555/t.1")
+            )
+        );
         Assert.True(Joined(Facts(1, Title, DocumentType.Article, journal), Facts(2, Title, DocumentType.Preprint)));
     }
 
@@ -89,5 +138,6 @@ public sealed class TitleDifferenceTests
     [InlineData("Author correction: moths of lit verges and lamps")]
     [InlineData("Expression of concern: moths of lit verges and lamps")]
     [InlineData("Moths of lit verges and lamps: erratum")]
-    public void A_notice_is_not_what_it_speaks_of(string title) => Assert.False(Joined(Facts(1, "Moths of lit verges and lamps"), Facts(2, title)));
+    public void A_notice_is_not_what_it_speaks_of(string title) =>
+        Assert.False(Joined(Facts(1, "Moths of lit verges and lamps"), Facts(2, title)));
 }

@@ -12,12 +12,40 @@ public sealed class PeopleResolverAgainTests
 
     private static IReadOnlyList<Mention> Work(int id, Random random)
     {
-        var people = Enumerable.Range(0, random.Next(1, 4)).Select(_ => new PersonName(Families[random.Next(Families.Length)], Givens[random.Next(Givens.Length)], Affiliation: random.Next(3) == 0 ? "Cordrey College" : null)).ToArray();
-        SourcedRecord[] records = [new(id, 1, 0, new Core.Records.Record { Identifier = "r" + id, Title = "Work " + id, Year = 1990 + random.Next(30), People = people, Subjects = [random.Next(2) == 0 ? "moths" : "bridges"] })];
+        var people = Enumerable
+            .Range(0, random.Next(1, 4))
+            .Select(_ => new PersonName(
+                Families[random.Next(Families.Length)],
+                Givens[random.Next(Givens.Length)],
+                Affiliation: random.Next(3) == 0 ? "Cordrey College" : null
+            ))
+            .ToArray();
+        SourcedRecord[] records =
+        [
+            new(
+                id,
+                1,
+                0,
+                new Core.Records.Record
+                {
+                    Identifier = "r" + id,
+                    Title = "Work " + id,
+                    Year = 1990 + random.Next(30),
+                    People = people,
+                    Subjects = [random.Next(2) == 0 ? "moths" : "bridges"],
+                }
+            ),
+        ];
         return Mention.Of(id, records, ChosenFields.From(records));
     }
 
-    private static string Told(IEnumerable<Person> people) => string.Join('\n', people.Select(p => $"{p.Number} {p.Label}: {string.Join(',', p.Mentions.Select(m => $"{m.WorkId}.{m.Position}"))} perhaps {string.Join(',', p.Doubtful)}"));
+    private static string Told(IEnumerable<Person> people) =>
+        string.Join(
+            '\n',
+            people.Select(p =>
+                $"{p.Number} {p.Label}: {string.Join(',', p.Mentions.Select(m => $"{m.WorkId}.{m.Position}"))} perhaps {string.Join(',', p.Doubtful)}"
+            )
+        );
 
     [Theory]
     [InlineData(1)]
@@ -34,8 +62,10 @@ public sealed class PeopleResolverAgainTests
             for (var i = random.Next(1, 4); i > 0; i--)
             {
                 var id = random.Next(1, 40);
-                if (random.Next(4) == 0) works.Remove(id);
-                else works[id] = Work(id, random);
+                if (random.Next(4) == 0)
+                    works.Remove(id);
+                else
+                    works[id] = Work(id, random);
             }
             var mentions = works.Values.SelectMany(w => w).ToArray();
             Assert.Equal(Told(PeopleResolver.Resolve(mentions)), Told(resolver.Again(mentions)));
@@ -48,7 +78,10 @@ public sealed class PeopleResolverAgainTests
         var random = new Random(9);
         var mentions = Enumerable.Range(1, 120).SelectMany(id => Work(id, random)).ToArray();
         var people = PeopleResolver.Resolve(mentions);
-        Assert.Equal(mentions.Select(m => (m.WorkId, m.Position)).Order(), people.SelectMany(p => p.Mentions).Select(m => (m.WorkId, m.Position)).Order());
+        Assert.Equal(
+            mentions.Select(m => (m.WorkId, m.Position)).Order(),
+            people.SelectMany(p => p.Mentions).Select(m => (m.WorkId, m.Position)).Order()
+        );
         Assert.Equal(people.Count, people.Select(p => p.Label).Distinct(StringComparer.OrdinalIgnoreCase).Count());
         Assert.All(people, p => Assert.All(p.Doubtful, d => Assert.Contains(p.Number, people[d].Doubtful)));
     }

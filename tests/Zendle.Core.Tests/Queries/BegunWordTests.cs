@@ -6,7 +6,8 @@ namespace Zendle.Core.Tests.Queries;
 public sealed class BegunWordTests
 {
     /// <summary>The caret stands where | is.</summary>
-    private static BegunWord? At(string line) => BegunWord.At(line.Replace("|", "", StringComparison.Ordinal), line.IndexOf('|', StringComparison.Ordinal));
+    private static BegunWord? At(string line) =>
+        BegunWord.At(line.Replace("|", "", StringComparison.Ordinal), line.IndexOf('|', StringComparison.Ordinal));
 
     [Theory]
     [InlineData("mot|", 0, "mot", null, false)]
@@ -17,7 +18,13 @@ public sealed class BegunWordTests
     [InlineData("light AND \"flower vis|", 10, "flower vis", null, true)]
     [InlineData("type:a|", 0, "a", QueryField.Type, false)]
     [InlineData("\"seed set\" AND po|", 15, "po", null, false)]
-    public void What_is_begun_is_found_with_its_field_and_quotation_mark(string line, int start, string letters, QueryField? field, bool quoted)
+    public void What_is_begun_is_found_with_its_field_and_quotation_mark(
+        string line,
+        int start,
+        string letters,
+        QueryField? field,
+        bool quoted
+    )
     {
         var begun = At(line)!;
         Assert.Equal((start, letters, field, quoted), (begun.Start, begun.Letters, begun.Field, begun.IsQuoted));
@@ -37,9 +44,16 @@ public sealed class BegunWordTests
     public void Where_nothing_is_begun_nothing_is_offered(string line) => Assert.Null(At(line));
 
     [Fact]
-    public void Any_line_and_any_caret_is_taken() => Gen.Select(Gen.String[Gen.Char["ab \"(:*)ANDé-"], 0, 20], Gen.Int[-1, 22]).Sample((line, caret) =>
-    {
-        if (BegunWord.At(line, caret) is not { } begun) return;
-        Assert.True(begun.Start >= 0 && begun.Start < begun.End && begun.End == caret && begun.Letters.Length > 0);
-    });
+    public void Any_line_and_any_caret_is_taken() =>
+        Gen.Select(Gen.String[Gen.Char["ab \"(:*)ANDé-"], 0, 20], Gen.Int[-1, 22])
+            .Sample(
+                (line, caret) =>
+                {
+                    if (BegunWord.At(line, caret) is not { } begun)
+                        return;
+                    Assert.True(
+                        begun.Start >= 0 && begun.Start < begun.End && begun.End == caret && begun.Letters.Length > 0
+                    );
+                }
+            );
 }

@@ -7,18 +7,19 @@ public sealed class QueryReaderTests
 {
     private static string Shape(string line) => QueryReader.Read(line).Root is { } root ? Shape(root) : "nothing";
 
-    private static string Shape(QueryNode node) => node switch
-    {
-        AllNode => "all",
-        TermNode t => string.Join('+', t.Slots),
-        AndNode a => $"and({string.Join(' ', a.Parts.Select(Shape))})",
-        OrNode o => $"or({string.Join(' ', o.Parts.Select(Shape))})",
-        NotNode n => $"not({Shape(n.Part)})",
-        NearNode n => $"near({string.Join(' ', n.Parts.Select(Shape))};{string.Join(',', n.Distances)})",
-        FieldNode f => $"{f.Field}({Shape(f.Part)})",
-        YearsNode y => $"years({y.From},{y.To})",
-        _ => "?",
-    };
+    private static string Shape(QueryNode node) =>
+        node switch
+        {
+            AllNode => "all",
+            TermNode t => string.Join('+', t.Slots),
+            AndNode a => $"and({string.Join(' ', a.Parts.Select(Shape))})",
+            OrNode o => $"or({string.Join(' ', o.Parts.Select(Shape))})",
+            NotNode n => $"not({Shape(n.Part)})",
+            NearNode n => $"near({string.Join(' ', n.Parts.Select(Shape))};{string.Join(',', n.Distances)})",
+            FieldNode f => $"{f.Field}({Shape(f.Part)})",
+            YearsNode y => $"years({y.From},{y.To})",
+            _ => "?",
+        };
 
     [Theory]
     [InlineData("", "all")]
@@ -86,7 +87,14 @@ public sealed class QueryReaderTests
     {
         var notice = Assert.Single(QueryReader.Read("(night moth pollen) AND bat").Notices);
         Assert.Equal(NoticeKind.LooseWords, notice.Kind);
-        Assert.Equal(["(night moth pollen) AND bat", "(night NEAR/5 moth NEAR/5 pollen) AND bat", "(\"night moth pollen\") AND bat"], notice.Ways.Select(w => w.Text));
+        Assert.Equal(
+            [
+                "(night moth pollen) AND bat",
+                "(night NEAR/5 moth NEAR/5 pollen) AND bat",
+                "(\"night moth pollen\") AND bat",
+            ],
+            notice.Ways.Select(w => w.Text)
+        );
     }
 
     [Fact]
@@ -148,17 +156,51 @@ public sealed class QueryReaderTests
     public void Right_to_left_words_are_words() => Assert.Equal("and(אור עש)", Shape("אור AND עש"));
 
     private static readonly Gen<string> Piece = Gen.OneOf(
-        Gen.OneOf("AND", "OR", "NOT", "or", "and", "not", "(", ")", "\"", "NEAR/3", "NEAR", "title:", "year:", "foo:", "*", "?", "moth*", "light-trap", "夜", "🌙", "2005-2026", "&", "-"),
-        Gen.String[Gen.Char["abc*?\"():- é"], 0, 8]);
+        Gen.OneOf(
+            "AND",
+            "OR",
+            "NOT",
+            "or",
+            "and",
+            "not",
+            "(",
+            ")",
+            "\"",
+            "NEAR/3",
+            "NEAR",
+            "title:",
+            "year:",
+            "foo:",
+            "*",
+            "?",
+            "moth*",
+            "light-trap",
+            "夜",
+            "🌙",
+            "2005-2026",
+            "&",
+            "-"
+        ),
+        Gen.String[Gen.Char["abc*?\"():- é"], 0, 8]
+    );
 
     [Fact]
     public void Any_line_is_read_without_an_exception_and_every_fault_has_a_place_in_it() =>
-        Piece.Array[0, 30].Select(p => string.Join(' ', p)).Sample(line =>
-        {
-            var reading = QueryReader.Read(line);
-            Assert.All(reading.Problems, p => Assert.True(p.Span.Start >= 0 && p.Span.End <= line.Length && p.Sentence.Length > 10));
-            Assert.All(reading.Notices, n => Assert.True(n.Span.End <= line.Length && n.Ways.Length > 0));
-        }, iter: 20_000);
+        Piece
+            .Array[0, 30]
+            .Select(p => string.Join(' ', p))
+            .Sample(
+                line =>
+                {
+                    var reading = QueryReader.Read(line);
+                    Assert.All(
+                        reading.Problems,
+                        p => Assert.True(p.Span.Start >= 0 && p.Span.End <= line.Length && p.Sentence.Length > 10)
+                    );
+                    Assert.All(reading.Notices, n => Assert.True(n.Span.End <= line.Length && n.Ways.Length > 0));
+                },
+                iter: 20_000
+            );
 
     [Theory]
     [InlineData("title:(title:bat)", "title:(title:bat)")]
@@ -172,13 +214,20 @@ public sealed class QueryReaderTests
 
     [Fact]
     public void A_printed_tree_reads_back_into_the_same_tree() =>
-        Piece.Array[1, 14].Select(p => string.Join(' ', p)).Sample(line =>
-        {
-            if (QueryReader.Read(line) is not { IsSound: true, Root: { } root }) return;
-            var again = QueryReader.Read(QueryText.Print(root));
-            Assert.Empty(again.Problems);
-            Assert.Equal(Shape(root), Shape(again.Root!));
-        }, iter: 40_000);
+        Piece
+            .Array[1, 14]
+            .Select(p => string.Join(' ', p))
+            .Sample(
+                line =>
+                {
+                    if (QueryReader.Read(line) is not { IsSound: true, Root: { } root })
+                        return;
+                    var again = QueryReader.Read(QueryText.Print(root));
+                    Assert.Empty(again.Problems);
+                    Assert.Equal(Shape(root), Shape(again.Root!));
+                },
+                iter: 40_000
+            );
 
     [Theory]
     [InlineData("moth*", "words beginning with “moth” in title, abstract or keywords")]
@@ -186,7 +235,8 @@ public sealed class QueryReaderTests
     [InlineData("\"seed set\"", "exactly these words in a row in title, abstract or keywords")]
     [InlineData("a NEAR/1 b", "with at most 1 word between neighbours, in either order in title, abstract or keywords")]
     [InlineData("year:2005-", "from 2005 on")]
-    public void Says_what_a_part_means(string line, string meaning) => Assert.Equal(meaning, QueryText.Meaning(QueryReader.Read(line).Root!));
+    public void Says_what_a_part_means(string line, string meaning) =>
+        Assert.Equal(meaning, QueryText.Meaning(QueryReader.Read(line).Root!));
 
     [Theory]
     [InlineData("-")]

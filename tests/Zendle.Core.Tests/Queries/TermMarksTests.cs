@@ -7,7 +7,8 @@ public sealed class TermMarksTests
     private static string Marked(string expression, string text, QueryField field = QueryField.Title)
     {
         var marks = TermMarks.In(text, Concepts.Of(QueryReader.Read(expression).Root), field);
-        foreach (var m in marks.Reverse()) text = $"{text[..m.Start]}[{m.Concept}:{text.Substring(m.Start, m.Length)}]{text[(m.Start + m.Length)..]}";
+        foreach (var m in marks.Reverse())
+            text = $"{text[..m.Start]}[{m.Concept}:{text.Substring(m.Start, m.Length)}]{text[(m.Start + m.Length)..]}";
         return text;
     }
 
@@ -21,10 +22,12 @@ public sealed class TermMarksTests
     [InlineData("author:moth", "A moth", "A moth")]
     [InlineData("naive", "The naïve one", "The [A:naïve] one")]
     [InlineData("*moth", "hawkmoth and moth", "[A:hawkmoth] and [A:moth]")]
-    public void Marks_where_terms_stand(string expression, string text, string expected) => Assert.Equal(expected, Marked(expression, text));
+    public void Marks_where_terms_stand(string expression, string text, string expected) =>
+        Assert.Equal(expected, Marked(expression, text));
 
     [Fact]
-    public void A_term_of_one_field_is_not_marked_in_another() => Assert.Equal("moth", Marked("title:moth", "moth", QueryField.Abstract));
+    public void A_term_of_one_field_is_not_marked_in_another() =>
+        Assert.Equal("moth", Marked("title:moth", "moth", QueryField.Abstract));
 
     [Theory]
     [InlineData("moth*", "moths", true)]
@@ -33,7 +36,8 @@ public sealed class TermMarksTests
     [InlineData("*ink*", "drinking", true)]
     [InlineData("a*b*c", "axxbyyc", true)]
     [InlineData("a*b*c", "axxbyy", false)]
-    public void Patterns_match_whole_words(string pattern, string word, bool fits) => Assert.Equal(fits, Glob.Matches(pattern, word));
+    public void Patterns_match_whole_words(string pattern, string word, bool fits) =>
+        Assert.Equal(fits, Glob.Matches(pattern, word));
 
     [Theory]
     [InlineData("moths", "moth")]
@@ -47,5 +51,6 @@ public sealed class TermMarksTests
     [InlineData("moth*", "")]
     [InlineData("0.05", "")]
     [InlineData("of", "")]
-    public void Other_spellings_are_offered(string word, string variants) => Assert.Equal(variants, string.Join(',', SpellingVariants.Of(word)));
+    public void Other_spellings_are_offered(string word, string variants) =>
+        Assert.Equal(variants, string.Join(',', SpellingVariants.Of(word)));
 }

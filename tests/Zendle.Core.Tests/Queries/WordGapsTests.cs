@@ -4,7 +4,8 @@ namespace Zendle.Core.Tests.Queries;
 
 public sealed class WordGapsTests
 {
-    private static string? First(string text, params string[] slots) => WordGaps.First(text, [.. slots]) is { } at ? text.Substring(at.Start, at.Length) : null;
+    private static string? First(string text, params string[] slots) =>
+        WordGaps.First(text, [.. slots]) is { } at ? text.Substring(at.Start, at.Length) : null;
 
     [Theory]
     [InlineData("On flower and fruit visits by moths.", "flower and fruit visits")]
@@ -13,12 +14,16 @@ public sealed class WordGapsTests
     [InlineData("A flower that no moth would ever visit.", null)]
     [InlineData("Visit flower by flower.", "Visit flower")]
     [InlineData("", null)]
-    public void Words_apart_or_turned_round_are_found_and_words_in_a_row_are_not(string text, string? expected) => Assert.Equal(expected, First(text, "flower", "visit*"));
+    public void Words_apart_or_turned_round_are_found_and_words_in_a_row_are_not(string text, string? expected) =>
+        Assert.Equal(expected, First(text, "flower", "visit*"));
 
     [Fact]
     public void Three_words_each_stand_near_the_next()
     {
-        Assert.Equal("light at night in towns", First("Effects of light at night in towns.", "light", "night", "towns"));
+        Assert.Equal(
+            "light at night in towns",
+            First("Effects of light at night in towns.", "light", "night", "towns")
+        );
         Assert.Null(First("Light and, long after the first night, towns.", "light", "night", "towns"));
     }
 

@@ -4,7 +4,8 @@ namespace Zendle.Core.Tests.Queries;
 
 public sealed class WordsTests
 {
-    private static string[] Texts(string text) => [.. Words.Of(text).Select(w => w.IsClosedForm ? $"={w.Text}" : w.Text)];
+    private static string[] Texts(string text) =>
+        [.. Words.Of(text).Select(w => w.IsClosedForm ? $"={w.Text}" : w.Text)];
 
     [Theory]
     [InlineData("Moths and Lamps", new[] { "moths", "and", "lamps" })]
@@ -22,13 +23,17 @@ public sealed class WordsTests
     [InlineData("light-trap catch", new[] { "light", "=lighttrap", "trap", "catch" })]
     [InlineData("before-after-control", new[] { "before", "=beforeaftercontrol", "after", "control" })]
     [InlineData("light - trap", new[] { "light", "trap" })]
-    public void A_hyphenated_word_also_gives_its_closed_form(string text, string[] expected) => Assert.Equal(expected, Texts(text));
+    public void A_hyphenated_word_also_gives_its_closed_form(string text, string[] expected) =>
+        Assert.Equal(expected, Texts(text));
 
     [Fact]
     public void Closed_form_stands_at_the_position_of_the_first_part_and_spans_the_whole()
     {
         var words = Words.Of("a light-trap here");
-        Assert.Equal([(1, 2, 7), (1, 2, 12), (2, 8, 12), (3, 13, 17)], words.Skip(1).Select(w => (w.Position, w.Start, w.End)));
+        Assert.Equal(
+            [(1, 2, 7), (1, 2, 12), (2, 8, 12), (3, 13, 17)],
+            words.Skip(1).Select(w => (w.Position, w.Start, w.End))
+        );
     }
 
     [Fact]
@@ -38,11 +43,20 @@ public sealed class WordsTests
         Assert.Equal("ab", Words.Fold("A\uD83Eb"));
         Assert.Equal("a🦋b", Words.Fold("A🦋B"));
         Assert.Equal(["moths"], Texts("\uDD8B moths \uD83E"));
-        CsCheck.Check.Sample(CsCheck.Gen.String[CsCheck.Gen.Char["aÉ\uD83E\uDD8B夜-"], 0, 12], text => Assert.DoesNotContain(Words.Fold(text).EnumerateRunes(), r => r == System.Text.Rune.ReplacementChar), iter: 2_000);
+        CsCheck.Check.Sample(
+            CsCheck.Gen.String[CsCheck.Gen.Char["aÉ\uD83E\uDD8B夜-"], 0, 12],
+            text =>
+                Assert.DoesNotContain(Words.Fold(text).EnumerateRunes(), r => r == System.Text.Rune.ReplacementChar),
+            iter: 2_000
+        );
     }
 
     [Fact]
     public void Offsets_point_into_the_original_text() =>
-        CsCheck.Check.Sample(CsCheck.Gen.String[CsCheck.Gen.Char["abÉ -'.,’ß😀夜1"], 0, 40], text =>
-            Assert.All(Words.Of(text), w => Assert.True(0 <= w.Start && w.Start < w.End && w.End <= text.Length)), iter: 2_000);
+        CsCheck.Check.Sample(
+            CsCheck.Gen.String[CsCheck.Gen.Char["abÉ -'.,’ß😀夜1"], 0, 40],
+            text =>
+                Assert.All(Words.Of(text), w => Assert.True(0 <= w.Start && w.Start < w.End && w.End <= text.Length)),
+            iter: 2_000
+        );
 }

@@ -11,10 +11,22 @@ public sealed class IdentifiersTests
     [InlineData("(see 10.5555/a(1)b)", "10.5555/a(1)b")]
     [InlineData("11.5555/abc", null)]
     // SICIs of one issue differ only within and behind their angle brackets
-    [InlineData("10.5555/(SICI)1097-4571(199806)49:8<693::AID-ASI4>3.0.CO;2-O", "10.5555/(sici)1097-4571(199806)49:8<693::aid-asi4>3.0.co;2-o")]
-    [InlineData("10.5555/(SICI)1097-4571(199806)49:8<701::AID-ASI5>3.0.CO;2-P", "10.5555/(sici)1097-4571(199806)49:8<701::aid-asi5>3.0.co;2-p")]
-    [InlineData("10.5555/(SICI)1097-4571(199806)49:8&lt;693::AID-ASI4&gt;3.0.CO;2-O", "10.5555/(sici)1097-4571(199806)49:8<693::aid-asi4>3.0.co;2-o")]
-    [InlineData("https://doi.org/10.5555/(SICI)1097-4571(199806)49:8%3C693::AID-ASI4%3E3.0.CO;2-O", "10.5555/(sici)1097-4571(199806)49:8<693::aid-asi4>3.0.co;2-o")]
+    [InlineData(
+        "10.5555/(SICI)1097-4571(199806)49:8<693::AID-ASI4>3.0.CO;2-O",
+        "10.5555/(sici)1097-4571(199806)49:8<693::aid-asi4>3.0.co;2-o"
+    )]
+    [InlineData(
+        "10.5555/(SICI)1097-4571(199806)49:8<701::AID-ASI5>3.0.CO;2-P",
+        "10.5555/(sici)1097-4571(199806)49:8<701::aid-asi5>3.0.co;2-p"
+    )]
+    [InlineData(
+        "10.5555/(SICI)1097-4571(199806)49:8&lt;693::AID-ASI4&gt;3.0.CO;2-O",
+        "10.5555/(sici)1097-4571(199806)49:8<693::aid-asi4>3.0.co;2-o"
+    )]
+    [InlineData(
+        "https://doi.org/10.5555/(SICI)1097-4571(199806)49:8%3C693::AID-ASI4%3E3.0.CO;2-O",
+        "10.5555/(sici)1097-4571(199806)49:8<693::aid-asi4>3.0.co;2-o"
+    )]
     [InlineData("10.5555/0024(1987)068<0001:MOTHSL>2.0.CO;2", "10.5555/0024(1987)068<0001:mothsl>2.0.co;2")]
     [InlineData("see 10.5555/0024(1987)068<0001:MOTHSL>2.0.CO;2.", "10.5555/0024(1987)068<0001:mothsl>2.0.co;2")]
     [InlineData("<a>10.5555/abc</a>", "10.5555/abc")]
@@ -54,7 +66,8 @@ public sealed class IdentifiersTests
     [InlineData("pages 1234-5678", null)]
     public void Issn_needs_its_check_digit(string text, string? issn) => Assert.Equal(issn, Identifiers.Issn(text));
 
-    // ISBN-10 0-306-40615-2 and its thirteen-digit form 978-0-306-40615-7 are the worked example of ISO 2108's users' manual.
+    // ISBN-10 0-306-40615-2 and its thirteen-digit form 978-0-306-40615-7 are the worked example of ISO 2108's users'
+    // manual.
     [Theory]
     [InlineData("0-306-40615-2", "9780306406157")]
     [InlineData("978-0-306-40615-7", "9780306406157")]

@@ -7,17 +7,39 @@ public sealed class DecisionFoldTests
 {
     private long sequence;
 
-    private DecisionEvent Event(DecisionAct act, int work, string? value = null, string by = "ann", Guid? batch = null) =>
-        new(++sequence, batch ?? Guid.NewGuid(), work, work, act, value, by, DateTimeOffset.UnixEpoch.AddMinutes(sequence));
+    private DecisionEvent Event(
+        DecisionAct act,
+        int work,
+        string? value = null,
+        string by = "ann",
+        Guid? batch = null
+    ) =>
+        new(
+            ++sequence,
+            batch ?? Guid.NewGuid(),
+            work,
+            work,
+            act,
+            value,
+            by,
+            DateTimeOffset.UnixEpoch.AddMinutes(sequence)
+        );
 
-    private DecisionEvent Undo(Guid batch, string by = "ann") => new(++sequence, Guid.NewGuid(), 0, 0, DecisionAct.Keep, null, by, DateTimeOffset.UnixEpoch, batch);
+    private DecisionEvent Undo(Guid batch, string by = "ann") =>
+        new(++sequence, Guid.NewGuid(), 0, 0, DecisionAct.Keep, null, by, DateTimeOffset.UnixEpoch, batch);
 
     private static DecisionFold Fold(params DecisionEvent[] events) => new(events, e => e.WorkId);
 
     [Fact]
     public void The_last_judgement_stands_and_tags_gather()
     {
-        var fold = Fold(Event(DecisionAct.Keep, 1), Event(DecisionAct.Tag, 1, "crops"), Event(DecisionAct.SetAside, 1, "no data"), Event(DecisionAct.Tag, 1, "anchor"), Event(DecisionAct.Untag, 1, "crops"));
+        var fold = Fold(
+            Event(DecisionAct.Keep, 1),
+            Event(DecisionAct.Tag, 1, "crops"),
+            Event(DecisionAct.SetAside, 1, "no data"),
+            Event(DecisionAct.Tag, 1, "anchor"),
+            Event(DecisionAct.Untag, 1, "crops")
+        );
         Assert.Equal((Stage.SetAside, "no data"), (fold.Of(1).Stage, fold.Of(1).Reason));
         Assert.Equal(["anchor"], fold.Of(1).Tags);
         Assert.Equal(Stage.Found, fold.Of(2).Stage);
@@ -53,7 +75,11 @@ public sealed class DecisionFoldTests
         var tag = Event(DecisionAct.Tag, 1, "crops");
         var theirs = Event(DecisionAct.SetAside, 1, "x", by: "ben");
         var fold = Fold(mine, tag, theirs);
-        Assert.Contains("Another member has judged the same work since", fold.WhyNotUndo(mine.Batch, "ann"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Another member has judged the same work since",
+            fold.WhyNotUndo(mine.Batch, "ann"),
+            StringComparison.Ordinal
+        );
         Assert.Null(fold.WhyNotUndo(tag.Batch, "ann")); // a tag does not hang on a judgement
         fold.Add(Undo(theirs.Batch, "ben"));
         Assert.Null(fold.WhyNotUndo(mine.Batch, "ann"));
@@ -69,16 +95,43 @@ public sealed class DecisionFoldTests
 
     [Fact]
     public void Folding_one_by_one_gives_what_folding_at_once_gives() =>
-        Gen.Select(Gen.OneOf(DecisionAct.Keep, DecisionAct.SetAside, DecisionAct.Clear, DecisionAct.Tag, DecisionAct.Untag), Gen.Int[1, 3], Gen.Int[0, 4]).Array[0, 25].Sample(acts =>
-        {
-            sequence = 0;
-            var events = new List<DecisionEvent>();
-            foreach (var (act, work, undo) in acts)
-                events.Add(undo == 0 && events.Count > 0 ? Undo(events[^1].Undoes ?? events[^1].Batch) : Event(act, work, act is DecisionAct.Tag or DecisionAct.Untag ? "t" : "r"));
-            var atOnce = Fold([.. events]);
-            var oneByOne = Fold();
-            foreach (var e in events) oneByOne.Add(e);
-            foreach (var work in new[] { 1, 2, 3 })
-                Assert.Equal((atOnce.Of(work).Stage, atOnce.Of(work).Reason, string.Join(',', atOnce.Of(work).Tags)), (oneByOne.Of(work).Stage, oneByOne.Of(work).Reason, string.Join(',', oneByOne.Of(work).Tags)));
-        }, iter: 3_000);
+        Gen.Select(
+                Gen.OneOf(
+                    DecisionAct.Keep,
+                    DecisionAct.SetAside,
+                    DecisionAct.Clear,
+                    DecisionAct.Tag,
+                    DecisionAct.Untag
+                ),
+                Gen.Int[1, 3],
+                Gen.Int[0, 4]
+            )
+            .Array[0, 25]
+            .Sample(
+                acts =>
+                {
+                    sequence = 0;
+                    var events = new List<DecisionEvent>();
+                    foreach (var (act, work, undo) in acts)
+                        events.Add(
+                            undo == 0 && events.Count > 0
+                                ? Undo(events[^1].Undoes ?? events[^1].Batch)
+                                : Event(act, work, act is DecisionAct.Tag or DecisionAct.Untag ? "t" : "r")
+                        );
+                    var atOnce = Fold([.. events]);
+                    var oneByOne = Fold();
+                    foreach (var e in events)
+                        oneByOne.Add(e);
+                    foreach (var work in new[] { 1, 2, 3 })
+                        Assert.Equal(
+                            (atOnce.Of(work).Stage, atOnce.Of(work).Reason, string.Join(',', atOnce.Of(work).Tags)),
+                            (
+                                oneByOne.Of(work).Stage,
+                                oneByOne.Of(work).Reason,
+                                string.Join(',', oneByOne.Of(work).Tags)
+                            )
+                        );
+                },
+                iter: 3_000
+            );
 }

@@ -8,7 +8,13 @@ public sealed class TrailStepTests
     [Fact]
     public void A_trail_takes_the_place_of_a_question_and_is_narrowed_like_one()
     {
-        var state = SearchState.Of([new(StepKind.Search, "moth*"), new(StepKind.Years, From: 1990), new(StepKind.Trail, Seeds: [7, 3, 7], Way: TrailWay.Both), new(StepKind.Ties, AtLeast: 2), new(StepKind.Inside, Values: ["field*"])]);
+        var state = SearchState.Of([
+            new(StepKind.Search, "moth*"),
+            new(StepKind.Years, From: 1990),
+            new(StepKind.Trail, Seeds: [7, 3, 7], Way: TrailWay.Both),
+            new(StepKind.Ties, AtLeast: 2),
+            new(StepKind.Inside, Values: ["field*"]),
+        ]);
         Assert.Equal("", state.Expression);
         Assert.Null(state.From); // a trail begins anew
         Assert.Equal([7, 3], state.Trail!.Seeds); // in the order given, each once
@@ -20,7 +26,11 @@ public sealed class TrailStepTests
     [Fact]
     public void Another_way_keeps_seeds_and_ties_and_a_search_ends_the_trail()
     {
-        var trail = SearchState.Of([new(StepKind.Trail, Seeds: [7], Way: TrailWay.Both), new(StepKind.Ties, AtLeast: 3), new(StepKind.Way, Way: TrailWay.Forward)]);
+        var trail = SearchState.Of([
+            new(StepKind.Trail, Seeds: [7], Way: TrailWay.Both),
+            new(StepKind.Ties, AtLeast: 3),
+            new(StepKind.Way, Way: TrailWay.Forward),
+        ]);
         Assert.Equal((TrailWay.Forward, 3), (trail.Trail!.Way, trail.Trail.AtLeast));
         Assert.Null(trail.After(new(StepKind.Search, "moth*")).Trail);
         Assert.Equal(["moth*"], trail.After(new(StepKind.Add, "moth*")).Inside);
@@ -29,7 +39,8 @@ public sealed class TrailStepTests
     [Theory]
     [InlineData(StepKind.Ties)]
     [InlineData(StepKind.Way)]
-    public void Without_a_trail_its_narrowings_say_nothing(StepKind kind) => Assert.Equal(SearchState.Everything, SearchState.Everything.After(new(kind, AtLeast: 2, Way: TrailWay.Both)));
+    public void Without_a_trail_its_narrowings_say_nothing(StepKind kind) =>
+        Assert.Equal(SearchState.Everything, SearchState.Everything.After(new(kind, AtLeast: 2, Way: TrailWay.Both)));
 
     [Theory]
     [InlineData(TrailWay.Backward, 1, "what Voss 2011 cites")]
@@ -38,7 +49,14 @@ public sealed class TrailStepTests
     [InlineData(TrailWay.Backward, 3, "what 3 works cite")]
     [InlineData(TrailWay.Forward, 1200, "what cites 1,200 works")]
     public void Trails_are_named_by_their_seeds(TrailWay way, int seeds, string label) =>
-        Assert.Equal(label, StepLabels.For(new(StepKind.Trail, Seeds: [.. Enumerable.Range(1, seeds)], Way: way), _ => "?", _ => "Voss 2011"));
+        Assert.Equal(
+            label,
+            StepLabels.For(
+                new(StepKind.Trail, Seeds: [.. Enumerable.Range(1, seeds)], Way: way),
+                _ => "?",
+                _ => "Voss 2011"
+            )
+        );
 
     [Fact]
     public void Ties_and_ways_are_named_by_what_they_leave()

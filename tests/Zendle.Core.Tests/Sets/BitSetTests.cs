@@ -10,33 +10,40 @@ public sealed class BitSetTests
 
     [Fact]
     public void Algebra_is_that_of_sets() =>
-        Gen.Select(Numbers, Numbers).Sample((a, b) =>
-        {
-            BitSet Do(Action<BitSet, BitSet> act)
-            {
-                var set = BitSet.Of(Size, a);
-                act(set, BitSet.Of(Size, b));
-                return set;
-            }
-            Assert.Equal(a.Union(b).Order(), Do((x, y) => x.UnionWith(y)).Members());
-            Assert.Equal(a.Intersect(b).Order(), Do((x, y) => x.IntersectWith(y)).ToArray());
-            Assert.Equal(a.Except(b).Order(), Do((x, y) => x.ExceptWith(y)).Members());
-            Assert.Equal(a.Intersect(b).Count(), BitSet.Of(Size, a).CountWith(BitSet.Of(Size, b)));
-            Assert.Equal(a.Distinct().Count(), BitSet.Of(Size, a).Count());
-        });
+        Gen.Select(Numbers, Numbers)
+            .Sample(
+                (a, b) =>
+                {
+                    BitSet Do(Action<BitSet, BitSet> act)
+                    {
+                        var set = BitSet.Of(Size, a);
+                        act(set, BitSet.Of(Size, b));
+                        return set;
+                    }
+                    Assert.Equal(a.Union(b).Order(), Do((x, y) => x.UnionWith(y)).Members());
+                    Assert.Equal(a.Intersect(b).Order(), Do((x, y) => x.IntersectWith(y)).ToArray());
+                    Assert.Equal(a.Except(b).Order(), Do((x, y) => x.ExceptWith(y)).Members());
+                    Assert.Equal(a.Intersect(b).Count(), BitSet.Of(Size, a).CountWith(BitSet.Of(Size, b)));
+                    Assert.Equal(a.Distinct().Count(), BitSet.Of(Size, a).Count());
+                }
+            );
 
     [Fact]
     public void What_several_sets_have_in_common_and_what_is_taken_out() =>
-        Gen.Select(Numbers.Array[1, 4], Gen.Int[0, Size - 1]).Sample((sets, one) =>
-        {
-            var expected = sets.Aggregate((a, b) => [.. a.Intersect(b)]).Distinct().Order().ToArray();
-            var common = BitSet.Common([.. sets.Select(s => BitSet.Of(Size, s))]);
-            Assert.Equal(expected, common.ToArray());
-            common.Remove(one);
-            var seen = new List<int>();
-            foreach (var n in common) seen.Add(n);
-            Assert.Equal(expected.Where(n => n != one), seen);
-        });
+        Gen.Select(Numbers.Array[1, 4], Gen.Int[0, Size - 1])
+            .Sample(
+                (sets, one) =>
+                {
+                    var expected = sets.Aggregate((a, b) => [.. a.Intersect(b)]).Distinct().Order().ToArray();
+                    var common = BitSet.Common([.. sets.Select(s => BitSet.Of(Size, s))]);
+                    Assert.Equal(expected, common.ToArray());
+                    common.Remove(one);
+                    var seen = new List<int>();
+                    foreach (var n in common)
+                        seen.Add(n);
+                    Assert.Equal(expected.Where(n => n != one), seen);
+                }
+            );
 
     [Fact]
     public void Ranks_number_the_members_in_order() =>

@@ -7,12 +7,29 @@ namespace Zendle.Core.Tests.Trails;
 public sealed class TrailTests
 {
     private static CitationGraph Graph(int size, params (int Citing, int Cited, byte Database)[] ties) =>
-        CitationGraph.Build([.. ties.Select(t => (long)t.Citing << 32 | (uint)t.Cited)], [.. ties.Select(t => t.Database)], size, [.. ties.Select(t => (int)t.Database).Append(1).Distinct()]);
+        CitationGraph.Build(
+            [.. ties.Select(t => (long)t.Citing << 32 | (uint)t.Cited)],
+            [.. ties.Select(t => t.Database)],
+            size,
+            [.. ties.Select(t => (int)t.Database).Append(1).Distinct()]
+        );
 
-    // Works 1 and 2 are old; seeds 3 and 4 cite them; 5 and 6 cite the seeds. Database 1 knows all but one tie, database 7 only two.
-    private static readonly CitationGraph Small = Graph(8, (3, 1, 1), (3, 2, 1), (4, 2, 1), (4, 2, 7), (5, 3, 1), (5, 4, 1), (6, 4, 7), (4, 3, 1));
+    // Works 1 and 2 are old; seeds 3 and 4 cite them; 5 and 6 cite the seeds. Database 1 knows all but one tie,
+    // database 7 only two.
+    private static readonly CitationGraph Small = Graph(
+        8,
+        (3, 1, 1),
+        (3, 2, 1),
+        (4, 2, 1),
+        (4, 2, 7),
+        (5, 3, 1),
+        (5, 4, 1),
+        (6, 4, 7),
+        (4, 3, 1)
+    );
 
-    private static Trail Follow(TrailWay way, int[] seeds, params int[] databases) => Trail.Follow(Small, new(seeds.ToImmutableArray(), way), databases, 8);
+    private static Trail Follow(TrailWay way, int[] seeds, params int[] databases) =>
+        Trail.Follow(Small, new(seeds.ToImmutableArray(), way), databases, 8);
 
     [Fact]
     public void Backward_is_what_the_seeds_cite_with_how_many_of_them_do()
@@ -43,7 +60,8 @@ public sealed class TrailTests
         Assert.Equal([2], Follow(TrailWay.Backward, [3, 4], 7).Past.Works(1).ToArray());
         Assert.Equal([6], Follow(TrailWay.Forward, [3, 4], 7).Future.Works(1).ToArray());
         var shares = Follow(TrailWay.Both, [3, 4]).Shares();
-        // Database 1: 3→1, 3→2, 4→2, 4→3 backward, 4→3, 5→3, 5→4 forward; database 7: 4→2 and 6→4, of which only 6 is its own.
+        // Database 1: 3→1, 3→2, 4→2, 4→3 backward, 4→3, 5→3, 5→4 forward; database 7: 4→2 and 6→4, of which only 6 is
+        // its own.
         Assert.Equal([new(1, 7, 5, 4), new TrailShare(7, 2, 2, 1)], shares);
         // With one database switched off its line stays, and what the other alone has grows.
         Assert.Equal([new(1, 7, 5, 5), new TrailShare(7, 2, 2, 0)], Follow(TrailWay.Both, [3, 4], 1).Shares());
@@ -71,35 +89,69 @@ public sealed class TrailTests
     public void More_than_sixty_four_databases_are_too_many() =>
         Assert.Throws<ArgumentException>(() => CitationGraph.Build([], [], 1, Enumerable.Range(1, 65)));
 
-    private static readonly Gen<(int, int, byte)[]> Ties = Gen.Select(Gen.Int[1, 19], Gen.Int[1, 19], Gen.Int[1, 4], (a, b, d) => (a, b, (byte)d)).Array[0, 120];
+    private static readonly Gen<(int, int, byte)[]> Ties = Gen.Select(
+        Gen.Int[1, 19],
+        Gen.Int[1, 19],
+        Gen.Int[1, 4],
+        (a, b, d) => (a, b, (byte)d)
+    ).Array[0, 120];
 
     [Fact]
-    public void Sets_and_counts_agree_with_a_plain_count_over_the_ties() => Gen.Select(Ties, Gen.Int[1, 19].Array[1, 6], Gen.Int[1, 4].Array[0, 3], Gen.Int[1, 3]).Sample((ties, seeds, databases, atLeast) =>
-    {
-        seeds = [.. seeds.Distinct()];
-        var trail = Trail.Follow(Graph(20, ties), new(seeds.ToImmutableArray(), TrailWay.Both), databases, 20);
-        bool Counts(byte d) => databases.Length == 0 || databases.Contains(d);
-        for (var work = 1; work < 20; work++)
-        {
-            var past = seeds.Count(s => s != work && ties.Any(t => t.Item1 == s && t.Item2 == work && Counts(t.Item3)));
-            var future = seeds.Count(s => s != work && ties.Any(t => t.Item2 == s && t.Item1 == work && Counts(t.Item3)));
-            Assert.Equal((past, future), (trail.Past.Ties(work), trail.Future.Ties(work)));
-            Assert.Equal((past, future), (trail.SeedsCiting(work).Length, trail.SeedsCitedBy(work).Length));
-            Assert.Equal(past >= atLeast || future >= atLeast, trail.Works(atLeast).Contains(work));
-        }
-    }, iter: 300);
+    public void Sets_and_counts_agree_with_a_plain_count_over_the_ties() =>
+        Gen.Select(Ties, Gen.Int[1, 19].Array[1, 6], Gen.Int[1, 4].Array[0, 3], Gen.Int[1, 3])
+            .Sample(
+                (ties, seeds, databases, atLeast) =>
+                {
+                    seeds = [.. seeds.Distinct()];
+                    var trail = Trail.Follow(
+                        Graph(20, ties),
+                        new(seeds.ToImmutableArray(), TrailWay.Both),
+                        databases,
+                        20
+                    );
+                    bool Counts(byte d) => databases.Length == 0 || databases.Contains(d);
+                    for (var work = 1; work < 20; work++)
+                    {
+                        var past = seeds.Count(s =>
+                            s != work && ties.Any(t => t.Item1 == s && t.Item2 == work && Counts(t.Item3))
+                        );
+                        var future = seeds.Count(s =>
+                            s != work && ties.Any(t => t.Item2 == s && t.Item1 == work && Counts(t.Item3))
+                        );
+                        Assert.Equal((past, future), (trail.Past.Ties(work), trail.Future.Ties(work)));
+                        Assert.Equal((past, future), (trail.SeedsCiting(work).Length, trail.SeedsCitedBy(work).Length));
+                        Assert.Equal(past >= atLeast || future >= atLeast, trail.Works(atLeast).Contains(work));
+                    }
+                },
+                iter: 300
+            );
 
     [Fact]
-    public void The_shares_of_all_databases_make_the_trail() => Gen.Select(Ties, Gen.Int[1, 19].Array[1, 5]).Sample((ties, seeds) =>
-    {
-        var trail = Trail.Follow(Graph(20, ties), new(seeds.ToImmutableArray(), TrailWay.Both), [], 20);
-        var all = trail.Works(1).Count();
-        var shares = trail.Shares();
-        Assert.True(shares.Sum(s => s.Works) >= all && shares.Sum(s => s.OnlyHere) <= all);
-        foreach (var share in shares)
-        {
-            var without = shares.Where(s => s.DatabaseId != share.DatabaseId).Select(s => s.DatabaseId).ToArray();
-            if (without.Length > 0) Assert.Equal(all - share.OnlyHere, Trail.Follow(Graph(20, ties), new(seeds.ToImmutableArray(), TrailWay.Both), without, 20).Works(1).Count());
-        }
-    }, iter: 200);
+    public void The_shares_of_all_databases_make_the_trail() =>
+        Gen.Select(Ties, Gen.Int[1, 19].Array[1, 5])
+            .Sample(
+                (ties, seeds) =>
+                {
+                    var trail = Trail.Follow(Graph(20, ties), new(seeds.ToImmutableArray(), TrailWay.Both), [], 20);
+                    var all = trail.Works(1).Count();
+                    var shares = trail.Shares();
+                    Assert.True(shares.Sum(s => s.Works) >= all && shares.Sum(s => s.OnlyHere) <= all);
+                    foreach (var share in shares)
+                    {
+                        var without = shares
+                            .Where(s => s.DatabaseId != share.DatabaseId)
+                            .Select(s => s.DatabaseId)
+                            .ToArray();
+                        if (without.Length > 0)
+                            Assert.Equal(
+                                all - share.OnlyHere,
+                                Trail
+                                    .Follow(Graph(20, ties), new(seeds.ToImmutableArray(), TrailWay.Both), without, 20)
+                                    .Works(1)
+                                    .Count()
+                            );
+                    }
+                },
+                iter: 200
+            );
 }

@@ -13,5 +13,6 @@ public sealed class VenueTitlesTests
     [InlineData("HEDGE", "Journal of Hedge Ecology", "HEDGE")] // another venue
     [InlineData("JHE", "Verge Papers", "JHE")]
     [InlineData("JOURNAL OF HEDGE ECOLOGY", null, "JOURNAL OF HEDGE ECOLOGY")] // nothing better is known, and nothing is made up
-    public void The_whole_name_in_mixed_case_is_shown_where_one_is_known(string chosen, string? other, string shown) => Assert.Equal(shown, VenueTitles.Best(chosen, [other]));
+    public void The_whole_name_in_mixed_case_is_shown_where_one_is_known(string chosen, string? other, string shown) =>
+        Assert.Equal(shown, VenueTitles.Best(chosen, [other]));
 }

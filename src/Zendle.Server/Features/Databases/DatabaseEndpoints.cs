@@ -13,12 +13,38 @@ namespace Zendle.Server.Features.Databases;
 /// <summary>How a job stands.</summary>
 /// <param name="SkippedCount">How many records of a harvest could not be read.</param>
 /// <param name="Skipped">The first of them.</param>
-internal sealed record JobDto(int Id, string Kind, int Subject, string State, int Done, int? Total, int Changed, string Message, int SkippedCount, IReadOnlyList<SkippedRecord> Skipped, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt)
+internal sealed record JobDto(
+    int Id,
+    string Kind,
+    int Subject,
+    string State,
+    int Done,
+    int? Total,
+    int Changed,
+    string Message,
+    int SkippedCount,
+    IReadOnlyList<SkippedRecord> Skipped,
+    DateTimeOffset CreatedAt,
+    DateTimeOffset? EndedAt
+)
 {
     public static JobDto Of(JobRow j)
     {
         var report = HarvestReport.Of(j.Report);
-        return new(j.Id, j.Kind, j.Subject, j.State.ToString().ToLowerInvariant(), j.Done, j.Total, j.Changed, j.Message, report.SkippedCount, report.Skipped, j.CreatedAt, j.EndedAt);
+        return new(
+            j.Id,
+            j.Kind,
+            j.Subject,
+            j.State.ToString().ToLowerInvariant(),
+            j.Done,
+            j.Total,
+            j.Changed,
+            j.Message,
+            report.SkippedCount,
+            report.Skipped,
+            j.CreatedAt,
+            j.EndedAt
+        );
     }
 }
 
@@ -30,18 +56,48 @@ internal sealed record ValueCountDto(string Value, int Count);
 internal sealed record OverlapDto(int DatabaseId, int Works);
 
 /// <summary>A database with what its records show of it.</summary>
-/// <param name="DeletedRecord">How it tells of deletions: no, transient, persistent; empty when it has not been asked.</param>
+/// <param name="DeletedRecord">How it tells of deletions: no, transient, persistent; empty when it has not been
+/// asked.</param>
 /// <param name="WholeAt">When everything was last asked for; null when that was in the first harvest only.</param>
-/// <param name="WithAbstract">Records that have an abstract; likewise the others. They tell which fields can be searched.</param>
-internal sealed record DatabaseDto(int Id, string Name, string Description, string Address, string Format, string? Set, int Records, int Works, int OnlyHere, IReadOnlyList<SpanCountDto> Years, IReadOnlyList<ValueCountDto> Types,
-    int WithAbstract, int WithKeywords, int WithReferences, DateTimeOffset? HarvestedAt, bool Interrupted, JobDto? Job, IReadOnlyList<OverlapDto> Overlap, int? PartOf, string DeletedRecord, DateTimeOffset? WholeAt);
+/// <param name="WithAbstract">Records that have an abstract; likewise the others. They tell which fields can be
+/// searched.</param>
+internal sealed record DatabaseDto(
+    int Id,
+    string Name,
+    string Description,
+    string Address,
+    string Format,
+    string? Set,
+    int Records,
+    int Works,
+    int OnlyHere,
+    IReadOnlyList<SpanCountDto> Years,
+    IReadOnlyList<ValueCountDto> Types,
+    int WithAbstract,
+    int WithKeywords,
+    int WithReferences,
+    DateTimeOffset? HarvestedAt,
+    bool Interrupted,
+    JobDto? Job,
+    IReadOnlyList<OverlapDto> Overlap,
+    int? PartOf,
+    string DeletedRecord,
+    DateTimeOffset? WholeAt
+);
 
 /// <summary>Says of which database another is an extract; null for none.</summary>
 internal sealed record PartOfRequest(int? PartOf);
 
 /// <summary>All databases.</summary>
-/// <param name="WholeEveryDays">After how many days everything is asked for again where a service does not keep word of what it deletes.</param>
-internal sealed record DatabasesDto(IReadOnlyList<DatabaseDto> Databases, int Records, int Works, long Generation, int WholeEveryDays);
+/// <param name="WholeEveryDays">After how many days everything is asked for again where a service does not keep word of
+/// what it deletes.</param>
+internal sealed record DatabasesDto(
+    IReadOnlyList<DatabaseDto> Databases,
+    int Records,
+    int Works,
+    long Generation,
+    int WholeEveryDays
+);
 
 internal sealed record AddressRequest(string Address, string? Format, string? Set);
 
@@ -49,10 +105,29 @@ internal sealed record OaiFormatDto(string Prefix, string Namespace);
 
 internal sealed record OaiSetDto(string Spec, string Name);
 
-internal sealed record PreviewRecordDto(string Identifier, string Title, string People, int? Year, string Type, bool HasAbstract, int References, IReadOnlyList<string> Notes);
+internal sealed record PreviewRecordDto(
+    string Identifier,
+    string Title,
+    string People,
+    int? Year,
+    string Type,
+    bool HasAbstract,
+    int References,
+    IReadOnlyList<string> Notes
+);
 
 /// <summary>What a service says of itself, before anything is copied.</summary>
-internal sealed record LookDto(string Name, string Description, string Granularity, string DeletedRecord, IReadOnlyList<OaiFormatDto> Formats, IReadOnlyList<OaiSetDto> Sets, string? BestFormat, int? Total, IReadOnlyList<PreviewRecordDto> Preview);
+internal sealed record LookDto(
+    string Name,
+    string Description,
+    string Granularity,
+    string DeletedRecord,
+    IReadOnlyList<OaiFormatDto> Formats,
+    IReadOnlyList<OaiSetDto> Sets,
+    string? BestFormat,
+    int? Total,
+    IReadOnlyList<PreviewRecordDto> Preview
+);
 
 internal sealed record NewDatabaseRequest(string Address, string? Format, string? Set, bool Trusted);
 
@@ -60,38 +135,99 @@ internal static class DatabaseEndpoints
 {
     public static void MapDatabases(this RouteGroupBuilder api)
     {
-        api.MapGet("/databases", async (DatabaseService service, CancellationToken cancel) => await service.List(cancel));
+        api.MapGet(
+            "/databases",
+            async (DatabaseService service, CancellationToken cancel) => await service.List(cancel)
+        );
         api.MapPost("/databases/look", Look).RequireCurator().Produces<LookDto>();
         api.MapPost("/databases", Add).RequireCurator().Produces<JobDto>();
-        api.MapPut("/databases/{id:int}/part-of", async Task<IResult> (int id, PartOfRequest request, DatabaseService service, CancellationToken cancel) =>
-            await service.SetPart(id, request.PartOf, cancel) is { } whyNot ? Problems.Of(400, whyNot, "Nothing was changed.") : TypedResults.NoContent()).RequireCurator();
+        api.MapPut(
+                "/databases/{id:int}/part-of",
+                async Task<IResult> (
+                    int id,
+                    PartOfRequest request,
+                    DatabaseService service,
+                    CancellationToken cancel
+                ) =>
+                    await service.SetPart(id, request.PartOf, cancel) is { } whyNot
+                        ? Problems.Of(400, whyNot, "Nothing was changed.")
+                        : TypedResults.NoContent()
+            )
+            .RequireCurator();
         api.MapPost("/databases/{id:int}/harvest", Harvest).RequireCurator().Produces<JobDto>();
-        api.MapPost("/jobs/{id:int}/stop", async Task<IResult> (int id, JobRunner jobs) => await jobs.Stop(id) ? TypedResults.NoContent() : Problems.Of(409, "This job has ended already.")).RequireCurator();
-        api.MapPost("/jobs/{id:int}/resume", async Task<IResult> (int id, JobRunner jobs) => await jobs.Resume(id) ? TypedResults.NoContent() : Problems.Of(409, "This job is not one that can go on.")).RequireCurator();
+        api.MapPost(
+                "/jobs/{id:int}/stop",
+                async Task<IResult> (int id, JobRunner jobs) =>
+                    await jobs.Stop(id) ? TypedResults.NoContent() : Problems.Of(409, "This job has ended already.")
+            )
+            .RequireCurator();
+        api.MapPost(
+                "/jobs/{id:int}/resume",
+                async Task<IResult> (int id, JobRunner jobs) =>
+                    await jobs.Resume(id)
+                        ? TypedResults.NoContent()
+                        : Problems.Of(409, "This job is not one that can go on.")
+            )
+            .RequireCurator();
     }
 
     private static async Task<IResult> Look(AddressRequest request, DatabaseService service, CancellationToken cancel)
     {
-        try { return TypedResults.Ok(await service.Look(request, cancel)); }
-        catch (HarvestFaultException e) { return Problems.Of(422, e.Message, "Nothing was added. Check the address, or try again later."); }
+        try
+        {
+            return TypedResults.Ok(await service.Look(request, cancel));
+        }
+        catch (HarvestFaultException e)
+        {
+            return Problems.Of(422, e.Message, "Nothing was added. Check the address, or try again later.");
+        }
     }
 
-    private static async Task<IResult> Add(NewDatabaseRequest request, DatabaseService service, CancellationToken cancel)
+    private static async Task<IResult> Add(
+        NewDatabaseRequest request,
+        DatabaseService service,
+        CancellationToken cancel
+    )
     {
-        try { return TypedResults.Ok(JobDto.Of(await service.Add(request, cancel))); }
-        catch (HarvestFaultException e) { return Problems.Of(422, e.Message, "Nothing was added."); }
+        try
+        {
+            return TypedResults.Ok(JobDto.Of(await service.Add(request, cancel)));
+        }
+        catch (HarvestFaultException e)
+        {
+            return Problems.Of(422, e.Message, "Nothing was added.");
+        }
     }
 
-    private static async Task<IResult> Harvest(int id, JobRunner jobs, IDbContextFactory<CorpusContext> contexts, CancellationToken cancel, bool whole = false)
+    private static async Task<IResult> Harvest(
+        int id,
+        JobRunner jobs,
+        IDbContextFactory<CorpusContext> contexts,
+        CancellationToken cancel,
+        bool whole = false
+    )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        if (whole) await context.Databases.Where(d => d.Id == id).ExecuteUpdateAsync(u => u.SetProperty(d => d.WholeAsked, true), cancel);
-        return await context.Databases.AnyAsync(d => d.Id == id, cancel) ? TypedResults.Ok(JobDto.Of(await jobs.Ask("harvest", id))) : Problems.Of(404, "There is no such database.");
+        if (whole)
+            await context
+                .Databases.Where(d => d.Id == id)
+                .ExecuteUpdateAsync(u => u.SetProperty(d => d.WholeAsked, true), cancel);
+        return await context.Databases.AnyAsync(d => d.Id == id, cancel)
+            ? TypedResults.Ok(JobDto.Of(await jobs.Ask("harvest", id)))
+            : Problems.Of(404, "There is no such database.");
     }
 }
 
 /// <summary>Looks at, adds and describes databases.</summary>
-internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusContext> corpusContexts, IDbContextFactory<ZendleContext> contexts, CorpusReader reader, CorpusService corpus, CorpusIdentity identities, JobRunner jobs)
+internal sealed class DatabaseService(
+    OaiClient oai,
+    IDbContextFactory<CorpusContext> corpusContexts,
+    IDbContextFactory<ZendleContext> contexts,
+    CorpusReader reader,
+    CorpusService corpus,
+    CorpusIdentity identities,
+    JobRunner jobs
+)
 {
     /// <summary>One database is added at a time, so that several wishes for one make one.</summary>
     private static readonly SemaphoreSlim Adding = new(1, 1);
@@ -109,12 +245,44 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         var (total, preview) = ((int?)null, new List<PreviewRecordDto>());
         if (best is not null)
         {
-            var page = await oai.Records(address, best, request.Set is { Length: > 0 } s ? s : null, null, null, record => record, null, cancel);
+            var page = await oai.Records(
+                address,
+                best,
+                request.Set is { Length: > 0 } s ? s : null,
+                null,
+                null,
+                record => record,
+                null,
+                cancel
+            );
             total = page.Total ?? (page.Token is null ? page.Records.Count : null);
-            preview.AddRange(page.Records.Select(RecordReader.Read).OfType<Record>().Take(PreviewSize).Select(r => new PreviewRecordDto(r.Identifier, r.Title, string.Join(", ", r.People.Take(3).Select(p => p.Family)),
-                r.Year, DocumentTypes.Name(r.Type), r.Abstract.Length > 0, r.References.Count, r.Notes)));
+            preview.AddRange(
+                page.Records.Select(RecordReader.Read)
+                    .OfType<Record>()
+                    .Take(PreviewSize)
+                    .Select(r => new PreviewRecordDto(
+                        r.Identifier,
+                        r.Title,
+                        string.Join(", ", r.People.Take(3).Select(p => p.Family)),
+                        r.Year,
+                        DocumentTypes.Name(r.Type),
+                        r.Abstract.Length > 0,
+                        r.References.Count,
+                        r.Notes
+                    ))
+            );
         }
-        return new(identity.Name, identity.Description, identity.Granularity, identity.DeletedRecord, [.. formats.Select(x => new OaiFormatDto(x.Prefix, x.Namespace))], [.. sets.Select(x => new OaiSetDto(x.Spec, x.Name))], best, total, preview);
+        return new(
+            identity.Name,
+            identity.Description,
+            identity.Granularity,
+            identity.DeletedRecord,
+            [.. formats.Select(x => new OaiFormatDto(x.Prefix, x.Namespace))],
+            [.. sets.Select(x => new OaiSetDto(x.Spec, x.Name))],
+            best,
+            total,
+            preview
+        );
     }
 
     /// <summary>Adds a database and asks for its first harvest.</summary>
@@ -123,14 +291,26 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         var address = Address(request.Address);
         var identity = await oai.Identify(address, cancel);
         var formats = await oai.Formats(address, cancel);
-        var format = request.Format is { Length: > 0 } f && formats.Any(x => x.Prefix == f) ? f : RecordReader.Best(formats) ?? throw new HarvestFaultException($"{identity.Name} offers neither MODS nor Dublin Core.");
+        var format =
+            request.Format is { Length: > 0 } f && formats.Any(x => x.Prefix == f)
+                ? f
+                : RecordReader.Best(formats)
+                    ?? throw new HarvestFaultException($"{identity.Name} offers neither MODS nor Dublin Core.");
         var set = request.Set is { Length: > 0 } s ? s : null;
         await Adding.WaitAsync(cancel);
         try
         {
             await using var context = await corpusContexts.CreateDbContextAsync(cancel);
-            if (await context.Databases.FirstOrDefaultAsync(d => d.Address == address.ToString() && d.SetName == set, cancel) is { } there) throw new HarvestFaultException($"{there.Name} is among the databases already.");
-            if (await context.Databases.CountAsync(cancel) >= 60) throw new HarvestFaultException("An installation holds at most 60 databases.");
+            if (
+                await context.Databases.FirstOrDefaultAsync(
+                    d => d.Address == address.ToString() && d.SetName == set,
+                    cancel
+                ) is
+                { } there
+            )
+                throw new HarvestFaultException($"{there.Name} is among the databases already.");
+            if (await context.Databases.CountAsync(cancel) >= 60)
+                throw new HarvestFaultException("An installation holds at most 60 databases.");
             var name = set is null ? identity.Name : $"{identity.Name} ({set})";
             var row = new DatabaseRow
             {
@@ -148,10 +328,16 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
             await context.SaveChangesAsync(cancel);
             return await jobs.Ask("harvest", row.Id);
         }
-        finally { Adding.Release(); }
+        finally
+        {
+            Adding.Release();
+        }
     }
 
-    /// <summary>Says of which database another is an extract: what only the whole brings in is then counted together with the extract.</summary>
+    /// <summary>
+    /// Says of which database another is an extract: what only the whole brings in is then counted together with the
+    /// extract.
+    /// </summary>
     /// <param name="id">The extract.</param>
     /// <param name="whole">What contains it; null for nothing.</param>
     /// <param name="cancel">Stops.</param>
@@ -159,13 +345,21 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
     public async Task<string?> SetPart(int id, int? whole, CancellationToken cancel)
     {
         await using var context = await corpusContexts.CreateDbContextAsync(cancel);
-        if (await context.Databases.SingleOrDefaultAsync(d => d.Id == id, cancel) is not { } extract) return "There is no such database.";
+        if (await context.Databases.SingleOrDefaultAsync(d => d.Id == id, cancel) is not { } extract)
+            return "There is no such database.";
         if (whole is { } of)
         {
-            if (of == id) return "A database is no extract of itself.";
-            if (await context.Databases.AsNoTracking().SingleOrDefaultAsync(d => d.Id == of, cancel) is not { } container) return "There is no such database to be an extract of.";
-            if (container.PartOf is not null) return $"{container.Name} is an extract itself.";
-            if (await context.Databases.AnyAsync(d => d.PartOf == id, cancel)) return $"{extract.Name} has an extract of its own.";
+            if (of == id)
+                return "A database is no extract of itself.";
+            if (
+                await context.Databases.AsNoTracking().SingleOrDefaultAsync(d => d.Id == of, cancel)
+                is not { } container
+            )
+                return "There is no such database to be an extract of.";
+            if (container.PartOf is not null)
+                return $"{container.Name} is an extract itself.";
+            if (await context.Databases.AnyAsync(d => d.PartOf == id, cancel))
+                return $"{extract.Name} has an extract of its own.";
         }
         extract.PartOf = whole;
         await context.SaveChangesAsync(cancel);
@@ -176,9 +370,12 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
     /// <summary>All databases with what their records show.</summary>
     public async Task<DatabasesDto> List(CancellationToken cancel)
     {
-        // The jobs are read before the corpus: what a harvest that is told as ended brought is then in the counts beside it.
+        // The jobs are read before the corpus: what a harvest that is told as ended brought is then in the counts
+        // beside it.
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var lastJobs = (await context.Jobs.AsNoTracking().Where(j => j.Kind == "harvest").ToListAsync(cancel)).GroupBy(j => j.Subject).ToDictionary(g => g.Key, g => g.MaxBy(j => j.Id)!);
+        var lastJobs = (await context.Jobs.AsNoTracking().Where(j => j.Kind == "harvest").ToListAsync(cancel))
+            .GroupBy(j => j.Subject)
+            .ToDictionary(g => g.Key, g => g.MaxBy(j => j.Id)!);
         using var snapshot = corpus.Snapshot();
         var columns = snapshot.Columns;
         var databases = await reader.Databases(cancel);
@@ -187,22 +384,61 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
         var (records, fields) = (new int[256], databases.ToDictionary(d => d.Id, _ => new FieldCounts()));
         for (var r = 0; r < columns.RecordSize; r++)
         {
-            if (columns.RecordWork[r] == 0 || !sets.TryGetValue(columns.RecordDatabase[r], out var set)) continue;
+            if (columns.RecordWork[r] == 0 || !sets.TryGetValue(columns.RecordDatabase[r], out var set))
+                continue;
             records[columns.RecordDatabase[r]]++;
             set.Add(columns.RecordWork[r]);
             fields[columns.RecordDatabase[r]].Add(columns.FieldsOf(r));
-            if (columns.RecordYear[r] is > 0 and var y) years[columns.RecordDatabase[r]][y] = years[columns.RecordDatabase[r]].GetValueOrDefault(y) + 1;
+            if (columns.RecordYear[r] is > 0 and var y)
+                years[columns.RecordDatabase[r]][y] = years[columns.RecordDatabase[r]].GetValueOrDefault(y) + 1;
         }
-        return new([.. databases.Select(d =>
-        {
-            var only = sets[d.Id].Copy();
-            foreach (var other in databases) if (other.Id != d.Id) only.ExceptWith(sets[other.Id]);
-            var f = fields[d.Id];
-            return new DatabaseDto(d.Id, d.Name, d.Description, d.Address, d.Format, d.SetName, records[d.Id], sets[d.Id].Count(), only.Count(), [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
-                [.. f.Types.OrderByDescending(t => t.Value).Select(t => new ValueCountDto(DocumentTypes.Name(t.Key), t.Value))],
-                f.Abstract, f.Keywords, f.References, d.HarvestedAt, d.RunStarted is not null, lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(jobs.AsItStands(job)) : null,
-                [.. databases.Where(o => o.Id != d.Id).Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id])))], d.PartOf, d.DeletedRecord, d.WholeAt);
-        })], columns.Records, columns.Works, snapshot.Generation, HarvestJob.WholeEvery.Days);
+        return new(
+            [
+                .. databases.Select(d =>
+                {
+                    var only = sets[d.Id].Copy();
+                    foreach (var other in databases)
+                        if (other.Id != d.Id)
+                            only.ExceptWith(sets[other.Id]);
+                    var f = fields[d.Id];
+                    return new DatabaseDto(
+                        d.Id,
+                        d.Name,
+                        d.Description,
+                        d.Address,
+                        d.Format,
+                        d.SetName,
+                        records[d.Id],
+                        sets[d.Id].Count(),
+                        only.Count(),
+                        [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
+                        [
+                            .. f
+                                .Types.OrderByDescending(t => t.Value)
+                                .Select(t => new ValueCountDto(DocumentTypes.Name(t.Key), t.Value)),
+                        ],
+                        f.Abstract,
+                        f.Keywords,
+                        f.References,
+                        d.HarvestedAt,
+                        d.RunStarted is not null,
+                        lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(jobs.AsItStands(job)) : null,
+                        [
+                            .. databases
+                                .Where(o => o.Id != d.Id)
+                                .Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id]))),
+                        ],
+                        d.PartOf,
+                        d.DeletedRecord,
+                        d.WholeAt
+                    );
+                }),
+            ],
+            columns.Records,
+            columns.Works,
+            snapshot.Generation,
+            HarvestJob.WholeEvery.Days
+        );
     }
 
     /// <summary>What the records of one database hold.</summary>
@@ -215,13 +451,20 @@ internal sealed class DatabaseService(OaiClient oai, IDbContextFactory<CorpusCon
 
         public void Add(RecordFields record)
         {
-            if (record.HasAbstract) Abstract++;
-            if (record.HasKeywords) Keywords++;
-            if (record.HasReferences) References++;
+            if (record.HasAbstract)
+                Abstract++;
+            if (record.HasKeywords)
+                Keywords++;
+            if (record.HasReferences)
+                References++;
             Types[record.Type] = Types.GetValueOrDefault(record.Type) + 1;
         }
     }
 
-    private static Uri Address(string text) => Uri.TryCreate(text.Trim(), UriKind.Absolute, out var address) && (address.Scheme is "http" or "https")
-        ? new UriBuilder(address) { Query = "", Fragment = "" }.Uri : throw new HarvestFaultException($"“{(text.Length > 80 ? text[..80] + "…" : text)}” is not a web address; it begins with http:// or https://.");
+    private static Uri Address(string text) =>
+        Uri.TryCreate(text.Trim(), UriKind.Absolute, out var address) && (address.Scheme is "http" or "https")
+            ? new UriBuilder(address) { Query = "", Fragment = "" }.Uri
+            : throw new HarvestFaultException(
+                $"“{(text.Length > 80 ? text[..80] + "…" : text)}” is not a web address; it begins with http:// or https://."
+            );
 }

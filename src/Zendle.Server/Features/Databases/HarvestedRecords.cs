@@ -6,8 +6,14 @@ namespace Zendle.Server.Features.Databases;
 /// <summary>What is kept of a record that a service sent.</summary>
 public static class HarvestedRecords
 {
-    /// <summary>Reads a record, compresses its source and prepares it for the store; the XML itself is then no longer needed.</summary>
+    /// <summary>
+    /// Reads a record, compresses its source and prepares it for the store; the XML itself is then no longer needed.
+    /// </summary>
     /// <param name="databaseId">The database it comes from.</param>
     /// <param name="record">The record.</param>
-    public static PreparedRecord Of(int databaseId, OaiRecord record) => PreparedRecord.Of(databaseId, new(record.Identifier, record.Datestamp, RecordReader.Read(record), RecordCodec.Source(record.Metadata)));
+    public static PreparedRecord Of(int databaseId, OaiRecord record) =>
+        PreparedRecord.Of(
+            databaseId,
+            new(record.Identifier, record.Datestamp, RecordReader.Read(record), RecordCodec.Source(record.Metadata))
+        );
 }

@@ -8,15 +8,31 @@ namespace Zendle.Server.Features.Events;
 internal static class EventEndpoints
 {
     public static void MapEvents(this RouteGroupBuilder api) =>
-        api.MapGet("/events", (EventHub hub, Access access, Sessions sessions, HttpContext http, IHostApplicationLifetime lifetime) =>
-        {
-            var until = CancellationTokenSource.CreateLinkedTokenSource(http.RequestAborted, lifetime.ApplicationStopping);
-            http.Response.RegisterForDispose(until);
-            return TypedResults.ServerSentEvents(Items(hub, access, sessions, http.User, until.Token));
-        }).ExcludeFromDescription();
+        api.MapGet(
+                "/events",
+                (EventHub hub, Access access, Sessions sessions, HttpContext http, IHostApplicationLifetime lifetime) =>
+                {
+                    var until = CancellationTokenSource.CreateLinkedTokenSource(
+                        http.RequestAborted,
+                        lifetime.ApplicationStopping
+                    );
+                    http.Response.RegisterForDispose(until);
+                    return TypedResults.ServerSentEvents(Items(hub, access, sessions, http.User, until.Token));
+                }
+            )
+            .ExcludeFromDescription();
 
-    /// <summary>What a person may know, as it happens. Ends when their session does; who is a member of what is asked again whenever that may have changed.</summary>
-    private static async IAsyncEnumerable<SseItem<ZendleEvent>> Items(EventHub hub, Access access, Sessions sessions, ClaimsPrincipal user, [EnumeratorCancellation] CancellationToken cancel)
+    /// <summary>
+    /// What a person may know, as it happens. Ends when their session does; who is a member of what is asked again
+    /// whenever that may have changed.
+    /// </summary>
+    private static async IAsyncEnumerable<SseItem<ZendleEvent>> Items(
+        EventHub hub,
+        Access access,
+        Sessions sessions,
+        ClaimsPrincipal user,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
     {
         // Listening begins before the look, so that no change falls between the two.
         await using var events = hub.Listen(cancel).GetAsyncEnumerator(cancel);
@@ -28,10 +44,12 @@ internal static class EventEndpoints
             var e = events.Current;
             if (e.Kind == "members")
             {
-                if (!await sessions.IsLive(user)) yield break;
+                if (!await sessions.IsLive(user))
+                    yield break;
                 mine = await access.ReviewIds(user);
             }
-            if (e.ReviewId is null || mine.Contains(e.ReviewId.Value)) yield return new(e);
+            if (e.ReviewId is null || mine.Contains(e.ReviewId.Value))
+                yield return new(e);
             next = events.MoveNextAsync();
         }
     }

@@ -6,11 +6,30 @@ namespace Zendle.Server.Features.Gather;
 /// <summary>One try of one route.</summary>
 /// <param name="Brief">What came of it, in a few words for the chain.</param>
 /// <param name="AskedToWait">Seconds that hosts asked to be left alone on the way.</param>
-internal sealed record AttemptDto(string Route, string Address, AttemptOutcome Outcome, string Brief, string Sentence, DateTimeOffset At, int Milliseconds, int AskedToWait);
+internal sealed record AttemptDto(
+    string Route,
+    string Address,
+    AttemptOutcome Outcome,
+    string Brief,
+    string Sentence,
+    DateTimeOffset At,
+    int Milliseconds,
+    int AskedToWait
+);
 
 /// <summary>A document of a work.</summary>
 /// <param name="Standing">"verified", "confirmed", "doubtful".</param>
-internal sealed record TextDto(int Id, string? Version, int Pages, int Bytes, string Standing, string Sentence, string Route, string Source, DateTimeOffset At);
+internal sealed record TextDto(
+    int Id,
+    string? Version,
+    int Pages,
+    int Bytes,
+    string Standing,
+    string Sentence,
+    string Route,
+    string Source,
+    DateTimeOffset At
+);
 
 /// <summary>One work of the table.</summary>
 /// <param name="State">"not sought", "waiting", "to look at", "not found", "in hand".</param>
@@ -18,27 +37,67 @@ internal sealed record TextDto(int Id, string? Version, int Pages, int Bytes, st
 /// <param name="Going">What goes on at this moment; null when nothing does.</param>
 /// <param name="Share">Share of the document that has come, 0–1.</param>
 /// <param name="Withdrawn">Whether it is in no database any more.</param>
-internal sealed record GatherRowDto(int WorkId, string Title, string People, int? Year, string? Venue, string State, string Sentence, string? Going, double? Share, IReadOnlyList<AttemptDto> Attempts, IReadOnlyList<TextDto> Texts, bool Withdrawn);
+internal sealed record GatherRowDto(
+    int WorkId,
+    string Title,
+    string People,
+    int? Year,
+    string? Venue,
+    string State,
+    string Sentence,
+    string? Going,
+    double? Share,
+    IReadOnlyList<AttemptDto> Attempts,
+    IReadOnlyList<TextDto> Texts,
+    bool Withdrawn
+);
 
 /// <summary>The kept works by how their texts stand.</summary>
-internal sealed record GatherDto(int NeedYou, int OnTheirWay, int InHand, int NotSought, JobDto? Job, IReadOnlyList<GatherRowDto> Works);
+internal sealed record GatherDto(
+    int NeedYou,
+    int OnTheirWay,
+    int InHand,
+    int NotSought,
+    JobDto? Job,
+    IReadOnlyList<GatherRowDto> Works
+);
 
-/// <summary>Whose texts to seek: the works named, or all kept ones that were not sought; with <c>Again</c> those that were sought in vain.</summary>
+/// <summary>
+/// Whose texts to seek: the works named, or all kept ones that were not sought; with <c>Again</c> those that were
+/// sought in vain.
+/// </summary>
 internal sealed record GatherRequest(IReadOnlyList<int>? Works, bool Again);
 
 internal sealed record GatherAskedDto(int Sought, JobDto? Job);
 
 /// <summary>All of one document, for reading it or looking at it beside its record.</summary>
-internal sealed record TextDetailDto(int Id, int WorkId, string Title, string People, int? Year, string? Version, int Pages, int Bytes, string Standing, string Sentence, string Source,
-    IReadOnlyList<CheckLine> Checks, IReadOnlyList<DocumentHeading> Headings, string FileName, DateTimeOffset At);
+internal sealed record TextDetailDto(
+    int Id,
+    int WorkId,
+    string Title,
+    string People,
+    int? Year,
+    string? Version,
+    int Pages,
+    int Bytes,
+    string Standing,
+    string Sentence,
+    string Source,
+    IReadOnlyList<CheckLine> Checks,
+    IReadOnlyList<DocumentHeading> Headings,
+    string FileName,
+    DateTimeOffset At
+);
 
 /// <summary>What a person says of a document.</summary>
 internal enum SettleAnswer
 {
     /// <summary>It is the work.</summary>
     This,
+
     /// <summary>It is another version of the work.</summary>
     OtherVersion,
+
     /// <summary>It is not the work.</summary>
     Not,
 }

@@ -11,32 +11,97 @@ internal static class GatherEndpoints
 
     public static void MapGather(this RouteGroupBuilder review)
     {
-        review.MapGet("/gather", (int reviewId, GatherService gather, CancellationToken cancel) => gather.List(reviewId, cancel));
+        review.MapGet(
+            "/gather",
+            (int reviewId, GatherService gather, CancellationToken cancel) => gather.List(reviewId, cancel)
+        );
         review.MapPost("/gather", Seek).Require(Role.Screener).Produces<GatherAskedDto>();
-        review.MapPost("/gather/stop", async Task<IResult> (int reviewId, GatherService gather) => await gather.Stop(reviewId) ? TypedResults.NoContent() : Problems.Of(409, "Nothing is being gathered.")).Require(Role.Screener);
+        review
+            .MapPost(
+                "/gather/stop",
+                async Task<IResult> (int reviewId, GatherService gather) =>
+                    await gather.Stop(reviewId)
+                        ? TypedResults.NoContent()
+                        : Problems.Of(409, "Nothing is being gathered.")
+            )
+            .Require(Role.Screener);
         review.MapPost("/texts", Bring).Require(Role.Screener).Produces<BroughtDto>().DisableAntiforgery(); // the group's own filter has looked at the token already
-        review.MapPost("/texts/{textId:int}/settle", async Task<IResult> (int reviewId, int textId, SettleRequest request, GatherService gather, ClaimsPrincipal user) =>
-            await gather.Settle(reviewId, Access.AccountId(user), textId, request.Answer) ? TypedResults.NoContent() : NoText()).Require(Role.Screener);
+        review
+            .MapPost(
+                "/texts/{textId:int}/settle",
+                async Task<IResult> (
+                    int reviewId,
+                    int textId,
+                    SettleRequest request,
+                    GatherService gather,
+                    ClaimsPrincipal user
+                ) =>
+                    await gather.Settle(reviewId, Access.AccountId(user), textId, request.Answer)
+                        ? TypedResults.NoContent()
+                        : NoText()
+            )
+            .Require(Role.Screener);
     }
 
-    public static IResult NoText() => Problems.Of(404, "This document is not part of the review any more.", "Gather shows what is there.");
+    public static IResult NoText() =>
+        Problems.Of(404, "This document is not part of the review any more.", "Gather shows what is there.");
 
-    private static async Task<IResult> Seek(int reviewId, GatherRequest request, GatherService gather, ClaimsPrincipal user)
+    private static async Task<IResult> Seek(
+        int reviewId,
+        GatherRequest request,
+        GatherService gather,
+        ClaimsPrincipal user
+    )
     {
-        if (request.Works is { Count: > 5_000 }) return Problems.Of(400, "At most 5,000 texts are sought at once.");
+        if (request.Works is { Count: > 5_000 })
+            return Problems.Of(400, "At most 5,000 texts are sought at once.");
         var (sought, job) = await gather.Seek(reviewId, Access.AccountId(user), request.Works, request.Again);
         return TypedResults.Ok(new GatherAskedDto(sought, job is null ? null : JobDto.Of(job)));
     }
 
-    /// <summary>The body is the file itself; its name and, if a person chose it, its work stand in the address.</summary>
-    private static async Task<IResult> Bring(int reviewId, string name, int? workId, HttpContext http, GatherService gather, ClaimsPrincipal user, CancellationToken cancel)
+    /// <summary>
+    /// The body is the file itself; its name and, if a person chose it, its work stand in the address.
+    /// </summary>
+    private static async Task<IResult> Bring(
+        int reviewId,
+        string name,
+        int? workId,
+        HttpContext http,
+        GatherService gather,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
-        if (http.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size) size.MaxRequestBodySize = LargestBrought;
-        if (http.Request.ContentLength > LargestBrought) return Problems.Of(413, $"The file is larger than {LargestBrought / 1_000_000} MB.", "Nothing was stored.");
+        if (
+            http.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>() is
+            { IsReadOnly: false } size
+        )
+            size.MaxRequestBodySize = LargestBrought;
+        if (http.Request.ContentLength > LargestBrought)
+            return Problems.Of(413, $"The file is larger than {LargestBrought / 1_000_000} MB.", "Nothing was stored.");
         using var to = new MemoryStream();
-        try { await http.Request.Body.CopyToAsync(to, cancel); }
-        catch (BadHttpRequestException) { return Problems.Of(413, $"The file is larger than {LargestBrought / 1_000_000} MB, or broke off on its way.", "Nothing was stored."); }
-        var brought = await gather.Bring(reviewId, Access.AccountId(user), to.ToArray(), Path.GetFileName(name) is { Length: > 0 } n ? n[..Math.Min(n.Length, 200)] : "a file", workId, cancel);
-        return brought.TextId is null ? Problems.Of(422, brought.Sentence, "Nothing was stored.") : TypedResults.Ok(brought);
+        try
+        {
+            await http.Request.Body.CopyToAsync(to, cancel);
+        }
+        catch (BadHttpRequestException)
+        {
+            return Problems.Of(
+                413,
+                $"The file is larger than {LargestBrought / 1_000_000} MB, or broke off on its way.",
+                "Nothing was stored."
+            );
+        }
+        var brought = await gather.Bring(
+            reviewId,
+            Access.AccountId(user),
+            to.ToArray(),
+            Path.GetFileName(name) is { Length: > 0 } n ? n[..Math.Min(n.Length, 200)] : "a file",
+            workId,
+            cancel
+        );
+        return brought.TextId is null
+            ? Problems.Of(422, brought.Sentence, "Nothing was stored.")
+            : TypedResults.Ok(brought);
     }
 }

@@ -9,18 +9,28 @@ using Zendle.Store.Made;
 namespace Zendle.Server.Features.Gather;
 
 /// <summary>
-/// Gets the texts of a review's waiting works: for each work its routes in order until one gives the text. Several works at once, each
-/// host gently. A work is written down when it is done with, so a stop or a kill loses at most what was on its way.
+/// Gets the texts of a review's waiting works: for each work its routes in order until one gives the text. Several
+/// works at once, each host gently. A work is written down when it is done with, so a stop or a kill loses at most what
+/// was on its way.
 /// </summary>
-internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, RouteChain chain, DocumentFetcher fetcher, TextIntake intake, GatherProgress progress, TimeProvider clock) : IJob
+internal sealed class GatherJob(
+    IDbContextFactory<ZendleContext> contexts,
+    RouteChain chain,
+    DocumentFetcher fetcher,
+    TextIntake intake,
+    GatherProgress progress,
+    TimeProvider clock
+) : IJob
 {
     private const int AtOnce = 10;
 
     /// <summary>
-    /// When a process has ended twice while a document of a work was taken in, the work is tried once more, alone and after all others, for one of those beside it
-    /// may have been to blame. If that ends the process too, the work is left to a person.
+    /// When a process has ended twice while a document of a work was taken in, the work is tried once more, alone and
+    /// after all others, for one of those beside it may have been to blame. If that ends the process too, the work is
+    /// left to a person.
     /// </summary>
-    private const int Suspect = 2, MostDeaths = 3;
+    private const int Suspect = 2,
+        MostDeaths = 3;
 
     public async Task Run(JobRow job, Func<Task> save, CancellationToken cancel)
     {
@@ -29,28 +39,48 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
         using var saving = new SemaphoreSlim(1, 1);
         (job.Done, job.Total) = (0, 0);
         // Works asked for while the job runs are taken along.
-        for (var tried = new HashSet<int>(); ;)
+        for (var tried = new HashSet<int>(); ; )
         {
-            var waiting = (await context.Sought.AsNoTracking().Where(s => s.ReviewId == job.Subject && s.State == SoughtState.Waiting).ToListAsync(cancel)).Where(s => tried.Add(s.WorkId)).ToArray();
-            if (waiting.Length == 0) break;
+            var waiting = (
+                await context
+                    .Sought.AsNoTracking()
+                    .Where(s => s.ReviewId == job.Subject && s.State == SoughtState.Waiting)
+                    .ToListAsync(cancel)
+            )
+                .Where(s => tried.Add(s.WorkId))
+                .ToArray();
+            if (waiting.Length == 0)
+                break;
             job.Total += waiting.Length;
             await save();
-            await Parallel.ForEachAsync(waiting.Where(s => s.Begun < Suspect), new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = cancel }, One);
-            foreach (var suspect in waiting.Where(s => s.Begun >= Suspect)) await One(suspect, cancel);
+            await Parallel.ForEachAsync(
+                waiting.Where(s => s.Begun < Suspect),
+                new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = cancel },
+                One
+            );
+            foreach (var suspect in waiting.Where(s => s.Begun >= Suspect))
+                await One(suspect, cancel);
 
             async ValueTask One(SoughtRow sought, CancellationToken stop)
             {
                 var state = await Gather(sought, stop);
-                if (state == SoughtState.InHand) Interlocked.Increment(ref got);
+                if (state == SoughtState.InHand)
+                    Interlocked.Increment(ref got);
                 await saving.WaitAsync(stop);
                 try
                 {
                     job.Done++;
                     job.Changed = got;
-                    job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done} of {job.Total} tried, {got} in hand.");
+                    job.Message = string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{job.Done} of {job.Total} tried, {got} in hand."
+                    );
                     await save();
                 }
-                finally { saving.Release(); }
+                finally
+                {
+                    saving.Release();
+                }
             }
         }
         job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done} tried, {got} in hand.");
@@ -63,45 +93,68 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
         try
         {
             progress.Say(review, work, new("begins"));
-            if (sought.Begun >= MostDeaths) return await End(sought, [GivenUp(sought)], SoughtState.NotFound, cancel);
-            if (await intake.Expect(work, cancel) is not { } known) return await End(sought, [], SoughtState.NotFound, cancel);
+            if (sought.Begun >= MostDeaths)
+                return await End(sought, [GivenUp(sought)], SoughtState.NotFound, cancel);
+            if (await intake.Expect(work, cancel) is not { } known)
+                return await End(sought, [], SoughtState.NotFound, cancel);
             var (attempts, doubtful) = (new List<AttemptRow>(), false);
             foreach (var stop in chain.Stops(known.Sought))
             {
                 var attempt = await Try(sought, stop, known.Expected, cancel);
                 attempts.Add(attempt);
-                if (attempt.Outcome == AttemptOutcome.Got) return await End(sought, attempts, SoughtState.InHand, cancel);
+                if (attempt.Outcome == AttemptOutcome.Got)
+                    return await End(sought, attempts, SoughtState.InHand, cancel);
                 doubtful |= attempt.Outcome == AttemptOutcome.Doubtful;
             }
             return await End(sought, attempts, doubtful ? SoughtState.ToLookAt : SoughtState.NotFound, cancel);
         }
-        finally { progress.End(review, work); }
+        finally
+        {
+            progress.End(review, work);
+        }
     }
 
-    /// <summary>Notes that a document of a work is being taken in, or no longer is: should the process end in it, the next one knows.</summary>
+    /// <summary>
+    /// Notes that a document of a work is being taken in, or no longer is: should the process end in it, the next one
+    /// knows.
+    /// </summary>
     private async Task Note(SoughtRow sought, int begun)
     {
         await using var context = await contexts.CreateDbContextAsync(CancellationToken.None);
-        await context.Sought.Where(s => s.ReviewId == sought.ReviewId && s.WorkId == sought.WorkId).ExecuteUpdateAsync(u => u.SetProperty(s => s.Begun, begun));
+        await context
+            .Sought.Where(s => s.ReviewId == sought.ReviewId && s.WorkId == sought.WorkId)
+            .ExecuteUpdateAsync(u => u.SetProperty(s => s.Begun, begun));
     }
 
-    private AttemptRow GivenUp(SoughtRow sought) => new()
-    {
-        ReviewId = sought.ReviewId,
-        WorkId = sought.WorkId,
-        Round = sought.Round,
-        Route = RouteKind.OtherCopy,
-        Address = "",
-        Outcome = AttemptOutcome.Unreadable,
-        Sentence = "Zendle ended each time while it took in a document of this work, so it is not tried again by itself. You can bring the file, or ask again.",
-        At = clock.GetUtcNow(),
-    };
+    private AttemptRow GivenUp(SoughtRow sought) =>
+        new()
+        {
+            ReviewId = sought.ReviewId,
+            WorkId = sought.WorkId,
+            Round = sought.Round,
+            Route = RouteKind.OtherCopy,
+            Address = "",
+            Outcome = AttemptOutcome.Unreadable,
+            Sentence =
+                "Zendle ended each time while it took in a document of this work, so it is not tried again by "
+                + "itself. You can bring the file, or ask again.",
+            At = clock.GetUtcNow(),
+        };
 
-    private async Task<AttemptRow> Try(SoughtRow sought, RouteStop stop, ExpectedWork expected, CancellationToken cancel)
+    private async Task<AttemptRow> Try(
+        SoughtRow sought,
+        RouteStop stop,
+        ExpectedWork expected,
+        CancellationToken cancel
+    )
     {
         var watch = Stopwatch.StartNew();
         var name = AttemptWords.Of(stop.Route);
-        var fetched = await fetcher.Fetch(stop.Address, p => progress.Say(sought.ReviewId, sought.WorkId, p with { Sentence = $"{name}: {p.Sentence}" }), cancel);
+        var fetched = await fetcher.Fetch(
+            stop.Address,
+            p => progress.Say(sought.ReviewId, sought.WorkId, p with { Sentence = $"{name}: {p.Sentence}" }),
+            cancel
+        );
         var (outcome, sentence) = (fetched.Outcome ?? AttemptOutcome.Got, fetched.Sentence);
         if (fetched.Bytes is { } bytes)
         {
@@ -109,10 +162,27 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
             await Note(sought, sought.Begun + 1);
             try
             {
-                var taken = await Task.Run(() => intake.Take(sought.ReviewId, sought.WorkId, expected, bytes, stop.Route, fetched.Address.AbsoluteUri, stop.Version, null, cancel), cancel);
+                var taken = await Task.Run(
+                    () =>
+                        intake.Take(
+                            sought.ReviewId,
+                            sought.WorkId,
+                            expected,
+                            bytes,
+                            stop.Route,
+                            fetched.Address.AbsoluteUri,
+                            stop.Version,
+                            null,
+                            cancel
+                        ),
+                    cancel
+                );
                 (outcome, sentence) = (taken.Outcome, taken.Sentence);
             }
-            finally { await Note(sought, sought.Begun); }
+            finally
+            {
+                await Note(sought, sought.Begun);
+            }
         }
         return new()
         {
@@ -130,13 +200,22 @@ internal sealed class GatherJob(IDbContextFactory<ZendleContext> contexts, Route
         };
     }
 
-    private async Task<SoughtState> End(SoughtRow sought, List<AttemptRow> attempts, SoughtState state, CancellationToken cancel)
+    private async Task<SoughtState> End(
+        SoughtRow sought,
+        List<AttemptRow> attempts,
+        SoughtState state,
+        CancellationToken cancel
+    )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         context.Attempts.AddRange(attempts);
-        var row = await context.Sought.SingleAsync(s => s.ReviewId == sought.ReviewId && s.WorkId == sought.WorkId, cancel);
+        var row = await context.Sought.SingleAsync(
+            s => s.ReviewId == sought.ReviewId && s.WorkId == sought.WorkId,
+            cancel
+        );
         // A person may have brought the text meanwhile.
-        if (row.State == SoughtState.Waiting) row.State = state;
+        if (row.State == SoughtState.Waiting)
+            row.State = state;
         await context.SaveChangesAsync(cancel);
         return row.State;
     }

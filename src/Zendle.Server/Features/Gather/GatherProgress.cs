@@ -28,11 +28,14 @@ internal sealed class GatherProgress(EventHub hub, TimeProvider clock)
         Tell(review, always: false);
     }
 
-    /// <summary>Tells open pages that something changed; not more often than they can follow, but for the last word.</summary>
+    /// <summary>
+    /// Tells open pages that something changed; not more often than they can follow, but for the last word.
+    /// </summary>
     public void Tell(int review, bool always)
     {
         var last = told.GetOrAdd(review, 0);
-        if (!always && clock.GetElapsedTime(last) < Often) return;
+        if (!always && clock.GetElapsedTime(last) < Often)
+            return;
         told[review] = clock.GetTimestamp();
         hub.Tell(new("gather", review));
     }

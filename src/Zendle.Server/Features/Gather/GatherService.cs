@@ -18,18 +18,42 @@ using Zendle.Store.Sqlite;
 namespace Zendle.Server.Features.Gather;
 
 /// <summary>Seeks texts, says how they stand, settles the doubtful and takes in what people bring.</summary>
-internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, DecisionService decisions, SearchService search, CorpusReader reader, JobRunner jobs, TextIntake intake, MadeOn madeOn, FileVault vault, GatherProgress progress,
-    EventHub hub, TimeProvider clock)
+internal sealed class GatherService(
+    IDbContextFactory<ZendleContext> contexts,
+    DecisionService decisions,
+    SearchService search,
+    CorpusReader reader,
+    JobRunner jobs,
+    TextIntake intake,
+    MadeOn madeOn,
+    FileVault vault,
+    GatherProgress progress,
+    EventHub hub,
+    TimeProvider clock
+)
 {
     /// <summary>Asks for texts. Works whose text is in hand or on its way are left as they are.</summary>
     /// <returns>How many are sought now, and the job that does it.</returns>
-    public async Task<(int Sought, JobRow? Job)> Seek(int reviewId, string account, IReadOnlyCollection<int>? works, bool again)
+    public async Task<(int Sought, JobRow? Job)> Seek(
+        int reviewId,
+        string account,
+        IReadOnlyCollection<int>? works,
+        bool again
+    )
     {
         var (_, facts) = await decisions.Of(reviewId);
         await using var context = await contexts.CreateDbContextAsync();
         var (there, _) = await Sought(context, reviewId, CancellationToken.None);
-        // Named works are tried again whatever came before; else only kept ones that nobody sought, or, when asked, those sought in vain.
-        IEnumerable<int> wanted = works is not null ? works.Distinct().Where(w => w > 0 && (!there.TryGetValue(w, out var s) || s.State is SoughtState.NotFound or SoughtState.ToLookAt))
+        // Named works are tried again whatever came before; else only kept ones that nobody sought, or, when asked,
+        // those sought in vain.
+        IEnumerable<int> wanted =
+            works is not null
+                ? works
+                    .Distinct()
+                    .Where(w =>
+                        w > 0
+                        && (!there.TryGetValue(w, out var s) || s.State is SoughtState.NotFound or SoughtState.ToLookAt)
+                    )
             : again ? there.Where(s => s.Value.State == SoughtState.NotFound).Select(s => s.Key)
             : facts.Kept.ToArray().Where(w => !there.ContainsKey(w));
         var count = 0;
@@ -37,7 +61,15 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
         await madeOn.Note(context, seeking, CancellationToken.None);
         foreach (var work in seeking)
         {
-            if (!there.TryGetValue(work, out var row)) context.Sought.Add(row = new() { ReviewId = reviewId, WorkId = work, AccountId = account });
+            if (!there.TryGetValue(work, out var row))
+                context.Sought.Add(
+                    row = new()
+                    {
+                        ReviewId = reviewId,
+                        WorkId = work,
+                        AccountId = account,
+                    }
+                );
             (row.State, row.AccountId, row.At) = (SoughtState.Waiting, account, clock.GetUtcNow());
             row.Round++;
             row.Begun = 0;
@@ -54,7 +86,9 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
     public async Task<bool> Stop(int reviewId)
     {
         await using var context = await contexts.CreateDbContextAsync();
-        var job = await context.Jobs.FirstOrDefaultAsync(j => j.Kind == "gather" && j.Subject == reviewId && (j.State == JobState.Waiting || j.State == JobState.Running));
+        var job = await context.Jobs.FirstOrDefaultAsync(j =>
+            j.Kind == "gather" && j.Subject == reviewId && (j.State == JobState.Waiting || j.State == JobState.Running)
+        );
         return job is not null && await jobs.Stop(job.Id);
     }
 
@@ -65,15 +99,51 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
         await using var context = await contexts.CreateDbContextAsync(cancel);
         await using var moment = await ReadMoment.Of(context, cancel);
         var (sought, today) = await Sought(context, reviewId, cancel);
-        var attempts = (await context.Attempts.AsNoTracking().Where(a => a.ReviewId == reviewId).OrderBy(a => a.Id).ToListAsync(cancel)).ToLookup(a => today(a.WorkId));
-        var texts = (await context.Texts.AsNoTracking().Where(t => t.ReviewId == reviewId && t.Standing != TextStanding.Refused).OrderBy(t => t.Id).ToListAsync(cancel)).ToLookup(t => today(t.WorkId));
-        var job = await context.Jobs.AsNoTracking().Where(j => j.Kind == "gather" && j.Subject == reviewId).OrderByDescending(j => j.Id).FirstOrDefaultAsync(cancel);
+        var attempts = (
+            await context
+                .Attempts.AsNoTracking()
+                .Where(a => a.ReviewId == reviewId)
+                .OrderBy(a => a.Id)
+                .ToListAsync(cancel)
+        ).ToLookup(a => today(a.WorkId));
+        var texts = (
+            await context
+                .Texts.AsNoTracking()
+                .Where(t => t.ReviewId == reviewId && t.Standing != TextStanding.Refused)
+                .OrderBy(t => t.Id)
+                .ToListAsync(cancel)
+        ).ToLookup(t => today(t.WorkId));
+        var job = await context
+            .Jobs.AsNoTracking()
+            .Where(j => j.Kind == "gather" && j.Subject == reviewId)
+            .OrderByDescending(j => j.Id)
+            .FirstOrDefaultAsync(cancel);
         int[] ids = [.. facts.Kept.ToArray().Union(sought.Keys)];
         var records = await reader.OfWorks(ids, cancel);
-        var rows = ids.Where(records.Contains).Select(id => Row(reviewId, id, ChosenFields.From([.. records[id]]), records[id].All(r => r.IsWithdrawn), sought.GetValueOrDefault(id), [.. attempts[id]], [.. texts[id]]))
-            .OrderBy(r => Array.IndexOf(Order, r.State)).ThenByDescending(r => r.Year).ThenBy(r => r.WorkId).ToArray();
-        return new(rows.Count(r => r.State is "to look at" or "not found"), rows.Count(r => r.State == "waiting"), rows.Count(r => r.State == "in hand"), rows.Count(r => r.State == "not sought"),
-            job is null ? null : JobDto.Of(jobs.AsItStands(job)), rows);
+        var rows = ids.Where(records.Contains)
+            .Select(id =>
+                Row(
+                    reviewId,
+                    id,
+                    ChosenFields.From([.. records[id]]),
+                    records[id].All(r => r.IsWithdrawn),
+                    sought.GetValueOrDefault(id),
+                    [.. attempts[id]],
+                    [.. texts[id]]
+                )
+            )
+            .OrderBy(r => Array.IndexOf(Order, r.State))
+            .ThenByDescending(r => r.Year)
+            .ThenBy(r => r.WorkId)
+            .ToArray();
+        return new(
+            rows.Count(r => r.State is "to look at" or "not found"),
+            rows.Count(r => r.State == "waiting"),
+            rows.Count(r => r.State == "in hand"),
+            rows.Count(r => r.State == "not sought"),
+            job is null ? null : JobDto.Of(jobs.AsItStands(job)),
+            rows
+        );
     }
 
     /// <summary>How many works have a text in hand, and how many need a person for one.</summary>
@@ -81,7 +151,10 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
     {
         await using var context = await contexts.CreateDbContextAsync();
         var (sought, _) = await Sought(context, reviewId, CancellationToken.None);
-        return (sought.Values.Count(s => s.State == SoughtState.InHand), sought.Values.Count(s => s.State is SoughtState.ToLookAt or SoughtState.NotFound));
+        return (
+            sought.Values.Count(s => s.State == SoughtState.InHand),
+            sought.Values.Count(s => s.State is SoughtState.ToLookAt or SoughtState.NotFound)
+        );
     }
 
     /// <summary>What was sought, got, and not got by reason.</summary>
@@ -90,29 +163,92 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
         await using var context = await contexts.CreateDbContextAsync(cancel);
         await using var moment = await ReadMoment.Of(context, cancel);
         var (sought, today) = await Sought(context, reviewId, cancel);
-        var attempts = (await context.Attempts.AsNoTracking().Where(a => a.ReviewId == reviewId).OrderBy(a => a.Id).Select(a => new { a.WorkId, a.Round, a.Outcome }).ToListAsync(cancel)).ToLookup(a => (a.WorkId, a.Round), a => a.Outcome);
-        var texts = (await context.Texts.AsNoTracking().ThatCount().Where(t => t.ReviewId == reviewId).OrderBy(t => t.Id).ToListAsync(cancel)).ToLookup(t => today(t.WorkId));
-        return TextAccount.Of([.. sought.Select(s => new SoughtText(s.Value.State == SoughtState.Waiting, texts[s.Key].Select(t => new GotText(t.Version, t.Route)).FirstOrDefault(), [.. attempts[(s.Value.WorkId, s.Value.Round)]]))]);
+        var attempts = (
+            await context
+                .Attempts.AsNoTracking()
+                .Where(a => a.ReviewId == reviewId)
+                .OrderBy(a => a.Id)
+                .Select(a => new
+                {
+                    a.WorkId,
+                    a.Round,
+                    a.Outcome,
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(a => (a.WorkId, a.Round), a => a.Outcome);
+        var texts = (
+            await context
+                .Texts.AsNoTracking()
+                .ThatCount()
+                .Where(t => t.ReviewId == reviewId)
+                .OrderBy(t => t.Id)
+                .ToListAsync(cancel)
+        ).ToLookup(t => today(t.WorkId));
+        return TextAccount.Of([
+            .. sought.Select(s => new SoughtText(
+                s.Value.State == SoughtState.Waiting,
+                texts[s.Key].Select(t => new GotText(t.Version, t.Route)).FirstOrDefault(),
+                [.. attempts[(s.Value.WorkId, s.Value.Round)]]
+            )),
+        ]);
     }
 
-    /// <summary>The works sought, by the ids they have today, and that id for any other. Of works that were merged the one that came further speaks.</summary>
-    private async Task<(Dictionary<int, SoughtRow> Sought, Func<int, int> Today)> Sought(ZendleContext context, int reviewId, CancellationToken cancel)
+    /// <summary>
+    /// The works sought, by the ids they have today, and that id for any other. Of works that were merged the one that
+    /// came further speaks.
+    /// </summary>
+    private async Task<(Dictionary<int, SoughtRow> Sought, Func<int, int> Today)> Sought(
+        ZendleContext context,
+        int reviewId,
+        CancellationToken cancel
+    )
     {
         var rows = await context.Sought.Where(s => s.ReviewId == reviewId).ToListAsync(cancel);
-        var texts = await context.Texts.Where(t => t.ReviewId == reviewId).Select(t => t.WorkId).Distinct().ToListAsync(cancel);
+        var texts = await context
+            .Texts.Where(t => t.ReviewId == reviewId)
+            .Select(t => t.WorkId)
+            .Distinct()
+            .ToListAsync(cancel);
         var redirects = await reader.Redirects([.. rows.Select(r => r.WorkId).Union(texts)], cancel);
         int Today(int work) => redirects.GetValueOrDefault(work, work);
-        return (rows.GroupBy(r => Today(r.WorkId)).ToDictionary(g => g.Key, g => g.MinBy(r => Array.IndexOf(Further, r.State))!), Today);
+        return (
+            rows.GroupBy(r => Today(r.WorkId))
+                .ToDictionary(g => g.Key, g => g.MinBy(r => Array.IndexOf(Further, r.State))!),
+            Today
+        );
     }
 
-    private static readonly SoughtState[] Further = [SoughtState.InHand, SoughtState.ToLookAt, SoughtState.Waiting, SoughtState.NotFound];
+    private static readonly SoughtState[] Further =
+    [
+        SoughtState.InHand,
+        SoughtState.ToLookAt,
+        SoughtState.Waiting,
+        SoughtState.NotFound,
+    ];
 
     private static readonly string[] Order = ["to look at", "not found", "waiting", "in hand", "not sought"];
 
-    private GatherRowDto Row(int reviewId, int id, ChosenFields chosen, bool isWithdrawn, SoughtRow? sought, AttemptRow[] attempts, TextRow[] texts)
+    private GatherRowDto Row(
+        int reviewId,
+        int id,
+        ChosenFields chosen,
+        bool isWithdrawn,
+        SoughtRow? sought,
+        AttemptRow[] attempts,
+        TextRow[] texts
+    )
     {
-        var last = attempts.Where(a => a.Route == RouteKind.Person || (a.WorkId == sought?.WorkId && a.Round == sought.Round)).ToArray();
-        var state = sought?.State switch { null => "not sought", SoughtState.Waiting => "waiting", SoughtState.ToLookAt => "to look at", SoughtState.NotFound => "not found", _ => "in hand" };
+        var last = attempts
+            .Where(a => a.Route == RouteKind.Person || (a.WorkId == sought?.WorkId && a.Round == sought.Round))
+            .ToArray();
+        var state = sought?.State switch
+        {
+            null => "not sought",
+            SoughtState.Waiting => "waiting",
+            SoughtState.ToLookAt => "to look at",
+            SoughtState.NotFound => "not found",
+            _ => "in hand",
+        };
         var going = sought is { State: SoughtState.Waiting } ? progress.Of(reviewId, sought.WorkId) : null;
         var sentence = state switch
         {
@@ -121,75 +257,217 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
             "waiting" => "waits its turn",
             _ => "",
         };
-        return new(id, chosen.Title.Value, WorkRows.People(chosen.People.Value), chosen.Year.Value, chosen.Venue.Value?.Title ?? chosen.Publisher.Value, state, sentence, going?.Sentence, going?.Share,
-            [.. last.Select(a => new AttemptDto(AttemptWords.Of(a.Route), a.Address, a.Outcome, AttemptWords.Brief(a.Outcome, a.Sentence, a.Price, a.AskedToWait), a.Sentence, a.At, a.Milliseconds, a.AskedToWait))], [.. texts.Select(Dto)], isWithdrawn);
+        return new(
+            id,
+            chosen.Title.Value,
+            WorkRows.People(chosen.People.Value),
+            chosen.Year.Value,
+            chosen.Venue.Value?.Title ?? chosen.Publisher.Value,
+            state,
+            sentence,
+            going?.Sentence,
+            going?.Share,
+            [
+                .. last.Select(a => new AttemptDto(
+                    AttemptWords.Of(a.Route),
+                    a.Address,
+                    a.Outcome,
+                    AttemptWords.Brief(a.Outcome, a.Sentence, a.Price, a.AskedToWait),
+                    a.Sentence,
+                    a.At,
+                    a.Milliseconds,
+                    a.AskedToWait
+                )),
+            ],
+            [.. texts.Select(Dto)],
+            isWithdrawn
+        );
     }
 
-    private static string Sentence(string reason, AttemptRow[] attempts) => Array.Find(attempts, a => a.Price is not null)?.Price is { } price && reason == AttemptWords.Of(AttemptOutcome.PriceAsked) ? $"{price} asked; nobody gives it freely" : reason;
+    private static string Sentence(string reason, AttemptRow[] attempts) =>
+        Array.Find(attempts, a => a.Price is not null)?.Price is { } price
+        && reason == AttemptWords.Of(AttemptOutcome.PriceAsked)
+            ? $"{price} asked; nobody gives it freely"
+            : reason;
 
-    private static TextDto Dto(TextRow t) => new(t.Id, WorkVersions.Name(t.Version), t.Pages, t.Bytes, t.Standing.ToString().ToLowerInvariant(), t.Sentence, AttemptWords.Of(t.Route), t.Source, t.At);
+    private static TextDto Dto(TextRow t) =>
+        new(
+            t.Id,
+            WorkVersions.Name(t.Version),
+            t.Pages,
+            t.Bytes,
+            t.Standing.ToString().ToLowerInvariant(),
+            t.Sentence,
+            AttemptWords.Of(t.Route),
+            t.Source,
+            t.At
+        );
 
     /// <summary>One document with its work, and where its file lies; null when there is none in the review.</summary>
     public async Task<(TextDetailDto Detail, string Hash)?> Text(int reviewId, int textId, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var t = await context.Texts.AsNoTracking().SingleOrDefaultAsync(t => t.Id == textId && t.ReviewId == reviewId && t.Standing != TextStanding.Refused, cancel);
-        if (t is null) return null;
+        var t = await context
+            .Texts.AsNoTracking()
+            .SingleOrDefaultAsync(
+                t => t.Id == textId && t.ReviewId == reviewId && t.Standing != TextStanding.Refused,
+                cancel
+            );
+        if (t is null)
+            return null;
         var work = await reader.Redirect(t.WorkId, cancel);
         var records = (await reader.OfWorks([work], cancel))[work].ToArray();
         var chosen = records.Length == 0 ? null : ChosenFields.From(records);
         var people = chosen?.People.Value ?? [];
-        return (new(t.Id, work, chosen?.Title.Value ?? "A work that is gone", WorkRows.People(people), chosen?.Year.Value, WorkVersions.Name(t.Version), t.Pages, t.Bytes, t.Standing.ToString().ToLowerInvariant(), t.Sentence, t.Source,
-            JsonSerializer.Deserialize<CheckLine[]>(t.Checks, SearchService.Json)!, JsonSerializer.Deserialize<DocumentHeading[]>(t.Headings, SearchService.Json)!,
-            TextNames.Of(people.Count == 0 ? null : people[0].Family, chosen?.Year.Value, chosen?.Title.Value ?? "", t.Version), t.At), t.Hash);
+        return (
+            new(
+                t.Id,
+                work,
+                chosen?.Title.Value ?? "A work that is gone",
+                WorkRows.People(people),
+                chosen?.Year.Value,
+                WorkVersions.Name(t.Version),
+                t.Pages,
+                t.Bytes,
+                t.Standing.ToString().ToLowerInvariant(),
+                t.Sentence,
+                t.Source,
+                JsonSerializer.Deserialize<CheckLine[]>(t.Checks, SearchService.Json)!,
+                JsonSerializer.Deserialize<DocumentHeading[]>(t.Headings, SearchService.Json)!,
+                TextNames.Of(
+                    people.Count == 0 ? null : people[0].Family,
+                    chosen?.Year.Value,
+                    chosen?.Title.Value ?? "",
+                    t.Version
+                ),
+                t.At
+            ),
+            t.Hash
+        );
     }
 
-    /// <summary>Settles a document: it is the work, another version of it, or not. What is not is taken out of the vault.</summary>
+    /// <summary>
+    /// Settles a document: it is the work, another version of it, or not. What is not is taken out of the vault.
+    /// </summary>
     public async Task<bool> Settle(int reviewId, string account, int textId, SettleAnswer answer)
     {
         await using var context = await contexts.CreateDbContextAsync();
         var text = await context.Texts.SingleOrDefaultAsync(t => t.Id == textId && t.ReviewId == reviewId);
-        if (text is null) return false;
-        (text.Standing, text.AccountId) = (answer == SettleAnswer.Not ? TextStanding.Refused : TextStanding.Confirmed, account);
-        text.Sentence = answer switch { SettleAnswer.This => "Settled by a person: it is the work.", SettleAnswer.OtherVersion => "Settled by a person: another version of the work.", _ => "Settled by a person: not the work." };
-        if (answer == SettleAnswer.OtherVersion && (text.Version is null || WorkVersions.IsOfRecord(text.Version))) text.Version = WorkVersion.SubmittedManuscript;
+        if (text is null)
+            return false;
+        (text.Standing, text.AccountId) = (
+            answer == SettleAnswer.Not ? TextStanding.Refused : TextStanding.Confirmed,
+            account
+        );
+        text.Sentence = answer switch
+        {
+            SettleAnswer.This => "Settled by a person: it is the work.",
+            SettleAnswer.OtherVersion => "Settled by a person: another version of the work.",
+            _ => "Settled by a person: not the work.",
+        };
+        if (answer == SettleAnswer.OtherVersion && (text.Version is null || WorkVersions.IsOfRecord(text.Version)))
+            text.Version = WorkVersion.SubmittedManuscript;
         var sought = await context.Sought.SingleOrDefaultAsync(s => s.ReviewId == reviewId && s.WorkId == text.WorkId);
-        var others = await context.Texts.Where(t => t.ReviewId == reviewId && t.WorkId == text.WorkId && t.Id != textId).Select(t => t.Standing).ToListAsync();
+        var others = await context
+            .Texts.Where(t => t.ReviewId == reviewId && t.WorkId == text.WorkId && t.Id != textId)
+            .Select(t => t.Standing)
+            .ToListAsync();
         if (sought is not null)
-            sought.State = answer != SettleAnswer.Not || others.Any(s => s is TextStanding.Verified or TextStanding.Confirmed) ? SoughtState.InHand
-                : others.Contains(TextStanding.Doubtful) ? SoughtState.ToLookAt : SoughtState.NotFound;
+            sought.State =
+                answer != SettleAnswer.Not || others.Any(s => s is TextStanding.Verified or TextStanding.Confirmed)
+                    ? SoughtState.InHand
+                : others.Contains(TextStanding.Doubtful) ? SoughtState.ToLookAt
+                : SoughtState.NotFound;
         await context.SaveChangesAsync();
-        if (answer == SettleAnswer.Not && !await context.Texts.AnyAsync(t => t.Hash == text.Hash && t.Standing != TextStanding.Refused)) vault.Remove(text.Hash);
+        if (
+            answer == SettleAnswer.Not
+            && !await context.Texts.AnyAsync(t => t.Hash == text.Hash && t.Standing != TextStanding.Refused)
+        )
+            vault.Remove(text.Hash);
         hub.Tell(new("gather", reviewId));
         return true;
     }
 
-    /// <summary>Takes in a document that a person brought: for the work named, or for the one it is recognised as.</summary>
-    public async Task<BroughtDto> Bring(int reviewId, string account, byte[] bytes, string fileName, int? workId, CancellationToken cancel)
+    /// <summary>
+    /// Takes in a document that a person brought: for the work named, or for the one it is recognised as.
+    /// </summary>
+    public async Task<BroughtDto> Bring(
+        int reviewId,
+        string account,
+        byte[] bytes,
+        string fileName,
+        int? workId,
+        CancellationToken cancel
+    )
     {
         var (facts, _, fault) = await intake.Read(bytes, cancel);
-        if (facts is null) return new(null, null, null, null, fault);
+        if (facts is null)
+            return new(null, null, null, null, fault);
         var work = workId ?? await Recognise(reviewId, facts, cancel);
-        if (work is null) return new(null, null, null, null, "No work in the databases fits this document. Drop it on the row of its work, if it is kept.");
-        if (await intake.Expect(work.Value, cancel) is not { } known) return new(null, null, null, null, "This work is not in any database any more.");
-        var taken = await intake.Take(reviewId, work.Value, known.Expected, facts, bytes, RouteKind.Person, fileName, null, account, cancel);
+        if (work is null)
+            return new(
+                null,
+                null,
+                null,
+                null,
+                "No work in the databases fits this document. Drop it on the row of its work, if it is kept."
+            );
+        if (await intake.Expect(work.Value, cancel) is not { } known)
+            return new(null, null, null, null, "This work is not in any database any more.");
+        var taken = await intake.Take(
+            reviewId,
+            work.Value,
+            known.Expected,
+            facts,
+            bytes,
+            RouteKind.Person,
+            fileName,
+            null,
+            account,
+            cancel
+        );
         var title = known.Expected.Titles.Count > 0 ? known.Expected.Titles[0] : "";
-        if (taken.Text is not { } text) return new(work, title, null, null, taken.Sentence);
+        if (taken.Text is not { } text)
+            return new(work, title, null, null, taken.Sentence);
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var sought = await context.Sought.SingleOrDefaultAsync(s => s.ReviewId == reviewId && s.WorkId == work, cancel);
-        if (sought is null) context.Sought.Add(sought = new() { ReviewId = reviewId, WorkId = work.Value, AccountId = account, At = clock.GetUtcNow(), State = SoughtState.NotFound });
-        if (taken.Outcome == AttemptOutcome.Got) sought.State = SoughtState.InHand;
-        else if (sought.State != SoughtState.InHand) sought.State = SoughtState.ToLookAt;
+        if (sought is null)
+            context.Sought.Add(
+                sought = new()
+                {
+                    ReviewId = reviewId,
+                    WorkId = work.Value,
+                    AccountId = account,
+                    At = clock.GetUtcNow(),
+                    State = SoughtState.NotFound,
+                }
+            );
+        if (taken.Outcome == AttemptOutcome.Got)
+            sought.State = SoughtState.InHand;
+        else if (sought.State != SoughtState.InHand)
+            sought.State = SoughtState.ToLookAt;
         await madeOn.Note(context, [work.Value], cancel);
-        context.Attempts.Add(new() { ReviewId = reviewId, WorkId = work.Value, Round = sought.Round, Route = RouteKind.Person, Address = fileName, Outcome = taken.Outcome, Sentence = taken.Sentence, At = clock.GetUtcNow() });
+        context.Attempts.Add(
+            new()
+            {
+                ReviewId = reviewId,
+                WorkId = work.Value,
+                Round = sought.Round,
+                Route = RouteKind.Person,
+                Address = fileName,
+                Outcome = taken.Outcome,
+                Sentence = taken.Sentence,
+                At = clock.GetUtcNow(),
+            }
+        );
         await context.SaveChangesAsync(cancel);
         hub.Tell(new("gather", reviewId));
         return new(work, title, text.Id, text.Standing.ToString().ToLowerInvariant(), taken.Sentence);
     }
 
     /// <summary>
-    /// The work a document is: by a DOI printed on its first page, else the kept work whose title it holds best, else a work of the corpus
-    /// whose title is one to three of its first lines.
+    /// The work a document is: by a DOI printed on its first page, else the kept work whose title it holds best, else a
+    /// work of the corpus whose title is one to three of its first lines.
     /// </summary>
     private async Task<int?> Recognise(int reviewId, DocumentFacts facts, CancellationToken cancel)
     {
@@ -197,21 +475,31 @@ internal sealed class GatherService(IDbContextFactory<ZendleContext> contexts, D
         var columns = view.Snapshot.Columns;
         var first = facts.OwnFirstPage.ToArray();
         foreach (var line in first)
-            if (Identifiers.Doi(line) is { } doi && columns.References.WithDoi(MergeKeys.Doi(doi)) is > 0 and var byDoi) return byDoi;
+            if (Identifiers.Doi(line) is { } doi && columns.References.WithDoi(MergeKeys.Doi(doi)) is > 0 and var byDoi)
+                return byDoi;
         // Of titles that stand there alike the longer one: "Correction to: …" holds the title it corrects.
         var best = (Work: 0, Share: DocumentCheck.Sure, Length: 0);
         foreach (var work in view.Facts.Kept.ToArray())
-            if (columns.SortTitle[work] is { Length: > 0 } title && DocumentCheck.Of(facts, new([title], [], [], null, "")) is { TitleShare: var share } && (share > best.Share + 1e-9 || (share > best.Share - 1e-9 && title.Length > best.Length))) best = (work, share, title.Length);
-        if (best.Work != 0) return best.Work;
+            if (
+                columns.SortTitle[work] is { Length: > 0 } title
+                && DocumentCheck.Of(facts, new([title], [], [], null, "")) is { TitleShare: var share }
+                && (share > best.Share + 1e-9 || (share > best.Share - 1e-9 && title.Length > best.Length))
+            )
+                best = (work, share, title.Length);
+        if (best.Work != 0)
+            return best.Work;
         for (var i = 0; i < Math.Min(12, first.Length); i++)
-            for (var n = 3; n >= 1; n--)
-            {
-                var words = Words.AsWritten(string.Join(' ', first.Skip(i).Take(n))).ToArray();
-                if (words.Length is < 3 or > 60) continue;
-                if (QueryReader.Read($"title:\"{string.Join(' ', words)}\"") is not { IsSound: true, Root: { } root }) continue;
-                var found = view.Evaluator.Works(view.Evaluator.Records(root)).ToArray();
-                if (found.Length == 1) return found[0];
-            }
+        for (var n = 3; n >= 1; n--)
+        {
+            var words = Words.AsWritten(string.Join(' ', first.Skip(i).Take(n))).ToArray();
+            if (words.Length is < 3 or > 60)
+                continue;
+            if (QueryReader.Read($"title:\"{string.Join(' ', words)}\"") is not { IsSound: true, Root: { } root })
+                continue;
+            var found = view.Evaluator.Works(view.Evaluator.Records(root)).ToArray();
+            if (found.Length == 1)
+                return found[0];
+        }
         cancel.ThrowIfCancellationRequested();
         return null;
     }

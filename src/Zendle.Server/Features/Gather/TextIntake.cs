@@ -17,85 +17,168 @@ namespace Zendle.Server.Features.Gather;
 /// <param name="Text">The stored document; null when it was not taken.</param>
 internal sealed record Taken(AttemptOutcome Outcome, string Sentence, TextRow? Text);
 
-/// <summary>Checks documents against works and stores those that pass or may pass. What is refused is not stored.</summary>
-internal sealed class TextIntake(IDbContextFactory<ZendleContext> contexts, CorpusReader reader, DocumentReader documents, FileVault vault, TimeProvider clock)
+/// <summary>
+/// Checks documents against works and stores those that pass or may pass. What is refused is not stored.
+/// </summary>
+internal sealed class TextIntake(
+    IDbContextFactory<ZendleContext> contexts,
+    CorpusReader reader,
+    DocumentReader documents,
+    FileVault vault,
+    TimeProvider clock
+)
 {
     /// <summary>What the records of a work expect of its text; null when the work is gone.</summary>
     public async Task<(ExpectedWork Expected, Sought Sought)?> Expect(int workId, CancellationToken cancel)
     {
         workId = await reader.Redirect(workId, cancel);
         var records = (await reader.OfWorks([workId], cancel))[workId].ToArray();
-        if (records.Length == 0) return null;
+        if (records.Length == 0)
+            return null;
         var chosen = ChosenFields.From(records);
         string[] titles = [chosen.Title.Value, .. records.Select(r => r.Record.Title)];
-        string[] dois = [.. records.Select(r => r.Record.Doi).OfType<string>(), .. records.SelectMany(r => r.Record.Versions.Select(v => v.Doi))];
-        return (new([.. titles.Where(t => t.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase)], chosen.People.Value, [.. dois.Distinct(StringComparer.OrdinalIgnoreCase)], chosen.Year.Value, chosen.Abstract.Value, chosen.Type.Value),
-            new(chosen.Doi.Value, chosen.Copies));
+        string[] dois =
+        [
+            .. records.Select(r => r.Record.Doi).OfType<string>(),
+            .. records.SelectMany(r => r.Record.Versions.Select(v => v.Doi)),
+        ];
+        return (
+            new(
+                [.. titles.Where(t => t.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase)],
+                chosen.People.Value,
+                [.. dois.Distinct(StringComparer.OrdinalIgnoreCase)],
+                chosen.Year.Value,
+                chosen.Abstract.Value,
+                chosen.Type.Value
+            ),
+            new(chosen.Doi.Value, chosen.Copies)
+        );
     }
 
     /// <summary>Reads a document. The outcome is null when it can be read.</summary>
-    public async Task<(DocumentFacts? Facts, AttemptOutcome? Outcome, string Sentence)> Read(byte[] bytes, CancellationToken cancel)
+    public async Task<(DocumentFacts? Facts, AttemptOutcome? Outcome, string Sentence)> Read(
+        byte[] bytes,
+        CancellationToken cancel
+    )
     {
-        try { return (await documents.Read(bytes, cancel), null, ""); }
-        catch (PdfFaultException e) { return (null, Outcome(e.Fault), e.Message); }
+        try
+        {
+            return (await documents.Read(bytes, cancel), null, "");
+        }
+        catch (PdfFaultException e)
+        {
+            return (null, Outcome(e.Fault), e.Message);
+        }
     }
 
-    /// <summary>Takes a document in for a work: reads it, holds it against the work, stores it unless it is refused.</summary>
-    public async Task<Taken> Take(int reviewId, int workId, ExpectedWork expected, byte[] bytes, RouteKind route, string source, WorkVersion? said, string? account, CancellationToken cancel)
+    /// <summary>
+    /// Takes a document in for a work: reads it, holds it against the work, stores it unless it is refused.
+    /// </summary>
+    public async Task<Taken> Take(
+        int reviewId,
+        int workId,
+        ExpectedWork expected,
+        byte[] bytes,
+        RouteKind route,
+        string source,
+        WorkVersion? said,
+        string? account,
+        CancellationToken cancel
+    )
     {
         var (facts, outcome, sentence) = await Read(bytes, cancel);
-        return facts is null ? new(outcome!.Value, sentence, null) : await Take(reviewId, workId, expected, facts, bytes, route, source, said, account, cancel);
+        return facts is null
+            ? new(outcome!.Value, sentence, null)
+            : await Take(reviewId, workId, expected, facts, bytes, route, source, said, account, cancel);
     }
 
     /// <summary>Takes in a document that was read already.</summary>
-    public async Task<Taken> Take(int reviewId, int workId, ExpectedWork expected, DocumentFacts facts, byte[] bytes, RouteKind route, string source, WorkVersion? said, string? account, CancellationToken cancel)
+    public async Task<Taken> Take(
+        int reviewId,
+        int workId,
+        ExpectedWork expected,
+        DocumentFacts facts,
+        byte[] bytes,
+        RouteKind route,
+        string source,
+        WorkVersion? said,
+        string? account,
+        CancellationToken cancel
+    )
     {
         var check = DocumentCheck.Of(facts, expected);
         // What a person brings is looked at by a person before it is refused.
-        if (check.Verdict == DocumentVerdict.Refused && account is null) return new(AttemptOutcome.AnotherWork, check.Sentence, null);
+        if (check.Verdict == DocumentVerdict.Refused && account is null)
+            return new(AttemptOutcome.AnotherWork, check.Sentence, null);
         string hash;
-        try { hash = vault.Put(bytes); }
-        catch (NoRoomException e) { return new(AttemptOutcome.NoRoom, e.Message, null); }
+        try
+        {
+            hash = vault.Put(bytes);
+        }
+        catch (NoRoomException e)
+        {
+            return new(AttemptOutcome.NoRoom, e.Message, null);
+        }
         var agrees = check.Verdict == DocumentVerdict.Agrees;
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var text = await context.Texts.SingleOrDefaultAsync(t => t.ReviewId == reviewId && t.WorkId == workId && t.Hash == hash, cancel);
-        if (text is null) context.Texts.Add(text = new()
-        {
-            ReviewId = reviewId,
-            WorkId = workId,
-            Hash = hash,
-            Bytes = bytes.Length,
-            Pages = facts.Pages,
-            Sentence = "",
-            Source = source,
-            Route = route,
-            Checks = JsonSerializer.Serialize(check.Lines, SearchService.Json),
-            Headings = JsonSerializer.Serialize(facts.Headings, SearchService.Json),
-            At = clock.GetUtcNow(),
-        });
+        var text = await context.Texts.SingleOrDefaultAsync(
+            t => t.ReviewId == reviewId && t.WorkId == workId && t.Hash == hash,
+            cancel
+        );
+        if (text is null)
+            context.Texts.Add(
+                text = new()
+                {
+                    ReviewId = reviewId,
+                    WorkId = workId,
+                    Hash = hash,
+                    Bytes = bytes.Length,
+                    Pages = facts.Pages,
+                    Sentence = "",
+                    Source = source,
+                    Route = route,
+                    Checks = JsonSerializer.Serialize(check.Lines, SearchService.Json),
+                    Headings = JsonSerializer.Serialize(facts.Headings, SearchService.Json),
+                    At = clock.GetUtcNow(),
+                }
+            );
         // What a person has settled stays settled when the same file comes again.
         if (text.Standing is not (TextStanding.Confirmed or TextStanding.Refused) || text.Id == 0)
-            (text.Standing, text.Sentence, text.Version, text.AccountId) = (agrees ? TextStanding.Verified : TextStanding.Doubtful, check.Sentence, check.Version ?? said, account);
+            (text.Standing, text.Sentence, text.Version, text.AccountId) = (
+                agrees ? TextStanding.Verified : TextStanding.Doubtful,
+                check.Sentence,
+                check.Version ?? said,
+                account
+            );
         await context.SaveChangesAsync(cancel);
         return text.Standing switch
         {
             TextStanding.Doubtful => new(AttemptOutcome.Doubtful, check.Sentence, text),
-            TextStanding.Refused => new(AttemptOutcome.AnotherWork, "A person has said that this file is another work.", null),
-            _ => new(AttemptOutcome.Got, $"{facts.Pages} {(facts.Pages == 1 ? "page" : "pages")}; {(text.Standing == TextStanding.Confirmed ? "settled by a person" : "all checks agree")}.", text),
+            TextStanding.Refused => new(
+                AttemptOutcome.AnotherWork,
+                "A person has said that this file is another work.",
+                null
+            ),
+            _ => new(
+                AttemptOutcome.Got,
+                $"{facts.Pages} {(facts.Pages == 1 ? "page" : "pages")}; {(text.Standing == TextStanding.Confirmed ? "settled by a person" : "all checks agree")}.",
+                text
+            ),
         };
     }
 
-    private static AttemptOutcome Outcome(PdfFault fault) => fault switch
-    {
-        PdfFault.Empty => AttemptOutcome.Empty,
-        PdfFault.NotPdf => AttemptOutcome.NotADocument,
-        PdfFault.Encrypted => AttemptOutcome.Encrypted,
-        PdfFault.NoLetters => AttemptOutcome.NoLetters,
-        PdfFault.Scripted => AttemptOutcome.Scripted,
-        PdfFault.TooManyPages => AttemptOutcome.TooManyPages,
-        PdfFault.TooSlow => AttemptOutcome.TooSlow,
-        PdfFault.TooHeavy => AttemptOutcome.TooHeavy,
-        PdfFault.Unreadable => AttemptOutcome.Unreadable,
-        _ => AttemptOutcome.Damaged,
-    };
+    private static AttemptOutcome Outcome(PdfFault fault) =>
+        fault switch
+        {
+            PdfFault.Empty => AttemptOutcome.Empty,
+            PdfFault.NotPdf => AttemptOutcome.NotADocument,
+            PdfFault.Encrypted => AttemptOutcome.Encrypted,
+            PdfFault.NoLetters => AttemptOutcome.NoLetters,
+            PdfFault.Scripted => AttemptOutcome.Scripted,
+            PdfFault.TooManyPages => AttemptOutcome.TooManyPages,
+            PdfFault.TooSlow => AttemptOutcome.TooSlow,
+            PdfFault.TooHeavy => AttemptOutcome.TooHeavy,
+            PdfFault.Unreadable => AttemptOutcome.Unreadable,
+            _ => AttemptOutcome.Damaged,
+        };
 }

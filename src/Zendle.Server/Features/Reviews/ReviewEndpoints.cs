@@ -12,7 +12,23 @@ namespace Zendle.Server.Features.Reviews;
 
 /// <summary>A review as a member sees it.</summary>
 /// <param name="NotFound">Kept works that are in no database now; not counted as kept.</param>
-internal sealed record ReviewDto(int Id, string Title, string Question, int BandLow, int BandHigh, string Role, int Kept, int SetAside, DateTimeOffset CreatedAt, int? StepId, int TrailStepId, int WithText, int NeedYou, int NotFound, IReadOnlyList<TagDto> Tags);
+internal sealed record ReviewDto(
+    int Id,
+    string Title,
+    string Question,
+    int BandLow,
+    int BandHigh,
+    string Role,
+    int Kept,
+    int SetAside,
+    DateTimeOffset CreatedAt,
+    int? StepId,
+    int TrailStepId,
+    int WithText,
+    int NeedYou,
+    int NotFound,
+    IReadOnlyList<TagDto> Tags
+);
 
 internal sealed record TagDto(string Tag, int Count);
 
@@ -33,7 +49,11 @@ internal static class ReviewEndpoints
     {
         api.MapGet("/reviews", List);
         api.MapPost("/reviews", Create).Produces<ReviewDto>();
-        review.MapGet("", async (int reviewId, ReviewService service, ClaimsPrincipal user) => await service.Get(reviewId, Access.AccountId(user)));
+        review.MapGet(
+            "",
+            async (int reviewId, ReviewService service, ClaimsPrincipal user) =>
+                await service.Get(reviewId, Access.AccountId(user))
+        );
         review.MapPatch("", Change).Require(Role.Owner).Produces<ReviewDto>();
         review.MapGet("/not-found", NotFound);
         review.MapGet("/members", Members);
@@ -43,84 +63,171 @@ internal static class ReviewEndpoints
     private static async Task<List<ReviewDto>> List(ReviewService service, ClaimsPrincipal user, Access access)
     {
         var reviews = new List<ReviewDto>();
-        foreach (var id in (await access.ReviewIds(user)).Order()) reviews.Add(await service.Get(id, Access.AccountId(user)));
+        foreach (var id in (await access.ReviewIds(user)).Order())
+            reviews.Add(await service.Get(id, Access.AccountId(user)));
         return reviews;
     }
 
     private static async Task<IResult> Create(NewReviewRequest request, ReviewService service, ClaimsPrincipal user)
     {
         var title = request.Title.Trim();
-        if (title.Length is 0 or > 200) return Problems.Of(400, "A review needs a title of 1 to 200 characters.");
-        if (request.Question?.Length > 2_000) return Problems.Of(400, "The question is longer than 2,000 characters.");
+        if (title.Length is 0 or > 200)
+            return Problems.Of(400, "A review needs a title of 1 to 200 characters.");
+        if (request.Question?.Length > 2_000)
+            return Problems.Of(400, "The question is longer than 2,000 characters.");
         var account = Access.AccountId(user);
-        return TypedResults.Ok(await service.Get(await service.Create(title, request.Question?.Trim() ?? "", account), account));
+        return TypedResults.Ok(
+            await service.Get(await service.Create(title, request.Question?.Trim() ?? "", account), account)
+        );
     }
 
-    private static async Task<IResult> Change(int reviewId, ReviewChangeRequest request, ReviewService service, ClaimsPrincipal user, ZendleContext context, EventHub hub)
+    private static async Task<IResult> Change(
+        int reviewId,
+        ReviewChangeRequest request,
+        ReviewService service,
+        ClaimsPrincipal user,
+        ZendleContext context,
+        EventHub hub
+    )
     {
         var review = await context.Reviews.SingleAsync(r => r.Id == reviewId);
         var band = new TargetBand(request.BandLow ?? review.BandLow, request.BandHigh ?? review.BandHigh);
-        if (band.Fault is { } fault) return Problems.Of(400, fault);
-        if (request.Title is { } title && title.Trim().Length is 0 or > 200) return Problems.Of(400, "A review needs a title of 1 to 200 characters.");
-        if (request.Question?.Length > 2_000) return Problems.Of(400, "The question is longer than 2,000 characters.");
-        (review.Title, review.Question, review.BandLow, review.BandHigh) = (request.Title?.Trim() ?? review.Title, request.Question?.Trim() ?? review.Question, band.Low, band.High);
+        if (band.Fault is { } fault)
+            return Problems.Of(400, fault);
+        if (request.Title is { } title && title.Trim().Length is 0 or > 200)
+            return Problems.Of(400, "A review needs a title of 1 to 200 characters.");
+        if (request.Question?.Length > 2_000)
+            return Problems.Of(400, "The question is longer than 2,000 characters.");
+        (review.Title, review.Question, review.BandLow, review.BandHigh) = (
+            request.Title?.Trim() ?? review.Title,
+            request.Question?.Trim() ?? review.Question,
+            band.Low,
+            band.High
+        );
         await context.SaveChangesAsync();
         hub.Tell(new("review", reviewId));
         return TypedResults.Ok(await service.Get(reviewId, Access.AccountId(user)));
     }
 
     /// <summary>Kept works that are in no database now, as they were when they were decided on.</summary>
-    private static async Task<List<NotFoundWork>> NotFound(int reviewId, DecisionService decisions, MadeOn madeOn, CancellationToken cancel) =>
-        await madeOn.Describe((await decisions.Facts(reviewId)).KeptButGone, cancel);
+    private static async Task<List<NotFoundWork>> NotFound(
+        int reviewId,
+        DecisionService decisions,
+        MadeOn madeOn,
+        CancellationToken cancel
+    ) => await madeOn.Describe((await decisions.Facts(reviewId)).KeptButGone, cancel);
 
     private static async Task<List<MemberDto>> Members(int reviewId, ZendleContext context) =>
-        [.. (await context.Members.Where(m => m.ReviewId == reviewId).Join(context.Users, m => m.AccountId, u => u.Id, (m, u) => new { u.UserName, u.DisplayName, m.Role }).ToListAsync())
-            .Select(m => new MemberDto(m.UserName!, m.DisplayName, m.Role.ToString().ToLowerInvariant()))];
+        [
+            .. (
+                await context
+                    .Members.Where(m => m.ReviewId == reviewId)
+                    .Join(
+                        context.Users,
+                        m => m.AccountId,
+                        u => u.Id,
+                        (m, u) =>
+                            new
+                            {
+                                u.UserName,
+                                u.DisplayName,
+                                m.Role,
+                            }
+                    )
+                    .ToListAsync()
+            ).Select(m => new MemberDto(m.UserName!, m.DisplayName, m.Role.ToString().ToLowerInvariant())),
+        ];
 
-    private static async Task<IResult> PutMember(int reviewId, MemberRequest request, ZendleContext context, ClaimsPrincipal user, EventHub hub)
+    private static async Task<IResult> PutMember(
+        int reviewId,
+        MemberRequest request,
+        ZendleContext context,
+        ClaimsPrincipal user,
+        EventHub hub
+    )
     {
         var named = RoleNamed(request.Role);
-        if (named is null && request.Role != "none") return Problems.Of(400, "A role is reader, screener or owner; none takes the member out.");
+        if (named is null && request.Role != "none")
+            return Problems.Of(400, "A role is reader, screener or owner; none takes the member out.");
         var role = named ?? Role.Reader;
         var upper = request.Name.Trim().ToUpperInvariant();
         var account = await context.Users.SingleOrDefaultAsync(u => u.NormalizedUserName == upper);
-        if (account is null) return Problems.Of(404, "There is no account of this name.", "A curator can add one.");
-        if (account.Id == Access.AccountId(user)) return Problems.Of(409, "You cannot change your own part; another owner can.");
+        if (account is null)
+            return Problems.Of(404, "There is no account of this name.", "A curator can add one.");
+        if (account.Id == Access.AccountId(user))
+            return Problems.Of(409, "You cannot change your own part; another owner can.");
         await Changing.WaitAsync();
         try
         {
-            var member = await context.Members.SingleOrDefaultAsync(m => m.ReviewId == reviewId && m.AccountId == account.Id);
-            if (request.Role == "none") { if (member is not null) context.Members.Remove(member); }
-            else if (member is null) context.Members.Add(new() { ReviewId = reviewId, AccountId = account.Id, Role = role });
-            else member.Role = role;
+            var member = await context.Members.SingleOrDefaultAsync(m =>
+                m.ReviewId == reviewId && m.AccountId == account.Id
+            );
+            if (request.Role == "none")
+            {
+                if (member is not null)
+                    context.Members.Remove(member);
+            }
+            else if (member is null)
+                context.Members.Add(
+                    new()
+                    {
+                        ReviewId = reviewId,
+                        AccountId = account.Id,
+                        Role = role,
+                    }
+                );
+            else
+                member.Role = role;
             await context.SaveChangesAsync();
         }
-        finally { Changing.Release(); }
+        finally
+        {
+            Changing.Release();
+        }
         hub.Tell(new("members"));
         return TypedResults.NoContent();
     }
 
     /// <summary>The role of a name, as it is written; numbers are no names.</summary>
-    private static Role? RoleNamed(string name) => name.ToLowerInvariant() switch
-    {
-        "reader" => Role.Reader,
-        "screener" => Role.Screener,
-        "owner" => Role.Owner,
-        _ => null,
-    };
+    private static Role? RoleNamed(string name) =>
+        name.ToLowerInvariant() switch
+        {
+            "reader" => Role.Reader,
+            "screener" => Role.Screener,
+            "owner" => Role.Owner,
+            _ => null,
+        };
 }
 
 /// <summary>Makes reviews and says how they stand.</summary>
-internal sealed class ReviewService(IDbContextFactory<ZendleContext> contexts, DecisionService decisions, GatherService gather, CorpusService corpus, TimeProvider clock)
+internal sealed class ReviewService(
+    IDbContextFactory<ZendleContext> contexts,
+    DecisionService decisions,
+    GatherService gather,
+    CorpusService corpus,
+    TimeProvider clock
+)
 {
     public async Task<int> Create(string title, string question, string account)
     {
         await using var context = await contexts.CreateDbContextAsync();
-        var review = new Review { Title = title, Question = question, CreatedAt = clock.GetUtcNow() };
+        var review = new Review
+        {
+            Title = title,
+            Question = question,
+            CreatedAt = clock.GetUtcNow(),
+        };
         await using var transaction = await context.Database.BeginTransactionAsync();
         context.Reviews.Add(review);
         await context.SaveChangesAsync();
-        context.Members.Add(new() { ReviewId = review.Id, AccountId = account, Role = Role.Owner });
+        context.Members.Add(
+            new()
+            {
+                ReviewId = review.Id,
+                AccountId = account,
+                Role = Role.Owner,
+            }
+        );
         await context.SaveChangesAsync();
         await transaction.CommitAsync();
         return review.Id;
@@ -130,12 +237,37 @@ internal sealed class ReviewService(IDbContextFactory<ZendleContext> contexts, D
     {
         await using var context = await contexts.CreateDbContextAsync();
         var review = await context.Reviews.AsNoTracking().SingleAsync(r => r.Id == reviewId);
-        var role = await context.Members.Where(m => m.ReviewId == reviewId && m.AccountId == account).Select(m => m.Role).SingleAsync();
-        var place = await context.Places.AsNoTracking().SingleOrDefaultAsync(p => p.ReviewId == reviewId && p.AccountId == account);
+        var role = await context
+            .Members.Where(m => m.ReviewId == reviewId && m.AccountId == account)
+            .Select(m => m.Role)
+            .SingleAsync();
+        var place = await context
+            .Places.AsNoTracking()
+            .SingleOrDefaultAsync(p => p.ReviewId == reviewId && p.AccountId == account);
         // While the newest records are still put in, kept works among them are not lost.
         var facts = await decisions.Facts(reviewId);
         var (withText, needYou) = await gather.Standing(reviewId);
-        return new(review.Id, review.Title, review.Question, review.BandLow, review.BandHigh, role.ToString().ToLowerInvariant(), facts.Kept.Count() + (corpus.IsBehind ? facts.KeptButGone.Count : 0), facts.SetAside.Count(), review.CreatedAt, place?.StepId, place?.TrailStepId ?? 0, withText, needYou, corpus.IsBehind ? 0 : facts.KeptButGone.Count,
-            [.. facts.Tags.Select(t => new TagDto(t.Key, t.Value.Count())).Where(t => t.Count > 0).OrderBy(t => t.Tag, StringComparer.OrdinalIgnoreCase)]);
+        return new(
+            review.Id,
+            review.Title,
+            review.Question,
+            review.BandLow,
+            review.BandHigh,
+            role.ToString().ToLowerInvariant(),
+            facts.Kept.Count() + (corpus.IsBehind ? facts.KeptButGone.Count : 0),
+            facts.SetAside.Count(),
+            review.CreatedAt,
+            place?.StepId,
+            place?.TrailStepId ?? 0,
+            withText,
+            needYou,
+            corpus.IsBehind ? 0 : facts.KeptButGone.Count,
+            [
+                .. facts
+                    .Tags.Select(t => new TagDto(t.Key, t.Value.Count()))
+                    .Where(t => t.Count > 0)
+                    .OrderBy(t => t.Tag, StringComparer.OrdinalIgnoreCase),
+            ]
+        );
     }
 }

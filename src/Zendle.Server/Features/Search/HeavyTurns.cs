@@ -3,11 +3,17 @@ using System.Runtime.CompilerServices;
 
 namespace Zendle.Server.Features.Search;
 
-/// <summary>Lets each person have two heavy requests at once; a few more wait for their turn, and the rest are told to come later.</summary>
+/// <summary>
+/// Lets each person have two heavy requests at once; a few more wait for their turn, and the rest are told to come
+/// later.
+/// </summary>
 internal sealed class HeavyTurns
 {
-    private const int AtOnce = 2, MostWaiting = 8;
-    private readonly ConcurrentDictionary<string, (SemaphoreSlim Turns, StrongBox<int> Waiting)> people = new(StringComparer.Ordinal);
+    private const int AtOnce = 2,
+        MostWaiting = 8;
+    private readonly ConcurrentDictionary<string, (SemaphoreSlim Turns, StrongBox<int> Waiting)> people = new(
+        StringComparer.Ordinal
+    );
 
     /// <summary>Waits for a turn of a person.</summary>
     /// <returns>What ends the turn.</returns>
@@ -20,8 +26,14 @@ internal sealed class HeavyTurns
             Interlocked.Decrement(ref person.Waiting.Value);
             throw new TooManyHeavyException();
         }
-        try { person.Turns.Wait(cancel); }
-        finally { Interlocked.Decrement(ref person.Waiting.Value); }
+        try
+        {
+            person.Turns.Wait(cancel);
+        }
+        finally
+        {
+            Interlocked.Decrement(ref person.Waiting.Value);
+        }
         return new Turn(person.Turns);
     }
 
@@ -31,7 +43,8 @@ internal sealed class HeavyTurns
 
         public void Dispose()
         {
-            if (Interlocked.Exchange(ref isEnded, 1) == 0) turns.Release();
+            if (Interlocked.Exchange(ref isEnded, 1) == 0)
+                turns.Release();
         }
     }
 }

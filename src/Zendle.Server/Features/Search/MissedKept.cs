@@ -31,19 +31,64 @@ internal sealed class MissedKept(SearchService search)
     public async Task<MissedKeptDto> Of(int reviewId, string text, SearchState state)
     {
         using var view = await search.View(reviewId, state with { Expression = text.Trim(), Trail = null });
-        if (view.Answer.Reading.Root is not { } root) return new(0, [], []);
+        if (view.Answer.Reading.Root is not { } root)
+            return new(0, [], []);
         var columns = view.Snapshot.Columns;
         var missed = view.Facts.Kept.Copy();
         missed.ExceptWith(view.Answer.Before);
         var cards = SearchBoard.Of(root).Cards;
         var letters = new Queue<Concept>(view.Answer.Concepts);
-        var parts = cards.Select(card => (card.Expression, Letter: card.Kind is CardKind.Concept or CardKind.Block ? letters.Dequeue().Letter.ToString() : null, Passed: Passed(view, card.Expression))).ToArray();
-        var works = missed.ToArray().Select(w => (Work: w, By: Enumerable.Range(0, parts.Length).Where(i => !parts[i].Passed.Contains(w)).ToArray())).ToArray();
-        return new(works.Length,
-            [.. parts.Select((p, i) => new MissedByDto(i, p.Letter, p.Expression, works.Count(w => w.By.Contains(i)), works.Count(w => w.By is [var only] && only == i))).Where(p => p.Works > 0)],
-            [.. works.OrderBy(w => w.By.Length).ThenByDescending(w => columns.Year[w.Work]).ThenBy(w => w.Work).Take(MostShown)
-                .Select(w => new MissedWorkDto(w.Work, columns.SortTitle[w.Work] ?? "", columns.Year[w.Work] is > 0 and var year ? year : null, w.By))]);
+        var parts = cards
+            .Select(card =>
+                (
+                    card.Expression,
+                    Letter: card.Kind is CardKind.Concept or CardKind.Block
+                        ? letters.Dequeue().Letter.ToString()
+                        : null,
+                    Passed: Passed(view, card.Expression)
+                )
+            )
+            .ToArray();
+        var works = missed
+            .ToArray()
+            .Select(w =>
+                (Work: w, By: Enumerable.Range(0, parts.Length).Where(i => !parts[i].Passed.Contains(w)).ToArray())
+            )
+            .ToArray();
+        return new(
+            works.Length,
+            [
+                .. parts
+                    .Select(
+                        (p, i) =>
+                            new MissedByDto(
+                                i,
+                                p.Letter,
+                                p.Expression,
+                                works.Count(w => w.By.Contains(i)),
+                                works.Count(w => w.By is [var only] && only == i)
+                            )
+                    )
+                    .Where(p => p.Works > 0),
+            ],
+            [
+                .. works
+                    .OrderBy(w => w.By.Length)
+                    .ThenByDescending(w => columns.Year[w.Work])
+                    .ThenBy(w => w.Work)
+                    .Take(MostShown)
+                    .Select(w => new MissedWorkDto(
+                        w.Work,
+                        columns.SortTitle[w.Work] ?? "",
+                        columns.Year[w.Work] is > 0 and var year ? year : null,
+                        w.By
+                    )),
+            ]
+        );
     }
 
-    private static BitSet Passed(SearchView view, string expression) => QueryReader.Read(expression).Root is { } node ? view.Evaluator.Works(view.Evaluator.Records(node), view.State.Databases) : new BitSet(view.Snapshot.Columns.WorkSize);
+    private static BitSet Passed(SearchView view, string expression) =>
+        QueryReader.Read(expression).Root is { } node
+            ? view.Evaluator.Works(view.Evaluator.Records(node), view.State.Databases)
+            : new BitSet(view.Snapshot.Columns.WorkSize);
 }

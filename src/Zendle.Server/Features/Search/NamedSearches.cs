@@ -18,7 +18,17 @@ namespace Zendle.Server.Features.Search;
 /// <param name="Now">Works it finds today.</param>
 /// <param name="New">Works it finds today and did not then.</param>
 /// <param name="Gone">Works it found then and does not today.</param>
-internal sealed record NamedSearchDto(int StepId, string Name, IReadOnlyList<string> Asks, bool IsTrail, DateTimeOffset RunAt, int Then, int Now, int New, int Gone);
+internal sealed record NamedSearchDto(
+    int StepId,
+    string Name,
+    IReadOnlyList<string> Asks,
+    bool IsTrail,
+    DateTimeOffset RunAt,
+    int Then,
+    int Now,
+    int New,
+    int Gone
+);
 
 /// <summary>What running a named search again gave.</summary>
 /// <param name="New">Works that were not there at the last run.</param>
@@ -27,51 +37,101 @@ internal sealed record NamedSearchDto(int StepId, string Name, IReadOnlyList<str
 internal sealed record RanAgainDto(int New, int Gone, int? NewStepId);
 
 /// <summary>Searches under a name: what each finds today against its last run, and running it again.</summary>
-internal sealed class NamedSearches(IDbContextFactory<ZendleContext> contexts, SearchService search, PathService paths, CorpusReader reader)
+internal sealed class NamedSearches(
+    IDbContextFactory<ZendleContext> contexts,
+    SearchService search,
+    PathService paths,
+    CorpusReader reader
+)
 {
     /// <summary>The named searches of a review, by name.</summary>
     public async Task<List<NamedSearchDto>> All(int reviewId)
     {
         await using var context = await contexts.CreateDbContextAsync();
-        var steps = await context.Steps.AsNoTracking().Where(s => s.ReviewId == reviewId && !s.Removed).ToDictionaryAsync(s => s.Id);
+        var steps = await context
+            .Steps.AsNoTracking()
+            .Where(s => s.ReviewId == reviewId && !s.Removed)
+            .ToDictionaryAsync(s => s.Id);
         var found = new List<NamedSearchDto>();
-        foreach (var step in steps.Values.Where(s => s.Name is not null).OrderBy(s => s.Name, StringComparer.OrdinalIgnoreCase))
+        foreach (
+            var step in steps
+                .Values.Where(s => s.Name is not null)
+                .OrderBy(s => s.Name, StringComparer.OrdinalIgnoreCase)
+        )
         {
             using var view = await search.View(reviewId, step.Id);
-            if (view is null || await LastRun(context, step) is not { } run) continue;
+            if (view is null || await LastRun(context, step) is not { } run)
+                continue;
             var (fresh, gone) = Against(view, await Then(run));
             var asks = new List<string>();
             for (var s = step; ; s = steps[s.ParentId.Value])
             {
                 asks.Insert(0, s.Label);
                 // A question put anew leaves nothing of the one before.
-                if (s.ParentId is null || JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!.Kind is StepKind.Search or StepKind.Trail) break;
+                if (
+                    s.ParentId is null
+                    || JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!.Kind
+                        is StepKind.Search
+                            or StepKind.Trail
+                )
+                    break;
             }
-            found.Add(new(step.Id, step.Name!, asks, view.State.Trail is not null, run.At, run.Count, view.Answer.Count, fresh.Length, gone));
+            found.Add(
+                new(
+                    step.Id,
+                    step.Name!,
+                    asks,
+                    view.State.Trail is not null,
+                    run.At,
+                    run.Count,
+                    view.Answer.Count,
+                    fresh.Length,
+                    gone
+                )
+            );
         }
         return found;
     }
 
-    /// <summary>Runs a named search again: logs the run, counts the step anew, and puts what is new into a step of its own behind it.</summary>
+    /// <summary>
+    /// Runs a named search again: logs the run, counts the step anew, and puts what is new into a step of its own
+    /// behind it.
+    /// </summary>
     /// <returns>What is new; null when there is no such search.</returns>
     public async Task<RanAgainDto?> Again(int reviewId, string account, int stepId)
     {
         using var view = await search.View(reviewId, stepId);
-        if (view is null || stepId == 0) return null;
+        if (view is null || stepId == 0)
+            return null;
         await using var context = await contexts.CreateDbContextAsync();
         var step = await context.Steps.SingleAsync(s => s.Id == stepId && s.ReviewId == reviewId);
-        if (await LastRun(context, step) is not { } last) return null;
+        if (await LastRun(context, step) is not { } last)
+            return null;
         var (fresh, gone) = Against(view, await Then(last));
         context.Runs.Add(paths.Run(reviewId, account, stepId, view, last.Repeats ?? last.Id));
         (step.Count, step.Generation) = (view.Answer.Count, view.Snapshot.Generation);
         await context.SaveChangesAsync();
-        int? holding = fresh.Length is 0 or > Core.Trails.TrailQuestion.MostSeeds ? null
-            : await paths.Take(reviewId, account, stepId, new(StepKind.Among, Seeds: fresh, Said: $"{fresh.Length:N0} new since {last.At.UtcDateTime.ToString("d MMM yyyy", System.Globalization.CultureInfo.InvariantCulture)}"));
+        int? holding = fresh.Length is 0 or > Core.Trails.TrailQuestion.MostSeeds
+            ? null
+            : await paths.Take(
+                reviewId,
+                account,
+                stepId,
+                new(
+                    StepKind.Among,
+                    Seeds: fresh,
+                    Said: $"{fresh.Length:N0} new since {last.At.UtcDateTime.ToString("d MMM yyyy", System.Globalization.CultureInfo.InvariantCulture)}"
+                )
+            );
         return new(fresh.Length, gone, holding);
     }
 
     private static Task<RunRow?> LastRun(ZendleContext context, StepRow step) =>
-        context.Runs.AsNoTracking().Where(r => r.ReviewId == step.ReviewId && r.StepId == step.Id).OrderByDescending(r => r.Id).FirstOrDefaultAsync();
+        context
+            .Runs.AsNoTracking()
+            .Where(r => r.ReviewId == step.ReviewId && r.StepId == step.Id)
+            .OrderByDescending(r => r.Id)
+            .FirstOrDefaultAsync();
 
     /// <summary>The works a run found, under the ids they have today.</summary>
     private async Task<HashSet<int>> Then(RunRow run)
@@ -82,7 +142,10 @@ internal sealed class NamedSearches(IDbContextFactory<ZendleContext> contexts, S
     }
 
     private static (int[] Fresh, int Gone) Against(SearchView view, HashSet<int> then) =>
-        ([.. view.Answer.InView.Members().Where(w => !then.Contains(w))], then.Count(w => !view.Answer.InView.Contains(w)));
+        (
+            [.. view.Answer.InView.Members().Where(w => !then.Contains(w))],
+            then.Count(w => !view.Answer.InView.Contains(w))
+        );
 }
 
 internal static class NamedSearchEndpoints
@@ -90,7 +153,15 @@ internal static class NamedSearchEndpoints
     public static void MapNamedSearches(this RouteGroupBuilder review)
     {
         review.MapGet("/searches", (int reviewId, NamedSearches named) => named.All(reviewId));
-        review.MapPost("/searches/{stepId:int}/again", async Task<IResult> (int reviewId, int stepId, NamedSearches named, ClaimsPrincipal user) =>
-            await named.Again(reviewId, Access.AccountId(user), stepId) is { } ran ? TypedResults.Ok(ran) : Problems.Of(404, "There is no such search in the review any more.")).Require(Role.Screener).Produces<RanAgainDto>();
+        review
+            .MapPost(
+                "/searches/{stepId:int}/again",
+                async Task<IResult> (int reviewId, int stepId, NamedSearches named, ClaimsPrincipal user) =>
+                    await named.Again(reviewId, Access.AccountId(user), stepId) is { } ran
+                        ? TypedResults.Ok(ran)
+                        : Problems.Of(404, "There is no such search in the review any more.")
+            )
+            .Require(Role.Screener)
+            .Produces<RanAgainDto>();
     }
 }

@@ -5,8 +5,16 @@ using Zendle.Index.Questions;
 
 namespace Zendle.Server.Features.Search;
 
-/// <summary>Counts the parts of one line in the chosen databases; whoever asks, each is counted once. Stops between two parts when nobody waits any more.</summary>
-internal sealed class PartCounts(QuestionEvaluator evaluator, SearchState state, QueryNode root, CancellationToken cancel)
+/// <summary>
+/// Counts the parts of one line in the chosen databases; whoever asks, each is counted once. Stops between two parts
+/// when nobody waits any more.
+/// </summary>
+internal sealed class PartCounts(
+    QuestionEvaluator evaluator,
+    SearchState state,
+    QueryNode root,
+    CancellationToken cancel
+)
 {
     private readonly Dictionary<QueryNode, int> counts = new(ReferenceEqualityComparer.Instance);
     private readonly Dictionary<QueryNode, BitSet> without = new(ReferenceEqualityComparer.Instance);
@@ -26,14 +34,18 @@ internal sealed class PartCounts(QuestionEvaluator evaluator, SearchState state,
     }
 
     /// <summary>How many works a part finds by itself.</summary>
-    public int Count(QueryNode part, QueryField field) => counts.TryGetValue(part, out var known) ? known : counts[part] = Works(part, field).Count();
+    public int Count(QueryNode part, QueryField field) =>
+        counts.TryGetValue(part, out var known) ? known : counts[part] = Works(part, field).Count();
 
     /// <summary>Works that the line finds when a term is taken out of it; none for a line of that term alone.</summary>
     public BitSet Without(TermNode term)
     {
-        if (without.TryGetValue(term, out var known)) return known;
+        if (without.TryGetValue(term, out var known))
+            return known;
         cancel.ThrowIfCancellationRequested();
-        return without[term] = ReferenceEquals(term, root) ? new(Whole.Size) : evaluator.Works(evaluator.Records(root, QueryField.About, without: term), state.Databases);
+        return without[term] = ReferenceEquals(term, root)
+            ? new(Whole.Size)
+            : evaluator.Works(evaluator.Records(root, QueryField.About, without: term), state.Databases);
     }
 
     /// <summary>How many works only a term brings in; of a term under NOT, how many only it takes away.</summary>

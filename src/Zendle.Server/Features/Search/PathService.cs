@@ -19,39 +19,70 @@ namespace Zendle.Server.Features.Search;
 /// <param name="Act">The act.</param>
 /// <param name="Ahead">Whether it lies after the step in view.</param>
 /// <param name="Branches">Other steps taken from the same place.</param>
-internal sealed record PathStepDto(int Id, int? ParentId, string Label, bool Named, int Count, int CountNow, StepAct Act, bool Ahead, IReadOnlyList<BranchDto> Branches);
+internal sealed record PathStepDto(
+    int Id,
+    int? ParentId,
+    string Label,
+    bool Named,
+    int Count,
+    int CountNow,
+    StepAct Act,
+    bool Ahead,
+    IReadOnlyList<BranchDto> Branches
+);
 
 internal sealed record BranchDto(int Id, string Label, int Count);
 
 internal sealed record PathDto(int StepId, IReadOnlyList<PathStepDto> Steps);
 
 /// <summary>Takes, names and removes steps, and shows paths.</summary>
-internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, SearchService search, CorpusService corpus, MadeOn madeOn, EventHub hub, TimeProvider clock)
+internal sealed class PathService(
+    IDbContextFactory<ZendleContext> contexts,
+    SearchService search,
+    CorpusService corpus,
+    MadeOn madeOn,
+    EventHub hub,
+    TimeProvider clock
+)
 {
     /// <summary>Takes a step from another (0 for a new path), logs the run, remembers the place.</summary>
     /// <returns>The step's id, or null when there is no such step to go on from.</returns>
     public async Task<int?> Take(int reviewId, string account, int parentId, StepAct act, int? repeats = null)
     {
         var before = parentId == 0 ? SearchState.Everything : await search.StateOf(reviewId, parentId);
-        if (before is null) return null;
-        if (act.Kind == StepKind.Search) act = before.Toward(act.Expression ?? "");
+        if (before is null)
+            return null;
+        if (act.Kind == StepKind.Search)
+            act = before.Toward(act.Expression ?? "");
         using var view = await search.View(reviewId, before.After(act));
         await using var context = await contexts.CreateDbContextAsync();
-        // The same act again from the same step leads to the one that is there; a search from nothing always begins a path of its own.
+        // The same act again from the same step leads to the one that is there; a search from nothing always begins a
+        // path of its own.
         var json = JsonSerializer.Serialize(act, SearchService.Json);
         var parent = parentId == 0 ? (int?)null : parentId;
-        var same = repeats is not null || (parent is null && act.Kind != StepKind.Trail) ? null : await context.Steps.FirstOrDefaultAsync(s => s.ReviewId == reviewId && s.ParentId == parent && s.Act == json && !s.Removed && s.Generation == view.Snapshot.Generation);
-        var step = same ?? new StepRow
-        {
-            ReviewId = reviewId,
-            ParentId = parent,
-            Act = json,
-            Label = StepLabels.For(act, Namer(view.Snapshot), WorkNamer(view.Snapshot)),
-            Count = view.Answer.Count,
-            Generation = view.Snapshot.Generation,
-            AccountId = account,
-            At = clock.GetUtcNow(),
-        };
+        var same =
+            repeats is not null || (parent is null && act.Kind != StepKind.Trail)
+                ? null
+                : await context.Steps.FirstOrDefaultAsync(s =>
+                    s.ReviewId == reviewId
+                    && s.ParentId == parent
+                    && s.Act == json
+                    && !s.Removed
+                    && s.Generation == view.Snapshot.Generation
+                );
+        var step =
+            same
+            ?? new StepRow
+            {
+                ReviewId = reviewId,
+                ParentId = parent,
+                Act = json,
+                Label = StepLabels.For(act, Namer(view.Snapshot), WorkNamer(view.Snapshot)),
+                Count = view.Answer.Count,
+                Generation = view.Snapshot.Generation,
+                AccountId = account,
+                At = clock.GetUtcNow(),
+            };
         await using var transaction = await context.Database.BeginTransactionAsync();
         if (same is null)
         {
@@ -63,25 +94,33 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
         await Remember(context, reviewId, account, step.Id, view.State.Trail is not null);
         await context.SaveChangesAsync();
         await transaction.CommitAsync();
-        if (same is null) hub.Tell(new("review", reviewId));
+        if (same is null)
+            hub.Tell(new("review", reviewId));
         return step.Id;
     }
 
     /// <summary>The path through a step: from its first step over it to the latest that follows.</summary>
     public async Task<PathDto?> Path(int reviewId, int stepId)
     {
-        if (stepId == 0) return new(0, []);
+        if (stepId == 0)
+            return new(0, []);
         await using var context = await contexts.CreateDbContextAsync();
-        var all = await context.Steps.AsNoTracking().Where(s => s.ReviewId == reviewId && !s.Removed).ToDictionaryAsync(s => s.Id);
-        if (!all.TryGetValue(stepId, out var here)) return null;
+        var all = await context
+            .Steps.AsNoTracking()
+            .Where(s => s.ReviewId == reviewId && !s.Removed)
+            .ToDictionaryAsync(s => s.Id);
+        if (!all.TryGetValue(stepId, out var here))
+            return null;
         var children = all.Values.ToLookup(s => s.ParentId ?? 0);
         var chain = new List<StepRow>();
         for (var s = here; ; s = all[s.ParentId.Value])
         {
             chain.Insert(0, s);
-            if (s.ParentId is null) break;
+            if (s.ParentId is null)
+                break;
         }
-        for (var next = Latest(children[stepId]); next is not null; next = Latest(children[next.Id])) chain.Add(next);
+        for (var next = Latest(children[stepId]); next is not null; next = Latest(children[next.Id]))
+            chain.Add(next);
         using var snapshot = corpus.Snapshot();
         var steps = new List<PathStepDto>();
         var state = SearchState.Everything;
@@ -92,11 +131,19 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
             state = state.After(act);
             var now = s.Count;
             if (s.Generation != snapshot.Generation || state.AsksReview)
-                using (var view = await search.View(reviewId, state)) now = view.Answer.Count;
+                using (var view = await search.View(reviewId, state))
+                    now = view.Answer.Count;
             // Other first steps are other paths, not branches of this one.
-            var branches = s.ParentId is null ? [] : children[s.ParentId.Value].Where(b => b.Id != s.Id).OrderByDescending(b => b.Id).Select(b => new BranchDto(b.Id, b.Name ?? b.Label, b.Count)).ToArray();
+            var branches = s.ParentId is null
+                ? []
+                : children[s.ParentId.Value]
+                    .Where(b => b.Id != s.Id)
+                    .OrderByDescending(b => b.Id)
+                    .Select(b => new BranchDto(b.Id, b.Name ?? b.Label, b.Count))
+                    .ToArray();
             steps.Add(new(s.Id, s.ParentId, s.Name ?? s.Label, s.Name is not null, s.Count, now, act, ahead, branches));
-            if (s.Id == stepId) ahead = true;
+            if (s.Id == stepId)
+                ahead = true;
         }
         return new(stepId, steps);
 
@@ -107,14 +154,27 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
     public async Task<List<BranchDto>> Paths(int reviewId)
     {
         await using var context = await contexts.CreateDbContextAsync();
-        return [.. (await context.Steps.AsNoTracking().Where(s => s.ReviewId == reviewId && s.ParentId == null && !s.Removed).OrderByDescending(s => s.Id).Take(40).ToListAsync()).Select(s => new BranchDto(s.Id, s.Name ?? s.Label, s.Count))];
+        return
+        [
+            .. (
+                await context
+                    .Steps.AsNoTracking()
+                    .Where(s => s.ReviewId == reviewId && s.ParentId == null && !s.Removed)
+                    .OrderByDescending(s => s.Id)
+                    .Take(40)
+                    .ToListAsync()
+            ).Select(s => new BranchDto(s.Id, s.Name ?? s.Label, s.Count)),
+        ];
     }
 
     /// <summary>What some steps are called.</summary>
     public async Task<Dictionary<int, string>> Labels(int reviewId, IReadOnlyCollection<int> steps)
     {
         await using var context = await contexts.CreateDbContextAsync();
-        var known = await context.Steps.AsNoTracking().Where(s => s.ReviewId == reviewId && steps.Contains(s.Id)).ToDictionaryAsync(s => s.Id, s => s.Name ?? s.Label);
+        var known = await context
+            .Steps.AsNoTracking()
+            .Where(s => s.ReviewId == reviewId && steps.Contains(s.Id))
+            .ToDictionaryAsync(s => s.Id, s => s.Name ?? s.Label);
         return steps.Distinct().ToDictionary(s => s, s => known.GetValueOrDefault(s, "everything"));
     }
 
@@ -122,7 +182,9 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
     public async Task<bool> Rename(int reviewId, int stepId, string name)
     {
         await using var context = await contexts.CreateDbContextAsync();
-        return await context.Steps.Where(s => s.Id == stepId && s.ReviewId == reviewId && !s.Removed).ExecuteUpdateAsync(u => u.SetProperty(s => s.Name, name.Length == 0 ? null : name)) > 0;
+        return await context
+                .Steps.Where(s => s.Id == stepId && s.ReviewId == reviewId && !s.Removed)
+                .ExecuteUpdateAsync(u => u.SetProperty(s => s.Name, name.Length == 0 ? null : name)) > 0;
     }
 
     /// <summary>Takes a step out of its path; what followed follows the step before it, and is counted anew.</summary>
@@ -131,30 +193,49 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
     {
         await using var context = await contexts.CreateDbContextAsync();
         await using var transaction = await context.Database.BeginTransactionAsync();
-        var step = await context.Steps.SingleOrDefaultAsync(s => s.Id == stepId && s.ReviewId == reviewId && !s.Removed);
-        if (step is null) return null;
+        var step = await context.Steps.SingleOrDefaultAsync(s =>
+            s.Id == stepId && s.ReviewId == reviewId && !s.Removed
+        );
+        if (step is null)
+            return null;
         step.Removed = true;
         var children = await Following(context, reviewId, stepId);
         // What only narrowed the trail that goes away goes with it; what follows that follows on.
-        if (JsonSerializer.Deserialize<StepAct>(step.Act, SearchService.Json)!.Kind == StepKind.Trail && !await HasTrail(reviewId, step.ParentId))
-            for (var i = 0; i < children.Count;)
+        if (
+            JsonSerializer.Deserialize<StepAct>(step.Act, SearchService.Json)!.Kind == StepKind.Trail
+            && !await HasTrail(reviewId, step.ParentId)
+        )
+            for (var i = 0; i < children.Count; )
             {
-                if (JsonSerializer.Deserialize<StepAct>(children[i].Act, SearchService.Json)!.Kind is not (StepKind.Way or StepKind.Ties)) { i++; continue; }
+                if (
+                    JsonSerializer.Deserialize<StepAct>(children[i].Act, SearchService.Json)!.Kind
+                    is not (StepKind.Way or StepKind.Ties)
+                )
+                {
+                    i++;
+                    continue;
+                }
                 children[i].Removed = true;
                 var next = await Following(context, reviewId, children[i].Id);
                 children.RemoveAt(i);
                 children.InsertRange(i, next);
             }
-        foreach (var child in children) child.ParentId = step.ParentId;
+        foreach (var child in children)
+            child.ParentId = step.ParentId;
         await context.SaveChangesAsync();
         var states = await Recount(context, reviewId, step.ParentId, children);
         var goTo = children.Count > 0 ? children[^1].Id : step.ParentId ?? 0;
         // Who stood on a step that went away stands on the one to go to.
-        if (goTo != 0) await Remember(context, reviewId, account, goTo, states[goTo].Trail is not null);
+        if (goTo != 0)
+            await Remember(context, reviewId, account, goTo, states[goTo].Trail is not null);
         else
         {
-            await context.Places.Where(p => p.ReviewId == reviewId && p.StepId == stepId).ExecuteUpdateAsync(u => u.SetProperty(p => p.StepId, 0));
-            await context.Places.Where(p => p.ReviewId == reviewId && p.TrailStepId == stepId).ExecuteUpdateAsync(u => u.SetProperty(p => p.TrailStepId, 0));
+            await context
+                .Places.Where(p => p.ReviewId == reviewId && p.StepId == stepId)
+                .ExecuteUpdateAsync(u => u.SetProperty(p => p.StepId, 0));
+            await context
+                .Places.Where(p => p.ReviewId == reviewId && p.TrailStepId == stepId)
+                .ExecuteUpdateAsync(u => u.SetProperty(p => p.TrailStepId, 0));
         }
         await context.SaveChangesAsync();
         await transaction.CommitAsync();
@@ -162,9 +243,13 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
     }
 
     private static Task<List<StepRow>> Following(ZendleContext context, int reviewId, int stepId) =>
-        context.Steps.Where(s => s.ReviewId == reviewId && s.ParentId == stepId && !s.Removed).OrderBy(s => s.Id).ToListAsync();
+        context
+            .Steps.Where(s => s.ReviewId == reviewId && s.ParentId == stepId && !s.Removed)
+            .OrderBy(s => s.Id)
+            .ToListAsync();
 
-    private async Task<bool> HasTrail(int reviewId, int? stepId) => stepId is { } id && (await search.StateOf(reviewId, id))?.Trail is not null;
+    private async Task<bool> HasTrail(int reviewId, int? stepId) =>
+        stepId is { } id && (await search.StateOf(reviewId, id))?.Trail is not null;
 
     /// <summary>Changes what a step does; what follows it is counted anew, and the changed search is logged.</summary>
     /// <param name="reviewId">The review.</param>
@@ -176,15 +261,21 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
     {
         await using var context = await contexts.CreateDbContextAsync();
         await using var transaction = await context.Database.BeginTransactionAsync();
-        var step = await context.Steps.SingleOrDefaultAsync(s => s.Id == stepId && s.ReviewId == reviewId && !s.Removed);
-        if (step is null) return "This step is not part of the review any more.";
+        var step = await context.Steps.SingleOrDefaultAsync(s =>
+            s.Id == stepId && s.ReviewId == reviewId && !s.Removed
+        );
+        if (step is null)
+            return "This step is not part of the review any more.";
         var old = JsonSerializer.Deserialize<StepAct>(step.Act, SearchService.Json)!;
-        if (old.Kind != act.Kind || old.Facet != act.Facet) return "A step can be changed, but not into another kind of step.";
+        if (old.Kind != act.Kind || old.Facet != act.Facet)
+            return "A step can be changed, but not into another kind of step.";
         step.Act = JsonSerializer.Serialize(act, SearchService.Json);
         await madeOn.Note(context, [.. act.Works()], CancellationToken.None);
-        using (var snapshot = corpus.Snapshot()) step.Label = StepLabels.For(act, Namer(snapshot), WorkNamer(snapshot));
+        using (var snapshot = corpus.Snapshot())
+            step.Label = StepLabels.For(act, Namer(snapshot), WorkNamer(snapshot));
         var states = await Recount(context, reviewId, step.ParentId, [step]);
-        using (var view = await search.View(reviewId, states[step.Id])) context.Runs.Add(Run(reviewId, account, step.Id, view, null));
+        using (var view = await search.View(reviewId, states[step.Id]))
+            context.Runs.Add(Run(reviewId, account, step.Id, view, null));
         await context.SaveChangesAsync();
         await transaction.CommitAsync();
         hub.Tell(new("review", reviewId));
@@ -193,16 +284,32 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
 
     /// <summary>Counts steps and all that follow them anew.</summary>
     /// <returns>The states by step; the one before the first of them under its id, or under 0.</returns>
-    private async Task<Dictionary<int, SearchState>> Recount(ZendleContext context, int reviewId, int? parentId, IEnumerable<StepRow> first)
+    private async Task<Dictionary<int, SearchState>> Recount(
+        ZendleContext context,
+        int reviewId,
+        int? parentId,
+        IEnumerable<StepRow> first
+    )
     {
         var waiting = new Queue<StepRow>(first);
-        var states = new Dictionary<int, SearchState> { [parentId ?? 0] = parentId is { } parent ? (await search.StateOf(reviewId, parent))! : SearchState.Everything };
+        var states = new Dictionary<int, SearchState>
+        {
+            [parentId ?? 0] = parentId is { } parent
+                ? (await search.StateOf(reviewId, parent))!
+                : SearchState.Everything,
+        };
         while (waiting.TryDequeue(out var s))
         {
-            var state = states[s.Id] = states[s.ParentId ?? 0].After(JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!);
+            var state = states[s.Id] = states[s.ParentId ?? 0]
+                .After(JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!);
             using var view = await search.View(reviewId, state);
             (s.Count, s.Generation) = (view.Answer.Count, view.Snapshot.Generation);
-            foreach (var next in await context.Steps.Where(x => x.ReviewId == reviewId && x.ParentId == s.Id && !x.Removed).ToListAsync()) waiting.Enqueue(next);
+            foreach (
+                var next in await context
+                    .Steps.Where(x => x.ReviewId == reviewId && x.ParentId == s.Id && !x.Removed)
+                    .ToListAsync()
+            )
+                waiting.Enqueue(next);
         }
         return states;
     }
@@ -219,9 +326,12 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
     private static async Task Remember(ZendleContext context, int reviewId, string account, int stepId, bool isTrail)
     {
         var place = await context.Places.SingleOrDefaultAsync(p => p.ReviewId == reviewId && p.AccountId == account);
-        if (place is null) context.Places.Add(place = new() { ReviewId = reviewId, AccountId = account });
-        if (isTrail) place.TrailStepId = stepId;
-        else place.StepId = stepId;
+        if (place is null)
+            context.Places.Add(place = new() { ReviewId = reviewId, AccountId = account });
+        if (isTrail)
+            place.TrailStepId = stepId;
+        else
+            place.StepId = stepId;
     }
 
     /// <summary>What the log keeps of a search that is run.</summary>
@@ -243,12 +353,28 @@ internal sealed class PathService(IDbContextFactory<ZendleContext> contexts, Sea
     }
 
     /// <summary>Names a work by its first person and year.</summary>
-    private static Func<int, string> WorkNamer(CorpusSnapshot snapshot) => id =>
-    {
-        var columns = snapshot.Columns;
-        if ((uint)id >= (uint)columns.WorkSize) return "a work that is gone";
-        return string.Join(' ', new[] { columns.SortPerson[id] ?? "Nobody named", columns.Year[id] is > 0 and var year ? year.ToString(System.Globalization.CultureInfo.InvariantCulture) : null }.OfType<string>());
-    };
+    private static Func<int, string> WorkNamer(CorpusSnapshot snapshot) =>
+        id =>
+        {
+            var columns = snapshot.Columns;
+            if ((uint)id >= (uint)columns.WorkSize)
+                return "a work that is gone";
+            return string.Join(
+                ' ',
+                new[]
+                {
+                    columns.SortPerson[id] ?? "Nobody named",
+                    columns.Year[id] is > 0 and var year
+                        ? year.ToString(System.Globalization.CultureInfo.InvariantCulture)
+                        : null,
+                }.OfType<string>()
+            );
+        };
 
-    private static Func<int, string> Namer(CorpusSnapshot snapshot) => id => snapshot.DatabaseNames.GetValueOrDefault(id, id == CorpusColumns.NoDatabase ? CorpusColumns.NoDatabaseName : "?");
+    private static Func<int, string> Namer(CorpusSnapshot snapshot) =>
+        id =>
+            snapshot.DatabaseNames.GetValueOrDefault(
+                id,
+                id == CorpusColumns.NoDatabase ? CorpusColumns.NoDatabaseName : "?"
+            );
 }

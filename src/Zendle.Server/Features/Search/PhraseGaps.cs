@@ -14,21 +14,50 @@ internal sealed class PhraseGaps(CorpusReader reader)
     private const int Around = 44;
 
     /// <summary>The phrases of a line that miss works so, the one that misses most first.</summary>
-    public async Task<IReadOnlyList<NoticeDto>> In(SearchView view, QueryNode root, string text, CancellationToken cancel)
+    public async Task<IReadOnlyList<NoticeDto>> In(
+        SearchView view,
+        QueryNode root,
+        string text,
+        CancellationToken cancel
+    )
     {
         var evaluator = view.Evaluator;
         var found = new List<(int Added, NoticeDto Notice)>();
-        foreach (var (term, field) in Concepts.Terms(root, QueryField.About).Where(t => t.Field is QueryField.About or QueryField.Title or QueryField.Abstract or QueryField.Keywords && t.Term.IsPhrase && t.Term.Quoted).Take(MostPhrases))
+        foreach (
+            var (term, field) in Concepts
+                .Terms(root, QueryField.About)
+                .Where(t =>
+                    t.Field is QueryField.About or QueryField.Title or QueryField.Abstract or QueryField.Keywords
+                    && t.Term.IsPhrase
+                    && t.Term.Quoted
+                )
+                .Take(MostPhrases)
+        )
         {
             cancel.ThrowIfCancellationRequested();
-            if (QueryReader.Read(WordGaps.Loose(term)).Root is not { } loose) continue;
+            if (QueryReader.Read(WordGaps.Loose(term)).Root is not { } loose)
+                continue;
             var missed = evaluator.Works(evaluator.Records(loose, field), view.State.Databases);
             missed.ExceptWith(evaluator.Works(evaluator.Records(term, field), view.State.Databases));
             var added = missed.Count();
-            if (added == 0) continue;
+            if (added == 0)
+                continue;
             var line = $"{text[..term.Span.Start]}({WordGaps.Loose(term)}){text[term.Span.End..]}";
-            if (!QueryReader.Read(line).IsSound) continue; // a phrase inside NEAR stays as it is
-            found.Add((added, new("Gap", term.Span.Start, term.Span.Length, $"“{term.Written}” with its words apart or turned round", [new(WordGaps.Loose(term), line, added)], await Examples(missed.Members().Take(MostRead).ToArray(), term, cancel))));
+            if (!QueryReader.Read(line).IsSound)
+                continue; // a phrase inside NEAR stays as it is
+            found.Add(
+                (
+                    added,
+                    new(
+                        "Gap",
+                        term.Span.Start,
+                        term.Span.Length,
+                        $"“{term.Written}” with its words apart or turned round",
+                        [new(WordGaps.Loose(term), line, added)],
+                        await Examples(missed.Members().Take(MostRead).ToArray(), term, cancel)
+                    )
+                )
+            );
         }
         return [.. found.OrderByDescending(f => f.Added).Select(f => f.Notice)];
     }
@@ -36,7 +65,15 @@ internal sealed class PhraseGaps(CorpusReader reader)
     private async Task<IReadOnlyList<MarkedTextDto>> Examples(int[] works, TermNode term, CancellationToken cancel)
     {
         var records = await reader.OfWorks(works, cancel);
-        return [.. works.SelectMany(w => records[w].SelectMany(r => Texts(r)).Select(t => Example(t, term)).OfType<MarkedTextDto>().Take(1)).DistinctBy(e => e.Text).Take(MostExamples)];
+        return
+        [
+            .. works
+                .SelectMany(w =>
+                    records[w].SelectMany(r => Texts(r)).Select(t => Example(t, term)).OfType<MarkedTextDto>().Take(1)
+                )
+                .DistinctBy(e => e.Text)
+                .Take(MostExamples),
+        ];
 
         static IEnumerable<string> Texts(SourcedRecord r) => [r.Record.Title, .. r.Record.Keywords, r.Record.Abstract];
     }
@@ -44,11 +81,16 @@ internal sealed class PhraseGaps(CorpusReader reader)
     /// <summary>The words around the place, the place marked.</summary>
     private static MarkedTextDto? Example(string text, TermNode term)
     {
-        if (WordGaps.First(text, term.Slots) is not { } at) return null;
+        if (WordGaps.First(text, term.Slots) is not { } at)
+            return null;
         var from = at.Start <= Around ? 0 : text.IndexOf(' ', at.Start - Around) + 1;
         var to = at.End + Around >= text.Length ? text.Length : text.LastIndexOf(' ', at.End + Around);
-        if (to < at.End) to = at.End;
+        if (to < at.End)
+            to = at.End;
         var lead = from > 0 ? "… " : "";
-        return new(lead + text[from..to] + (to < text.Length ? " …" : ""), [new(at.Start - from + lead.Length, at.Length, "A")]);
+        return new(
+            lead + text[from..to] + (to < text.Length ? " …" : ""),
+            [new(at.Start - from + lead.Length, at.Length, "A")]
+        );
     }
 }

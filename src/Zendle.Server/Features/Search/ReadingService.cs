@@ -17,7 +17,17 @@ namespace Zendle.Server.Features.Search;
 /// <param name="Count">Works it finds in the chosen databases.</param>
 /// <param name="OnlyIt">For a term: works that only it brings in; for a term under NOT: works it removes.</param>
 /// <param name="Concept">Letter of its concept.</param>
-internal sealed record ReadingPartDto(int Start, int Length, int Depth, string Kind, string Text, string Meaning, int Count, int? OnlyIt, string? Concept);
+internal sealed record ReadingPartDto(
+    int Start,
+    int Length,
+    int Depth,
+    string Kind,
+    string Text,
+    string Meaning,
+    int Count,
+    int? OnlyIt,
+    string? Concept
+);
 
 internal sealed record ProblemPartDto(int Start, int Length, string Sentence, string? RepairLabel, string? RepairText);
 
@@ -30,21 +40,61 @@ internal sealed record WayDto(string Label, string Text, int Count);
 /// <param name="Sentence">How it is read.</param>
 /// <param name="Ways">Other ways to write the line, each with its count or with what it adds.</param>
 /// <param name="Examples">Sentences that show it.</param>
-internal sealed record NoticeDto(string Kind, int Start, int Length, string Sentence, IReadOnlyList<WayDto> Ways, IReadOnlyList<MarkedTextDto> Examples);
+internal sealed record NoticeDto(
+    string Kind,
+    int Start,
+    int Length,
+    string Sentence,
+    IReadOnlyList<WayDto> Ways,
+    IReadOnlyList<MarkedTextDto> Examples
+);
 
 internal sealed record DirectDto(int WorkId, string Title, int? Year, string Why);
 
 /// <summary>One database's share. <paramref name="PartOf"/> names the database it is an extract of.</summary>
-internal sealed record LedgerLineDto(int DatabaseId, string Name, bool Chosen, int Records, int Works, int OnlyHere, int? PartOf);
+internal sealed record LedgerLineDto(
+    int DatabaseId,
+    string Name,
+    bool Chosen,
+    int Records,
+    int Works,
+    int OnlyHere,
+    int? PartOf
+);
 
 internal sealed record LedgerDto(IReadOnlyList<LedgerLineDto> Databases, int Records, int Works, int Duplicates)
 {
-    public static LedgerDto From(Ledger l) => new([.. l.Databases.Select(d => new LedgerLineDto(d.DatabaseId, d.Name, d.Chosen, d.Records, d.Works, d.OnlyHere, d.PartOf))], l.Records, l.Works, l.Duplicates);
+    public static LedgerDto From(Ledger l) =>
+        new(
+            [
+                .. l.Databases.Select(d => new LedgerLineDto(
+                    d.DatabaseId,
+                    d.Name,
+                    d.Chosen,
+                    d.Records,
+                    d.Works,
+                    d.OnlyHere,
+                    d.PartOf
+                )),
+            ],
+            l.Records,
+            l.Works,
+            l.Duplicates
+        );
 }
 
 /// <summary>How a line was read, with counts of everything in it.</summary>
-internal sealed record ReadingDto(string Text, bool IsSound, IReadOnlyList<ReadingPartDto> Parts, IReadOnlyList<ProblemPartDto> Problems, IReadOnlyList<NoticeDto> Notices,
-    IReadOnlyList<DirectDto> Direct, LedgerDto? Ledger, int? InView, IReadOnlyList<BoardCardDto> Board);
+internal sealed record ReadingDto(
+    string Text,
+    bool IsSound,
+    IReadOnlyList<ReadingPartDto> Parts,
+    IReadOnlyList<ProblemPartDto> Problems,
+    IReadOnlyList<NoticeDto> Notices,
+    IReadOnlyList<DirectDto> Direct,
+    LedgerDto? Ledger,
+    int? InView,
+    IReadOnlyList<BoardCardDto> Board
+);
 
 /// <summary>Reads a line while it is typed and counts every part of it. Commits nothing.</summary>
 internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
@@ -53,7 +103,10 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
     private const int MostVaried = 24;
     private const int MostWide = 3;
 
-    /// <summary>Reads <paramref name="text"/> in the place of the expression of <paramref name="state"/>. A newer line gives an older one up through <paramref name="cancel"/>.</summary>
+    /// <summary>
+    /// Reads <paramref name="text"/> in the place of the expression of <paramref name="state"/>. A newer line gives an
+    /// older one up through <paramref name="cancel"/>.
+    /// </summary>
     public async Task<ReadingDto> Read(int reviewId, string text, SearchState state, CancellationToken cancel)
     {
         var next = state.After(state.Toward(text));
@@ -62,11 +115,21 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         var evaluator = view.Evaluator;
         var (parts, notices) = (new List<ReadingPartDto>(), new List<NoticeDto>());
         var counts = reading.Root is { } root ? new PartCounts(evaluator, state, root, cancel) : null;
-        if (counts is not null) AddParts(counts.Root, new(counts, Concepts.Of(counts.Root), parts), 0, QueryField.About, null);
+        if (counts is not null)
+            AddParts(counts.Root, new(counts, Concepts.Of(counts.Root), parts), 0, QueryField.About, null);
         foreach (var notice in reading.Notices.Take(4))
         {
             cancel.ThrowIfCancellationRequested();
-            notices.Add(new(notice.Kind.ToString(), notice.Span.Start, notice.Span.Length, notice.Sentence, [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))], []));
+            notices.Add(
+                new(
+                    notice.Kind.ToString(),
+                    notice.Span.Start,
+                    notice.Span.Length,
+                    notice.Sentence,
+                    [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))],
+                    []
+                )
+            );
         }
         if (reading is { IsSound: true, Root: { } sound })
         {
@@ -74,40 +137,92 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
             notices.AddRange(await gaps.In(view, sound, text, cancel));
             notices.AddRange(Variants(evaluator, sound, text, state, cancel));
         }
-        return new(text, reading.IsSound, parts, [.. reading.Problems.Take(6).Select(p => new ProblemPartDto(p.Span.Start, p.Span.Length, p.Sentence, p.Repair?.Label, p.Repair?.Text))],
-            notices, Direct(view, text), reading.Root is null or AllNode ? null : view.Ledger(), reading.Root is null ? null : view.Answer.Count,
-            counts?.Root is null or AllNode ? [] : new BoardView(counts, view.Facts.Kept).Cards());
+        return new(
+            text,
+            reading.IsSound,
+            parts,
+            [
+                .. reading
+                    .Problems.Take(6)
+                    .Select(p => new ProblemPartDto(
+                        p.Span.Start,
+                        p.Span.Length,
+                        p.Sentence,
+                        p.Repair?.Label,
+                        p.Repair?.Text
+                    )),
+            ],
+            notices,
+            Direct(view, text),
+            reading.Root is null or AllNode ? null : view.Ledger(),
+            reading.Root is null ? null : view.Answer.Count,
+            counts?.Root is null or AllNode ? [] : new BoardView(counts, view.Facts.Kept).Cards()
+        );
     }
 
-    /// <summary>Other spellings of the line's words, those that would add works, the most first; each with how many it adds.</summary>
-    private static IEnumerable<NoticeDto> Variants(QuestionEvaluator evaluator, QueryNode root, string text, SearchState state, CancellationToken cancel)
+    /// <summary>
+    /// Other spellings of the line's words, those that would add works, the most first; each with how many it adds.
+    /// </summary>
+    private static IEnumerable<NoticeDto> Variants(
+        QuestionEvaluator evaluator,
+        QueryNode root,
+        string text,
+        SearchState state,
+        CancellationToken cancel
+    )
     {
         var whole = evaluator.Works(evaluator.Records(root), state.Databases).Count();
         var ways = new List<(WayDto Way, TextSpan Span)>();
-        foreach (var (term, field) in Concepts.Terms(root, QueryField.About).Where(t => Concepts.IsText(t.Field) && t.Field != QueryField.Author).Take(MostVaried))
-            foreach (var variant in SpellingVariants.Of(term.Slots[^1]))
-            {
-                var written = term.IsPhrase ? $"\"{string.Join(' ', term.Slots[..^1])} {variant}\"" : variant;
-                var old = text.Substring(term.Span.Start, term.Span.Length);
-                var line = $"{text[..term.Span.Start]}({old} OR {written}){text[term.Span.End..]}";
-                cancel.ThrowIfCancellationRequested();
-                var added = Count(evaluator, line, state) - whole;
-                if (added > 0) ways.Add((new(written, line, added), term.Span));
-            }
-        if (ways.Count == 0) yield break;
+        foreach (
+            var (term, field) in Concepts
+                .Terms(root, QueryField.About)
+                .Where(t => Concepts.IsText(t.Field) && t.Field != QueryField.Author)
+                .Take(MostVaried)
+        )
+        foreach (var variant in SpellingVariants.Of(term.Slots[^1]))
+        {
+            var written = term.IsPhrase ? $"\"{string.Join(' ', term.Slots[..^1])} {variant}\"" : variant;
+            var old = text.Substring(term.Span.Start, term.Span.Length);
+            var line = $"{text[..term.Span.Start]}({old} OR {written}){text[term.Span.End..]}";
+            cancel.ThrowIfCancellationRequested();
+            var added = Count(evaluator, line, state) - whole;
+            if (added > 0)
+                ways.Add((new(written, line, added), term.Span));
+        }
+        if (ways.Count == 0)
+            yield break;
         var best = ways.OrderByDescending(w => w.Way.Count).Take(4).ToArray();
-        yield return new("Variants", best[0].Span.Start, best[0].Span.Length, "Other spellings would add", [.. best.Select(w => w.Way)], []);
+        yield return new(
+            "Variants",
+            best[0].Span.Start,
+            best[0].Span.Length,
+            "Other spellings would add",
+            [.. best.Select(w => w.Way)],
+            []
+        );
     }
 
     /// <summary>Truncations that bring more words than a person is likely to have in mind.</summary>
     private static IEnumerable<NoticeDto> Wide(QuestionEvaluator evaluator, QueryNode root)
     {
-        foreach (var (term, field) in Concepts.Terms(root, QueryField.About).Where(t => Concepts.IsText(t.Field) && t.Term.HasWildcard).Take(MostWide))
+        foreach (
+            var (term, field) in Concepts
+                .Terms(root, QueryField.About)
+                .Where(t => Concepts.IsText(t.Field) && t.Term.HasWildcard)
+                .Take(MostWide)
+        )
         {
             var slot = term.Slots.First(TermNode.IsPattern);
             var words = evaluator.WordsOf(slot, field);
             if (Truncations.IsWide(slot, words.Count))
-                yield return new("Wide", term.Span.Start, term.Span.Length, $"{slot} stands for {words.Count:N0} words: {string.Join(", ", words.Take(5).Select(w => w.Word))}{(words.Count > 5 ? " …" : "")}", [], []);
+                yield return new(
+                    "Wide",
+                    term.Span.Start,
+                    term.Span.Length,
+                    $"{slot} stands for {words.Count:N0} words: {string.Join(", ", words.Take(5).Select(w => w.Word))}{(words.Count > 5 ? " …" : "")}",
+                    [],
+                    []
+                );
         }
     }
 
@@ -118,11 +233,24 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
 
     private static void AddParts(QueryNode node, Walk walk, int depth, QueryField field, string? letter)
     {
-        if (walk.Parts.Count >= MostParts) return;
+        if (walk.Parts.Count >= MostParts)
+            return;
         letter ??= walk.Concepts.FirstOrDefault(c => ReferenceEquals(c.Node, node))?.Letter.ToString();
         int? only = node is TermNode term ? walk.Counts.OnlyIt(term) : null;
         var text = QueryText.Print(node);
-        walk.Parts.Add(new(node.Span.Start, node.Span.Length, depth, Kind(node), text, QueryText.Meaning(node, field), walk.Counts.Count(node, field), only, letter));
+        walk.Parts.Add(
+            new(
+                node.Span.Start,
+                node.Span.Length,
+                depth,
+                Kind(node),
+                text,
+                QueryText.Meaning(node, field),
+                walk.Counts.Count(node, field),
+                only,
+                letter
+            )
+        );
         var children = node switch
         {
             AndNode a => a.Parts,
@@ -132,35 +260,49 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
             FieldNode f => [f.Part],
             _ => [],
         };
-        foreach (var child in children) AddParts(child, walk, depth + 1, node is FieldNode f ? f.Field : field, letter);
+        foreach (var child in children)
+            AddParts(child, walk, depth + 1, node is FieldNode f ? f.Field : field, letter);
     }
 
-    private static string Kind(QueryNode node) => node switch
-    {
-        TermNode { IsPhrase: true } => "phrase",
-        TermNode => "term",
-        NearNode => "near",
-        AndNode => "and",
-        OrNode => "or",
-        NotNode => "not",
-        FieldNode => "field",
-        YearsNode => "years",
-        _ => "all",
-    };
+    private static string Kind(QueryNode node) =>
+        node switch
+        {
+            TermNode { IsPhrase: true } => "phrase",
+            TermNode => "term",
+            NearNode => "near",
+            AndNode => "and",
+            OrNode => "or",
+            NotNode => "not",
+            FieldNode => "field",
+            YearsNode => "years",
+            _ => "all",
+        };
 
     /// <summary>Works that the line names outright, by DOI or by the whole title.</summary>
     private static List<DirectDto> Direct(SearchView view, string text)
     {
         var columns = view.Snapshot.Columns;
-        DirectDto Dto(int work, string why) => new(work, columns.SortTitle[work] ?? "", columns.Year[work] == 0 ? null : columns.Year[work], why);
+        DirectDto Dto(int work, string why) =>
+            new(work, columns.SortTitle[work] ?? "", columns.Year[work] == 0 ? null : columns.Year[work], why);
         if (Identifiers.Doi(text) is { } doi && text.Trim().Length < doi.Length + 40)
             return columns.References.WithDoi(MergeKeys.Doi(doi)) is > 0 and var w ? [Dto(w, "has this DOI")] : [];
         var bare = text.Replace('"', ' ').Replace('*', ' ').Replace('?', ' ').Trim();
         var words = Folded(bare);
-        if (words.Split(' ').Length < 3 || bare.Length > 600) return [];
+        if (words.Split(' ').Length < 3 || bare.Length > 600)
+            return [];
         var title = QueryReader.Read($"title:\"{bare}\"");
-        if (title.Root is null) return [];
-        return [.. view.Evaluator.Works(view.Evaluator.Records(title.Root)).Members().Take(200).Where(work => Folded(columns.SortTitle[work] ?? "") == words).Take(3).Select(work => Dto(work, "has this title"))];
+        if (title.Root is null)
+            return [];
+        return
+        [
+            .. view
+                .Evaluator.Works(view.Evaluator.Records(title.Root))
+                .Members()
+                .Take(200)
+                .Where(work => Folded(columns.SortTitle[work] ?? "") == words)
+                .Take(3)
+                .Select(work => Dto(work, "has this title")),
+        ];
 
         static string Folded(string line) => string.Join(' ', Words.AsWritten(line));
     }

@@ -17,14 +17,23 @@ internal sealed record ReadingRequest(string Text, int StepId);
 /// <summary>Asks for a step.</summary>
 /// <param name="ParentId">The step it goes on from; 0 for none.</param>
 /// <param name="Act">What it does.</param>
-/// <param name="OtherStepId">Compare: the step to hold against, whose acts are written down; null when the act brings them.</param>
+/// <param name="OtherStepId">Compare: the step to hold against, whose acts are written down; null when the act brings
+/// them.</param>
 internal sealed record StepRequest(int ParentId, StepAct Act, int? OtherStepId = null);
 
 /// <summary>Asks for another act in the place of a step's.</summary>
 internal sealed record StepChangeRequest(StepAct Act);
 
 /// <summary>Two steps held against each other, in works.</summary>
-internal sealed record AgainstDto(string Here, string There, int HereCount, int ThereCount, int Both, int OnlyHere, int OnlyThere);
+internal sealed record AgainstDto(
+    string Here,
+    string There,
+    int HereCount,
+    int ThereCount,
+    int Both,
+    int OnlyHere,
+    int OnlyThere
+);
 
 internal sealed record StepTakenDto(int StepId);
 
@@ -35,14 +44,46 @@ internal sealed record YearCountDto(int Year, int InView, int Before);
 internal sealed record ConceptDto(string Letter, string Text);
 
 /// <summary>What stands over the list for a step.</summary>
-internal sealed record StepViewDto(int StepId, SearchStateDto State, int Count, int Before, LedgerDto Ledger, IReadOnlyList<YearCountDto> Years, IReadOnlyList<ConceptDto> Concepts,
-    int Kept, int SetAside, int KeptMissed, IReadOnlyList<string> Problems);
+internal sealed record StepViewDto(
+    int StepId,
+    SearchStateDto State,
+    int Count,
+    int Before,
+    LedgerDto Ledger,
+    IReadOnlyList<YearCountDto> Years,
+    IReadOnlyList<ConceptDto> Concepts,
+    int Kept,
+    int SetAside,
+    int KeptMissed,
+    IReadOnlyList<string> Problems
+);
 
 internal sealed record NarrowingDto(Facet Facet, IReadOnlyList<string> Values, IReadOnlyList<string> Excluded);
 
-internal sealed record SearchStateDto(string Expression, IReadOnlyList<int> Databases, int? From, int? To, IReadOnlyList<NarrowingDto> Narrowings, IReadOnlyList<string> Inside, TrailStateDto? Trail, IReadOnlyList<string> Others, int? Among)
+internal sealed record SearchStateDto(
+    string Expression,
+    IReadOnlyList<int> Databases,
+    int? From,
+    int? To,
+    IReadOnlyList<NarrowingDto> Narrowings,
+    IReadOnlyList<string> Inside,
+    TrailStateDto? Trail,
+    IReadOnlyList<string> Others,
+    int? Among
+)
 {
-    public static SearchStateDto Of(SearchState s) => new(s.Expression, s.Databases, s.From, s.To, [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded))], s.Inside, s.Trail is { } t ? new(t.Way, t.AtLeast, t.Seeds.Length) : null, [.. (s.Others ?? []).Select(o => o.Said)], s.Among?.Count);
+    public static SearchStateDto Of(SearchState s) =>
+        new(
+            s.Expression,
+            s.Databases,
+            s.From,
+            s.To,
+            [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded))],
+            s.Inside,
+            s.Trail is { } t ? new(t.Way, t.AtLeast, t.Seeds.Length) : null,
+            [.. (s.Others ?? []).Select(o => o.Said)],
+            s.Among?.Count
+        );
 }
 
 internal sealed record TrailStateDto(TrailWay Way, int AtLeast, int Seeds);
@@ -55,7 +96,13 @@ internal sealed record WorkPageDto(int Total, int Offset, IReadOnlyList<WorkRowD
 /// <param name="Chosen">Whether the step asks for it.</param>
 /// <param name="Excluded">Whether the step leaves it out.</param>
 /// <param name="Perhaps">Of a person: others who may be the same.</param>
-internal sealed record FacetValueDto(string Value, int Count, bool Chosen, bool Excluded, IReadOnlyList<string> Perhaps);
+internal sealed record FacetValueDto(
+    string Value,
+    int Count,
+    bool Chosen,
+    bool Excluded,
+    IReadOnlyList<string> Perhaps
+);
 
 internal sealed record FacetDto(Facet Facet, int Values, IReadOnlyList<FacetValueDto> Shown);
 
@@ -69,106 +116,272 @@ internal static class SearchEndpoints
     public static void MapSearch(this RouteGroupBuilder review)
     {
         review.MapPost("/reading", Read).Produces<ReadingDto>();
-        review.MapPost("/reading/board", IResult (int reviewId, BoardRequest request) => SearchBoard.Of(QueryReader.Read(request.Text).Root).With(request.Edit, out var whyNot) is { } board ? TypedResults.Ok(new BoardEditedDto(board.Expression))
-            : Problems.Of(400, whyNot!, "The board is as it was.")).Produces<BoardEditedDto>();
+        review
+            .MapPost(
+                "/reading/board",
+                IResult (int reviewId, BoardRequest request) =>
+                    SearchBoard.Of(QueryReader.Read(request.Text).Root).With(request.Edit, out var whyNot) is { } board
+                        ? TypedResults.Ok(new BoardEditedDto(board.Expression))
+                        : Problems.Of(400, whyNot!, "The board is as it was.")
+            )
+            .Produces<BoardEditedDto>();
         review.MapPost("/reading/words", Words).Produces<TermWordsDto>();
-        review.MapPost("/reading/missed", async Task<IResult> (int reviewId, ReadingRequest request, MissedKept missed, SearchService search) =>
-            await StateAt(reviewId, request.StepId, search) is { } state ? TypedResults.Ok(await missed.Of(reviewId, request.Text, state)) : NoStep()).Produces<MissedKeptDto>();
-        review.MapPost("/reading/complete", async Task<IResult> (int reviewId, CompleteRequest request, Completions completions, SearchService search) =>
-            await StateAt(reviewId, request.StepId, search) is { } state ? TypedResults.Ok(await completions.For(reviewId, request.Text, request.Caret, state)) : NoStep()).Produces<IReadOnlyList<CompletionDto>>();
+        review
+            .MapPost(
+                "/reading/missed",
+                async Task<IResult> (int reviewId, ReadingRequest request, MissedKept missed, SearchService search) =>
+                    await StateAt(reviewId, request.StepId, search) is { } state
+                        ? TypedResults.Ok(await missed.Of(reviewId, request.Text, state))
+                        : NoStep()
+            )
+            .Produces<MissedKeptDto>();
+        review
+            .MapPost(
+                "/reading/complete",
+                async Task<IResult> (
+                    int reviewId,
+                    CompleteRequest request,
+                    Completions completions,
+                    SearchService search
+                ) =>
+                    await StateAt(reviewId, request.StepId, search) is { } state
+                        ? TypedResults.Ok(await completions.For(reviewId, request.Text, request.Caret, state))
+                        : NoStep()
+            )
+            .Produces<IReadOnlyList<CompletionDto>>();
         review.MapGet("/paths", (int reviewId, PathService paths) => paths.Paths(reviewId));
-        review.MapGet("/steps/{stepId:int}/path", async Task<IResult> (int reviewId, int stepId, PathService paths) => await paths.Path(reviewId, stepId) is { } path ? TypedResults.Ok(path) : NoStep()).Produces<PathDto>();
+        review
+            .MapGet(
+                "/steps/{stepId:int}/path",
+                async Task<IResult> (int reviewId, int stepId, PathService paths) =>
+                    await paths.Path(reviewId, stepId) is { } path ? TypedResults.Ok(path) : NoStep()
+            )
+            .Produces<PathDto>();
         review.MapPost("/steps", Take).Require(Role.Screener).Produces<StepTakenDto>();
         review.MapPut("/steps/{stepId:int}", Change).Require(Role.Screener);
         review.MapGet("/steps/{stepId:int}/against/{otherId:int}", Against).Produces<AgainstDto>();
         review.MapGet("/steps/{stepId:int}", View).Produces<StepViewDto>();
         review.MapGet("/steps/{stepId:int}/works", List).Produces<WorkPageDto>();
         review.MapGet("/steps/{stepId:int}/facets/{facet}", Breakdown).Produces<FacetDto>();
-        review.MapPatch("/steps/{stepId:int}", async Task<IResult> (int reviewId, int stepId, StepNameRequest request, PathService paths) =>
-            request.Name.Trim().Length > 80 ? Problems.Of(400, "A name has at most 80 characters.") : await paths.Rename(reviewId, stepId, request.Name.Trim()) ? TypedResults.NoContent() : NoStep()).Require(Role.Screener);
-        review.MapDelete("/steps/{stepId:int}", async Task<IResult> (int reviewId, int stepId, PathService paths, ClaimsPrincipal user) =>
-            await paths.Remove(reviewId, Access.AccountId(user), stepId) is { } next ? TypedResults.Ok(new StepTakenDto(next)) : NoStep()).Require(Role.Screener).Produces<StepTakenDto>();
-        review.MapPost("/steps/{stepId:int}/visit", async Task<IResult> (int reviewId, int stepId, PathService paths, SearchService search, ClaimsPrincipal user) =>
-        {
-            if (await search.StateOf(reviewId, stepId) is null) return NoStep();
-            await paths.Visit(reviewId, Access.AccountId(user), stepId);
-            return TypedResults.NoContent();
-        });
+        review
+            .MapPatch(
+                "/steps/{stepId:int}",
+                async Task<IResult> (int reviewId, int stepId, StepNameRequest request, PathService paths) =>
+                    request.Name.Trim().Length > 80 ? Problems.Of(400, "A name has at most 80 characters.")
+                    : await paths.Rename(reviewId, stepId, request.Name.Trim()) ? TypedResults.NoContent()
+                    : NoStep()
+            )
+            .Require(Role.Screener);
+        review
+            .MapDelete(
+                "/steps/{stepId:int}",
+                async Task<IResult> (int reviewId, int stepId, PathService paths, ClaimsPrincipal user) =>
+                    await paths.Remove(reviewId, Access.AccountId(user), stepId) is { } next
+                        ? TypedResults.Ok(new StepTakenDto(next))
+                        : NoStep()
+            )
+            .Require(Role.Screener)
+            .Produces<StepTakenDto>();
+        review.MapPost(
+            "/steps/{stepId:int}/visit",
+            async Task<IResult> (
+                int reviewId,
+                int stepId,
+                PathService paths,
+                SearchService search,
+                ClaimsPrincipal user
+            ) =>
+            {
+                if (await search.StateOf(reviewId, stepId) is null)
+                    return NoStep();
+                await paths.Visit(reviewId, Access.AccountId(user), stepId);
+                return TypedResults.NoContent();
+            }
+        );
     }
 
-    private static IResult NoStep() => Problems.Of(404, "This step is not part of the review any more.", "Start from the path, or from a new search.");
+    private static IResult NoStep() =>
+        Problems.Of(404, "This step is not part of the review any more.", "Start from the path, or from a new search.");
 
-    private static async Task<IResult> Read(int reviewId, ReadingRequest request, ReadingService reading, SearchService search, CancellationToken cancel)
+    private static async Task<IResult> Read(
+        int reviewId,
+        ReadingRequest request,
+        ReadingService reading,
+        SearchService search,
+        CancellationToken cancel
+    )
     {
-        return await StateAt(reviewId, request.StepId, search) is { } state ? TypedResults.Ok(await reading.Read(reviewId, request.Text, state, cancel)) : NoStep();
+        return await StateAt(reviewId, request.StepId, search) is { } state
+            ? TypedResults.Ok(await reading.Read(reviewId, request.Text, state, cancel))
+            : NoStep();
     }
 
-    private static async Task<SearchState?> StateAt(int reviewId, int stepId, SearchService search) => stepId == 0 ? SearchState.Everything : await search.StateOf(reviewId, stepId);
+    private static async Task<SearchState?> StateAt(int reviewId, int stepId, SearchService search) =>
+        stepId == 0 ? SearchState.Everything : await search.StateOf(reviewId, stepId);
 
-    private static async Task<IResult> Words(int reviewId, TermWordsRequest request, TermWords words, SearchService search)
+    private static async Task<IResult> Words(
+        int reviewId,
+        TermWordsRequest request,
+        TermWords words,
+        SearchService search
+    )
     {
-        if (await StateAt(reviewId, request.StepId, search) is not { } state) return NoStep();
-        return await words.Of(reviewId, request, state) is { } found ? TypedResults.Ok(found) : Problems.Of(400, "Only a term with * or ? stands for several words.");
+        if (await StateAt(reviewId, request.StepId, search) is not { } state)
+            return NoStep();
+        return await words.Of(reviewId, request, state) is { } found
+            ? TypedResults.Ok(found)
+            : Problems.Of(400, "Only a term with * or ? stands for several words.");
     }
 
-    private static async Task<IResult> Take(int reviewId, StepRequest request, PathService paths, SearchService search, DecisionService decisions, ClaimsPrincipal user)
+    private static async Task<IResult> Take(
+        int reviewId,
+        StepRequest request,
+        PathService paths,
+        SearchService search,
+        DecisionService decisions,
+        ClaimsPrincipal user
+    )
     {
         if (request is { Act.Kind: StepKind.Compare, OtherStepId: { } other })
         {
-            if (await search.ActsOf(reviewId, other) is not { } acts) return NoStep();
+            if (await search.ActsOf(reviewId, other) is not { } acts)
+                return NoStep();
             request = request with { Act = request.Act with { Other = acts } };
         }
-        if (Fault(request.Act) is { } fault) return fault;
-        if (request.Act.Kind is StepKind.Way or StepKind.Ties && (await search.StateOf(reviewId, request.ParentId))?.Trail is null) return Problems.Of(400, "There is no trail here to narrow.", "Follow one from a work first.");
+        if (Fault(request.Act) is { } fault)
+            return fault;
+        if (
+            request.Act.Kind is StepKind.Way or StepKind.Ties
+            && (await search.StateOf(reviewId, request.ParentId))?.Trail is null
+        )
+            return Problems.Of(400, "There is no trail here to narrow.", "Follow one from a work first.");
         if (request.Act is { Kind: StepKind.Trail, Seeds: null })
         {
             // All kept works of this moment, written down, so that the step means the same tomorrow.
             var (_, facts) = await decisions.Of(reviewId);
             request = request with { Act = request.Act with { Seeds = facts.Kept.ToArray() } };
         }
-        if (request.Act is { Kind: StepKind.Trail, Seeds.Count: 0 }) return Problems.Of(400, "A trail starts from at least one work; none is kept yet.", "Keep a work, or follow a trail from one in the list.");
-        return await paths.Take(reviewId, Access.AccountId(user), request.ParentId, request.Act) is { } id ? TypedResults.Ok(new StepTakenDto(id)) : NoStep();
+        if (request.Act is { Kind: StepKind.Trail, Seeds.Count: 0 })
+            return Problems.Of(
+                400,
+                "A trail starts from at least one work; none is kept yet.",
+                "Keep a work, or follow a trail from one in the list."
+            );
+        return await paths.Take(reviewId, Access.AccountId(user), request.ParentId, request.Act) is { } id
+            ? TypedResults.Ok(new StepTakenDto(id))
+            : NoStep();
     }
 
-    private static async Task<IResult> Change(int reviewId, int stepId, StepChangeRequest request, PathService paths, ClaimsPrincipal user) =>
-        Fault(request.Act) is { } fault ? fault : await paths.Change(reviewId, Access.AccountId(user), stepId, request.Act) is { } whyNot ? Problems.Of(400, whyNot, "The path is as it was.") : TypedResults.NoContent();
+    private static async Task<IResult> Change(
+        int reviewId,
+        int stepId,
+        StepChangeRequest request,
+        PathService paths,
+        ClaimsPrincipal user
+    ) =>
+        Fault(request.Act) is { } fault ? fault
+        : await paths.Change(reviewId, Access.AccountId(user), stepId, request.Act) is { } whyNot
+            ? Problems.Of(400, whyNot, "The path is as it was.")
+        : TypedResults.NoContent();
 
-    private static async Task<IResult> Against(int reviewId, int stepId, int otherId, SearchService search, PathService paths)
+    private static async Task<IResult> Against(
+        int reviewId,
+        int stepId,
+        int otherId,
+        SearchService search,
+        PathService paths
+    )
     {
-        if (await search.View(reviewId, stepId) is not { } here) return NoStep();
+        if (await search.View(reviewId, stepId) is not { } here)
+            return NoStep();
         using var first = here;
-        if (await search.View(reviewId, otherId) is not { } there) return NoStep();
+        if (await search.View(reviewId, otherId) is not { } there)
+            return NoStep();
         using var second = there;
         // A harvest may have come in between: then the two belong to two snapshots, and their sets differ in size.
         var both = here.Answer.InView.Members().Count(there.Answer.InView.Contains);
         var labels = await paths.Labels(reviewId, [stepId, otherId]);
-        return TypedResults.Ok(new AgainstDto(labels[stepId], labels[otherId], here.Answer.Count, there.Answer.Count, both, here.Answer.Count - both, there.Answer.Count - both));
+        return TypedResults.Ok(
+            new AgainstDto(
+                labels[stepId],
+                labels[otherId],
+                here.Answer.Count,
+                there.Answer.Count,
+                both,
+                here.Answer.Count - both,
+                there.Answer.Count - both
+            )
+        );
     }
 
-    /// <summary>What cannot be taken as a step: an expression with faults is mended first, so that the log holds only what was really asked.</summary>
+    /// <summary>
+    /// What cannot be taken as a step: an expression with faults is mended first, so that the log holds only what was
+    /// really asked.
+    /// </summary>
     private static IResult? Fault(StepAct act)
     {
-        foreach (var text in act.Kind switch { StepKind.Search or StepKind.Add => [act.Expression ?? ""], StepKind.Inside => act.Values ?? [], _ => (IReadOnlyList<string>)[] })
+        foreach (
+            var text in act.Kind switch
+            {
+                StepKind.Search or StepKind.Add => [act.Expression ?? ""],
+                StepKind.Inside => act.Values ?? [],
+                _ => (IReadOnlyList<string>)[],
+            }
+        )
         {
             var reading = QueryReader.Read(text);
-            if (reading.Problems.Length > 0) return Problems.Of(400, reading.Problems[0].Sentence, reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was.");
-            if (reading.Root is null) return Problems.Of(400, "There is nothing in the line that could be searched.", "The list is as it was.");
+            if (reading.Problems.Length > 0)
+                return Problems.Of(
+                    400,
+                    reading.Problems[0].Sentence,
+                    reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was."
+                );
+            if (reading.Root is null)
+                return Problems.Of(
+                    400,
+                    "There is nothing in the line that could be searched.",
+                    "The list is as it was."
+                );
         }
         // Acts are handed on to everyone who looks at the path.
-        if (JsonSerializer.SerializeToUtf8Bytes(act, SearchService.Json).Length > MostActBytes) return Problems.Of(400, $"One step holds at most {MostActBytes / 1_000:N0} kB.", "Take it in parts; nothing was changed.");
-        if (act.Databases?.Any(d => d is < 1 or > 255) == true) return Problems.Of(400, "One of the databases is none of this installation.");
+        if (JsonSerializer.SerializeToUtf8Bytes(act, SearchService.Json).Length > MostActBytes)
+            return Problems.Of(
+                400,
+                $"One step holds at most {MostActBytes / 1_000:N0} kB.",
+                "Take it in parts; nothing was changed."
+            );
+        if (act.Databases?.Any(d => d is < 1 or > 255) == true)
+            return Problems.Of(400, "One of the databases is none of this installation.");
         if (act.Kind == StepKind.Compare)
         {
-            if (act.Other is not { Count: > 0 } other) return Problems.Of(400, "There is no other search to hold this one against.");
-            if (Depth(act) > DeepestComparing) return Problems.Of(400, "So many searches held against one another cannot be taken in; at most four.", "Take a comparison out of one of the paths first.");
-            foreach (var part in other) if (Fault(part) is { } inside) return inside;
+            if (act.Other is not { Count: > 0 } other)
+                return Problems.Of(400, "There is no other search to hold this one against.");
+            if (Depth(act) > DeepestComparing)
+                return Problems.Of(
+                    400,
+                    "So many searches held against one another cannot be taken in; at most four.",
+                    "Take a comparison out of one of the paths first."
+                );
+            foreach (var part in other)
+                if (Fault(part) is { } inside)
+                    return inside;
         }
-        if (act.Kind == StepKind.Among && act.Seeds is not { Count: > 0 and <= TrailQuestion.MostSeeds }) return Problems.Of(400, $"A list holds between one and {TrailQuestion.MostSeeds:N0} works.");
-        if (act.Said?.Length > 200) return Problems.Of(400, "What a step leaves is said in at most 200 characters.");
-        if (act.Kind == StepKind.Narrow && act.Facet is null) return Problems.Of(400, "A narrowing names its field.");
-        if (act.Seeds?.Count > TrailQuestion.MostSeeds) return Problems.Of(400, $"A trail starts from at most {TrailQuestion.MostSeeds:N0} works; these are {act.Seeds.Count:N0}.", "Choose fewer, by a tag for instance.");
-        if (act.Seeds?.Any(s => s <= 0) == true) return Problems.Of(400, "One of the seeds is no work.");
-        if (act.From > act.To) return Problems.Of(400, "The first year lies after the last.");
+        if (act.Kind == StepKind.Among && act.Seeds is not { Count: > 0 and <= TrailQuestion.MostSeeds })
+            return Problems.Of(400, $"A list holds between one and {TrailQuestion.MostSeeds:N0} works.");
+        if (act.Said?.Length > 200)
+            return Problems.Of(400, "What a step leaves is said in at most 200 characters.");
+        if (act.Kind == StepKind.Narrow && act.Facet is null)
+            return Problems.Of(400, "A narrowing names its field.");
+        if (act.Seeds?.Count > TrailQuestion.MostSeeds)
+            return Problems.Of(
+                400,
+                $"A trail starts from at most {TrailQuestion.MostSeeds:N0} works; these are {act.Seeds.Count:N0}.",
+                "Choose fewer, by a tag for instance."
+            );
+        if (act.Seeds?.Any(s => s <= 0) == true)
+            return Problems.Of(400, "One of the seeds is no work.");
+        if (act.From > act.To)
+            return Problems.Of(400, "The first year lies after the last.");
         return null;
     }
 
@@ -176,32 +389,55 @@ internal static class SearchEndpoints
 
     private static async Task<IResult> View(int reviewId, int stepId, SearchService search)
     {
-        if (await search.View(reviewId, stepId) is not { } view) return NoStep();
+        if (await search.View(reviewId, stepId) is not { } view)
+            return NoStep();
         using var _ = view;
         var answer = view.Answer;
         var evaluator = view.Evaluator;
         var liftedYears = view.State.From is null && view.State.To is null ? answer.InView : Lifted(view, Facet.Year);
         var missed = view.Facts.Kept.Copy();
         missed.ExceptWith(answer.Before);
-        return TypedResults.Ok(new StepViewDto(stepId, SearchStateDto.Of(view.State), answer.Count, answer.Before.Count(), view.Ledger(),
-            Years(view, liftedYears, answer.InView), [.. answer.Concepts.Select(c => new ConceptDto(c.Letter.ToString(), QueryText.Print(c.Node)))],
-            answer.InView.CountWith(view.Facts.Kept), answer.InView.CountWith(view.Facts.SetAside), missed.Count(), [.. answer.Reading.Problems.Select(p => p.Sentence)]));
+        return TypedResults.Ok(
+            new StepViewDto(
+                stepId,
+                SearchStateDto.Of(view.State),
+                answer.Count,
+                answer.Before.Count(),
+                view.Ledger(),
+                Years(view, liftedYears, answer.InView),
+                [.. answer.Concepts.Select(c => new ConceptDto(c.Letter.ToString(), QueryText.Print(c.Node)))],
+                answer.InView.CountWith(view.Facts.Kept),
+                answer.InView.CountWith(view.Facts.SetAside),
+                missed.Count(),
+                [.. answer.Reading.Problems.Select(p => p.Sentence)]
+            )
+        );
     }
 
-    /// <summary>Works by the year they show, over the whole span: in view, and with the years' own narrowing lifted.</summary>
+    /// <summary>
+    /// Works by the year they show, over the whole span: in view, and with the years' own narrowing lifted.
+    /// </summary>
     public static List<YearCountDto> Years(SearchView view, Core.Sets.BitSet lifted, Core.Sets.BitSet narrowed)
     {
         var columns = view.Snapshot.Columns;
         var (all, inView) = (new SortedDictionary<int, int>(), new Dictionary<int, int>());
         foreach (var w in lifted.ToArray())
         {
-            if (columns.Year[w] == 0) continue;
+            if (columns.Year[w] == 0)
+                continue;
             all[columns.Year[w]] = all.GetValueOrDefault(columns.Year[w]) + 1;
-            if (narrowed.Contains(w)) inView[columns.Year[w]] = inView.GetValueOrDefault(columns.Year[w]) + 1;
+            if (narrowed.Contains(w))
+                inView[columns.Year[w]] = inView.GetValueOrDefault(columns.Year[w]) + 1;
         }
-        if (all.Count == 0) return [];
+        if (all.Count == 0)
+            return [];
         var (first, last) = (all.Keys.First(), all.Keys.Last());
-        return [.. Enumerable.Range(first, last - first + 1).Select(y => new YearCountDto(y, inView.GetValueOrDefault(y), all.GetValueOrDefault(y)))];
+        return
+        [
+            .. Enumerable
+                .Range(first, last - first + 1)
+                .Select(y => new YearCountDto(y, inView.GetValueOrDefault(y), all.GetValueOrDefault(y))),
+        ];
     }
 
     public static Core.Sets.BitSet Lifted(SearchView view, Facet facet)
@@ -210,9 +446,21 @@ internal static class SearchEndpoints
         return SearchService.Narrowed(view.Evaluator, view.State, tied, facet, view.Answer.Beside);
     }
 
-    private static async Task<IResult> List(int reviewId, int stepId, SortOrder? sort, bool? hideJudged, int? offset, int? limit, TrailWay? side, SearchService search, WorkRows rows, CancellationToken cancel)
+    private static async Task<IResult> List(
+        int reviewId,
+        int stepId,
+        SortOrder? sort,
+        bool? hideJudged,
+        int? offset,
+        int? limit,
+        TrailWay? side,
+        SearchService search,
+        WorkRows rows,
+        CancellationToken cancel
+    )
     {
-        if (await search.View(reviewId, stepId) is not { } view) return NoStep();
+        if (await search.View(reviewId, stepId) is not { } view)
+            return NoStep();
         using var _ = view;
         var order = search.Order(view, sort ?? SortOrder.Relevance, hideJudged ?? false, side ?? TrailWay.Both);
         var from = Math.Clamp(offset ?? 0, 0, order.Length);
@@ -220,18 +468,28 @@ internal static class SearchEndpoints
         return TypedResults.Ok(new WorkPageDto(order.Length, from, await rows.For(view, page, cancel)));
     }
 
-    private static IEnumerable<(string Value, int Count)> Counted(FacetColumn column, BitSet works) => column.Count(works).Select(c => (column.Names[c.Value], c.Count));
+    private static IEnumerable<(string Value, int Count)> Counted(FacetColumn column, BitSet works) =>
+        column.Count(works).Select(c => (column.Names[c.Value], c.Count));
 
-    private static async Task<IResult> Breakdown(int reviewId, int stepId, Facet facet, string? find, SearchService search)
+    private static async Task<IResult> Breakdown(
+        int reviewId,
+        int stepId,
+        Facet facet,
+        string? find,
+        SearchService search
+    )
     {
-        if (await search.View(reviewId, stepId) is not { } view) return NoStep();
+        if (await search.View(reviewId, stepId) is not { } view)
+            return NoStep();
         using var _ = view;
         var set = Lifted(view, facet);
         var narrowing = view.State.Narrowings.FirstOrDefault(n => n.Facet == facet);
         IEnumerable<(string Value, int Count)> values = facet switch
         {
             Facet.Tag => view.Facts.Tags.Select(t => (t.Key, set.CountWith(t.Value))),
-            Facet.Stage => new[] { Stage.Found, Stage.Kept, Stage.SetAside }.Select(s => (Stages.Name(s), set.CountWith(view.Evaluator.With(Facet.Stage, [Stages.Name(s)])))),
+            Facet.Stage => new[] { Stage.Found, Stage.Kept, Stage.SetAside }.Select(s =>
+                (Stages.Name(s), set.CountWith(view.Evaluator.With(Facet.Stage, [Stages.Name(s)])))
+            ),
             _ => Counted(view.Snapshot.Columns.Of(facet), set),
         };
         var folded = Core.Queries.Words.Fold(find?.Trim() ?? "");
@@ -239,10 +497,29 @@ internal static class SearchEndpoints
         var excluded = (narrowing?.Excluded ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var found = values.Where(v => v.Count > 0).ToArray();
         // What was chosen can be taken back even when nothing here has it.
-        (string Value, int Count)[] fitting = [.. found, .. chosen.Union(excluded, chosen.Comparer).Except(found.Select(f => f.Value), chosen.Comparer).Select(v => (v, 0))];
-        var shown = fitting.Where(v => folded.Length == 0 || Core.Queries.Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal))
-            .OrderByDescending(v => chosen.Contains(v.Value) || excluded.Contains(v.Value)).ThenByDescending(v => v.Count).ThenBy(v => v.Value, StringComparer.OrdinalIgnoreCase)
-            .Take(MostFacetValues).Select(v => new FacetValueDto(v.Value, v.Count, chosen.Contains(v.Value), excluded.Contains(v.Value), facet == Facet.Person ? view.Snapshot.Columns.PerhapsSame(v.Value) : []));
+        (string Value, int Count)[] fitting =
+        [
+            .. found,
+            .. chosen
+                .Union(excluded, chosen.Comparer)
+                .Except(found.Select(f => f.Value), chosen.Comparer)
+                .Select(v => (v, 0)),
+        ];
+        var shown = fitting
+            .Where(v =>
+                folded.Length == 0 || Core.Queries.Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal)
+            )
+            .OrderByDescending(v => chosen.Contains(v.Value) || excluded.Contains(v.Value))
+            .ThenByDescending(v => v.Count)
+            .ThenBy(v => v.Value, StringComparer.OrdinalIgnoreCase)
+            .Take(MostFacetValues)
+            .Select(v => new FacetValueDto(
+                v.Value,
+                v.Count,
+                chosen.Contains(v.Value),
+                excluded.Contains(v.Value),
+                facet == Facet.Person ? view.Snapshot.Columns.PerhapsSame(v.Value) : []
+            ));
         return TypedResults.Ok(new FacetDto(facet, fitting.Length, [.. shown]));
     }
 }

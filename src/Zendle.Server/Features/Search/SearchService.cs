@@ -23,23 +23,57 @@ namespace Zendle.Server.Features.Search;
 /// <param name="Orders">Orders worked out so far, by order and side.</param>
 /// <param name="Trail">The trail that was followed; null for a search.</param>
 /// <param name="Beside">Works that other searches and a written list leave; null for all.</param>
-internal sealed record Answer(QueryReading Reading, ImmutableArray<Concept> Concepts, BitSet Matching, BitSet Before, BitSet InView, int Count, ConcurrentDictionary<(SortOrder, TrailWay), int[]> Orders, Trail? Trail = null, BitSet? Beside = null);
+internal sealed record Answer(
+    QueryReading Reading,
+    ImmutableArray<Concept> Concepts,
+    BitSet Matching,
+    BitSet Before,
+    BitSet InView,
+    int Count,
+    ConcurrentDictionary<(SortOrder, TrailWay), int[]> Orders,
+    Trail? Trail = null,
+    BitSet? Beside = null
+);
 
-/// <summary>A question in view together with everything a request needs to speak about it. Holds a snapshot: dispose of it.</summary>
-internal sealed record SearchView(CorpusSnapshot Snapshot, DecisionFold Fold, ReviewFacts Facts, SearchState State, Answer Answer) : IDisposable
+/// <summary>
+/// A question in view together with everything a request needs to speak about it. Holds a snapshot: dispose of it.
+/// </summary>
+internal sealed record SearchView(
+    CorpusSnapshot Snapshot,
+    DecisionFold Fold,
+    ReviewFacts Facts,
+    SearchState State,
+    Answer Answer
+) : IDisposable
 {
     public QuestionEvaluator Evaluator => new(Snapshot, Facts);
 
-    /// <summary>What each database has of the answer before narrowing: matching records for a search, reported ties for a trail.</summary>
+    /// <summary>
+    /// What each database has of the answer before narrowing: matching records for a search, reported ties for a trail.
+    /// </summary>
     public LedgerDto Ledger()
     {
-        if (Answer.Trail is null) return LedgerDto.From(Index.Questions.Ledger.Of(Snapshot, Answer.Matching, State.Databases));
+        if (Answer.Trail is null)
+            return LedgerDto.From(Index.Questions.Ledger.Of(Snapshot, Answer.Matching, State.Databases));
         var shares = Answer.Trail.Shares().ToDictionary(s => s.DatabaseId);
-        LedgerLineDto[] lines = [.. Snapshot.DatabaseNames.OrderBy(d => d.Key).Select(d =>
-        {
-            var share = shares.GetValueOrDefault(d.Key);
-            return new LedgerLineDto(d.Key, d.Value, State.Databases.IsEmpty || State.Databases.Contains(d.Key), share.Ties, share.Works, share.OnlyHere, Snapshot.Containers.TryGetValue(d.Key, out var container) ? container : null);
-        })];
+        LedgerLineDto[] lines =
+        [
+            .. Snapshot
+                .DatabaseNames.OrderBy(d => d.Key)
+                .Select(d =>
+                {
+                    var share = shares.GetValueOrDefault(d.Key);
+                    return new LedgerLineDto(
+                        d.Key,
+                        d.Value,
+                        State.Databases.IsEmpty || State.Databases.Contains(d.Key),
+                        share.Ties,
+                        share.Works,
+                        share.OnlyHere,
+                        Snapshot.Containers.TryGetValue(d.Key, out var container) ? container : null
+                    );
+                }),
+        ];
         var (ties, works) = (lines.Where(l => l.Chosen).Sum(l => l.Records), Answer.Before.Count());
         return new(lines, ties, works, ties - works);
     }
@@ -47,7 +81,8 @@ internal sealed record SearchView(CorpusSnapshot Snapshot, DecisionFold Fold, Re
     /// <summary>Works in view on one side of a trail; all in view for both sides, and for a search.</summary>
     public BitSet InView(TrailWay side)
     {
-        if (Answer.Trail is not { } trail || side == TrailWay.Both) return Answer.InView;
+        if (Answer.Trail is not { } trail || side == TrailWay.Both)
+            return Answer.InView;
         var works = (side == TrailWay.Backward ? trail.Past : trail.Future).Works(State.Trail!.AtLeast);
         works.IntersectWith(Answer.InView);
         return works;
@@ -57,18 +92,32 @@ internal sealed record SearchView(CorpusSnapshot Snapshot, DecisionFold Fold, Re
 }
 
 /// <summary>Answers states of searching. One pipeline for lists, counts, breakdowns, keeping and exports.</summary>
-internal sealed class SearchService(CorpusService corpus, CorpusReader reader, DecisionService decisions, IDbContextFactory<ZendleContext> contexts, TimeProvider clock)
+internal sealed class SearchService(
+    CorpusService corpus,
+    CorpusReader reader,
+    DecisionService decisions,
+    IDbContextFactory<ZendleContext> contexts,
+    TimeProvider clock
+)
 {
     private const int MostRemembered = 300;
     private readonly ConcurrentDictionary<string, Answer> remembered = new(StringComparer.Ordinal);
 
     /// <summary>How acts and states are written down.</summary>
-    public static JsonSerializerOptions Json { get; } = new(JsonSerializerDefaults.Web) { Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter() } };
+    public static JsonSerializerOptions Json { get; } =
+        new(JsonSerializerDefaults.Web)
+        {
+            Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter() },
+        };
 
-    /// <summary>The view of a step; of everything when <paramref name="stepId"/> is 0; null when there is no such step in the review.</summary>
+    /// <summary>
+    /// The view of a step; of everything when <paramref name="stepId"/> is 0; null when there is no such step in the
+    /// review.
+    /// </summary>
     public async Task<SearchView?> View(int reviewId, int stepId)
     {
-        if (stepId == 0) return await View(reviewId, SearchState.Everything);
+        if (stepId == 0)
+            return await View(reviewId, SearchState.Everything);
         return await StateOf(reviewId, stepId) is { } state ? await View(reviewId, state) : null;
     }
 
@@ -89,28 +138,41 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
         }
     }
 
-    /// <summary>A step keeps the works it names as they were; those that were merged into other works since stand for these.</summary>
+    /// <summary>
+    /// A step keeps the works it names as they were; those that were merged into other works since stand for these.
+    /// </summary>
     private async Task<SearchState> WithWorksOfToday(CorpusSnapshot snapshot, SearchState state)
     {
         var columns = snapshot.Columns;
-        var gone = state.Works().Where(w => (uint)w >= (uint)columns.WorkSize || columns.WorkFirstRecord[w] == 0).Distinct().ToArray();
-        if (gone.Length == 0) return state;
+        var gone = state
+            .Works()
+            .Where(w => (uint)w >= (uint)columns.WorkSize || columns.WorkFirstRecord[w] == 0)
+            .Distinct()
+            .ToArray();
+        if (gone.Length == 0)
+            return state;
         var today = await reader.Redirects(gone, CancellationToken.None);
         return state.Today(w => today.GetValueOrDefault(w, w));
     }
 
     /// <summary>The state a step leads to; null when there is none.</summary>
-    public async Task<SearchState?> StateOf(int reviewId, int stepId) => await ActsOf(reviewId, stepId) is { } acts ? SearchState.Of(acts) : null;
+    public async Task<SearchState?> StateOf(int reviewId, int stepId) =>
+        await ActsOf(reviewId, stepId) is { } acts ? SearchState.Of(acts) : null;
 
     /// <summary>The acts that lead to a step, the first one first; null when there is no such step.</summary>
     public async Task<List<StepAct>?> ActsOf(int reviewId, int stepId)
     {
         await using var context = await contexts.CreateDbContextAsync();
         var acts = new List<StepAct>();
-        for (int? id = stepId; id is not null;)
+        for (int? id = stepId; id is not null; )
         {
-            var step = await context.Steps.AsNoTracking().Where(s => s.Id == id && s.ReviewId == reviewId && !s.Removed).Select(s => new { s.ParentId, s.Act }).SingleOrDefaultAsync();
-            if (step is null) return null;
+            var step = await context
+                .Steps.AsNoTracking()
+                .Where(s => s.Id == id && s.ReviewId == reviewId && !s.Removed)
+                .Select(s => new { s.ParentId, s.Act })
+                .SingleOrDefaultAsync();
+            if (step is null)
+                return null;
             acts.Add(JsonSerializer.Deserialize<StepAct>(step.Act, Json)!);
             id = step.ParentId;
         }
@@ -122,14 +184,30 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
     public int[] Order(SearchView view, SortOrder order, bool hideJudged, TrailWay side = TrailWay.Both)
     {
         var answer = view.Answer;
-        Func<int, int>? ties = answer.Trail is not { } trail ? null : side switch
-        {
-            TrailWay.Backward => trail.Past.Ties,
-            TrailWay.Forward => trail.Future.Ties,
-            _ => w => trail.Past.Ties(w) + trail.Future.Ties(w),
-        };
-        var sorted = answer.Orders.GetOrAdd((order, side), _ => WorkOrder.Sort(view.Snapshot, view.InView(side), order, answer.Concepts, InChosen(view), clock.GetUtcNow().Year, ties));
-        return hideJudged ? Array.FindAll(sorted, w => !view.Facts.Kept.Contains(w) && !view.Facts.SetAside.Contains(w)) : sorted;
+        Func<int, int>? ties = answer.Trail is not { } trail
+            ? null
+            : side switch
+            {
+                TrailWay.Backward => trail.Past.Ties,
+                TrailWay.Forward => trail.Future.Ties,
+                _ => w => trail.Past.Ties(w) + trail.Future.Ties(w),
+            };
+        var sorted = answer.Orders.GetOrAdd(
+            (order, side),
+            _ =>
+                WorkOrder.Sort(
+                    view.Snapshot,
+                    view.InView(side),
+                    order,
+                    answer.Concepts,
+                    InChosen(view),
+                    clock.GetUtcNow().Year,
+                    ties
+                )
+        );
+        return hideJudged
+            ? Array.FindAll(sorted, w => !view.Facts.Kept.Contains(w) && !view.Facts.SetAside.Contains(w))
+            : sorted;
     }
 
     /// <summary>Reads an expression for the index; null when nothing can be searched.</summary>
@@ -137,32 +215,51 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
 
     private static BitSet InChosen(SearchView view)
     {
-        if (view.State.Databases.IsEmpty) return view.Answer.Matching;
+        if (view.State.Databases.IsEmpty)
+            return view.Answer.Matching;
         var chosen = view.State.Databases.ToHashSet();
-        return BitSet.Of(view.Answer.Matching.Size, view.Answer.Matching.Members().Where(r => chosen.Contains(view.Snapshot.Columns.RecordDatabase[r])));
+        return BitSet.Of(
+            view.Answer.Matching.Size,
+            view.Answer.Matching.Members().Where(r => chosen.Contains(view.Snapshot.Columns.RecordDatabase[r]))
+        );
     }
 
     private Answer Answer(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
     {
         // Only questions about the review itself depend on its decisions.
-        var key = $"{snapshot.Generation}|{(state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
-        if (remembered.TryGetValue(key, out var known)) return known;
+        var key =
+            $"{snapshot.Generation}|{(state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
+        if (remembered.TryGetValue(key, out var known))
+            return known;
         var beside = Beside(reviewId, snapshot, facts, state);
-        var answer = state.Trail is { } question ? Followed(snapshot, facts, state, question, beside) : Searched(snapshot, facts, state, beside);
-        if (remembered.Count >= MostRemembered) remembered.Clear();
+        var answer = state.Trail is { } question
+            ? Followed(snapshot, facts, state, question, beside)
+            : Searched(snapshot, facts, state, beside);
+        if (remembered.Count >= MostRemembered)
+            remembered.Clear();
         return remembered[key] = answer;
     }
 
-    /// <summary>The works that other searches and a written list leave; null when there are none to be held against.</summary>
+    /// <summary>
+    /// The works that other searches and a written list leave; null when there are none to be held against.
+    /// </summary>
     private BitSet? Beside(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
     {
-        if (state.Others is null && state.Among is null) return null;
-        var left = state.Among is { } among ? BitSet.Of(snapshot.Columns.WorkSize, among.Where(w => (uint)w < (uint)snapshot.Columns.WorkSize && snapshot.Columns.WorkFirstRecord[w] > 0)) : new QuestionEvaluator(snapshot, facts).Everything();
+        if (state.Others is null && state.Among is null)
+            return null;
+        var left = state.Among is { } among
+            ? BitSet.Of(
+                snapshot.Columns.WorkSize,
+                among.Where(w => (uint)w < (uint)snapshot.Columns.WorkSize && snapshot.Columns.WorkFirstRecord[w] > 0)
+            )
+            : new QuestionEvaluator(snapshot, facts).Everything();
         foreach (var other in state.Others ?? [])
         {
             var found = Answer(reviewId, snapshot, facts, other.State()).InView;
-            if (other.Apart) left.ExceptWith(found);
-            else left.IntersectWith(found);
+            if (other.Apart)
+                left.ExceptWith(found);
+            else
+                left.IntersectWith(found);
         }
         return left;
     }
@@ -177,7 +274,13 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
         return new(reading, Concepts.Of(reading.Root), matching, before, inView, inView.Count(), new(), null, beside);
     }
 
-    private static Answer Followed(CorpusSnapshot snapshot, ReviewFacts facts, SearchState state, TrailQuestion question, BitSet? beside)
+    private static Answer Followed(
+        CorpusSnapshot snapshot,
+        ReviewFacts facts,
+        SearchState state,
+        TrailQuestion question,
+        BitSet? beside
+    )
     {
         var evaluator = new QuestionEvaluator(snapshot, facts);
         var trail = Trail.Follow(snapshot.Columns.Graph, question, state.Databases, snapshot.Columns.WorkSize);
@@ -186,18 +289,42 @@ internal sealed class SearchService(CorpusService corpus, CorpusReader reader, D
         evaluator.LeaveOutWithdrawn(tied);
         var inView = Narrowed(evaluator, state, tied, null, beside);
         // Words inside are the only words there are to mark.
-        var marked = state.Inside.IsEmpty ? [] : Concepts.Of(QueryReader.Read(string.Join(" AND ", state.Inside.Select(i => $"({i})"))).Root);
-        return new(QueryReader.Read(""), marked, new BitSet(snapshot.Columns.RecordSize), before, inView, inView.Count(), new(), trail, beside);
+        var marked = state.Inside.IsEmpty
+            ? []
+            : Concepts.Of(QueryReader.Read(string.Join(" AND ", state.Inside.Select(i => $"({i})"))).Root);
+        return new(
+            QueryReader.Read(""),
+            marked,
+            new BitSet(snapshot.Columns.RecordSize),
+            before,
+            inView,
+            inView.Count(),
+            new(),
+            trail,
+            beside
+        );
     }
 
-    /// <summary>The works of <paramref name="works"/> that the narrowings of a state leave, one field's own narrowing lifted if asked.</summary>
-    public static BitSet Narrowed(QuestionEvaluator evaluator, SearchState state, BitSet works, Facet? lifted, BitSet? beside)
+    /// <summary>
+    /// The works of <paramref name="works"/> that the narrowings of a state leave, one field's own narrowing lifted if
+    /// asked.
+    /// </summary>
+    public static BitSet Narrowed(
+        QuestionEvaluator evaluator,
+        SearchState state,
+        BitSet works,
+        Facet? lifted,
+        BitSet? beside
+    )
     {
         var narrowed = evaluator.Narrowed(state, lifted, Read);
-        if (narrowed is null && beside is null) return works;
+        if (narrowed is null && beside is null)
+            return works;
         var left = works.Copy();
-        if (narrowed is not null) left.IntersectWith(narrowed);
-        if (beside is not null) left.IntersectWith(beside);
+        if (narrowed is not null)
+            left.IntersectWith(narrowed);
+        if (beside is not null)
+            left.IntersectWith(beside);
         return left;
     }
 }

@@ -17,10 +17,18 @@ internal sealed record TermWordDto(string Word, int Works);
 /// <param name="Slot">The truncated word, folded.</param>
 /// <param name="Words">The commonest words, each with the works the term finds through it alone.</param>
 /// <param name="Total">How many words it stands for in all.</param>
-/// <param name="Without">The term with the words that are not meant left out: terms joined by OR. Empty when no word is left.</param>
+/// <param name="Without">The term with the words that are not meant left out: terms joined by OR. Empty when no word is
+/// left.</param>
 /// <param name="Works">Works the term finds.</param>
 /// <param name="WorksWithout">Works that are found without the words that are not meant.</param>
-internal sealed record TermWordsDto(string Slot, IReadOnlyList<TermWordDto> Words, int Total, string Without, int Works, int WorksWithout);
+internal sealed record TermWordsDto(
+    string Slot,
+    IReadOnlyList<TermWordDto> Words,
+    int Total,
+    string Without,
+    int Works,
+    int WorksWithout
+);
 
 /// <summary>Shows the words behind a truncation and writes it anew without some of them.</summary>
 internal sealed class TermWords(SearchService search)
@@ -31,21 +39,46 @@ internal sealed class TermWords(SearchService search)
     public async Task<TermWordsDto?> Of(int reviewId, TermWordsRequest request, SearchState state)
     {
         var read = QueryReader.Read(request.Text).Root;
-        var field = read is FieldNode { Field: var named } ? named : QueryFields.TryRead(request.Scope, out var scope) ? scope : QueryField.About;
-        if ((read is FieldNode { Part: var part } ? part : read) is not TermNode term || Array.FindIndex([.. term.Slots], TermNode.IsPattern) is not (>= 0 and var at)) return null;
+        var field =
+            read is FieldNode { Field: var named } ? named
+            : QueryFields.TryRead(request.Scope, out var scope) ? scope
+            : QueryField.About;
+        if (
+            (read is FieldNode { Part: var part } ? part : read) is not TermNode term
+            || Array.FindIndex([.. term.Slots], TermNode.IsPattern) is not (>= 0 and var at)
+        )
+            return null;
         using var view = await search.View(reviewId, SearchState.Everything with { Databases = state.Databases });
         var evaluator = view.Evaluator;
         var all = evaluator.WordsOf(term.Slots[at], field);
         var notMeant = request.NotMeant.Select(Words.Fold).ToHashSet(StringComparer.Ordinal);
-        var without = Truncations.Without(term.Slots[at], all.Select(w => w.Word), notMeant).Select(word => Written(term, at, word)).ToArray();
+        var without = Truncations
+            .Without(term.Slots[at], all.Select(w => w.Word), notMeant)
+            .Select(word => Written(term, at, word))
+            .ToArray();
         var text = string.Join(" OR ", without);
-        return new(term.Slots[at], [.. all.Take(MostCounted).Select(w => new TermWordDto(w.Word, Works(evaluator, Written(term, at, w.Word), field, state))).Where(w => w.Works > 0).OrderByDescending(w => w.Works).ThenBy(w => w.Word, StringComparer.Ordinal)],
-            all.Count, text, Works(evaluator, request.Text, field, state), text.Length == 0 ? 0 : Works(evaluator, text, field, state));
+        return new(
+            term.Slots[at],
+            [
+                .. all.Take(MostCounted)
+                    .Select(w => new TermWordDto(w.Word, Works(evaluator, Written(term, at, w.Word), field, state)))
+                    .Where(w => w.Works > 0)
+                    .OrderByDescending(w => w.Works)
+                    .ThenBy(w => w.Word, StringComparer.Ordinal),
+            ],
+            all.Count,
+            text,
+            Works(evaluator, request.Text, field, state),
+            text.Length == 0 ? 0 : Works(evaluator, text, field, state)
+        );
     }
 
     /// <summary>The term with another word in the place of the truncated one.</summary>
-    private static string Written(TermNode term, int at, string word) => term.IsPhrase ? $"\"{string.Join(' ', term.Slots.SetItem(at, word))}\"" : word;
+    private static string Written(TermNode term, int at, string word) =>
+        term.IsPhrase ? $"\"{string.Join(' ', term.Slots.SetItem(at, word))}\"" : word;
 
     private static int Works(QuestionEvaluator evaluator, string text, QueryField field, SearchState state) =>
-        QueryReader.Read(text).Root is { } root ? evaluator.Works(evaluator.Records(root, field), state.Databases).Count() : 0;
+        QueryReader.Read(text).Root is { } root
+            ? evaluator.Works(evaluator.Records(root, field), state.Databases).Count()
+            : 0;
 }

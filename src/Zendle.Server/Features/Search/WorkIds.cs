@@ -22,7 +22,8 @@ internal static class WorkIds
         using var reader = new BinaryReader(new MemoryStream(bytes));
         var ids = new int[reader.Read7BitEncodedInt()];
         var last = 0;
-        for (var i = 0; i < ids.Length; i++) ids[i] = last += reader.Read7BitEncodedInt();
+        for (var i = 0; i < ids.Length; i++)
+            ids[i] = last += reader.Read7BitEncodedInt();
         return ids;
     }
 }

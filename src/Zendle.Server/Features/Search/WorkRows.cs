@@ -24,12 +24,38 @@ internal sealed record HitsDto(int Title, int Keywords, int Abstract);
 /// <param name="Future">How many seeds it cites.</param>
 /// <param name="FutureSeeds">Their numbers, at most twelve.</param>
 /// <param name="Seed">Its own number when it is a seed.</param>
-internal sealed record TiesDto(int Past, IReadOnlyList<int> PastSeeds, int Future, IReadOnlyList<int> FutureSeeds, int? Seed);
+internal sealed record TiesDto(
+    int Past,
+    IReadOnlyList<int> PastSeeds,
+    int Future,
+    IReadOnlyList<int> FutureSeeds,
+    int? Seed
+);
 
 /// <summary>One row of the list.</summary>
 /// <param name="Withdrawn">Whether it is in no database any more, and here because people decided on it.</param>
-internal sealed record WorkRowDto(int Id, MarkedTextDto Title, string People, int? Year, string? Venue, string Type, string? Language, MarkedTextDto? Snippet, HitsDto Hits, int Cited, double CitedPerYear,
-    IReadOnlyList<int> Spark, int SparkFrom, string Text, string Stage, string? Reason, IReadOnlyList<string> Tags, int Databases, TiesDto? Ties, bool Withdrawn);
+internal sealed record WorkRowDto(
+    int Id,
+    MarkedTextDto Title,
+    string People,
+    int? Year,
+    string? Venue,
+    string Type,
+    string? Language,
+    MarkedTextDto? Snippet,
+    HitsDto Hits,
+    int Cited,
+    double CitedPerYear,
+    IReadOnlyList<int> Spark,
+    int SparkFrom,
+    string Text,
+    string Stage,
+    string? Reason,
+    IReadOnlyList<string> Tags,
+    int Databases,
+    TiesDto? Ties,
+    bool Withdrawn
+);
 
 /// <summary>Makes the rows of the list from the records of works.</summary>
 internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
@@ -46,7 +72,10 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
 
     /// <summary>Marks in one text of a field.</summary>
     public static MarkedTextDto Mark(string text, ImmutableArray<Concept> concepts, QueryField field) =>
-        new(text, [.. TermMarks.In(text, concepts, field).Select(m => new MarkDto(m.Start, m.Length, m.Concept.ToString()))]);
+        new(
+            text,
+            [.. TermMarks.In(text, concepts, field).Select(m => new MarkDto(m.Start, m.Length, m.Concept.ToString()))]
+        );
 
     private WorkRowDto Row(SearchView view, int id, SourcedRecord[] records)
     {
@@ -56,26 +85,55 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
         var cited = view.Snapshot.Columns.Graph.CitedBy(id).Length;
         var judgement = view.Fold.Of(id);
         var year = chosen.Year.Value;
-        return new(id, Mark(chosen.Title.Value, concepts, QueryField.Title), People(chosen.People.Value), year, Venue(view.Snapshot.Columns, id, chosen) ?? chosen.Publisher.Value, DocumentTypes.Name(chosen.Type.Value),
-            chosen.Language.Value is null or "eng" ? null : Languages.Name(chosen.Language.Value), Snippet(chosen.Abstract.Value, concepts), Hits(records, concepts), cited,
-            Math.Round(WorkOrder.PerYear(cited, year ?? 0, thisYear), 1), Spark(view, id, thisYear), thisYear - SparkYears + 1, TextAtHand.Words[TextAtHand.Best(chosen.Copies)],
-            Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, records.Where(r => !r.IsWithdrawn).Select(r => r.DatabaseId).Distinct().Count(), Ties(view, id), Array.TrueForAll(records, r => r.IsWithdrawn));
+        return new(
+            id,
+            Mark(chosen.Title.Value, concepts, QueryField.Title),
+            People(chosen.People.Value),
+            year,
+            Venue(view.Snapshot.Columns, id, chosen) ?? chosen.Publisher.Value,
+            DocumentTypes.Name(chosen.Type.Value),
+            chosen.Language.Value is null or "eng" ? null : Languages.Name(chosen.Language.Value),
+            Snippet(chosen.Abstract.Value, concepts),
+            Hits(records, concepts),
+            cited,
+            Math.Round(WorkOrder.PerYear(cited, year ?? 0, thisYear), 1),
+            Spark(view, id, thisYear),
+            thisYear - SparkYears + 1,
+            TextAtHand.Words[TextAtHand.Best(chosen.Copies)],
+            Stages.Name(judgement.Stage),
+            judgement.Reason,
+            judgement.Tags,
+            records.Where(r => !r.IsWithdrawn).Select(r => r.DatabaseId).Distinct().Count(),
+            Ties(view, id),
+            Array.TrueForAll(records, r => r.IsWithdrawn)
+        );
     }
 
     private static TiesDto? Ties(SearchView view, int id)
     {
         const int MostNumbers = 12;
-        if (view.Answer.Trail is not { } trail) return null;
-        return new(trail.Past.Ties(id), [.. trail.SeedsCiting(id).Take(MostNumbers)], trail.Future.Ties(id), [.. trail.SeedsCitedBy(id).Take(MostNumbers)], trail.NumberOf(id));
+        if (view.Answer.Trail is not { } trail)
+            return null;
+        return new(
+            trail.Past.Ties(id),
+            [.. trail.SeedsCiting(id).Take(MostNumbers)],
+            trail.Future.Ties(id),
+            [.. trail.SeedsCitedBy(id).Take(MostNumbers)],
+            trail.NumberOf(id)
+        );
     }
 
     /// <summary>Where a record comes from, in words.</summary>
-    public static string Source(SourcedRecord record, IReadOnlyDictionary<int, string> names) => record.IsWithdrawn ? $"{names[record.DatabaseId]} (no longer there)" : names[record.DatabaseId];
+    public static string Source(SourcedRecord record, IReadOnlyDictionary<int, string> names) =>
+        record.IsWithdrawn ? $"{names[record.DatabaseId]} (no longer there)" : names[record.DatabaseId];
 
     /// <summary>The venue of a work under the best name there is for it; null for none.</summary>
-    public static string? Venue(CorpusColumns columns, int id, ChosenFields chosen) => chosen.Venue.Value is { } venue ? VenueTitles.Best(venue.Title, [columns.VenueOf(id)]) : null;
+    public static string? Venue(CorpusColumns columns, int id, ChosenFields chosen) =>
+        chosen.Venue.Value is { } venue ? VenueTitles.Best(venue.Title, [columns.VenueOf(id)]) : null;
 
-    /// <summary>Family names for one line: up to four, else three and how many more; that they are editors is said behind them.</summary>
+    /// <summary>
+    /// Family names for one line: up to four, else three and how many more; that they are editors is said behind them.
+    /// </summary>
     public static string People(IReadOnlyList<PersonName> people)
     {
         var names = people.Count switch
@@ -84,53 +142,79 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
             <= 4 => string.Join(", ", people.Select(p => p.Family)),
             _ => $"{string.Join(", ", people.Take(3).Select(p => p.Family))} and {people.Count - 3} more",
         };
-        return people.Count > 0 && people.All(p => p.Role == "editor") ? $"{names} ({(people.Count == 1 ? "ed." : "eds")})" : names;
+        return people.Count > 0 && people.All(p => p.Role == "editor")
+            ? $"{names} ({(people.Count == 1 ? "ed." : "eds")})"
+            : names;
     }
 
-    /// <summary>The most a field has over the work's records: two databases with the same abstract do not count twice.</summary>
+    /// <summary>
+    /// The most a field has over the work's records: two databases with the same abstract do not count twice.
+    /// </summary>
     private static HitsDto Hits(SourcedRecord[] records, ImmutableArray<Concept> concepts)
     {
-        if (concepts.IsEmpty) return new(0, 0, 0);
-        int Most(Func<Record, IEnumerable<string>> texts, QueryField field) => records.Max(r => texts(r.Record).Sum(t => TermMarks.In(t, concepts, field).Length));
-        return new(Most(r => [r.Title], QueryField.Title), Most(r => r.Keywords, QueryField.Keywords), Most(r => [r.Abstract], QueryField.Abstract));
+        if (concepts.IsEmpty)
+            return new(0, 0, 0);
+        int Most(Func<Record, IEnumerable<string>> texts, QueryField field) =>
+            records.Max(r => texts(r.Record).Sum(t => TermMarks.In(t, concepts, field).Length));
+        return new(
+            Most(r => [r.Title], QueryField.Title),
+            Most(r => r.Keywords, QueryField.Keywords),
+            Most(r => [r.Abstract], QueryField.Abstract)
+        );
     }
 
     private static int[] Spark(SearchView view, int id, int thisYear)
     {
         var spark = new int[SparkYears];
         foreach (var citing in view.Snapshot.Columns.Graph.CitedBy(id))
-            if (view.Snapshot.Columns.Year[citing] - (thisYear - SparkYears + 1) is >= 0 and < SparkYears and var i) spark[i]++;
+            if (view.Snapshot.Columns.Year[citing] - (thisYear - SparkYears + 1) is >= 0 and < SparkYears and var i)
+                spark[i]++;
         return spark;
     }
 
-    /// <summary>The sentence in which most concepts stand, then most marks; the first one wins a tie. The abstract's first sentence when nothing is marked.</summary>
+    /// <summary>
+    /// The sentence in which most concepts stand, then most marks; the first one wins a tie. The abstract's first
+    /// sentence when nothing is marked.
+    /// </summary>
     private static MarkedTextDto? Snippet(string text, ImmutableArray<Concept> concepts)
     {
-        if (text.Length == 0) return null;
+        if (text.Length == 0)
+            return null;
         var marks = TermMarks.In(text, concepts, QueryField.Abstract);
         var best = (Start: 0, End: EndOfSentence(text, 0), Score: -1);
-        for (var start = 0; start < text.Length;)
+        for (var start = 0; start < text.Length; )
         {
             var end = EndOfSentence(text, start);
             var inside = marks.Where(m => m.Start >= start && m.Start < end).ToArray();
             var score = inside.Select(m => m.Concept).Distinct().Count() * 100 + inside.Length;
-            if (score > best.Score) best = (start, end, score);
+            if (score > best.Score)
+                best = (start, end, score);
             start = end;
-            while (start < text.Length && text[start] == ' ') start++;
+            while (start < text.Length && text[start] == ' ')
+                start++;
         }
         // Begin a little before the first mark when the sentence is longer than a line.
         var from = best.Start;
         var first = marks.FirstOrDefault(m => m.Start >= best.Start && m.Start < best.End);
-        if (best.End - best.Start > SnippetLength && first.Length > 0 && first.Start - best.Start > 50) from = text.IndexOf(' ', first.Start - 40) + 1;
+        if (best.End - best.Start > SnippetLength && first.Length > 0 && first.Start - best.Start > 50)
+            from = text.IndexOf(' ', first.Start - 40) + 1;
         var cut = text[from..best.End];
         var lead = from > best.Start ? "… " : "";
-        return new(lead + cut, [.. marks.Where(m => m.Start >= from && m.Start + m.Length <= best.End).Select(m => new MarkDto(m.Start - from + lead.Length, m.Length, m.Concept.ToString()))]);
+        return new(
+            lead + cut,
+            [
+                .. marks
+                    .Where(m => m.Start >= from && m.Start + m.Length <= best.End)
+                    .Select(m => new MarkDto(m.Start - from + lead.Length, m.Length, m.Concept.ToString())),
+            ]
+        );
     }
 
     private static int EndOfSentence(string text, int start)
     {
         for (var i = start; i < text.Length - 1; i++)
-            if (text[i] is '.' or '?' or '!' && text[i + 1] == ' ' && i - start > 20) return i + 1;
+            if (text[i] is '.' or '?' or '!' && text[i + 1] == ' ' && i - start > 20)
+                return i + 1;
         return text.Length;
     }
 }

@@ -6,7 +6,16 @@ using Zendle.Server.Features.Search;
 namespace Zendle.Server.Features.Trails;
 
 /// <summary>A seed with its number and what it weighs.</summary>
-internal sealed record SeedDto(int Number, int WorkId, string Title, string People, int? Year, string Stage, int Cites, int Cited);
+internal sealed record SeedDto(
+    int Number,
+    int WorkId,
+    string Title,
+    string People,
+    int? Year,
+    string Stage,
+    int Cites,
+    int Cited
+);
 
 /// <summary>How many works of a side are tied to at least so many seeds, all narrowings but this one kept.</summary>
 internal sealed record TieLevelDto(int AtLeast, int Works);
@@ -16,13 +25,33 @@ internal sealed record TieLevelDto(int AtLeast, int Works);
 /// <param name="Whole">Works before narrowing.</param>
 /// <param name="Years">Works by year.</param>
 /// <param name="Levels">Works by ties.</param>
-internal sealed record TrailSideDto(int InView, int Whole, IReadOnlyList<YearCountDto> Years, IReadOnlyList<TieLevelDto> Levels);
+internal sealed record TrailSideDto(
+    int InView,
+    int Whole,
+    IReadOnlyList<YearCountDto> Years,
+    IReadOnlyList<TieLevelDto> Levels
+);
 
 /// <summary>What stands around the lists of a trail: the seeds, and each side's measures.</summary>
-internal sealed record TrailDto(TrailWay Way, int AtLeast, int SeedCount, IReadOnlyList<SeedDto> Seeds, TrailSideDto? Past, TrailSideDto? Future);
+internal sealed record TrailDto(
+    TrailWay Way,
+    int AtLeast,
+    int SeedCount,
+    IReadOnlyList<SeedDto> Seeds,
+    TrailSideDto? Past,
+    TrailSideDto? Future
+);
 
-/// <summary>A reference that matches no record, as a database prints it, with the numbers of the seeds that list it.</summary>
-internal sealed record UnmatchedDto(string Text, string? Doi, int? Year, IReadOnlyList<int> Seeds, IReadOnlyList<string> Databases);
+/// <summary>
+/// A reference that matches no record, as a database prints it, with the numbers of the seeds that list it.
+/// </summary>
+internal sealed record UnmatchedDto(
+    string Text,
+    string? Doi,
+    int? Year,
+    IReadOnlyList<int> Seeds,
+    IReadOnlyList<string> Databases
+);
 
 internal sealed record UnmatchedListDto(int Total, IReadOnlyList<UnmatchedDto> References);
 
@@ -39,41 +68,117 @@ internal static class TrailEndpoints
         review.MapGet("/steps/{stepId:int}/unmatched", Unmatched).Produces<UnmatchedListDto>();
     }
 
-    private static IResult NoTrail() => Problems.Of(404, "This step follows no trail.", "Follow one from a work: [ for what it cites, ] for what cites it.");
+    private static IResult NoTrail() =>
+        Problems.Of(
+            404,
+            "This step follows no trail.",
+            "Follow one from a work: [ for what it cites, ] for what cites it."
+        );
 
-    private static async Task<IResult> Get(int reviewId, int stepId, SearchService search, WorkRows rows, CancellationToken cancel)
+    private static async Task<IResult> Get(
+        int reviewId,
+        int stepId,
+        SearchService search,
+        WorkRows rows,
+        CancellationToken cancel
+    )
     {
         using var view = await search.View(reviewId, stepId);
-        if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail) return NoTrail();
+        if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail)
+            return NoTrail();
         var graph = view.Snapshot.Columns.Graph;
         var shown = await rows.For(view, [.. question.Seeds.Take(MostSeedsShown)], cancel);
-        return TypedResults.Ok(new TrailDto(question.Way, question.AtLeast, question.Seeds.Length,
-            [.. shown.Select(s => new SeedDto(trail.NumberOf(s.Id)!.Value, s.Id, s.Title.Text, s.People, s.Year, s.Stage, graph.Cites(s.Id).Length, graph.CitedBy(s.Id).Length))],
-            question.HasPast ? Side(view, trail.Past, TrailWay.Backward) : null, question.HasFuture ? Side(view, trail.Future, TrailWay.Forward) : null));
+        return TypedResults.Ok(
+            new TrailDto(
+                question.Way,
+                question.AtLeast,
+                question.Seeds.Length,
+                [
+                    .. shown.Select(s => new SeedDto(
+                        trail.NumberOf(s.Id)!.Value,
+                        s.Id,
+                        s.Title.Text,
+                        s.People,
+                        s.Year,
+                        s.Stage,
+                        graph.Cites(s.Id).Length,
+                        graph.CitedBy(s.Id).Length
+                    )),
+                ],
+                question.HasPast ? Side(view, trail.Past, TrailWay.Backward) : null,
+                question.HasFuture ? Side(view, trail.Future, TrailWay.Forward) : null
+            )
+        );
     }
 
     private static TrailSideDto Side(SearchView view, Trail.Side side, TrailWay way)
     {
         var question = view.State.Trail!;
-        var withoutYears = SearchService.Narrowed(view.Evaluator, view.State, side.Works(question.AtLeast), Core.Reviews.Facet.Year, view.Answer.Beside);
+        var withoutYears = SearchService.Narrowed(
+            view.Evaluator,
+            view.State,
+            side.Works(question.AtLeast),
+            Core.Reviews.Facet.Year,
+            view.Answer.Beside
+        );
         var inView = view.InView(way);
-        var levels = Steps.Append(question.Seeds.Length <= FewSeeds ? question.Seeds.Length : 1).Where(n => n <= question.Seeds.Length).Distinct().Order()
-            .Select(n => new TieLevelDto(n, Count(view, side.Works(n)))).TakeWhile(l => l.AtLeast == 1 || l.Works > 0);
-        return new(inView.Count(), side.Works(1).Count(), SearchEndpoints.Years(view, withoutYears, inView), [.. levels]);
+        var levels = Steps
+            .Append(question.Seeds.Length <= FewSeeds ? question.Seeds.Length : 1)
+            .Where(n => n <= question.Seeds.Length)
+            .Distinct()
+            .Order()
+            .Select(n => new TieLevelDto(n, Count(view, side.Works(n))))
+            .TakeWhile(l => l.AtLeast == 1 || l.Works > 0);
+        return new(
+            inView.Count(),
+            side.Works(1).Count(),
+            SearchEndpoints.Years(view, withoutYears, inView),
+            [.. levels]
+        );
     }
 
-    private static int Count(SearchView view, BitSet works) => SearchService.Narrowed(view.Evaluator, view.State, works, null, view.Answer.Beside).Count();
+    private static int Count(SearchView view, BitSet works) =>
+        SearchService.Narrowed(view.Evaluator, view.State, works, null, view.Answer.Beside).Count();
 
-    /// <summary>References of the seeds that match no record; one that several databases print stands once, by its DOI, title or text.</summary>
-    private static async Task<IResult> Unmatched(int reviewId, int stepId, SearchService search, Store.Corpus.CorpusReader reader, CancellationToken cancel)
+    /// <summary>
+    /// References of the seeds that match no record; one that several databases print stands once, by its DOI, title or
+    /// text.
+    /// </summary>
+    private static async Task<IResult> Unmatched(
+        int reviewId,
+        int stepId,
+        SearchService search,
+        Store.Corpus.CorpusReader reader,
+        CancellationToken cancel
+    )
     {
         using var view = await search.View(reviewId, stepId);
-        if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail) return NoTrail();
-        if (!question.HasPast) return TypedResults.Ok(new UnmatchedListDto(0, []));
+        if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail)
+            return NoTrail();
+        if (!question.HasPast)
+            return TypedResults.Ok(new UnmatchedListDto(0, []));
         var columns = view.Snapshot.Columns;
-        var references = (await reader.ReferencesOf(question.Seeds, cancel)).Where(r => view.State.Databases.IsEmpty || view.State.Databases.Contains(r.Database));
+        var references = (await reader.ReferencesOf(question.Seeds, cancel)).Where(r =>
+            view.State.Databases.IsEmpty || view.State.Databases.Contains(r.Database)
+        );
         var found = ReferenceList.Join(references, columns.References).Where(j => j.Match.Work == 0).ToArray();
-        return TypedResults.Ok(new UnmatchedListDto(found.Length, [.. found.OrderByDescending(f => f.Citing.Count).ThenBy(f => f.Reference.Text, StringComparer.OrdinalIgnoreCase).Take(MostUnmatchedShown)
-            .Select(f => new UnmatchedDto(f.Reference.Text, f.Reference.Doi, f.Reference.Year, [.. f.Citing.Select(w => trail.NumberOf(w)!.Value).Order()], [.. f.Databases.Select(d => view.Snapshot.DatabaseNames.GetValueOrDefault(d, "?"))]))]));
+        return TypedResults.Ok(
+            new UnmatchedListDto(
+                found.Length,
+                [
+                    .. found
+                        .OrderByDescending(f => f.Citing.Count)
+                        .ThenBy(f => f.Reference.Text, StringComparer.OrdinalIgnoreCase)
+                        .Take(MostUnmatchedShown)
+                        .Select(f => new UnmatchedDto(
+                            f.Reference.Text,
+                            f.Reference.Doi,
+                            f.Reference.Year,
+                            [.. f.Citing.Select(w => trail.NumberOf(w)!.Value).Order()],
+                            [.. f.Databases.Select(d => view.Snapshot.DatabaseNames.GetValueOrDefault(d, "?"))]
+                        )),
+                ]
+            )
+        );
     }
 }
