@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Xml;
 using Zendle.Core.Records;
+using Zendle.Core.Records.Readers;
 
 namespace Zendle.Bench;
 

@@ -184,6 +184,7 @@ builder
         new FetchLimits(),
         p.GetRequiredService<TimeProvider>()
     ))
+    .AddSingleton<FormatTrial>()
     .AddSingleton(p => new OaiClient(
         new AddressPolicy(options.Allowed),
         OaiLimits.Usual with

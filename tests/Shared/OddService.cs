@@ -42,6 +42,35 @@ public sealed class OddService : IAsyncDisposable
     /// </summary>
     public Func<IQueryCollection, byte[]>? Page { get; set; }
 
+    /// <summary>
+    /// Offers a format and answers in it with some records; a format that was offered elsewise gets the protocol's error.
+    /// </summary>
+    /// <param name="prefix">metadataPrefix.</param>
+    /// <param name="space">Its namespace.</param>
+    /// <param name="metadata">The metadata of a record, by its number from 1.</param>
+    public void Offer(string prefix, string space, Func<int, string> metadata)
+    {
+        if (!Formats.Exists(f => f.Prefix == prefix))
+            Formats.Add((prefix, space));
+        given[prefix] = metadata;
+        Page = query =>
+            given.TryGetValue(query["metadataPrefix"].ToString(), out var inside)
+                ? Around(
+                    string.Concat(
+                        Enumerable
+                            .Range(1, 3)
+                            .Select(i =>
+                                $"<record><header><identifier>oai:odd:{i}</identifier><datestamp>2026-01-01</datestamp></header><metadata>{inside(i)}</metadata></record>"
+                            )
+                    )
+                )
+                : Encoding.UTF8.GetBytes(
+                    "<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'><responseDate>2026-01-01T00:00:00Z</responseDate><request>x</request><error code='cannotDisseminateFormat'>no</error></OAI-PMH>"
+                );
+    }
+
+    private readonly Dictionary<string, Func<int, string>> given = [];
+
     public string Root => service.Urls.First();
 
     public string Address => $"{Root}/oai";

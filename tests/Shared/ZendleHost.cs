@@ -198,7 +198,10 @@ public sealed class Visitor(HttpClient http)
         ];
 
     /// <summary>Adds a database and waits for its harvest to end; gives the database as it is listed.</summary>
-    public async Task<JsonNode> Harvest(string address, bool trusted = false)
+    /// <param name="address">Where it answers.</param>
+    /// <param name="trusted">Whether it is believed before the others.</param>
+    /// <param name="format">The format, where it is offered; null leaves the choice to Zendle.</param>
+    public async Task<JsonNode> Harvest(string address, bool trusted = false, string? format = "mods")
     {
         var job = await Ok(
             "POST",
@@ -206,7 +209,7 @@ public sealed class Visitor(HttpClient http)
             new
             {
                 address,
-                format = (string?)null,
+                format,
                 set = (string?)null,
                 trusted,
             }

@@ -274,11 +274,8 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Fill("input[placeholder^='https://']", world.Outside.Oai("union"));
         b.Click("Ask who it is");
         b.Sees("Union of Shelves");
-        Assert.Contains("The first 10 records", b.Text, StringComparison.Ordinal);
-        Assert.Equal(
-            ["mods", "oai_dc"],
-            b.All("select option").Select(o => o.Text).Where(o => o is "mods" or "oai_dc").Order()
-        );
+        b.Sees("what the first 100 records of each tell");
+        Assert.Equal(["mods", "oai_dc"], b.All("input[name=format]").Select(o => o.GetAttribute("value")).Order());
         b.Click("Add it and harvest");
         b.Until(
             () =>

@@ -4,6 +4,7 @@ using outside::Zendle.Outside.World;
 using outside::Zendle.Outside.World.Databases;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
+using Zendle.Core.Records.Readers;
 
 namespace Zendle.Server.Tests;
 

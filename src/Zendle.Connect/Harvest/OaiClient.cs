@@ -2,6 +2,7 @@ using System.Net;
 using System.Xml;
 using System.Xml.Linq;
 using Zendle.Connect.Fetch;
+using Zendle.Core.Records;
 
 namespace Zendle.Connect.Harvest;
 
@@ -40,11 +41,12 @@ public sealed class OaiClient : IDisposable
             (await Ask(address, "verb=Identify", cancel)).Element(Oai + "Identify")
             ?? throw OaiReply.Unfit(address, "Its reply to Identify has no Identify part.");
         string Text(string name) => root.Element(Oai + name)?.Value.Trim() ?? "";
+        // Inside Dublin Core the name of the service stands beside what it says of itself.
         var description =
             root.Elements(Oai + "description")
-                .Elements()
-                .Where(e => e.Name.LocalName is "description" or "dc")
-                .Select(e => e.Value.Trim())
+                .DescendantsAndSelf()
+                .Where(e => e.Name.LocalName == "description" && !e.HasElements)
+                .Select(e => PlainText.Clean(e.Value))
                 .FirstOrDefault(d => d.Length > 0)
             ?? "";
         return new(

@@ -35,7 +35,7 @@ public static class DocumentTypes
     [
         (
             DocumentType.Article,
-            "journal article|research article|original article|original paper|original research|scientific "
+            "journal article|journalarticle|datapaper|brief report|rapid communication|rapid report|research article|original article|original paper|original research|scientific "
                 + "article|peer reviewed article|magazine article|newspaper article|data paper|case report|short "
                 + "communication"
                 + "|brief communication|research paper|article in journal|contribution to journal|"
@@ -56,7 +56,7 @@ public static class DocumentTypes
         ),
         (
             DocumentType.ConferencePaper,
-            "conference publication|conference object|conference item|conference or workshop item|conference "
+            "conference publication|conferenceproceeding|meeting report|conference object|conference item|conference or workshop item|conference "
                 + "contribution|conference paper not in proceedings|conference poster|conference presentation"
                 + "|conference abstract|conference proceedings paper|paper in conference proceedings|proceedings "
                 + "paper|proceedings article|meeting abstract|poster|workshop paper|inproceedings|contribution to "
@@ -70,7 +70,7 @@ public static class DocumentTypes
         (DocumentType.Editorial, "editorials|editorial material|leitartikel|editorial de revista"),
         (
             DocumentType.Letter,
-            "comment|commentary|letter to the editor|correspondence|reply|response|discussion|leserbrief|lettre|"
+            "comment|commentary|article commentary|letter to the editor|correspondence|reply|response|discussion|leserbrief|lettre|"
                 + "carta|carta al editor|carta ao editor|lettertoeditor"
         ),
         (

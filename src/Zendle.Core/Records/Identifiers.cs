@@ -87,6 +87,16 @@ public static partial class Identifiers
         text is not null && UrnPattern().Match(text) is { Success: true } match ? match.Value.ToLowerInvariant() : null;
 
     /// <summary>
+    /// The number that a preprint server gives, behind the server's name and without the number of the version, which
+    /// all versions have in common: "shelf:2101.01234" from "Shelf:2101.01234v2", "shelf:hep-th/9901001", or from an
+    /// address ("https://shelf.example/abs/2101.01234v3"). Null when the text is none.
+    /// </summary>
+    public static string? Preprint(string? text) =>
+        text is not null && text.Length < 200 && PreprintPattern().Match(text.Trim()) is { Success: true } match
+            ? $"{match.Groups["server"].Value}:{match.Groups["number"].Value}".ToLowerInvariant()
+            : null;
+
+    /// <summary>
     /// The DOI that the versions of a preprint have in common, where a DOI ends in the number of a version
     /// ("10.5555/abc.v2", "10.5555/abc_v1"); null where it does not.
     /// </summary>
@@ -227,6 +237,13 @@ public static partial class Identifiers
 
     [GeneratedRegex(@"(?<!\w)urn:nbn:[a-z]{2}[:\w.\-/]+[\w]", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex UrnPattern();
+
+    // Year and month, a point, a running number; or a subject, a slash, seven digits.
+    [GeneratedRegex(
+        @"^(?:info:(?<server>[a-z]{3,20})/|(?<server>[a-z]{3,20})\s*(?:id)?\s*[:/]\s*|https?://(?:www\.|export\.)?(?<server>[a-z]{3,20})\.[a-z.]{2,30}/(?:abs|pdf|html|preprints?)/)(?<number>\d{2}(?:0[1-9]|1[0-2])\.\d{4,5}|[a-z-]{2,12}(?:\.[a-z]{2})?/\d{7})(?:v\d{1,2})?(?:\.pdf)?(?:\s*\[[\w.-]{2,12}\])?$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex PreprintPattern();
 
     [GeneratedRegex(@"[./_-]?(?<=[./_-]|\d)v\d{1,2}$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex VersionEnd();

@@ -163,6 +163,9 @@ internal static partial class Markup
         .Select(c => c.Split(' '))
         .ToFrozenDictionary(c => c[0], c => c[1], StringComparer.Ordinal);
 
+    /// <summary>Whether an element of this name stands inside words and not between them.</summary>
+    public static bool IsInsideWord(string name) => Inline.Contains(name);
+
     /// <summary>The text without markup.</summary>
     public static string ToText(string text)
     {

@@ -68,7 +68,37 @@ public sealed partial record PublicationDate(string Written, int Year, string Da
                 CultureInfo.InvariantCulture,
                 $"{european.Groups[3].Value}-{int.Parse(european.Groups[2].Value, CultureInfo.InvariantCulture):00}-{int.Parse(european.Groups[1].Value, CultureInfo.InvariantCulture):00}"
             );
-        return ModsReader.ReadDate(text);
+        return ReadDate(text);
+    }
+
+    /// <summary>
+    /// The year in a date written in any common way; null when none between 1000 and 2999 stands in it.
+    /// </summary>
+    internal static int? ReadYear(string date)
+    {
+        var match = YearPattern().Match(date);
+        return match.Success ? int.Parse(match.Value, CultureInfo.InvariantCulture) : null;
+    }
+
+    /// <summary>
+    /// Reads a date into W3CDTF as far as it is told: "2021-03-18", "2021 Mar", "March 2021", "c1998".
+    /// </summary>
+    private static string? ReadDate(string text)
+    {
+        if (ReadYear(text) is not { } year)
+            return null;
+        var iso = IsoDate().Match(text);
+        if (iso.Success && int.Parse(iso.Groups[1].Value, CultureInfo.InvariantCulture) is >= 1 and <= 12)
+            return text.Trim()[iso.Index..(iso.Index + iso.Length)];
+        var word = MonthWord().Match(text);
+        if (!word.Success)
+            return year.ToString(CultureInfo.InvariantCulture);
+        var month =
+            Array.FindIndex(
+                CultureInfo.InvariantCulture.DateTimeFormat.AbbreviatedMonthNames,
+                m => m.Equals(word.Value[..3], StringComparison.OrdinalIgnoreCase)
+            ) + 1;
+        return string.Create(CultureInfo.InvariantCulture, $"{year}-{month:00}");
     }
 
     [GeneratedRegex(@"\dT\d{2}:?\d{2}|\d{1,2}:\d{2}", RegexOptions.CultureInvariant)]
@@ -80,4 +110,16 @@ public sealed partial record PublicationDate(string Written, int Year, string Da
     // With points the day stands first everywhere; with slashes nobody can tell.
     [GeneratedRegex(@"^\s*(\d{1,2})\.\s?(\d{1,2})\.\s?([12]\d{3})\s*$", RegexOptions.CultureInvariant)]
     private static partial Regex DayFirst();
+
+    [GeneratedRegex(@"(?<!\d)[12]\d{3}-([01]\d)(-[0-3]\d)?(?!\d)", RegexOptions.CultureInvariant)]
+    private static partial Regex IsoDate();
+
+    [GeneratedRegex(
+        @"\b(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\b",
+        RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
+    )]
+    private static partial Regex MonthWord();
+
+    [GeneratedRegex(@"(?<!\d)[12]\d{3}(?!\d)", RegexOptions.CultureInvariant)]
+    private static partial Regex YearPattern();
 }

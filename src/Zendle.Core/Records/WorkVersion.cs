@@ -61,18 +61,46 @@ public static class WorkVersions
     public static bool IsBeforeReview(WorkVersion? version) =>
         version is WorkVersion.SubmittedManuscript or WorkVersion.AuthorsOriginal;
 
-    /// <summary>Reads what databases write; null for words that name no version.</summary>
-    public static WorkVersion? Read(string text) =>
-        text.Trim().ToLowerInvariant().Replace('’', '\'') switch
+    /// <summary>
+    /// Reads what databases write: the terms in words or shortened (VoR, AM …), those of
+    /// <c>info:eu-repo/semantics</c>, and the concepts of the COAR version vocabulary (version 1) by their addresses.
+    /// Null for words that name no version.
+    /// </summary>
+    public static WorkVersion? Read(string text)
+    {
+        var written = text.Trim();
+        if (written.Length > 200)
+            return null;
+        // Of an address or a path the last part speaks.
+        var isTerm =
+            written.Contains("://", StringComparison.Ordinal) || written.StartsWith("info:", StringComparison.Ordinal);
+        if (isTerm)
+            written = written.TrimEnd('/')[(written.TrimEnd('/').LastIndexOf('/') + 1)..];
+        return written.ToLowerInvariant().Replace('’', '\'') switch
         {
-            "version of record" or "published version" => WorkVersion.VersionOfRecord,
-            "corrected version of record" => WorkVersion.CorrectedVersionOfRecord,
-            "enhanced version of record" => WorkVersion.EnhancedVersionOfRecord,
-            "proof" => WorkVersion.Proof,
-            "accepted manuscript" or "postprint" => WorkVersion.AcceptedManuscript,
-            "submitted manuscript" or "submitted manuscript under review" or "preprint" =>
-                WorkVersion.SubmittedManuscript,
-            "author's original" => WorkVersion.AuthorsOriginal,
+            "version of record" or "published version" or "publishedversion" or "vor" or "c_970fb48d4fbd8a85" =>
+                WorkVersion.VersionOfRecord,
+            "corrected version of record" or "updatedversion" or "cvor" or "c_dc82b40f9837b551" =>
+                WorkVersion.CorrectedVersionOfRecord,
+            "enhanced version of record" or "evor" or "c_e19f295774971610" => WorkVersion.EnhancedVersionOfRecord,
+            "proof" or "c_fa2ee174bc00049f" => WorkVersion.Proof,
+            "accepted manuscript"
+            or "accepted version"
+            or "acceptedversion"
+            or "postprint"
+            or "am"
+            or "c_ab4af688f83e57aa" => WorkVersion.AcceptedManuscript,
+            "submitted manuscript"
+            or "submitted version"
+            or "submitted manuscript under review"
+            or "submittedversion"
+            or "preprint"
+            or "smur"
+            or "c_71e4c1898caa6e32" => WorkVersion.SubmittedManuscript,
+            "author's original" or "ao" or "c_b1a7d7d4d402bcce" => WorkVersion.AuthorsOriginal,
+            // By itself the word says nothing; as a term of the vocabulary it does.
+            "draft" when isTerm => WorkVersion.AuthorsOriginal,
             _ => null,
         };
+    }
 }

@@ -113,7 +113,7 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
             // One that a kill interrupted goes on, and is waited for too.
             var job = there.TryGetValue(address, out var id)
                 ? await jobs.Ask("harvest", id)
-                : await databases.Add(new(address, null, null, Trusted: key == "meridian"), cancel);
+                : await databases.Add(new(address, "mods", null, Trusted: key == "meridian"), cancel);
             await jobs.Ended(job.Id).WaitAsync(cancel);
         }
         var harvested = (await databases.List(cancel)).Databases.ToDictionary(d => d.Address, d => d.Id);

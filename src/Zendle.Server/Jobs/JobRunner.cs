@@ -151,6 +151,15 @@ internal sealed class JobRunner(
     /// <summary>A job as it stands: as it was read, or how it ended when that could not be written down yet.</summary>
     public JobRow AsItStands(JobRow read) => unwritten.GetValueOrDefault(read.Id, read);
 
+    /// <summary>Whether a job of a kind waits or runs for a subject.</summary>
+    public async Task<bool> IsRunning(string kind, int subject)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        return await context.Jobs.AnyAsync(j =>
+            j.Kind == kind && j.Subject == subject && (j.State == JobState.Waiting || j.State == JobState.Running)
+        );
+    }
+
     /// <summary>Whether other jobs of a kind wait for the one that runs.</summary>
     public bool OthersWait(string kind) => waiting[kind].Reader.Count > 0;
 

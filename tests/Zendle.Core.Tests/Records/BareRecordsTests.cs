@@ -1,5 +1,6 @@
 using System.Xml.Linq;
 using Zendle.Core.Records;
+using Zendle.Core.Records.Readers;
 
 namespace Zendle.Core.Tests.Records;
 

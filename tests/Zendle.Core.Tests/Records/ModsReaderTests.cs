@@ -1,5 +1,6 @@
 using System.Xml.Linq;
 using Zendle.Core.Records;
+using Zendle.Core.Records.Readers;
 using Record = Zendle.Core.Records.Record;
 
 namespace Zendle.Core.Tests.Records;

@@ -3,6 +3,7 @@ using CsCheck;
 using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Records;
+using Zendle.Core.Records.Readers;
 using Record = Zendle.Core.Records.Record;
 
 namespace Zendle.Core.Tests.Records;

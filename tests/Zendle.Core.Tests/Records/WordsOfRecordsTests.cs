@@ -3,6 +3,7 @@ using CsCheck;
 using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
+using Zendle.Core.Records.Readers;
 
 namespace Zendle.Core.Tests.Records;
 

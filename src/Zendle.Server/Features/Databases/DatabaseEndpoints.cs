@@ -101,20 +101,78 @@ internal sealed record DatabasesDto(
 
 internal sealed record AddressRequest(string Address, string? Format, string? Set);
 
-internal sealed record OaiFormatDto(string Prefix, string Namespace);
+/// <summary>How many of a format's first records tell a field.</summary>
+internal sealed record FieldShareDto(string Field, int Count);
+
+/// <summary>A format on offer, and what its first records tell.</summary>
+/// <param name="Name">What people call it; null when Zendle does not read it.</param>
+/// <param name="Records">How many of its records were looked at.</param>
+/// <param name="Fields">Every field with the number of records that tell it.</param>
+/// <param name="Worth">The shares joined by what each field is worth to a review, in per cent.</param>
+/// <param name="Fault">Why nothing came; null when something did.</param>
+/// <param name="Preview">Its first records.</param>
+internal sealed record FormatDto(
+    string Prefix,
+    string? Name,
+    int Records,
+    IReadOnlyList<FieldShareDto> Fields,
+    int Worth,
+    string? Fault,
+    IReadOnlyList<PreviewRecordDto> Preview
+);
 
 internal sealed record OaiSetDto(string Spec, string Name);
 
+/// <summary>A record as Zendle reads it from one format, as it is laid beside the same record of another.</summary>
+/// <param name="People">The first people by family name, "and n more" behind them.</param>
+/// <param name="Venue">Venue with volume, issue and pages.</param>
+/// <param name="Abstract">Its beginning; empty for none.</param>
 internal sealed record PreviewRecordDto(
     string Identifier,
     string Title,
     string People,
     int? Year,
     string Type,
-    bool HasAbstract,
+    string? Venue,
+    string? Doi,
+    string? Language,
+    string Abstract,
+    int Keywords,
     int References,
+    int Copies,
+    string? Licence,
     IReadOnlyList<string> Notes
-);
+)
+{
+    private const int AbstractStart = 160;
+
+    public static PreviewRecordDto Of(Record r) =>
+        new(
+            r.Identifier,
+            r.Title,
+            string.Join(", ", r.People.Take(3).Select(p => p.Family))
+                + (r.People.Count > 3 ? $" and {r.People.Count - 3} more" : ""),
+            r.Year,
+            DocumentTypes.Name(r.Type),
+            r.Venue is { } v
+                ? v.Title
+                    + (v.Volume is null ? "" : $" {v.Volume}")
+                    + (v.Issue is null ? "" : $"({v.Issue})")
+                    + (v.Pages() is { } pages ? $", {pages}" : "")
+                : null,
+            r.Doi,
+            r.Language is null ? null : Languages.Name(r.Language),
+            r.Abstract.Length > AbstractStart ? r.Abstract[..AbstractStart] + "…" : r.Abstract,
+            r.Keywords.Count + r.Subjects.Count,
+            r.References.Count,
+            r.Copies.Count,
+            r.Licence,
+            r.Notes
+        );
+}
+
+/// <summary>Asks for another format of a database; everything is then harvested anew.</summary>
+internal sealed record FormatRequest(string Format);
 
 /// <summary>What a service says of itself, before anything is copied.</summary>
 internal sealed record LookDto(
@@ -122,11 +180,10 @@ internal sealed record LookDto(
     string Description,
     string Granularity,
     string DeletedRecord,
-    IReadOnlyList<OaiFormatDto> Formats,
+    IReadOnlyList<FormatDto> Formats,
     IReadOnlyList<OaiSetDto> Sets,
     string? BestFormat,
-    int? Total,
-    IReadOnlyList<PreviewRecordDto> Preview
+    int? Total
 );
 
 internal sealed record NewDatabaseRequest(string Address, string? Format, string? Set, bool Trusted);
@@ -154,6 +211,8 @@ internal static class DatabaseEndpoints
                         : TypedResults.NoContent()
             )
             .RequireCurator();
+        api.MapGet("/databases/{id:int}/look", LookAgain).RequireCurator().Produces<LookDto>();
+        api.MapPut("/databases/{id:int}/format", SetFormat).RequireCurator().Produces<JobDto>();
         api.MapPost("/databases/{id:int}/harvest", Harvest).RequireCurator().Produces<JobDto>();
         api.MapPost(
                 "/jobs/{id:int}/stop",
@@ -180,6 +239,37 @@ internal static class DatabaseEndpoints
         catch (HarvestFaultException e)
         {
             return Problems.Of(422, e.Message, "Nothing was added. Check the address, or try again later.");
+        }
+    }
+
+    private static async Task<IResult> LookAgain(
+        int id,
+        DatabaseService service,
+        IDbContextFactory<CorpusContext> contexts,
+        CancellationToken cancel
+    )
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return await context.Databases.AsNoTracking().SingleOrDefaultAsync(d => d.Id == id, cancel) is { } database
+            ? await Look(new(database.Address, null, database.SetName), service, cancel)
+            : Problems.Of(404, "There is no such database.");
+    }
+
+    private static async Task<IResult> SetFormat(
+        int id,
+        FormatRequest request,
+        DatabaseService service,
+        CancellationToken cancel
+    )
+    {
+        try
+        {
+            var (job, whyNot) = await service.SetFormat(id, request.Format, cancel);
+            return job is null ? Problems.Of(409, whyNot!, "Nothing was changed.") : TypedResults.Ok(JobDto.Of(job));
+        }
+        catch (HarvestFaultException e)
+        {
+            return Problems.Of(422, e.Message, "Nothing was changed. Try again later.");
         }
     }
 
@@ -221,6 +311,7 @@ internal static class DatabaseEndpoints
 /// <summary>Looks at, adds and describes databases.</summary>
 internal sealed class DatabaseService(
     OaiClient oai,
+    FormatTrial trial,
     IDbContextFactory<CorpusContext> corpusContexts,
     IDbContextFactory<ZendleContext> contexts,
     CorpusReader reader,
@@ -234,55 +325,65 @@ internal sealed class DatabaseService(
 
     private const int PreviewSize = 10;
 
-    /// <summary>Asks a service who it is and for its first ten records.</summary>
+    /// <summary>Asks a service who it is, and for its first records in every format that can be read.</summary>
     public async Task<LookDto> Look(AddressRequest request, CancellationToken cancel)
     {
         var address = Address(request.Address);
         var identity = await oai.Identify(address, cancel);
         var formats = await oai.Formats(address, cancel);
         var sets = await oai.Sets(address, cancel);
-        var best = request.Format is { Length: > 0 } f ? f : RecordReader.Best(formats);
-        var (total, preview) = ((int?)null, new List<PreviewRecordDto>());
-        if (best is not null)
-        {
-            var page = await oai.Records(
-                address,
-                best,
-                request.Set is { Length: > 0 } s ? s : null,
-                null,
-                null,
-                record => record,
-                null,
-                cancel
-            );
-            total = page.Total ?? (page.Token is null ? page.Records.Count : null);
-            preview.AddRange(
-                page.Records.Select(RecordReader.Read)
-                    .OfType<Record>()
-                    .Take(PreviewSize)
-                    .Select(r => new PreviewRecordDto(
-                        r.Identifier,
-                        r.Title,
-                        string.Join(", ", r.People.Take(3).Select(p => p.Family)),
-                        r.Year,
-                        DocumentTypes.Name(r.Type),
-                        r.Abstract.Length > 0,
-                        r.References.Count,
-                        r.Notes
-                    ))
-            );
-        }
+        var tried = await trial.Of(address, formats, request.Set is { Length: > 0 } s ? s : null, cancel);
+        var best = FormatTrial.Best(tried);
         return new(
             identity.Name,
             identity.Description,
             identity.Granularity,
             identity.DeletedRecord,
-            [.. formats.Select(x => new OaiFormatDto(x.Prefix, x.Namespace))],
+            [
+                .. tried.Select(t => new FormatDto(
+                    t.Offered.Prefix,
+                    t.Name,
+                    t.Records.Count,
+                    [.. t.Coverage.Fields.Select(f => new FieldShareDto(f.Field, f.Count))],
+                    (int)Math.Round(t.Coverage.Worth * 100),
+                    t.Fault,
+                    [.. t.Records.Take(PreviewSize).Select(PreviewRecordDto.Of)]
+                )),
+                .. formats
+                    .Where(o => RecordReader.FormatOf(o) is null)
+                    .Select(o => new FormatDto(o.Prefix, null, 0, [], 0, null, [])),
+            ],
             [.. sets.Select(x => new OaiSetDto(x.Spec, x.Name))],
-            best,
-            total,
-            preview
+            best?.Offered.Prefix,
+            best?.Total
         );
+    }
+
+    /// <summary>
+    /// Takes another format of a database. Everything is asked for in it; until that has ended the records stay as they
+    /// were read from the format before.
+    /// </summary>
+    /// <returns>The harvest; or null with the reason why not.</returns>
+    public async Task<(JobRow? Job, string? WhyNot)> SetFormat(int id, string format, CancellationToken cancel)
+    {
+        await using var context = await corpusContexts.CreateDbContextAsync(cancel);
+        if (await context.Databases.SingleOrDefaultAsync(d => d.Id == id, cancel) is not { } database)
+            return (null, "There is no such database.");
+        if (await jobs.IsRunning("harvest", id))
+            return (null, $"{database.Name} is being harvested. Stop the harvest first, or wait for its end.");
+        var offered = await oai.Formats(new(database.Address), cancel);
+        if (offered.FirstOrDefault(o => o.Prefix == format) is not { } wanted)
+            return (null, $"{database.Name} does not offer “{format}”.");
+        if (RecordReader.FormatOf(wanted) is null)
+            return (null, $"Zendle does not read “{format}”.");
+        if (database.Format != format)
+        {
+            (database.Format, database.WholeAsked) = (format, database.HarvestedUntil is not null);
+            // A token belongs to the list it came with.
+            (database.Token, database.RunStarted, database.RunDone, database.RunChanged) = (null, null, 0, 0);
+            await context.SaveChangesAsync(cancel);
+        }
+        return (await jobs.Ask("harvest", id), null);
     }
 
     /// <summary>Adds a database and asks for its first harvest.</summary>
@@ -291,12 +392,15 @@ internal sealed class DatabaseService(
         var address = Address(request.Address);
         var identity = await oai.Identify(address, cancel);
         var formats = await oai.Formats(address, cancel);
-        var format =
-            request.Format is { Length: > 0 } f && formats.Any(x => x.Prefix == f)
-                ? f
-                : RecordReader.Best(formats)
-                    ?? throw new HarvestFaultException($"{identity.Name} offers neither MODS nor Dublin Core.");
         var set = request.Set is { Length: > 0 } s ? s : null;
+        var format =
+            request.Format is { Length: > 0 } f
+            && formats.Any(x => x.Prefix == f && RecordReader.FormatOf(x) is not null)
+                ? f
+                : await trial.Choose(address, formats, set, cancel)
+                    ?? throw new HarvestFaultException(
+                        $"{identity.Name} offers no format that Zendle reads; it reads {string.Join(", ", RecordReader.Formats.Select(x => x.Name))}."
+                    );
         await Adding.WaitAsync(cancel);
         try
         {

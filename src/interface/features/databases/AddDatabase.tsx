@@ -4,9 +4,10 @@ import { Fault } from "../../ui/Fault";
 import { Field } from "../../ui/Field";
 import { Sheet } from "../../ui/Sheet";
 import { count } from "../../ui/numbers";
+import { Formats } from "./Formats";
 import { useAddDatabase, useLook } from "./useDatabases";
 
-/** Adds a database: first asks the address who it is and shows ten of its records, then copies. */
+/** Adds a database: first asks the address who it is and shows what its formats tell, then copies. */
 export function AddDatabase({ close }: { close: () => void }) {
   const [address, setAddress] = useState("");
   const [format, setFormat] = useState("");
@@ -15,13 +16,14 @@ export function AddDatabase({ close }: { close: () => void }) {
   const look = useLook();
   const add = useAddDatabase();
   const found = look.data;
+  const chosen = format || (found?.bestFormat ?? null);
   return (
     <Sheet
       open
       onOpenChange={close}
       title="Add a database by its address"
       hint="Any service that speaks OAI-PMH 2.0. Nothing is copied before you have seen what it offers."
-      width={720}
+      width={860}
     >
       <form
         className="flex items-end gap-3"
@@ -56,29 +58,13 @@ export function AddDatabase({ close }: { close: () => void }) {
           </p>
           <div className="mt-3 flex flex-wrap items-end gap-4">
             <label className="text-[12.5px] font-semibold">
-              Format
-              <select
-                value={format || (found.bestFormat ?? "")}
-                onChange={(e) => {
-                  setFormat(e.target.value);
-                  look.mutate({ address, format: e.target.value, set: set || null });
-                }}
-                className="mt-1 block h-9 rounded-md border border-edge bg-raised px-2 text-[13px] font-normal"
-              >
-                {found.formats.map((f) => (
-                  <option key={f.prefix} value={f.prefix}>
-                    {f.prefix}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <label className="text-[12.5px] font-semibold">
               Set
               <select
                 value={set}
                 onChange={(e) => {
                   setSet(e.target.value);
-                  look.mutate({ address, format: format || null, set: e.target.value || null });
+                  setFormat("");
+                  look.mutate({ address, format: null, set: e.target.value || null });
                 }}
                 className="mt-1 block h-9 max-w-[260px] rounded-md border border-edge bg-raised px-2 text-[13px] font-normal"
               >
@@ -100,40 +86,15 @@ export function AddDatabase({ close }: { close: () => void }) {
               curated: believe it before the others
             </label>
           </div>
-          <table className="mt-4 w-full text-[12.5px]">
-            <caption className="mb-1 text-left font-semibold">
-              The first {found.preview.length} records, as Zendle reads them
-            </caption>
-            <tbody>
-              {found.preview.map((r) => (
-                <tr key={r.identifier} className="border-t border-soft align-baseline">
-                  <td className="w-11 py-1 text-quiet">{r.year ?? "n.d."}</td>
-                  <td className="py-1 font-serif text-[13.5px]">
-                    {r.title || "without a title"}
-                    <span className="block font-sans text-[12px] text-quiet">{r.people}</span>
-                  </td>
-                  <td className="w-[110px] py-1 text-right text-quiet">
-                    {r.type}
-                    <span className="block">
-                      {r.hasAbstract ? "abstract" : "no abstract"}
-                      {r.references > 0 && `, ${r.references} refs`}
-                    </span>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <div className="mt-4">
+            <Formats formats={found.formats} best={found.bestFormat} chosen={chosen} choose={setFormat} />
+          </div>
           {add.error && <div className="mt-4">{<Fault error={add.error} />}</div>}
           <div className="mt-4 flex gap-2">
             <Button
               kind="primary"
-              disabled={add.isPending || found.bestFormat === null}
-              onClick={() =>
-                add.mutate(
-                  { address, format: format || found.bestFormat, set: set || null, trusted },
-                  { onSuccess: close },
-                )
-              }
+              disabled={add.isPending || chosen === null}
+              onClick={() => add.mutate({ address, format: chosen, set: set || null, trusted }, { onSuccess: close })}
             >
               Add it and harvest
             </Button>
@@ -141,7 +102,8 @@ export function AddDatabase({ close }: { close: () => void }) {
           </div>
           {found.bestFormat === null && (
             <p className="mt-2 text-[12.5px] text-aside">
-              It offers neither MODS nor Dublin Core, which are what Zendle reads.
+              It offers no format that Zendle reads: MODS, OpenAIRE, DataCite, MARCXML, JATS, METS with MODS, Dublin
+              Core.
             </p>
           )}
         </div>

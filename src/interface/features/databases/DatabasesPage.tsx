@@ -6,6 +6,7 @@ import { Sheet } from "../../ui/Sheet";
 import { ago, count } from "../../ui/numbers";
 import { useMe } from "../identity/useMe";
 import { AddDatabase } from "./AddDatabase";
+import { ChangeFormat } from "./ChangeFormat";
 import { useDatabases, useHarvest, useSetPart } from "./useDatabases";
 
 type Database = Dto<"DatabaseDto">;
@@ -122,7 +123,7 @@ function DatabaseRow({
           <FieldShare word="abstract" n={d.withAbstract} of={d.records} />
           <FieldShare word="keywords" n={d.withKeywords} of={d.records} />
           <FieldShare word="references" n={d.withReferences} of={d.records} />
-          <span className="px-1 text-faint">{d.format}</span>
+          <FormatOf database={d} curator={curator} />
           <PartOf database={d} all={all} curator={curator} />
         </p>
       </div>
@@ -136,6 +137,25 @@ function DatabaseRow({
         <HarvestState database={d} curator={curator} wholeEveryDays={wholeEveryDays} />
       </div>
     </li>
+  );
+}
+
+/** The format a database is harvested in; a curator may look at the others. */
+function FormatOf({ database: d, curator }: { database: Database; curator: boolean }) {
+  const [looking, setLooking] = useState(false);
+  if (!curator) return <span className="px-1 text-faint">{d.format}</span>;
+  return (
+    <>
+      <button
+        type="button"
+        className="px-1 text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
+        title="Look at the formats it offers"
+        onClick={() => setLooking(true)}
+      >
+        {d.format}
+      </button>
+      {looking && <ChangeFormat id={d.id} name={d.name} format={d.format} close={() => setLooking(false)} />}
+    </>
   );
 }
 

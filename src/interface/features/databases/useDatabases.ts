@@ -9,6 +9,25 @@ export const useDatabases = () => useQuery({ queryKey: ["databases"], queryFn: (
 export const useLook = () =>
   useMutation({ mutationFn: (body: Dto<"AddressRequest">) => read(api.POST("/api/databases/look", { body })) });
 
+/** Asks a database again for its formats and their first records. */
+export const useLookAgain = (id: number) =>
+  useQuery({
+    queryKey: ["databases", id, "look"],
+    queryFn: () => read(api.GET("/api/databases/{id}/look", { params: { path: { id } } })),
+    gcTime: 0,
+    retry: false,
+  });
+
+/** Takes another format of a database; everything is harvested anew. */
+export function useSetFormat() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, format }: { id: number; format: string }) =>
+      read(api.PUT("/api/databases/{id}/format", { params: { path: { id } }, body: { format } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["databases"], exact: true }),
+  });
+}
+
 /** Adds a database; its first harvest begins. */
 export function useAddDatabase() {
   const client = useQueryClient();

@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
 
-namespace Zendle.Core.Records;
+namespace Zendle.Core.Records.Readers;
 
 /// <summary>
 /// Takes apart what repositories put into one field about where a work appeared: "Journal; Vol. 12 No. 3 (2019): Summer
@@ -97,7 +97,7 @@ internal static partial class SourceLine
     // "Journal; Vol. 12 No. 3 (2019): Summer issue; 45-67", "Journal; Bd. 12 Nr. 3 (2019); 45-67", "Journal, vol. 12,
     // no. 3, pp. 45-67, 2019"
     [GeneratedRegex(
-        @"^(?<title>.{2,300}?)[;,.:]?\s+(?:vol(?:ume|umen|\.)?|v\.|bd\.?|band|jg\.?|tome|t\.|núm\. vol\.)\s*(?<volume>[\dA-Z]{1,8})(?:\s*[,;]?\s*(?:no|nr|n°|nº|núm|num|issue|iss|heft|h|n)\.?\s*(?<issue>[\dA-Z]{1,6}(?:[-/–]\d{1,4})?))?(?:\s*[,;(]\s*(?:\w+\s)?(?<year>[12]\d{3})\)?)?(?:\s*:[^;]{0,200})?(?:[;,.]\s*(?:pp?\.?|pages?|s\.|art(?:icle)?\.?)?\s*(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?(?:\s*[,(]\s*[12]\d{3}\)?)?)?\s*\.?$",
+        @"^(?<title>.{2,300}?)[;,.:]?\s+(?:vol(?:ume|umen|\.)?|v\.|bd\.?|band|jg\.?|tome|t\.|núm\. vol\.)\s*:?\s*(?<volume>\d[\dA-Z]{0,7}|[IVXLC]{1,8}\b)(?:\s*[,;]?\s*(?:no|nr|n°|nº|núm|num|number|issue|iss|heft|h|n)\.?\s*:?\s*(?<issue>(?:[A-Z]{0,3}\d[\dA-Z]{0,4}|[IVXLC]{1,6}\b|[A-Z]\b)(?:[-/–]\d{1,4})?))?(?:\s*[,;(]\s*(?:\w+\s)?(?<year>[12]\d{3})\)?)?(?:\s*:[^;]{0,200})?(?:[;,.]\s*(?:pp?\.?|pages?|s\.|art(?:icle)?\.?)?\s*(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?(?:\s*[,(]\s*[12]\d{3}\)?)?)?\s*\.?$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Labelled();

@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
 
-namespace Zendle.Core.Records;
+namespace Zendle.Core.Records.Readers;
 
 /// <summary>
 /// What the relations of a bare record say: further identifiers of the work itself, other versions of it, what it is

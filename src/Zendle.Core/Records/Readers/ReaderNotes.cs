@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Zendle.Core.Records;
+namespace Zendle.Core.Records.Readers;
 
 /// <summary>What readers note of a record they mended, in the same words whatever its format.</summary>
 internal static class ReaderNotes

@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
 
-namespace Zendle.Core.Records;
+namespace Zendle.Core.Records.Readers;
 
 /// <summary>
 /// Who the contributors of a bare record are: editors, those who paid, and others (advisors, translators, a

@@ -2,7 +2,7 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 
-namespace Zendle.Core.Records;
+namespace Zendle.Core.Records.Readers;
 
 /// <summary>
 /// Reads MODS 3.8 into a <see cref="Record"/>. Tolerant: what cannot be understood is left out with a note, never
@@ -31,6 +31,10 @@ public static partial class ModsReader
         var host = mods.Elements(Mods + "relatedItem").FirstOrDefault(r => (string?)r.Attribute("type") is "host");
         var people = People(mods, notes);
         var doi = Doi(mods, notes);
+        var readings = new List<Reading>();
+        var language = LanguageOf(mods, notes);
+        var abstracts = AbstractsOf(mods, language, notes, readings);
+        var date = DateOf(mods, host, notes, readings);
         var rights = Rights.Of(
             mods.Elements(Mods + "accessCondition")
                 .SelectMany(c =>
@@ -55,14 +59,8 @@ public static partial class ModsReader
                     .Where(t => t.Length > 0 && t != title)
                     .Distinct(),
             ],
-            Abstract = LongText(mods.Element(Mods + "abstract")?.Value, "abstract", notes),
-            OtherAbstracts =
-            [
-                .. mods.Elements(Mods + "abstract")
-                    .Skip(1)
-                    .Select(a => PlainText.Clean(a.Value))
-                    .Where(a => a.Length > 0),
-            ],
+            Abstract = abstracts.Abstract,
+            OtherAbstracts = abstracts.Others,
             Contents = Contents(mods),
             Keywords = Values(
                 mods.Elements(Mods + "subject").Where(s => s.Attribute("authority") is null).Elements(Mods + "topic")
@@ -79,13 +77,10 @@ public static partial class ModsReader
                 .. people.Exists(p => p.Role is null) ? people.Where(p => p.Role is not null) : [],
                 .. host is null ? [] : People(host, []).Where(p => p.Role == "editor"),
             ],
-            Year = YearOf(mods, host, notes),
-            Date = DateOf(mods, host),
+            Year = date?.Year,
+            Date = date?.Date,
             Type = TypeOf(mods),
-            Language = mods.Elements(Mods + "language")
-                .Elements(Mods + "languageTerm")
-                .Select(t => Languages.Code(t.Value))
-                .FirstOrDefault(c => c is not null),
+            Language = language,
             Venue = VenueOf(host, notes),
             Publisher = NullIfEmpty(
                 PlainText.Clean(mods.Elements(Mods + "originInfo").Elements(Mods + "publisher").FirstOrDefault()?.Value)
@@ -126,7 +121,11 @@ public static partial class ModsReader
                                 )
                         && i.Number.Length is > 0 and < 100
                     )
-                    .Select(i => $"{i.Kind}:{i.Number}")
+                    .Select(i =>
+                        Identifiers.Preprint(i.Number)
+                        ?? Identifiers.Preprint($"{i.Kind}:{i.Number}")
+                        ?? $"{i.Kind}:{i.Number}"
+                    )
                     .Concat(
                         mods.Elements(Mods + "identifier")
                             .Select(i =>
@@ -138,7 +137,9 @@ public static partial class ModsReader
                                 )
                                     is { } h
                                     ? $"hdl:{h}"
-                                    : Identifiers.Ark(i.Value) ?? Identifiers.Urn(i.Value)
+                                    : Identifiers.Ark(i.Value)
+                                        ?? Identifiers.Urn(i.Value)
+                                        ?? Identifiers.Preprint(i.Value)
                             )
                             .OfType<string>()
                     )
@@ -201,8 +202,22 @@ public static partial class ModsReader
             [
                 .. Copies(mods).Select(c => c.Access == CopyAccess.Unknown ? c with { Access = rights.Access } : c),
             ],
+            Readings = readings,
             Notes = notes,
         };
+    }
+
+    private static string? LanguageOf(XElement mods, List<string> notes)
+    {
+        var written = mods.Elements(Mods + "language")
+            .Elements(Mods + "languageTerm")
+            .Select(t => PlainText.Clean(t.Value))
+            .Where(t => t.Length > 0)
+            .ToArray();
+        var code = written.Select(Languages.Code).FirstOrDefault(c => c is not null);
+        if (code is null && written.Length > 0)
+            notes.Add(ReaderNotes.UnknownLanguage(written[0]));
+        return code;
     }
 
     private static (string Title, bool Translated) Title(XElement mods)
@@ -333,65 +348,97 @@ public static partial class ModsReader
         return new(family, given, orcid, NullIfEmpty(PlainText.Clean(name.Element(Mods + "affiliation")?.Value)));
     }
 
-    private static int? YearOf(XElement mods, XElement? host, List<string> notes)
+    /// <summary>
+    /// When the work came out: by its dates of issue, one that is marked as the key before the others and never the end
+    /// of a range; then by the part of its host; then by copyright and creation. Of one year the most precise holds.
+    /// </summary>
+    private static PublicationDate? DateOf(XElement mods, XElement? host, List<string> notes, List<Reading> readings)
     {
-        var dates = mods.Elements(Mods + "originInfo")
-            .Elements()
-            .Where(e => e.Name.LocalName is "dateIssued" or "copyrightDate" or "dateCreated")
-            .Select(e => e.Value)
-            .Concat(host?.Elements(Mods + "part").Elements(Mods + "date").Select(e => e.Value) ?? []);
-        foreach (var date in dates)
+        var origin = mods.Elements(Mods + "originInfo").ToArray();
+        Said[] Of(string name) =>
+            [
+                .. origin
+                    .Elements(Mods + name)
+                    .Where(d => (string?)d.Attribute("point") is not "end")
+                    .OrderByDescending(d => (string?)d.Attribute("keyDate") is "yes")
+                    .Select(d => new Said(name, PlainText.Clean(d.Value)))
+                    .Where(d => d.Text.Length > 0),
+            ];
+        var key = origin
+            .Elements(Mods + "dateIssued")
+            .Where(d => (string?)d.Attribute("keyDate") is "yes")
+            .Select(d => new Said("dateIssued", PlainText.Clean(d.Value)))
+            .ToArray();
+        Said[] printed =
+        [
+            .. host?.Elements(Mods + "part")
+                .Elements(Mods + "date")
+                .Select(d => new Said("part date", PlainText.Clean(d.Value)))
+                .Where(d => d.Text.Length > 0)
+                ?? [],
+        ];
+        string? implausible = null;
+        foreach (var group in new[] { key, Of("dateIssued"), printed, Of("copyrightDate"), Of("dateCreated") })
         {
-            var year = ReadYear(date);
-            if (year is not null)
-                return year;
-            if (date.Trim().Length > 0)
-                notes.Add(ReaderNotes.Implausible(date));
+            if (PublicationDate.Choose([.. group.Select(d => d.Text)]) is not { } date)
+            {
+                implausible ??= group.Length > 0 ? group[0].Text : null;
+                continue;
+            }
+            if (implausible is not null)
+                notes.Add(ReaderNotes.Implausible(implausible));
+            if (date.Why is { } why)
+                notes.Add(why);
+            var where = group.First(d => d.Text == date.Written).Where;
+            if (
+                PublicationDate.Choose([
+                    .. printed
+                        .Concat(Of("dateIssued"))
+                        .Select(d => d.Text)
+                        .Where(d => PublicationDate.ReadYear(d) == date.Year),
+                ])
+                    is { } finer
+                && finer.Date.Length > date.Date.Length
+            )
+                return finer;
+            if (group.Length > 1 || implausible is not null)
+                readings.Add(new("date", $"{where} “{ReaderNotes.Brief(date.Written)}”", date.Why ?? ""));
+            return date;
         }
+        if (implausible is not null)
+            notes.Add(ReaderNotes.Implausible(implausible));
         return null;
     }
 
-    /// <summary>
-    /// The year in a date written in any common way; null when none between 1000 and 2999 stands in it.
-    /// </summary>
-    internal static int? ReadYear(string date)
+    /// <summary>The abstract in the language of the work; others, and remarks that are none.</summary>
+    private static BareDescriptions AbstractsOf(
+        XElement mods,
+        string? language,
+        List<string> notes,
+        List<Reading> readings
+    )
     {
-        var match = YearPattern().Match(date);
-        return match.Success ? int.Parse(match.Value, CultureInfo.InvariantCulture) : null;
-    }
-
-    /// <summary>
-    /// The most precise date that is told in a form whose parts are beyond doubt; null when there is none.
-    /// </summary>
-    private static string? DateOf(XElement mods, XElement? host)
-    {
-        var dates = mods.Elements(Mods + "originInfo")
-            .Elements(Mods + "dateIssued")
-            .Concat(host?.Elements(Mods + "part").Elements(Mods + "date") ?? [])
-            .Select(d => ReadDate(d.Value))
-            .OfType<string>();
-        return dates.OrderByDescending(d => d.Length).FirstOrDefault();
-    }
-
-    /// <summary>
-    /// Reads a date into W3CDTF as far as it is told: "2021-03-18", "2021 Mar", "March 2021", "c1998".
-    /// </summary>
-    internal static string? ReadDate(string text)
-    {
-        if (ReadYear(text) is not { } year)
-            return null;
-        var iso = IsoDate().Match(text);
-        if (iso.Success && int.Parse(iso.Groups[1].Value, CultureInfo.InvariantCulture) is >= 1 and <= 12)
-            return text.Trim()[iso.Index..(iso.Index + iso.Length)];
-        var word = MonthWord().Match(text);
-        if (!word.Success)
-            return year.ToString(CultureInfo.InvariantCulture);
-        var month =
-            Array.FindIndex(
-                CultureInfo.InvariantCulture.DateTimeFormat.AbbreviatedMonthNames,
-                m => m.Equals(word.Value[..3], StringComparison.OrdinalIgnoreCase)
-            ) + 1;
-        return string.Create(CultureInfo.InvariantCulture, $"{year}-{month:00}");
+        var all = mods.Elements(Mods + "abstract").ToArray();
+        if (all.Length == 0)
+            return new("", [], []);
+        var cleaned = all.Select(a => new Described(
+                LongText(ElementText.Raw(a), "abstract", notes),
+                ElementText.LanguageOf(a)
+            ))
+            .Where(d => d.Text.Length > 0)
+            .DistinctBy(d => d.Text)
+            .ToArray();
+        var sorted = BareDescriptions.Of(cleaned, language);
+        notes.AddRange(sorted.Remarks.Take(6).Select(ReaderNotes.NoAbstract));
+        if (cleaned.Length > 1 && sorted.Abstract.Length > 0)
+            readings.Add(
+                new(
+                    "abstract",
+                    $"abstract “{ReaderNotes.Brief(sorted.Abstract)}”",
+                    $"Of {cleaned.Length} abstracts the longest that is running text{(language is null ? "" : " in the language of the work")}."
+                )
+            );
+        return sorted;
     }
 
     private static List<string> Contents(XElement mods) =>
@@ -528,7 +575,7 @@ public static partial class ModsReader
                     break;
                 case "originInfo":
                     year ??= part.Elements(Mods + "dateIssued")
-                        .Select(d => ReadYear(d.Value))
+                        .Select(d => PublicationDate.ReadYear(d.Value))
                         .FirstOrDefault(y => y is not null);
                     break;
                 case "note":
@@ -590,16 +637,4 @@ public static partial class ModsReader
         ];
 
     private static string? NullIfEmpty(string text) => text.Length == 0 ? null : text;
-
-    [GeneratedRegex(@"(?<!\d)[12]\d{3}-([01]\d)(-[0-3]\d)?(?!\d)", RegexOptions.CultureInvariant)]
-    private static partial Regex IsoDate();
-
-    [GeneratedRegex(
-        @"\b(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\b",
-        RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
-    )]
-    private static partial Regex MonthWord();
-
-    [GeneratedRegex(@"(?<!\d)[12]\d{3}(?!\d)", RegexOptions.CultureInvariant)]
-    private static partial Regex YearPattern();
 }

@@ -1,7 +1,7 @@
 using System.Text.RegularExpressions;
 using Zendle.Core.Queries;
 
-namespace Zendle.Core.Records;
+namespace Zendle.Core.Records.Readers;
 
 /// <summary>
 /// Tells, of several descriptions of a bare record, which is the abstract, which are abstracts in other languages, and
@@ -34,13 +34,15 @@ internal sealed partial record BareDescriptions(
     ];
 
     /// <summary>Sorts descriptions, as they came.</summary>
-    /// <param name="values">All descriptions, cleaned.</param>
+    /// <param name="described">All descriptions, cleaned, with the language that they say they are in.</param>
     /// <param name="language">Language of the text, when the record says it.</param>
-    public static BareDescriptions Of(IReadOnlyList<string> values, string? language)
+    public static BareDescriptions Of(IReadOnlyList<Described> described, string? language)
     {
+        var values = described.Select(d => d.Text).ToArray();
         var prose = values.Where(IsProse).Distinct().ToArray();
-        var chosen = prose
-            .Where(p => language is not null && LanguageOf(p) == language)
+        var chosen = described
+            .Where(d => language is not null && IsProse(d.Text) && (d.Language ?? LanguageOf(d.Text)) == language)
+            .Select(d => d.Text)
             .DefaultIfEmpty("")
             .MaxBy(p => p.Length)!;
         if (chosen.Length == 0)
@@ -58,7 +60,12 @@ internal sealed partial record BareDescriptions(
     private static bool IsProse(string text) => !IsRemark(text) && text.Count(c => c == ' ') + 1 >= FewestWords;
 
     private static bool IsRemark(string text) =>
-        Remark().IsMatch(text) || (text.Length < 200 && Uri.TryCreate(text, UriKind.Absolute, out _));
+        Remark().IsMatch(text)
+        || (
+            text.Length < 200
+            && !text.Contains(' ', StringComparison.Ordinal)
+            && Uri.TryCreate(text, UriKind.Absolute, out _)
+        );
 
     /// <summary>The language of some sentences by its commonest words; null when none stands out.</summary>
     internal static string? LanguageOf(string text)

@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
 
-namespace Zendle.Core.Records;
+namespace Zendle.Core.Records.Readers;
 
 /// <summary>
 /// Takes names apart that stand in one field: one name into family and given, a whole list into its names.
