@@ -7,7 +7,8 @@ namespace Zendle.Bench.Measure;
 /// <summary>
 /// <c>measure [--world DIR] [--seed N] [--works M] [--noise K] [--examples] [--fit FILE]</c>: harvests a world and
 /// prints what came out against its truth. <c>--merging</c> measures only whether records are joined right,
-/// <c>--documents</c> only whether documents are told apart. Without a world one is written from the seed. <c>--fit</c>
+/// <c>--documents</c> only whether documents are told apart, <c>--fields</c> only how much of bare records is read
+/// right. Without a world one is written from the seed. <c>--fit</c>
 /// estimates the weights of merging on that world and writes them to a file.
 /// </summary>
 internal static class MeasureCommand
@@ -19,13 +20,15 @@ internal static class MeasureCommand
         var temporary = Directory.CreateTempSubdirectory("zendle-measure-").FullName;
         try
         {
+            var seed = ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture);
+            if (args.Contains("--fields"))
+            {
+                FieldMeasure.Print(seed, Console.Out, args.Contains("--examples"));
+                return 0;
+            }
             if (args.Contains("--documents"))
             {
-                DocumentMeasure.Print(
-                    ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture),
-                    Console.Out,
-                    args.Contains("--examples")
-                );
+                DocumentMeasure.Print(seed, Console.Out, args.Contains("--examples"));
                 return 0;
             }
             var folder = Option("--world");
@@ -34,7 +37,7 @@ internal static class MeasureCommand
                 folder = Path.Combine(temporary, "world");
                 WorldFolder.Write(
                     folder,
-                    ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture),
+                    seed,
                     int.Parse(Option("--works") ?? "12000", CultureInfo.InvariantCulture),
                     double.Parse(Option("--noise") ?? "1", CultureInfo.InvariantCulture),
                     TextWriter.Null
@@ -75,11 +78,10 @@ internal static class MeasureCommand
             PeopleMeasure.Print(entries, world, Console.Out);
             VenueMeasure.Print(entries, world, Console.Out);
             if (Option("--world") is null)
-                DocumentMeasure.Print(
-                    ulong.Parse(Option("--seed") ?? "1", CultureInfo.InvariantCulture),
-                    Console.Out,
-                    args.Contains("--examples")
-                );
+            {
+                DocumentMeasure.Print(seed, Console.Out, args.Contains("--examples"));
+                FieldMeasure.Print(seed, Console.Out, args.Contains("--examples"));
+            }
             if (args.Contains("--examples"))
                 MergeMeasure.Examples(entries, truth, Console.Out);
             return 0;

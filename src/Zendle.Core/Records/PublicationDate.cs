@@ -22,6 +22,12 @@ public sealed partial record PublicationDate(string Written, int Year, string Da
     /// <returns>Null when none is plausible.</returns>
     public static PublicationDate? Choose(IReadOnlyList<string> dates)
     {
+        if (dates.Count == 0)
+            return null;
+        if (dates is [var single])
+            return !IsOther(single) && Read(single) is { } only
+                ? new(single, int.Parse(only.AsSpan(0, 4), CultureInfo.InvariantCulture), only, null)
+                : null;
         var read = dates
             .Where(d => !IsOther(d))
             .Select(d => (Written: d, Date: Read(d) ?? "", HasTime: TimeOfDay().IsMatch(d)))
@@ -51,6 +57,9 @@ public sealed partial record PublicationDate(string Written, int Year, string Da
     /// <summary>Reads a date in any common form into W3CDTF; null when it holds no plausible year.</summary>
     public static string? Read(string text)
     {
+        // Most are a year, or a year with month and day between dashes.
+        if (IsPlain(text))
+            return text;
         var compact = Compact().Match(text);
         if (
             compact.Success
@@ -99,6 +108,18 @@ public sealed partial record PublicationDate(string Written, int Year, string Da
                 m => m.Equals(word.Value[..3], StringComparison.OrdinalIgnoreCase)
             ) + 1;
         return string.Create(CultureInfo.InvariantCulture, $"{year}-{month:00}");
+    }
+
+    /// <summary>Whether a date is in W3CDTF as it stands: "2012", "2012-05", "2012-05-03".</summary>
+    private static bool IsPlain(string text)
+    {
+        if (text.Length is not (4 or 7 or 10) || text[0] is not ('1' or '2'))
+            return false;
+        for (var i = 0; i < text.Length; i++)
+            if (i is 4 or 7 ? text[i] != '-' : !char.IsAsciiDigit(text[i]))
+                return false;
+        return (text.Length < 7 || int.Parse(text.AsSpan(5, 2), CultureInfo.InvariantCulture) is >= 1 and <= 12)
+            && (text.Length < 10 || int.Parse(text.AsSpan(8, 2), CultureInfo.InvariantCulture) is >= 1 and <= 31);
     }
 
     [GeneratedRegex(@"\dT\d{2}:?\d{2}|\d{1,2}:\d{2}", RegexOptions.CultureInvariant)]

@@ -38,6 +38,11 @@ internal sealed partial record BareDescriptions(
     /// <param name="language">Language of the text, when the record says it.</param>
     public static BareDescriptions Of(IReadOnlyList<Described> described, string? language)
     {
+        // Mostly there is one, and the only question is whether it is an abstract.
+        if (described is [var single])
+            return single.Text.Length == 0 || IsRemark(single.Text)
+                ? new("", [], [single.Text])
+                : new(single.Text, [], []);
         var values = described.Select(d => d.Text).ToArray();
         var prose = values.Where(IsProse).Distinct().ToArray();
         var chosen = described

@@ -354,61 +354,67 @@ public static partial class ModsReader
     /// </summary>
     private static PublicationDate? DateOf(XElement mods, XElement? host, List<string> notes, List<Reading> readings)
     {
-        var origin = mods.Elements(Mods + "originInfo").ToArray();
-        Said[] Of(string name) =>
-            [
-                .. origin
-                    .Elements(Mods + name)
-                    .Where(d => (string?)d.Attribute("point") is not "end")
-                    .OrderByDescending(d => (string?)d.Attribute("keyDate") is "yes")
-                    .Select(d => new Said(name, PlainText.Clean(d.Value)))
-                    .Where(d => d.Text.Length > 0),
-            ];
-        var key = origin
-            .Elements(Mods + "dateIssued")
-            .Where(d => (string?)d.Attribute("keyDate") is "yes")
-            .Select(d => new Said("dateIssued", PlainText.Clean(d.Value)))
-            .ToArray();
-        Said[] printed =
-        [
-            .. host?.Elements(Mods + "part")
-                .Elements(Mods + "date")
-                .Select(d => new Said("part date", PlainText.Clean(d.Value)))
-                .Where(d => d.Text.Length > 0)
-                ?? [],
-        ];
+        List<Said> key = [],
+            issued = [],
+            printed = [],
+            copyright = [],
+            created = [];
+        foreach (var date in mods.Elements(Mods + "originInfo").Elements())
+        {
+            var list = date.Name.LocalName switch
+            {
+                "dateIssued" => (string?)date.Attribute("keyDate") is "yes" ? key : issued,
+                "copyrightDate" => copyright,
+                "dateCreated" => created,
+                _ => null,
+            };
+            if (
+                list is not null
+                && (string?)date.Attribute("point") is not "end"
+                && PlainText.Clean(date.Value) is { Length: > 0 } text
+            )
+                list.Add(new(date.Name.LocalName, text));
+        }
+        if (host is not null)
+            foreach (var date in host.Elements(Mods + "part").Elements(Mods + "date"))
+                if (PlainText.Clean(date.Value) is { Length: > 0 } text)
+                    printed.Add(new("part date", text));
         string? implausible = null;
-        foreach (var group in new[] { key, Of("dateIssued"), printed, Of("copyrightDate"), Of("dateCreated") })
+        foreach (var group in new[] { key, issued, printed, copyright, created })
         {
             if (PublicationDate.Choose([.. group.Select(d => d.Text)]) is not { } date)
             {
-                implausible ??= group.Length > 0 ? group[0].Text : null;
+                implausible ??= group.Count > 0 ? group[0].Text : null;
                 continue;
             }
             if (implausible is not null)
                 notes.Add(ReaderNotes.Implausible(implausible));
             if (date.Why is { } why)
                 notes.Add(why);
-            var where = group.First(d => d.Text == date.Written).Where;
-            if (
-                PublicationDate.Choose([
-                    .. printed
-                        .Concat(Of("dateIssued"))
-                        .Select(d => d.Text)
-                        .Where(d => PublicationDate.ReadYear(d) == date.Year),
-                ])
-                    is { } finer
-                && finer.Date.Length > date.Date.Length
-            )
+            // What another date of the same year tells more precisely is told.
+            if (printed.Count + key.Count > 0 && Finer(date, [.. printed, .. issued]) is { } finer)
                 return finer;
-            if (group.Length > 1 || implausible is not null)
-                readings.Add(new("date", $"{where} “{ReaderNotes.Brief(date.Written)}”", date.Why ?? ""));
+            if (group.Count > 1 || implausible is not null)
+                readings.Add(
+                    new(
+                        "date",
+                        $"{group.First(d => d.Text == date.Written).Where} “{ReaderNotes.Brief(date.Written)}”",
+                        date.Why ?? ""
+                    )
+                );
             return date;
         }
         if (implausible is not null)
             notes.Add(ReaderNotes.Implausible(implausible));
         return null;
     }
+
+    private static PublicationDate? Finer(PublicationDate date, IEnumerable<Said> others) =>
+        PublicationDate.Choose([.. others.Select(d => d.Text).Where(d => PublicationDate.ReadYear(d) == date.Year)])
+            is { } finer
+        && finer.Date.Length > date.Date.Length
+            ? finer
+            : null;
 
     /// <summary>The abstract in the language of the work; others, and remarks that are none.</summary>
     private static BareDescriptions AbstractsOf(
@@ -421,6 +427,13 @@ public static partial class ModsReader
         var all = mods.Elements(Mods + "abstract").ToArray();
         if (all.Length == 0)
             return new("", [], []);
+        if (all is [var single])
+        {
+            var text = LongText(ElementText.Raw(single), "abstract", notes);
+            var one = BareDescriptions.Of([new(text, null)], language);
+            notes.AddRange(one.Remarks.Where(r => r.Length > 0).Select(ReaderNotes.NoAbstract));
+            return one;
+        }
         var cleaned = all.Select(a => new Described(
                 LongText(ElementText.Raw(a), "abstract", notes),
                 ElementText.LanguageOf(a)

@@ -95,7 +95,7 @@ internal sealed class RecordDraft
         var language = ChosenLanguage();
         var descriptions = ChosenDescriptions(language);
         var (doi, versions, relations) = ChosenDoi();
-        var venue = ChosenVenue(relations.PartOf);
+        var venue = ChosenVenue(title, relations.PartOf);
         var rights = Records.Rights.Of(Rights);
         return new()
         {
@@ -237,15 +237,26 @@ internal sealed class RecordDraft
         return (related.Own, [.. others.Select(d => new VersionLink(d))], related);
     }
 
-    private VenuePart? ChosenVenue(string? partOfIssn)
+    private VenuePart? ChosenVenue(string title, string? partOfIssn)
     {
         if (Venue is { Title.Length: > 0 } told)
             return told with { Issn = told.Issn ?? partOfIssn };
-        if (SourceLine.Read([.. Sources.Select(s => s.Text)]) is not { } source)
+        // Some put a citation of the whole work there, or among its identifiers.
+        Said[] lines =
+        [
+            .. Sources.Select(s => SourceLine.Behind(s.Text, title) is { } rest ? s with { Text = rest } : s),
+            .. Identifiers
+                .Select(i => new Said("identifier", SourceLine.Behind(i, title) ?? ""))
+                .Where(s => s.Text.Length > 0),
+        ];
+        if (SourceLine.Read([.. lines.Select(s => s.Text)]) is not { } source)
             return null;
-        var written = Sources.Find(s => s.Text.Contains(source.Title, StringComparison.Ordinal));
+        var written = Array.Find(lines, s => s.Text.Contains(source.Title, StringComparison.Ordinal));
         if (written == default)
-            written = Sources[0];
+            written = lines[0];
+        // A citation is believed when volume or pages could be told; else its rest may be anything.
+        if (written.Where == "identifier" && source.Volume is null && source.FirstPage is null)
+            return null;
         readings.Add(
             new(
                 "venue",

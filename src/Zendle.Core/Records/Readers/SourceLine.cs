@@ -9,6 +9,23 @@ namespace Zendle.Core.Records.Readers;
 /// </summary>
 internal static partial class SourceLine
 {
+    /// <summary>
+    /// What follows the title of the work in a citation of it ("Berg, M. (2012) Moths of verges. Night Letters, 12 (3).
+    /// pp. 45-67"); null when the title does not stand in it or nothing follows.
+    /// </summary>
+    /// <param name="citation">The citation.</param>
+    /// <param name="title">Title of the work.</param>
+    public static string? Behind(string citation, string title)
+    {
+        if (title.Length < 8 || citation.Length > 2_000)
+            return null;
+        var at = citation.IndexOf(title.TrimEnd('.'), StringComparison.OrdinalIgnoreCase);
+        if (at < 0)
+            return null;
+        var rest = citation[(at + title.TrimEnd('.').Length)..].Trim(' ', '.', ',', ';', ':', '"', '”', '\'', '’');
+        return rest.Length > 3 ? In().Replace(rest, "") : null;
+    }
+
     /// <summary>Reads the values of <c>source</c>: the fullest that names a venue, with the ISSN of any.</summary>
     /// <returns>Null when none names a venue.</returns>
     public static VenuePart? Read(IReadOnlyList<string> values)
@@ -48,15 +65,53 @@ internal static partial class SourceLine
             ? title
             : text;
 
+    /// <summary>A line in no form of those above, when all that stands behind the title can be told apart.</summary>
+    private static VenuePart? Loose(string text)
+    {
+        if (SourceTail.Find(text) is not { } tail)
+            return null;
+        var title = text[..tail.Start].Trim(' ', ',', ';', ':', '-', '(');
+        // A full stop closes the title, unless it is an abbreviation's.
+        if (
+            title.Length > 5
+            && title[^1] == '.'
+            && title[..^1].LastIndexOf('.') < 0
+            && title.Contains(' ', StringComparison.Ordinal)
+        )
+            title = title[..^1];
+        return title.Length is < 2 or > 300
+            ? null
+            : new(
+                WithoutIssn(title),
+                Identifiers.Issn(text),
+                tail.Volume,
+                tail.Issue,
+                tail.First,
+                FilledOut(tail.First, tail.Last) ?? tail.First
+            );
+    }
+
+    /// <summary>
+    /// "45-7" is 45-47. Pages that would run backward are not believed: then there is no last page.
+    /// </summary>
+    private static string? FilledOut(string? first, string? last)
+    {
+        if (first is null || last is null || !first.All(char.IsAsciiDigit) || !last.All(char.IsAsciiDigit))
+            return last;
+        var whole = last.Length < first.Length ? first[..^last.Length] + last : last;
+        return int.TryParse(first, out var f) && int.TryParse(whole, out var l) && l < f ? null : whole;
+    }
+
     private static VenuePart? One(string text)
     {
+        text = In().Replace(text, "");
         var match = Labelled().Match(text);
         if (!match.Success)
             match = Numbers().Match(text);
         if (!match.Success)
             match = Colon().Match(text);
         if (!match.Success)
-            return text.Length > 300 ? null : new(WithoutIssn(text), Identifiers.Issn(text));
+            return text.Length > 300 ? null : Loose(text) ?? new(WithoutIssn(text), Identifiers.Issn(text));
         string? Group(string name) => match.Groups[name] is { Success: true, Value.Length: > 0 } g ? g.Value : null;
         var title = match.Groups["title"].Value.Trim(' ', ',', ';', '.', ':', '-');
         var (first, last) = (Group("first"), Group("last"));
@@ -81,6 +136,12 @@ internal static partial class SourceLine
             ? new(text, Identifiers.Issn(text))
             : new(title, Identifiers.Issn(text), Group("volume"), Group("issue"), first, last ?? first);
     }
+
+    [GeneratedRegex(
+        @"^\s*(?:in|published in|appeared in|erschienen in|publicado en|dans)\s*:\s*",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex In();
 
     [GeneratedRegex(
         @"[,;(]?\s*(?:\b(?:e-?|p-?|print |online )?issn(?:-l)?\b\s*:?\s*)?\b\d{4}-\d{3}[\dXx]\b\s*(?:\((?:print|online|electronic|e|p)\))?\s*\)?",
