@@ -91,6 +91,14 @@ public sealed class OddRepositoryScreenTests : IAsyncLifetime
         b.Sees("SMALL WINGS"); // no record has it otherwise, and nothing is made up
         Assert.Empty(b.AxeFindings());
         b.Look("odd-withdrawn");
+        b.Size(1024, 768);
+        b.Dark(true);
+        b.Go($"/r/{review}/gather");
+        b.Sees("no longer in any database");
+        Assert.Empty(b.AxeFindings());
+        b.Look("odd-gather");
+        b.Dark(false);
+        b.Size(1280, 800);
         var bare = (await ann.Get($"/api/reviews/{review}/steps/{step}/works?limit=9"))["works"]!
             .AsArray()
             .First(w => w!["title"]!.Text("text").StartsWith("Moths of the lit verge", StringComparison.Ordinal))!
