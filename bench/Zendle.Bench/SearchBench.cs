@@ -25,7 +25,7 @@ internal static class SearchBench
         foreach (var r in corpus.Records())
         {
             index.Put(r.Id, r.Record);
-            columns.Add(Row(r));
+            columns.Add(Shown(r), Row(r));
         }
         index.Refresh(columns.Build(), SyntheticCorpus.Databases, 1);
         Console.WriteLine(
@@ -114,19 +114,25 @@ internal static class SearchBench
     }
 
     /// <summary>What the columns take of a record.</summary>
-    public static ColumnRow Row(SyntheticRecord r) =>
+    /// <summary>The values that a work of the synthetic corpus shows: all its records agree.</summary>
+    public static WorkValues Shown(SyntheticRecord r) =>
         new(
-            r.Id,
-            r.Work,
-            r.Database,
-            r.Database == 2 ? 0 : 1,
             r.Record.Year,
             r.Record.Type,
             r.Record.Language,
             r.Record.Title,
             r.Record.People[0].Family,
+            r.Record.Venue!.Title
+        );
+
+    public static ColumnRow Row(SyntheticRecord r) =>
+        new(
+            r.Id,
+            r.Work,
+            r.Database,
+            r.Record.Year,
+            r.Record.Type,
             [r.Record.People[0].Short],
-            r.Record.Venue!.Title,
             [],
             TextAtHand.Best([]),
             null,

@@ -36,7 +36,7 @@ internal sealed class ShapesBench : IDisposable
         {
             Parallel.ForEach(chunk, r => index.Put(r.Id, r.Record));
             foreach (var r in chunk)
-                columns.Add(SearchBench.Row(r));
+                columns.Add(SearchBench.Shown(r), SearchBench.Row(r));
         }
         index.Refresh(columns.Build(), SyntheticCorpus.Databases, 1);
         Console.WriteLine(

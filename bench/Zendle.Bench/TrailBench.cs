@@ -52,18 +52,14 @@ internal static class TrailBench
                         continue;
                     var reported = cited.Where(_ => random.Next(10) > 0).ToArray();
                     builder.Add(
+                        new(year, type, "eng", $"Work {work}", "Voss", "Verge"),
                         new(
                             ++id,
                             work,
                             database,
-                            1,
                             year,
                             type,
-                            "eng",
-                            $"Work {work}",
-                            "Voss",
                             ["Voss, A."],
-                            "Verge",
                             [],
                             TextAtHand.Best([]),
                             null,

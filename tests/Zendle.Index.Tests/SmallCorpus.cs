@@ -44,20 +44,27 @@ public sealed class SmallCorpus : IDisposable
             records.Count == 0 ? 1 : records.Max(r => r.Work) + 1,
             Names
         );
+        var shown = records
+            .GroupBy(p => p.Work)
+            .ToDictionary(
+                g => g.Key,
+                g =>
+                    WorkValues.Of(
+                        ChosenFields.From([
+                            .. g.Select(p => new SourcedRecord(p.Id, p.Database, p.Database == 2 ? 0 : 1, p.Record)),
+                        ])
+                    )
+            );
         foreach (var (id, work, database, r) in records.OrderBy(p => p.Work))
             builder.Add(
+                shown[work],
                 new(
                     id,
                     work,
                     database,
-                    database == 2 ? 0 : 1,
                     r.Year,
                     r.Type,
-                    r.Language,
-                    r.Title,
-                    r.People.Count > 0 ? r.People[0].Family : null,
                     [.. r.People.Select(p => p.Short)],
-                    r.Venue?.Title,
                     r.Subjects,
                     TextAtHand.Best(r.Copies),
                     r.CitedCount,

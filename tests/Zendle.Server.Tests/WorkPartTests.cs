@@ -133,8 +133,7 @@ public sealed class WorkPartTests
             await Parts([Stored(1, 9, 1, "Moths and lamps of a coast"), Stored(2, 9, 2, "Moths & lamps of the coast")])
                 .ToArrayAsync()
         );
-        Assert.Equal(("Hedge Ecology", 1992, true), (part.Venue?.Title, part.Year, part.IsItem));
-        Assert.Equal([1, 0], part.Rows.Select(r => r.Row.Trust));
+        Assert.Equal(("Hedge Ecology", 1992, true), (part.Venue?.Title, part.Shown.Year, part.IsItem));
         Assert.Equal([9, 9], part.Rows.Select(r => r.Findable.Work));
         Assert.Equal([1991, 1992], part.Rows.Select(r => r.Findable.Year));
         Assert.Contains(MergeKeys.PersonAndYear("berg", 1992), part.Rows[1].Findable.Keys);

@@ -45,9 +45,10 @@ public static class QueryText
             OrNode o => $"any of {o.Parts.Length}",
             NotNode => "without it",
             FieldNode f => Meaning(f.Part, f.Field),
-            YearsNode { From: null } y => $"until {y.To}",
-            YearsNode { To: null } y => $"from {y.From} on",
-            YearsNode y => y.From == y.To ? $"in {y.From}" : $"from {y.From} to {y.To}",
+            YearsNode { From: null } y => $"dated {y.To} or earlier in any record",
+            YearsNode { To: null } y => $"dated {y.From} or later in any record",
+            // A narrowing asks the year that a work shows; an expression asks records, and says so.
+            YearsNode y => y.From == y.To ? $"dated {y.From} in any record" : $"dated {y.From} to {y.To} in any record",
             _ => throw new ArgumentOutOfRangeException(nameof(node)),
         };
 

@@ -107,14 +107,18 @@ public sealed class VenueResolver
 
     private static string Initials(ImmutableArray<string> words) => VenueNames.InitialsOf(string.Join(' ', words));
 
+    /// <summary>The commonest title in whole words, under its best spelling.</summary>
     private static string Shown(List<KeyValuePair<string, int>> titles) =>
-        titles
-            .GroupBy(t => t.Key)
-            .Select(g => (Title: g.Key, Count: g.Sum(t => t.Value)))
-            .OrderBy(t => t.Title.Contains('.', StringComparison.Ordinal))
-            .ThenBy(t => !t.Title.Any(char.IsLower))
-            .ThenByDescending(t => t.Count)
-            .ThenBy(t => t.Title, StringComparer.Ordinal)
-            .First()
-            .Title;
+        VenueTitles.Best(
+            titles
+                .GroupBy(t => t.Key)
+                .Select(g => (Title: g.Key, Count: g.Sum(t => t.Value)))
+                .OrderBy(t => t.Title.Contains('.', StringComparison.Ordinal))
+                .ThenBy(t => !t.Title.Any(char.IsLower))
+                .ThenByDescending(t => t.Count)
+                .ThenBy(t => t.Title, StringComparer.Ordinal)
+                .First()
+                .Title,
+            titles.Select(t => t.Key).Order(StringComparer.Ordinal)
+        );
 }

@@ -1,3 +1,4 @@
+using Zendle.Core.Merging;
 using Zendle.Core.Records;
 
 namespace Zendle.Index.Columns;
@@ -6,14 +7,9 @@ namespace Zendle.Index.Columns;
 /// <param name="RecordId">Id of the record.</param>
 /// <param name="WorkId">Id of its work.</param>
 /// <param name="DatabaseId">Its database; <see cref="CorpusColumns.NoDatabase"/> when it is in none any more.</param>
-/// <param name="Trust">Rank of the database, 0 the most trusted.</param>
 /// <param name="Year">Year, or null.</param>
 /// <param name="Type">Kind of document.</param>
-/// <param name="Language">Language code, or null.</param>
-/// <param name="Title">Title; for sorting.</param>
-/// <param name="FirstPerson">First family name, or null; for sorting.</param>
 /// <param name="People">Names for the facet, in their short form.</param>
-/// <param name="Venue">Title of the venue, or null.</param>
 /// <param name="Subjects">Subject categories.</param>
 /// <param name="TextRank">Rank of the best copy.</param>
 /// <param name="CitedCount">The database's own citation count, or null.</param>
@@ -28,14 +24,9 @@ public sealed record ColumnRow(
     int RecordId,
     int WorkId,
     int DatabaseId,
-    int Trust,
     int? Year,
     DocumentType Type,
-    string? Language,
-    string Title,
-    string? FirstPerson,
     IReadOnlyList<string> People,
-    string? Venue,
     IReadOnlyList<string> Subjects,
     int TextRank,
     int? CitedCount,
@@ -46,6 +37,37 @@ public sealed record ColumnRow(
     WorkAround? Around = null,
     bool HasAbstract = false
 );
+
+/// <summary>
+/// The single values of a work: chosen once from its records (<see cref="ChosenFields"/>), and then the
+/// same wherever the work is shown, sorted, drawn, counted, narrowed and written out.
+/// </summary>
+/// <param name="Year">Year; null for none.</param>
+/// <param name="Type">Kind of document.</param>
+/// <param name="Language">Language code; null for none.</param>
+/// <param name="Title">Title.</param>
+/// <param name="FirstPerson">First family name; null for none.</param>
+/// <param name="Venue">Title of the venue; null for none. Stands for the venue where venues are not told apart.</param>
+public sealed record WorkValues(
+    int? Year,
+    DocumentType Type,
+    string? Language,
+    string Title,
+    string? FirstPerson,
+    string? Venue
+)
+{
+    /// <summary>The values that were chosen.</summary>
+    public static WorkValues Of(ChosenFields chosen) =>
+        new(
+            chosen.Year.Value,
+            chosen.Type.Value,
+            chosen.Language.Value,
+            chosen.Title.Value,
+            chosen.People.Value is [var first, ..] ? first.Family : null,
+            chosen.Venue.Value?.Title
+        );
+}
 
 /// <summary>
 /// Who stands behind a work, where it was done and what it is said to be about, as one record says it.

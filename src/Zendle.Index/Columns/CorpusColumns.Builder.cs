@@ -47,6 +47,7 @@ public sealed partial class CorpusColumns
         private readonly Dictionary<int, int[]> led = [];
         private readonly HashSet<int> changed = [];
         private readonly List<ColumnRow> rows = [];
+        private WorkValues values = new(null, DocumentType.Other, null, "", null, null);
         private readonly int[] recordWork,
             workFirstRecord;
         private readonly byte[] recordDatabase,
@@ -153,15 +154,17 @@ public sealed partial class CorpusColumns
         }
 
         /// <summary>Adds one record.</summary>
+        /// <param name="shown">The values that its work shows; the same for all records of the work.</param>
         /// <param name="row">What the columns take of it.</param>
         /// <param name="findable">What references find it by; null for its two keys alone.</param>
-        public void Add(ColumnRow row, Findable? findable = null)
+        public void Add(WorkValues shown, ColumnRow row, Findable? findable = null)
         {
             if (rows.Count > 0 && rows[0].WorkId != row.WorkId)
                 FinishWork();
             if (rows.Count == 0 && workFirstRecord[row.WorkId] != 0)
                 throw new ArgumentException("The records of a work come together.", nameof(row));
             rows.Add(row);
+            values = shown;
             recordWork[row.RecordId] = row.WorkId;
             recordDatabase[row.RecordId] = (byte)row.DatabaseId;
             recordYear[row.RecordId] = (short)(row.Year ?? 0);
@@ -179,23 +182,16 @@ public sealed partial class CorpusColumns
             changed.Add(work);
             recordsOf.Set(work, [.. rows.Select(r => r.RecordId).Order()]);
             workFirstRecord[work] = rows.Min(r => r.RecordId);
-            // The same order as in ChosenFields: preprints speak last, then by trust, then by age.
-            rows.Sort(
-                (a, b) =>
-                    (a.Type == DocumentType.Preprint, a.Trust, a.RecordId).CompareTo(
-                        (b.Type == DocumentType.Preprint, b.Trust, b.RecordId)
-                    )
-            );
-            year[work] = (short)(rows.Find(r => r.Year is not null)?.Year ?? 0);
-            sortTitle.Set(work, rows[0].Title);
-            sortPerson.Set(work, rows[0].FirstPerson);
+            year[work] = (short)(values.Year ?? 0);
+            sortTitle.Set(work, values.Title);
+            sortPerson.Set(work, values.FirstPerson);
             if (venuesAsPrinted)
-                venueName[work] = rows[0].Venue is { } venue ? facets[Facet.Venue].Number(venue) : -1;
+                venueName[work] = values.Venue is { } venue ? facets[Facet.Venue].Number(venue) : -1;
             textRank[work] = (byte)rows.Min(r => r.TextRank);
             if (rows.TrueForAll(r => r.IsOnlyCited))
                 onlyCited.Add(work);
             foreach (var facet in facets.Keys)
-                facets[facet].Set(work, rows.SelectMany(r => Values(facet, r)));
+                facets[facet].Set(work, Shown(facet) is { } one ? one : rows.SelectMany(r => Values(facet, r)));
             foreach (var row in rows)
             {
                 if (row.CitedCount is not { } count || row.DatabaseId == NoDatabase)
@@ -207,12 +203,21 @@ public sealed partial class CorpusColumns
             rows.Clear();
         }
 
+        /// <summary>The value of a field that has one for each work; null for a field of several.</summary>
+        private string[]? Shown(Facet facet) =>
+            facet switch
+            {
+                Facet.Year => values.Year is { } y ? [y.ToString(CultureInfo.InvariantCulture)] : [],
+                Facet.Type => [DocumentTypes.Name(values.Type)],
+                Facet.Language => values.Language is { } language ? [Languages.Name(language)] : [],
+                Facet.Venue => values.Venue is { } venue ? [venue] : [],
+                _ => null,
+            };
+
+        /// <summary>What one record has in a field of several values; a work has what any of its records has.</summary>
         private IEnumerable<string> Values(Facet facet, ColumnRow row) =>
             facet switch
             {
-                Facet.Year => row.Year is { } y ? [y.ToString(CultureInfo.InvariantCulture)] : [],
-                Facet.Type => [DocumentTypes.Name(row.Type)],
-                Facet.Language => row.Language is { } language ? [Languages.Name(language)] : [],
                 Facet.Subject => row.Subjects,
                 // What is still in a database is not said to be in none, though one has deleted it.
                 Facet.Database when row.DatabaseId == NoDatabase => rows.TrueForAll(r => r.DatabaseId == NoDatabase)
@@ -223,7 +228,6 @@ public sealed partial class CorpusColumns
                 Facet.Country => row.Around?.Countries ?? [],
                 Facet.Funder => row.Around?.Funders ?? [],
                 Facet.Keyword => row.Around?.Keywords ?? [],
-                Facet.Venue => row.Venue is { } venue ? [venue] : [],
                 Facet.Person => row.People,
                 _ => throw new ArgumentOutOfRangeException(nameof(facet)),
             };

@@ -196,12 +196,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
                 set.IntersectWith(other);
         }
         if ((state.From is not null || state.To is not null) && lifted != Facet.Year)
-            And(
-                snapshot.Remember(
-                    $"works {state.From}-{state.To}",
-                    () => Works(Years(new YearsNode(default, state.From, state.To)))
-                )
-            );
+            And(snapshot.Remember($"works of {state.From}-{state.To}", () => WorksOf(state.From, state.To)));
         foreach (var narrowing in state.Narrowings)
         {
             if (narrowing.Facet == lifted)
@@ -223,12 +218,30 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         return set;
     }
 
+    /// <summary>
+    /// The works that show a year of a span: a narrowing asks the year that a work shows, as every bar and row does;
+    /// <c>year:</c> in an expression asks records.
+    /// </summary>
+    private BitSet WorksOf(int? from, int? to)
+    {
+        var works = new BitSet(columns.WorkSize);
+        for (var work = 1; work < columns.WorkSize; work++)
+            if (
+                columns.WorkFirstRecord[work] > 0
+                && columns.Year[work] > 0
+                && columns.Year[work] >= (from ?? 1)
+                && columns.Year[work] <= (to ?? short.MaxValue)
+            )
+                works.Add(work);
+        return works;
+    }
+
     /// <summary>The works that have one of the values of a field.</summary>
     public BitSet With(Facet facet, IEnumerable<string> values)
     {
         if (facet is not (Facet.Stage or Facet.Tag))
             return snapshot.Remember(
-                $"{facet}|{string.Join('\n', values)}",
+                $"works with {facet}|{string.Join('\n', values)}",
                 () => columns.Of(facet).With(values, columns.WorkSize)
             );
         var set = new BitSet(columns.WorkSize);

@@ -313,13 +313,14 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         {
             foreach (var (row, findable) in part.Rows)
             {
-                Builder.Add(row, findable);
+                Builder.Add(part.Shown, row, findable);
                 if (before is null)
                     continue;
                 was.Remove(row.RecordId, out var then);
                 differing.UnionWith(FoundBy.Differ(then, findable.By));
             }
-            yearOf[part.Work] = (short)(part.IsItem ? part.Year : -part.Year);
+            var year = part.Shown.Year ?? 0;
+            yearOf[part.Work] = (short)(part.IsItem ? year : -year);
             if (part.Venue is not { } venue)
                 return;
             if (!known.TryGetValue((venue.Title, venue.Issn), out var spelling))

@@ -11,18 +11,18 @@ namespace Zendle.Server.Corpus;
 
 /// <summary>What the columns need of one work, as far as it follows from the work's own records.</summary>
 /// <param name="Work">The work.</param>
+/// <param name="Shown">Its single values.</param>
 /// <param name="Rows">Its records, the oldest first: what the columns take, and what references are held
 /// against.</param>
 /// <param name="Mentions">The people it names; empty when people are not told apart.</param>
 /// <param name="Venue">The venue it shows; null for none.</param>
-/// <param name="Year">The year it shows; 0 for none.</param>
 /// <param name="IsItem">Whether it counts for the standing of its journal: an article or a review.</param>
 internal sealed record WorkPart(
     int Work,
+    WorkValues Shown,
     IReadOnlyList<(ColumnRow Row, Findable Findable)> Rows,
     IReadOnlyList<Mention> Mentions,
     VenuePart? Venue,
-    int Year,
     bool IsItem
 )
 {
@@ -150,10 +150,10 @@ internal sealed record WorkPart(
         var chosen = ChosenFields.From(records);
         return new(
             work,
-            [.. stored.Zip(records, (s, r) => WithFindable(Row(s, r.Record, trust[s.DatabaseId]), s))],
+            WorkValues.Of(chosen),
+            [.. stored.Zip(records, (s, r) => WithFindable(Row(s, r.Record), s))],
             withPeople ? Mention.Of(work, records, chosen) : [],
             chosen.Venue.Value,
-            chosen.Year.Value ?? 0,
             chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview
         );
     }
@@ -165,19 +165,14 @@ internal sealed record WorkPart(
     /// What the columns take of a record. One that is in no database any more cites nothing, for no database says so;
     /// it can still be cited.
     /// </summary>
-    private static ColumnRow Row(StoredRecord s, Record r, int trust) =>
+    private static ColumnRow Row(StoredRecord s, Record r) =>
         new(
             s.Id,
             s.WorkId,
             s.IsWithdrawn ? CorpusColumns.NoDatabase : s.DatabaseId,
-            trust,
             r.Year,
             r.Type,
-            r.Language,
-            r.Title,
-            r.People.Count > 0 ? r.People[0].Family : null,
             [.. r.People.Select(p => p.Short)],
-            r.Venue?.Title,
             r.Subjects,
             TextAtHand.Best(r.Copies),
             r.CitedCount,

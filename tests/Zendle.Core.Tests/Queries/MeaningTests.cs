@@ -156,10 +156,10 @@ public sealed class MeaningTests
     [InlineData("anywhere:moth", "the word anywhere in the record")]
     [InlineData("a AND b AND c", "all 3 parts in one record")]
     [InlineData("a OR b", "any of 2")]
-    [InlineData("year:2001", "in 2001")]
-    [InlineData("year:-2001", "until 2001")]
-    [InlineData("year:2001-", "from 2001 on")]
-    [InlineData("year:2001-2003", "from 2001 to 2003")]
+    [InlineData("year:2001", "dated 2001 in any record")]
+    [InlineData("year:-2001", "dated 2001 or earlier in any record")]
+    [InlineData("year:2001-", "dated 2001 or later in any record")]
+    [InlineData("year:2001-2003", "dated 2001 to 2003 in any record")]
     public void A_part_is_said_in_words(string line, string meaning) =>
         Assert.Equal(meaning, QueryText.Meaning(QueryReader.Read(line).Root!));
 

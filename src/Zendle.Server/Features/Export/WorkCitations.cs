@@ -45,7 +45,7 @@ internal static class WorkCitations
                         Venue = chosen.Venue.Value is { } venue
                             ? venue with
                             {
-                                Title = VenueTitles.Best(venue.Title, [view.Snapshot.Columns.VenueOf(id)]),
+                                Title = view.Snapshot.Columns.VenueOf(id) ?? venue.Title,
                             }
                             : null,
                         Publisher = chosen.Publisher.Value,

@@ -127,9 +127,12 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
     public static string Source(SourcedRecord record, IReadOnlyDictionary<int, string> names) =>
         record.IsWithdrawn ? $"{names[record.DatabaseId]} (no longer there)" : names[record.DatabaseId];
 
-    /// <summary>The venue of a work under the best name there is for it; null for none.</summary>
+    /// <summary>
+    /// The venue of a work under the name that the breakdown counts it by; null for none. Until venues were told apart
+    /// the title that was chosen stands for it.
+    /// </summary>
     public static string? Venue(CorpusColumns columns, int id, ChosenFields chosen) =>
-        chosen.Venue.Value is { } venue ? VenueTitles.Best(venue.Title, [columns.VenueOf(id)]) : null;
+        chosen.Venue.Value is { } venue ? columns.VenueOf(id) ?? venue.Title : null;
 
     /// <summary>
     /// Family names for one line: up to four, else three and how many more; that they are editors is said behind them.
