@@ -109,6 +109,23 @@ public sealed class NamedSearchTests : IAsyncLifetime
         Assert.True(apart["Lifeleaf Index"].Int("onlyHere") < nested["Lifeleaf Index"].Int("onlyHere"));
         Assert.Equal(apart["Lifeleaf Select"].Int("onlyHere"), nested["Lifeleaf Select"].Int("onlyHere"));
 
+        // The page of databases means the same: what would be lost of all works, counted here by searching the others.
+        var everything = await ann.Search(review, "");
+        var all = await ann.Count(review, everything);
+        foreach (var d in (await ann.Get("/api/databases")).List("databases"))
+        {
+            int[] gone = d.Int("id") == whole ? [whole, extract] : [d.Int("id")];
+            int[] left = [.. databases.Values.Except(gone)];
+            var without =
+                left.Length == 0
+                    ? 0
+                    : await ann.Count(
+                        review,
+                        await ann.Step(review, everything, new { kind = "Databases", databases = left })
+                    );
+            Assert.Equal(all - without, d.Int("onlyHere"));
+        }
+
         foreach (var (id, of) in new (int, int?)[] { (whole, extract), (extract, extract), (extract, 99), (99, whole) })
             Assert.Equal(400, (await ann.Send("PUT", $"/api/databases/{id}/part-of", new { partOf = of })).Status);
         await ann.Ok("PUT", $"/api/databases/{extract}/part-of", new { partOf = (int?)null });

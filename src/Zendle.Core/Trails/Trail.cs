@@ -81,19 +81,25 @@ public sealed class Trail
 
     /// <summary>
     /// What each database reports of the trail, over all databases whether chosen or not: ties, works, and the works
-    /// that it alone of the chosen ones reports. O(ties of the seeds).
+    /// that would be lost without it among the chosen ones. O(ties of the seeds).
     /// </summary>
-    public ImmutableArray<TrailShare> Shares()
+    /// <param name="containers">What contains an extract, by the extract's id; null for no extracts.</param>
+    public ImmutableArray<TrailShare> Shares(IReadOnlyDictionary<int, int>? containers = null)
     {
         var all = chosen == ulong.MaxValue ? this : new Trail(graph, question, ulong.MaxValue, size);
-        var (ties, works, only) = (new int[64], new int[64], new int[64]);
+        var (ties, works) = (new int[64], new int[64]);
+        var bit = graph.Databases.Select((d, i) => (d, i)).ToDictionary(x => x.d, x => x.i);
+        var only = new OnlyHere(
+            graph.Databases,
+            containers ?? ImmutableDictionary<int, int>.Empty,
+            d => (chosen & 1UL << bit[d]) != 0
+        );
         foreach (var work in all.Past.Members.Union(all.Future.Members))
         {
             var mask = all.Past.Reported(work) | all.Future.Reported(work);
             for (var m = mask; m != 0; m &= m - 1)
                 works[BitOperations.TrailingZeroCount(m)]++;
-            if (BitOperations.PopCount(mask & chosen) == 1)
-                only[BitOperations.TrailingZeroCount(mask & chosen)]++;
+            only.Take(mask);
         }
         foreach (var seed in number.Keys)
         {
@@ -102,7 +108,7 @@ public sealed class Trail
             if (question.HasFuture)
                 Count(graph.CitedByReported(seed), ties);
         }
-        return [.. graph.Databases.Select((d, i) => new TrailShare(d, ties[i], works[i], only[i]))];
+        return [.. graph.Databases.Select((d, i) => new TrailShare(d, ties[i], works[i], only.Counts[i]))];
     }
 
     private void Count(ReadOnlySpan<ushort> reported, int[] ties)
@@ -151,5 +157,6 @@ public sealed class Trail
 /// <param name="DatabaseId">The database.</param>
 /// <param name="Ties">Pairs of a seed and a work that it reports.</param>
 /// <param name="Works">The works in them.</param>
-/// <param name="OnlyHere">Works that no other chosen database ties to a seed.</param>
+/// <param name="OnlyHere">Works that would be lost without it: no other chosen database ties them to a seed, its extracts
+/// counted together with it.</param>
 public readonly record struct TrailShare(int DatabaseId, int Ties, int Works, int OnlyHere);

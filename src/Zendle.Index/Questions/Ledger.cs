@@ -52,34 +52,15 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
             }
             masks[work] |= 1UL << d;
         }
-        var whole = new ulong[databases.Length];
-        for (var i = 0; i < whole.Length; i++)
-            whole[i] = 1UL << i;
-        foreach (var (extract, container) in snapshot.Containers)
-            if (names.ContainsKey(extract) && names.ContainsKey(container))
-                whole[bit[container]] |= 1UL << bit[extract];
-        var isWhole = Array.ConvertAll(whole, w => (w & (w - 1)) != 0);
-        var wholes = Enumerable.Range(0, whole.Length).Where(i => isWhole[i]).ToArray();
-        var chosenMask = 0UL;
-        for (var i = 0; i < on.Length; i++)
-            if (on[i])
-                chosenMask |= 1UL << i;
-        var (workCounts, only, total) = (new int[databases.Length], new int[databases.Length], 0);
+        var only = new OnlyHere(databases, snapshot.Containers, d => chosen.IsDefaultOrEmpty || chosen.Contains(d));
+        var (workCounts, total) = (new int[databases.Length], 0);
         foreach (var work in works)
         {
             var mask = masks[work];
             for (var m = mask; m != 0; m &= m - 1)
                 workCounts[System.Numerics.BitOperations.TrailingZeroCount(m)]++;
-            var seen = mask & chosenMask;
-            if (seen == 0)
-                continue;
-            total++;
-            // Without a database goes what it holds and what its extracts hold; without an extract only that.
-            if ((seen & (seen - 1)) == 0 && !isWhole[System.Numerics.BitOperations.TrailingZeroCount(seen)])
-                only[System.Numerics.BitOperations.TrailingZeroCount(seen)]++;
-            foreach (var i in wholes)
-                if (on[i] && (seen & ~whole[i]) == 0)
-                    only[i]++;
+            if (only.Take(mask))
+                total++;
         }
         ArrayPool<ulong>.Shared.Return(masks);
         var recordsOn = 0;
@@ -96,7 +77,7 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
                             on[i],
                             recordCounts[i],
                             workCounts[i],
-                            only[i],
+                            only.Counts[i],
                             snapshot.Containers.TryGetValue(d, out var container) ? container : null
                         )
                 ),

@@ -154,4 +154,40 @@ public sealed class TrailTests
                 },
                 iter: 200
             );
+
+    [Fact]
+    public void What_only_a_database_ties_is_counted_with_its_extracts() =>
+        Gen.Select(Ties, Gen.Int[1, 19].Array[1, 5])
+            .Sample(
+                (ties, seeds) =>
+                {
+                    var graph = Graph(20, ties);
+                    if (graph.Databases.Count < 2)
+                        return;
+                    var (whole, extract) = (graph.Databases[0], graph.Databases[1]);
+                    var trail = Trail.Follow(graph, new(seeds.ToImmutableArray(), TrailWay.Both), [], 20);
+                    var shares = trail.Shares(new Dictionary<int, int> { [extract] = whole });
+                    // Recounted by leaving databases out: the whole goes with its extract, the extract alone.
+                    int Lost(params int[] gone)
+                    {
+                        var left = graph.Databases.Except(gone).ToArray();
+                        var all = trail.Works(1).Count();
+                        return left.Length == 0
+                            ? all
+                            : all
+                                - Trail
+                                    .Follow(graph, new(seeds.ToImmutableArray(), TrailWay.Both), left, 20)
+                                    .Works(1)
+                                    .Count();
+                    }
+                    Assert.Equal(
+                        (Lost(whole, extract), Lost(extract)),
+                        (
+                            shares.Single(s => s.DatabaseId == whole).OnlyHere,
+                            shares.Single(s => s.DatabaseId == extract).OnlyHere
+                        )
+                    );
+                },
+                iter: 200
+            );
 }

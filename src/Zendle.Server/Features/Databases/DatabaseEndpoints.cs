@@ -486,24 +486,26 @@ internal sealed class DatabaseService(
         var sets = databases.ToDictionary(d => d.Id, _ => new Core.Sets.BitSet(columns.WorkSize));
         var years = databases.ToDictionary(d => d.Id, _ => new SortedDictionary<int, int>());
         var (records, fields) = (new int[256], databases.ToDictionary(d => d.Id, _ => new FieldCounts()));
+        var bit = databases.Select((d, i) => (d.Id, i)).ToDictionary(x => x.Id, x => x.i);
+        var held = new ulong[columns.WorkSize];
         for (var r = 0; r < columns.RecordSize; r++)
         {
             if (columns.RecordWork[r] == 0 || !sets.TryGetValue(columns.RecordDatabase[r], out var set))
                 continue;
             records[columns.RecordDatabase[r]]++;
             set.Add(columns.RecordWork[r]);
+            held[columns.RecordWork[r]] |= 1UL << bit[columns.RecordDatabase[r]];
             fields[columns.RecordDatabase[r]].Add(columns.FieldsOf(r));
             if (columns.RecordYear[r] is > 0 and var y)
                 years[columns.RecordDatabase[r]][y] = years[columns.RecordDatabase[r]].GetValueOrDefault(y) + 1;
         }
+        var only = new Core.Sets.OnlyHere([.. databases.Select(d => d.Id)], snapshot.Containers, _ => true);
+        foreach (var mask in held)
+            only.Take(mask);
         return new(
             [
                 .. databases.Select(d =>
                 {
-                    var only = sets[d.Id].Copy();
-                    foreach (var other in databases)
-                        if (other.Id != d.Id)
-                            only.ExceptWith(sets[other.Id]);
                     var f = fields[d.Id];
                     return new DatabaseDto(
                         d.Id,
@@ -514,7 +516,7 @@ internal sealed class DatabaseService(
                         d.SetName,
                         records[d.Id],
                         sets[d.Id].Count(),
-                        only.Count(),
+                        only.Counts[bit[d.Id]],
                         [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
                         [
                             .. f

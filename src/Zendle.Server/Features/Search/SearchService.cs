@@ -55,7 +55,7 @@ internal sealed record SearchView(
     {
         if (Answer.Trail is null)
             return LedgerDto.From(Index.Questions.Ledger.Of(Snapshot, Answer.Matching, State.Databases));
-        var shares = Answer.Trail.Shares().ToDictionary(s => s.DatabaseId);
+        var shares = Answer.Trail.Shares(Snapshot.Containers).ToDictionary(s => s.DatabaseId);
         LedgerLineDto[] lines =
         [
             .. Snapshot
