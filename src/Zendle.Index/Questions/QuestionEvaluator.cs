@@ -177,6 +177,9 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         works.ExceptWith(elsewhere);
     }
 
+    /// <summary>No works, as a set of one's own.</summary>
+    public BitSet Nothing() => new(columns.WorkSize);
+
     /// <summary>All works, as a set of one's own.</summary>
     public BitSet Everything() => snapshot.Remember("works", () => Works(snapshot.Live)).Copy();
 

@@ -5,7 +5,7 @@ using Zendle.Store.Corpus;
 
 namespace Zendle.Server.Features.Search;
 
-/// <summary>Tells how many works a phrase misses because other words stand between its words, with examples.</summary>
+/// <summary>Tells how many works a line misses because other words stand between the words of a phrase in it, with examples.</summary>
 internal sealed class PhraseGaps(CorpusReader reader)
 {
     private const int MostPhrases = 3;
@@ -15,16 +15,15 @@ internal sealed class PhraseGaps(CorpusReader reader)
 
     /// <summary>The phrases of a line that miss works so, the one that misses most first.</summary>
     public async Task<IReadOnlyList<NoticeDto>> In(
-        SearchView view,
+        OfferCounts offers,
         QueryNode root,
         string text,
         CancellationToken cancel
     )
     {
-        var evaluator = view.Evaluator;
         var found = new List<(int Added, NoticeDto Notice)>();
         foreach (
-            var (term, field) in Concepts
+            var (term, _) in Concepts
                 .Terms(root, QueryField.About)
                 .Where(t =>
                     t.Field is QueryField.About or QueryField.Title or QueryField.Abstract or QueryField.Keywords
@@ -35,16 +34,15 @@ internal sealed class PhraseGaps(CorpusReader reader)
         )
         {
             cancel.ThrowIfCancellationRequested();
-            if (QueryReader.Read(WordGaps.Loose(term)).Root is not { } loose)
-                continue;
-            var missed = evaluator.Works(evaluator.Records(loose, field), view.State.Databases);
-            missed.ExceptWith(evaluator.Works(evaluator.Records(term, field), view.State.Databases));
-            var added = missed.Count();
-            if (added == 0)
-                continue;
             var line = $"{text[..term.Span.Start]}({WordGaps.Loose(term)}){text[term.Span.End..]}";
             if (!QueryReader.Read(line).IsSound)
                 continue; // a phrase inside NEAR stays as it is
+            // What comes in: works of the line with the words apart that the line as it stands does not find.
+            var missed = offers.Taken(line).Copy();
+            missed.ExceptWith(offers.Taken(text));
+            var added = offers.Added(line, text);
+            if (added <= 0)
+                continue;
             found.Add(
                 (
                     added,

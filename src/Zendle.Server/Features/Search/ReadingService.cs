@@ -114,6 +114,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         using var view = await search.View(reviewId, next with { Expression = text.Trim() });
         var evaluator = view.Evaluator;
         var (parts, notices) = (new List<ReadingPartDto>(), new List<NoticeDto>());
+        var offers = new OfferCounts(evaluator, view.State, view.Answer.Beside);
         var counts = reading.Root is { } root ? new PartCounts(evaluator, state, root, cancel) : null;
         if (counts is not null)
             AddParts(counts.Root, new(counts, Concepts.Of(counts.Root), parts), 0, QueryField.About, null);
@@ -126,7 +127,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                     notice.Span.Start,
                     notice.Span.Length,
                     notice.Sentence,
-                    [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, Count(evaluator, w.Text, state)))],
+                    [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, offers.Taken(w.Text).Count()))],
                     []
                 )
             );
@@ -134,8 +135,8 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         if (reading is { IsSound: true, Root: { } sound })
         {
             notices.AddRange(Wide(evaluator, sound));
-            notices.AddRange(await gaps.In(view, sound, text, cancel));
-            notices.AddRange(Variants(evaluator, sound, text, state, cancel));
+            notices.AddRange(await gaps.In(offers, sound, text, cancel));
+            notices.AddRange(Variants(offers, sound, text, cancel));
         }
         return new(
             text,
@@ -164,14 +165,12 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
     /// Other spellings of the line's words, those that would add works, the most first; each with how many it adds.
     /// </summary>
     private static IEnumerable<NoticeDto> Variants(
-        QuestionEvaluator evaluator,
+        OfferCounts offers,
         QueryNode root,
         string text,
-        SearchState state,
         CancellationToken cancel
     )
     {
-        var whole = evaluator.Works(evaluator.Records(root), state.Databases).Count();
         var ways = new List<(WayDto Way, TextSpan Span)>();
         foreach (
             var (term, field) in Concepts
@@ -185,7 +184,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
             var old = text.Substring(term.Span.Start, term.Span.Length);
             var line = $"{text[..term.Span.Start]}({old} OR {written}){text[term.Span.End..]}";
             cancel.ThrowIfCancellationRequested();
-            var added = Count(evaluator, line, state) - whole;
+            var added = offers.Added(line, text);
             if (added > 0)
                 ways.Add((new(written, line, added), term.Span));
         }
@@ -225,9 +224,6 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                 );
         }
     }
-
-    private static int Count(QuestionEvaluator evaluator, string line, SearchState state) =>
-        QueryReader.Read(line).Root is { } root ? evaluator.Works(evaluator.Records(root), state.Databases).Count() : 0;
 
     private sealed record Walk(PartCounts Counts, IReadOnlyList<Concept> Concepts, List<ReadingPartDto> Parts);
 

@@ -1,0 +1,42 @@
+using Zendle.Core.Queries;
+using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
+using Zendle.Index.Questions;
+
+namespace Zendle.Server.Features.Search;
+
+/// <summary>
+/// Counts what taking an offer would bring: the works in view if a line stood in the place of the one that stands, with
+/// its databases and every limit in force. An offer's "+n" is the difference of two such counts, never the count of its
+/// own few words.
+/// </summary>
+/// <param name="evaluator">Answers lines.</param>
+/// <param name="state">The state as the line would be asked in it.</param>
+/// <param name="beside">What the state is held against; null for nothing.</param>
+internal sealed class OfferCounts(QuestionEvaluator evaluator, SearchState state, BitSet? beside)
+{
+    private readonly Dictionary<string, BitSet> known = new(StringComparer.Ordinal);
+    private readonly Lazy<BitSet?> limits = new(() =>
+        evaluator.Narrowed(state, null, text => QueryReader.Read(text).Root)
+    );
+
+    /// <summary>The works in view if a line were taken; none for a line that cannot be read.</summary>
+    public BitSet Taken(string line)
+    {
+        if (known.TryGetValue(line, out var before))
+            return before;
+        if (QueryReader.Read(line).Root is not { } root)
+            return known[line] = evaluator.Nothing();
+        var works = evaluator.Works(evaluator.Records(root), state.Databases);
+        if (limits.Value is { } left)
+            works.IntersectWith(left);
+        if (beside is not null)
+            works.IntersectWith(beside);
+        return known[line] = works;
+    }
+
+    /// <summary>How many more works a line brings than the one that stands; negative when it brings fewer.</summary>
+    /// <param name="line">The offer.</param>
+    /// <param name="standing">The line as it stands.</param>
+    public int Added(string line, string standing) => Taken(line).Count() - Taken(standing).Count();
+}

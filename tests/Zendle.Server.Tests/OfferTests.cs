@@ -1,0 +1,127 @@
+using Zendle.Tests.Shared;
+
+namespace Zendle.Server.Tests;
+
+/// <summary>
+/// What an offer says it brings is what it brings: over hundreds of generated lines, with limits and without, every
+/// offered line is taken and counted.
+/// </summary>
+public sealed class OfferTests(Harvested harvested) : IClassFixture<Harvested>
+{
+    private const int Lines = 520;
+    private Visitor Ann => harvested.Ann;
+
+    private static readonly string[] Words =
+    [
+        "light",
+        "moth",
+        "moths",
+        "pollination",
+        "artificial",
+        "night",
+        "behaviour",
+        "soil",
+        "species",
+        "flower",
+        "larva",
+        "urban",
+        "colour",
+        "plant",
+        "plants",
+        "effect",
+        "effects",
+        "insect",
+        "street",
+        "abundance",
+        "modelling",
+        "visits",
+    ];
+
+    /// <summary>A line as people type them: words, phrases, alternatives, exclusions, fields; never twice the same way.</summary>
+    private static string Line(Random random)
+    {
+        string Word() => Words[random.Next(Words.Length)];
+        string Term() =>
+            random.Next(6) switch
+            {
+                0 => $"\"{Word()} {Word()}\"",
+                1 => $"title:\"{Word()} {Word()}\"",
+                2 => $"{Word()[..4]}*",
+                3 => $"({Word()} OR {Word()})",
+                _ => Word(),
+            };
+        return random.Next(8) switch
+        {
+            0 => $"{Term()} {Term()}",
+            1 => $"{Term()} AND {Term()}",
+            2 => $"{Term()} OR {Term()} AND {Term()}",
+            3 => $"{Term()} NOT {Term()}",
+            4 => $"{Word()} {Word()} {Word()}",
+            5 => $"{Term()} or {Term()}",
+            6 => $"\"{Word()} {Word()}\" NOT \"{Word()} {Word()}\"",
+            _ => $"{Term()} AND ({Term()} OR {Term()})",
+        };
+    }
+
+    [Fact]
+    public async Task Every_offered_count_is_what_taking_the_offer_brings()
+    {
+        var (random, review, offers, wrong) = (new Random(12), await Ann.Review(), 0, new List<string>());
+        var everything = await Ann.Search(review, "");
+        int[] under =
+        [
+            everything,
+            await Ann.Step(
+                review,
+                everything,
+                new
+                {
+                    kind = "Years",
+                    from = 1995,
+                    to = 2015,
+                }
+            ),
+            await Ann.Step(
+                review,
+                everything,
+                new
+                {
+                    kind = "Narrow",
+                    facet = "Type",
+                    values = new[] { "article" },
+                }
+            ),
+        ];
+        for (var i = 0; i < Lines; i++)
+        {
+            var (line, parent) = (Line(random), under[i % under.Length]);
+            var reading = await Ann.Ok("POST", $"/api/reviews/{review}/reading", new { text = line, stepId = parent });
+            if (!reading["isSound"]!.GetValue<bool>())
+                continue;
+            foreach (var notice in reading.List("notices").Where(n => n.List("ways").Any()))
+            foreach (var way in notice.List("ways"))
+            {
+                offers++;
+                var brings = await Taken(review, parent, way.Text("text"));
+                if (notice.Text("kind") is "Variants" or "Gap")
+                    brings -= await Taken(review, parent, line);
+                if (brings != way.Int("count"))
+                    wrong.Add(
+                        $"{line} [{notice.Text("kind")}]: {way.Text("text")} said {way.Int("count")}, brings {brings}"
+                    );
+            }
+        }
+        Assert.True(wrong.Count == 0, string.Join('\n', wrong.Take(20)));
+        Assert.True(offers > 300, $"{offers} offers");
+    }
+
+    private readonly Dictionary<(int, string), int> taken = [];
+
+    private async Task<int> Taken(int review, int parent, string line) =>
+        taken.TryGetValue((parent, line), out var known)
+            ? known
+            : taken[(parent, line)] = await Ann.Count(
+                review,
+                await Ann.Step(review, parent, new { kind = "Search", expression = line })
+            );
+}
