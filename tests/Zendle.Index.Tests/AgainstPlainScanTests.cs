@@ -58,6 +58,10 @@ public sealed class AgainstPlainScanTests : IDisposable
                         [
                             .. Enumerable.Range(0, random.Next(4)).Select(_ => Text(4)).Where(k => k.Length > 0),
                         ],
+                        ControlledTerms =
+                        [
+                            .. Enumerable.Range(0, random.Next(3)).Select(_ => Text(3)).Where(k => k.Length > 0),
+                        ],
                         Year = random.Next(1990, 2000),
                         Type = random.Next(2) == 0 ? DocumentType.Article : DocumentType.Review,
                         People = [new(random.Next(2) == 0 ? "Okwemsalo" : "Tchabury", "Ilse")],
@@ -216,7 +220,7 @@ public sealed class AgainstPlainScanTests : IDisposable
         (Facet.Venue, r => [r.Record.Venue!.Title]),
         (Facet.Database, r => [SmallCorpus.Names[r.Database]]),
         (Facet.Person, r => r.Record.People.Select(p => p.Short)),
-        (Facet.Keyword, r => r.Record.Keywords),
+        (Facet.Keyword, r => r.Record.Keywords.Concat(r.Record.ControlledTerms)),
         (Facet.Country, r => r.Record.Places),
         (Facet.Funder, r => r.Record.Funders),
     ];
@@ -229,9 +233,9 @@ public sealed class AgainstPlainScanTests : IDisposable
         foreach (
             var (pattern, field, texts) in new (string, QueryField, Func<Record, IEnumerable<string>>)[]
             {
-                ("mo*", QueryField.About, r => [r.Title, r.Abstract, .. r.Keywords]),
+                ("mo*", QueryField.About, r => [r.Title, r.Abstract, .. r.Keywords, .. r.ControlledTerms]),
                 ("*ight*", QueryField.Title, r => [r.Title]),
-                ("l?mp*", QueryField.Keywords, r => r.Keywords),
+                ("l?mp*", QueryField.Keywords, r => [.. r.Keywords, .. r.ControlledTerms]),
                 ("zz*", QueryField.About, _ => []),
             }
         )

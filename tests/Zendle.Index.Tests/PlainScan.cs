@@ -40,8 +40,8 @@ public static class PlainScan
         {
             QueryField.Title => [r.Title],
             QueryField.Abstract => [r.Abstract],
-            QueryField.Keywords => r.Keywords,
-            QueryField.About => [r.Title, r.Abstract, .. r.Keywords],
+            QueryField.Keywords => [.. r.Keywords, .. r.ControlledTerms],
+            QueryField.About => [r.Title, r.Abstract, .. r.Keywords, .. r.ControlledTerms],
             QueryField.Author => r.People.Select(x => $"{x.Given} {x.Family}"),
             QueryField.Venue => r.Venue is null ? [] : [r.Venue.Title],
             QueryField.Type => [DocumentTypes.Name(r.Type)],

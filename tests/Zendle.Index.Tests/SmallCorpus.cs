@@ -80,7 +80,7 @@ public sealed class SmallCorpus : IDisposable
                         [.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()],
                         r.Places,
                         r.Funders,
-                        r.Keywords
+                        [.. r.Keywords, .. r.ControlledTerms]
                     )
                 )
             );

@@ -76,6 +76,9 @@ public sealed record ChosenFields
     /// <summary>Keywords.</summary>
     public required Chosen<IReadOnlyList<string>> Keywords { get; init; }
 
+    /// <summary>Controlled terms of all records, each once.</summary>
+    public required IReadOnlyList<string> ControlledTerms { get; init; }
+
     /// <summary>Subject categories of all records.</summary>
     public required IReadOnlyList<string> Subjects { get; init; }
 
@@ -127,6 +130,10 @@ public sealed record ChosenFields
             Isbn = First(order, r => r.Isbn, i => i is not null, null),
             Publisher = First(order, r => r.Publisher, p => p is not null, null),
             Keywords = First(order, r => r.Keywords, k => k.Count > 0, []),
+            ControlledTerms =
+            [
+                .. order.SelectMany(r => r.Record.ControlledTerms).Distinct(StringComparer.OrdinalIgnoreCase),
+            ],
             Subjects = [.. order.SelectMany(r => r.Record.Subjects).Distinct(StringComparer.OrdinalIgnoreCase)],
             Copies =
             [

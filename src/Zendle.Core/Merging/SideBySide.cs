@@ -61,6 +61,7 @@ public static class SideBySide
         ),
         ("publisher", r => r.Publisher, c => c.Publisher.Value is null ? null : c.Publisher.RecordId),
         ("abstract", r => r.Abstract, c => c.Abstract.Value.Length == 0 ? null : c.Abstract.RecordId),
+        ("controlled terms", r => List(r.ControlledTerms), _ => null),
         ("keywords", r => List(r.Keywords), c => c.Keywords.Value.Count == 0 ? null : c.Keywords.RecordId),
         ("subjects", r => List(r.Subjects), _ => null),
         ("places", r => List(r.Places), _ => null),

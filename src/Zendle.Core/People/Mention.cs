@@ -57,7 +57,8 @@ public sealed record Mention(
         int[] topics =
         [
             .. chosen
-                .Subjects.Concat(chosen.Keywords.Value)
+                .Subjects.Concat(chosen.ControlledTerms)
+                .Concat(chosen.Keywords.Value)
                 .Append(chosen.Venue.Value?.Title ?? "")
                 .Where(t => t.Length > 0)
                 .Select(t => Hash(Words.Fold(t)))

@@ -33,8 +33,14 @@ public sealed record Record
     /// <summary>Titles of the parts of a book, in order.</summary>
     public IReadOnlyList<string> Contents { get; init; } = [];
 
-    /// <summary>Keywords given by the authors or the database, in order.</summary>
+    /// <summary>Keywords given by the authors, in order.</summary>
     public IReadOnlyList<string> Keywords { get; init; } = [];
+
+    /// <summary>
+    /// Terms of a controlled vocabulary that the database's indexers gave, in order. They belong to the keywords and so
+    /// to the default scope of a search.
+    /// </summary>
+    public IReadOnlyList<string> ControlledTerms { get; init; } = [];
 
     /// <summary>Subject categories of the database.</summary>
     public IReadOnlyList<string> Subjects { get; init; } = [];

@@ -75,7 +75,7 @@ public sealed record WorkValues(
 /// <param name="Affiliations">Where its people worked, each once.</param>
 /// <param name="Countries">Countries it is about.</param>
 /// <param name="Funders">Who paid for it.</param>
-/// <param name="Keywords">Keywords of its authors or the database.</param>
+/// <param name="Keywords">Keywords of its authors, and controlled terms of the database.</param>
 public sealed record WorkAround(
     IReadOnlyList<string> Affiliations,
     IReadOnlyList<string> Countries,

@@ -266,20 +266,26 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         }
         if (IndexFields.Value(field) is { } value)
             return snapshot.Remember(Key(term, field), () => Exact(value, field, term.Written));
-        return snapshot.Remember(
-            Key(term, field),
-            () =>
-            {
-                var records = new BitSet(columns.RecordSize);
-                foreach (var name in IndexFields.Text(field))
-                foreach (var form in term.Forms)
-                    if (form.Length == 1)
-                        records.UnionWith(Word(name, form[0]));
-                    else
-                        Places(name, reader => reader.Of(form), records);
-                return records;
-            }
-        );
+        return snapshot.Remember(Key(term, field), () => In(IndexFields.Text(field), term));
+    }
+
+    /// <summary>The records that have a term among their authors' keywords, or among their controlled terms.</summary>
+    public BitSet InKeywords(TermNode term, bool isControlled)
+    {
+        var name = isControlled ? IndexFields.Controlled : IndexFields.Keywords;
+        return snapshot.Remember($"only {name}|{Key(term, QueryField.Keywords)}", () => In([name], term));
+    }
+
+    private BitSet In(string[] names, TermNode term)
+    {
+        var records = new BitSet(columns.RecordSize);
+        foreach (var name in names)
+        foreach (var form in term.Forms)
+            if (form.Length == 1)
+                records.UnionWith(Word(name, form[0]));
+            else
+                Places(name, reader => reader.Of(form), records);
+        return records;
     }
 
     /// <summary>Under what the records of a term are remembered.</summary>

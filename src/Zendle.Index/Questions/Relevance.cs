@@ -9,7 +9,7 @@ using Zendle.Index.Text;
 namespace Zendle.Index.Questions;
 
 /// <summary>
-/// BM25F (Robertson, Zaragoza 2009): field weights title 3, keywords 2, abstract 1, applied before saturation; k1 1.2;
+/// BM25F (Robertson, Zaragoza 2009): field weights title 3, keywords and controlled terms 2, abstract 1, applied before saturation; k1 1.2;
 /// b 0.3 for titles and 0.75 else. A concept counts as one term, its best; a work scores as its best matching record.
 /// Where words of two concepts stand close in one field the score grows by at most a quarter: by 0.25 / (1 + gap / 5),
 /// gap in words.
@@ -22,6 +22,7 @@ public sealed class Relevance
     [
         (IndexFields.Title, QueryField.Title, 3f, 0.3f),
         (IndexFields.Keywords, QueryField.Keywords, 2f, 0.75f),
+        (IndexFields.Controlled, QueryField.Keywords, 2f, 0.75f),
         (IndexFields.Abstract, QueryField.Abstract, 1f, 0.75f),
     ];
 

@@ -17,6 +17,7 @@ internal static class IndexFields
     public const string Title = "t",
         Abstract = "a",
         Keywords = "k",
+        Controlled = "c",
         Author = "p",
         Venue = "v",
         Subject = "s",
@@ -31,12 +32,13 @@ internal static class IndexFields
         Record = "rid",
         Lengths = "len";
 
-    private static readonly string[] About = [Title, Abstract, Keywords];
+    private static readonly string[] About = [Title, Abstract, Keywords, Controlled];
     private static readonly string[] Anywhere =
     [
         Title,
         Abstract,
         Keywords,
+        Controlled,
         Author,
         Venue,
         Subject,
@@ -52,7 +54,7 @@ internal static class IndexFields
         {
             QueryField.Title => [Title],
             QueryField.Abstract => [Abstract],
-            QueryField.Keywords => [Keywords],
+            QueryField.Keywords => [Keywords, Controlled],
             QueryField.About => About,
             QueryField.Anywhere => Anywhere,
             QueryField.Author => [Author],

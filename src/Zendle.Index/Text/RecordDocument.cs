@@ -28,6 +28,7 @@ internal sealed class RecordDocument
         document.Add(new NumericDocValuesField(IndexFields.Record, recordId));
         var title = AddText(IndexFields.Title, [record.Title]);
         var keywords = AddText(IndexFields.Keywords, record.Keywords);
+        var controlled = AddText(IndexFields.Controlled, record.ControlledTerms);
         var abstractWords = AddText(IndexFields.Abstract, [record.Abstract]);
         AddText(IndexFields.Author, record.People.Select(p => $"{p.Given} {p.Family}"));
         AddText(IndexFields.Venue, record.Venue is null ? [] : [record.Venue.Title]);
@@ -40,7 +41,8 @@ internal sealed class RecordDocument
                 (long)(
                     (uint)Math.Min(title, 0xFFFF)
                     | (ulong)(uint)Math.Min(keywords, 0xFFFF) << 16
-                    | (ulong)(uint)Math.Min(abstractWords, 0xFFFFFF) << 32
+                    | (ulong)(uint)Math.Min(abstractWords, 0xFFFF) << 32
+                    | (ulong)(uint)Math.Min(controlled, 0xFFFF) << 48
                 )
             )
         );

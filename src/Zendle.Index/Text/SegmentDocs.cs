@@ -19,13 +19,15 @@ internal sealed class SegmentDocs
         Title = new ushort[reader.MaxDoc];
         Keywords = new ushort[reader.MaxDoc];
         Abstract = new ushort[reader.MaxDoc];
+        Controlled = new ushort[reader.MaxDoc];
         for (var d = 0; d < reader.MaxDoc; d++)
         {
             Record[d] = (int)records.Get(d);
             var packed = lengths.Get(d);
             Title[d] = (ushort)packed;
             Keywords[d] = (ushort)(packed >> 16);
-            Abstract[d] = (ushort)Math.Min(packed >> 32, ushort.MaxValue);
+            Abstract[d] = (ushort)(packed >> 32);
+            Controlled[d] = (ushort)(packed >> 48);
         }
     }
 
@@ -37,11 +39,14 @@ internal sealed class SegmentDocs
 
     public ushort[] Abstract { get; }
 
+    public ushort[] Controlled { get; }
+
     public ushort[] Lengths(string field) =>
         field switch
         {
             IndexFields.Title => Title,
             IndexFields.Keywords => Keywords,
+            IndexFields.Controlled => Controlled,
             _ => Abstract,
         };
 

@@ -68,9 +68,16 @@ public static class Metadata
             mods.Add(new XElement(M + "tableOfContents", string.Join(" -- ", e.Contents)));
         foreach (var k in e.Keywords)
             mods.Add(new XElement(M + "subject", new XElement(M + "topic", k)));
+        // A thesaurus has terms; a subject area is a class.
         foreach (var k in e.Descriptors)
             mods.Add(
-                new XElement(M + "subject", new XAttribute("authority", e.Vocabulary), new XElement(M + "topic", k))
+                e.Vocabulary == "lifeleaf"
+                    ? new XElement(
+                        M + "subject",
+                        new XAttribute("authority", e.Vocabulary),
+                        new XElement(M + "topic", k)
+                    )
+                    : new XElement(M + "classification", new XAttribute("authority", e.Vocabulary), k)
             );
         if (e.Vocabulary == "lifeleaf")
             mods.Add(

@@ -180,7 +180,12 @@ internal sealed record WorkPart(
             s.TitleKey,
             s.IsWithdrawn ? [] : s.ReferenceKeys,
             r.IsOnlyCited,
-            new([.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()], r.Places, r.Funders, r.Keywords),
+            new(
+                [.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()],
+                r.Places,
+                r.Funders,
+                [.. r.Keywords, .. r.ControlledTerms]
+            ),
             r.Abstract.Length > 0
         );
 }

@@ -234,7 +234,7 @@ public sealed class QueryReaderTests
     [InlineData("title:moth", "the word in title")]
     [InlineData("\"seed set\"", "exactly these words in a row in title, abstract or keywords")]
     [InlineData("a NEAR/1 b", "with at most 1 word between neighbours, in either order in title, abstract or keywords")]
-    [InlineData("year:2005-", "from 2005 on")]
+    [InlineData("year:2005-", "dated 2005 or later in any record")]
     public void Says_what_a_part_means(string line, string meaning) =>
         Assert.Equal(meaning, QueryText.Meaning(QueryReader.Read(line).Root!));
 

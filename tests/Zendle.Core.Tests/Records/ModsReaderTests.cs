@@ -50,7 +50,7 @@ public sealed class ModsReaderTests
         );
         Assert.Equal("Visits fell by 62 %.", r.Abstract);
         Assert.Equal(["moths"], r.Keywords);
-        Assert.Equal(["Plant ecology"], r.Subjects);
+        Assert.Equal(["Plant ecology"], r.ControlledTerms);
         Assert.Equal(new VenuePart("Small Wings", "0378-5955", "44", "2", "118", "131"), r.Venue);
         Assert.Equal(["10.5555/pre.7"], r.Versions.Select(v => v.Doi));
         Assert.Equal(WorkVersion.AcceptedManuscript, r.Version);

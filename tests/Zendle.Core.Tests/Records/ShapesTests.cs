@@ -204,6 +204,7 @@ public sealed class ShapesTests
             "other titles" => string.Join("; ", r.OtherTitles),
             "affiliations" => string.Join("; ", r.People.Select(p => p.Affiliation).OfType<string>()),
             "keywords" => string.Join("; ", r.Keywords),
+            "controlled" => string.Join("; ", r.ControlledTerms),
             "subjects" => string.Join("; ", r.Subjects),
             "places" => string.Join("; ", r.Places),
             "contents" => string.Join("; ", r.Contents),

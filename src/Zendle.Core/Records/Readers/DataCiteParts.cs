@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using System.Xml.Linq;
 
 namespace Zendle.Core.Records.Readers;
@@ -7,7 +8,7 @@ namespace Zendle.Core.Records.Readers;
 /// (version 4), which borrow them, have in common: titles, people, dates, related identifiers, funders.
 /// </summary>
 /// <remarks>Elements are found by their local names: versions of the schema differ in their namespaces.</remarks>
-internal static class DataCiteParts
+internal static partial class DataCiteParts
 {
     /// <summary>Elements of this name inside a list element, wherever the list stands at the top of the record.</summary>
     public static IEnumerable<XElement> In(XElement root, string list, string item) =>
@@ -185,13 +186,17 @@ internal static class DataCiteParts
         }
     }
 
-    /// <summary>Subjects: those of a scheme apart from free keywords; places.</summary>
+    /// <summary>
+    /// Subjects: free keywords, terms of a vocabulary, and the classes of a classification told apart; places.
+    /// </summary>
     public static void Subjects(XElement root, RecordDraft draft)
     {
         foreach (var subject in In(root, "subjects", "subject"))
-            (Attribute(subject, "subjectScheme") is { Length: > 0 } ? draft.Subjects : draft.Keywords).Add(
-                ElementText.Of(subject)
-            );
+            (
+                Attribute(subject, "subjectScheme") is not { Length: > 0 } scheme ? draft.Keywords
+                : Classification().IsMatch(scheme) ? draft.Subjects
+                : draft.ControlledTerms
+            ).Add(ElementText.Of(subject));
         draft.Places.AddRange(
             In(root, "geoLocations", "geoLocation")
                 .Elements()
@@ -199,4 +204,10 @@ internal static class DataCiteParts
                 .Select(ElementText.Of)
         );
     }
+
+    [GeneratedRegex(
+        @"classif|ddc|dewey|udc|\bfos\b|fields? of science|\blcc\b|jel\b|msc\b",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Classification();
 }

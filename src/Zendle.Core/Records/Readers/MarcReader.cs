@@ -217,7 +217,7 @@ public static partial class MarcReader
             );
         foreach (var field in marc.Of("650", "600", "610", "630", "648"))
             if (field.Second is not '6' || field['a'].Length > 0)
-                draft.Subjects.Add(
+                draft.ControlledTerms.Add(
                     string.Join(
                         " -- ",
                         field.All('a').Concat(field.All('x')).Select(s => Bare(s).TrimEnd('.')).Where(s => s.Length > 0)

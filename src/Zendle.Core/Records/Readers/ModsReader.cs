@@ -65,12 +65,12 @@ public static partial class ModsReader
             Keywords = Values(
                 mods.Elements(Mods + "subject").Where(s => s.Attribute("authority") is null).Elements(Mods + "topic")
             ),
-            Subjects = Values(
+            ControlledTerms = Values(
                 mods.Elements(Mods + "subject")
                     .Where(s => s.Attribute("authority") is not null)
                     .Elements(Mods + "topic")
-                    .Concat(mods.Elements(Mods + "classification"))
             ),
+            Subjects = Values(mods.Elements(Mods + "classification")),
             People = people.Exists(p => p.Role is null) ? people.FindAll(p => p.Role is null) : people,
             Editors =
             [

@@ -43,6 +43,8 @@ internal sealed class RecordDraft
 
     public List<string> Keywords { get; } = [];
 
+    public List<string> ControlledTerms { get; } = [];
+
     public List<string> Subjects { get; } = [];
 
     public List<string> Places { get; } = [];
@@ -108,6 +110,7 @@ internal sealed class RecordDraft
             OtherAbstracts = descriptions.Others,
             Contents = [.. Contents.Where(c => c.Length > 0).Take(500)],
             Keywords = Values(Keywords),
+            ControlledTerms = Values(ControlledTerms),
             Subjects = Values(Subjects),
             Places = Values(Places),
             People = people,

@@ -163,7 +163,7 @@ internal sealed record PreviewRecordDto(
             r.Doi,
             r.Language is null ? null : Languages.Name(r.Language),
             r.Abstract.Length > AbstractStart ? r.Abstract[..AbstractStart] + "…" : r.Abstract,
-            r.Keywords.Count + r.Subjects.Count,
+            r.Keywords.Count + r.ControlledTerms.Count,
             r.References.Count,
             r.Copies.Count,
             r.Licence,

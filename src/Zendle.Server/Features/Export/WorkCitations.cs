@@ -55,7 +55,12 @@ internal static class WorkCitations
                         Doi = chosen.Doi.Value,
                         Isbn = chosen.Isbn.Value,
                         Abstract = chosen.Abstract.Value,
-                        Keywords = chosen.Keywords.Value,
+                        Keywords =
+                        [
+                            .. chosen
+                                .Keywords.Value.Concat(chosen.ControlledTerms)
+                                .Distinct(StringComparer.OrdinalIgnoreCase),
+                        ],
                         Copies = [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free)],
                         Databases = records[id].All(r => r.IsWithdrawn)
                             ? [CorpusColumns.NoDatabaseName]

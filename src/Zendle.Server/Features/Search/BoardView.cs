@@ -9,10 +9,21 @@ namespace Zendle.Server.Features.Search;
 /// <param name="Count">Works it finds by itself in the chosen databases.</param>
 /// <param name="OnlyIt">Works that only it brings in; under "without", works that only it takes away. Null where it
 /// cannot be told.</param>
+/// <param name="ByKeywords">Works in whose authors' keywords it stands; null for a row that looks elsewhere.</param>
+/// <param name="ByControlled">Works in whose controlled terms it stands; null likewise.</param>
 /// <param name="KeptHit">Under "without": kept works among those it takes away.</param>
 /// <param name="Stays">Under "without": works that stay although it stands in one of their records, through another
 /// record.</param>
-internal sealed record BoardRowDto(string Text, string Meaning, int Count, int? OnlyIt, int KeptHit, int Stays);
+internal sealed record BoardRowDto(
+    string Text,
+    string Meaning,
+    int Count,
+    int? OnlyIt,
+    int? ByKeywords,
+    int? ByControlled,
+    int KeptHit,
+    int Stays
+);
 
 /// <summary>A card of the board; acts name it by its place.</summary>
 /// <param name="Kind">"Concept", "Block", "Without" or "Limit".</param>
@@ -86,6 +97,10 @@ internal sealed class BoardView(PartCounts counts, BitSet kept)
     {
         var asked = Read(text);
         var node = NodeOf(asked, nodes);
+        var (term, field) = asked is FieldNode { Part: TermNode inner, Field: var named }
+            ? (inner, named)
+            : (asked as TermNode, card.Scope);
+        var looksInKeywords = term is not null && field is QueryField.About or QueryField.Keywords;
         return new(
             text,
             QueryText.Meaning(asked, card.Scope),
@@ -93,6 +108,8 @@ internal sealed class BoardView(PartCounts counts, BitSet kept)
                 ? counts.Works(asked, card.Scope).Count()
                 : counts.Count(node, card.Scope),
             node is null ? null : counts.OnlyIt(node),
+            looksInKeywords ? counts.InKeywords(term!, isControlled: false) : null,
+            looksInKeywords ? counts.InKeywords(term!, isControlled: true) : null,
             0,
             0
         );
@@ -128,6 +145,8 @@ internal sealed class BoardView(PartCounts counts, BitSet kept)
             QueryText.Meaning(asked),
             found.Count(),
             gone?.Count(),
+            null,
+            null,
             gone?.CountWith(kept) ?? 0,
             found.CountWith(counts.Whole)
         );

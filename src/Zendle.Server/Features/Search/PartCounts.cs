@@ -33,6 +33,13 @@ internal sealed class PartCounts(
         return evaluator.Works(evaluator.Records(node, field), state.Databases);
     }
 
+    /// <summary>How many works have a term among their authors' keywords, or among their controlled terms.</summary>
+    public int InKeywords(TermNode term, bool isControlled)
+    {
+        cancel.ThrowIfCancellationRequested();
+        return evaluator.Works(evaluator.InKeywords(term, isControlled), state.Databases).Count();
+    }
+
     /// <summary>How many works a part finds by itself.</summary>
     public int Count(QueryNode part, QueryField field) =>
         counts.TryGetValue(part, out var known) ? known : counts[part] = Works(part, field).Count();

@@ -73,7 +73,8 @@ internal sealed class PhraseGaps(CorpusReader reader)
                 .Take(MostExamples),
         ];
 
-        static IEnumerable<string> Texts(SourcedRecord r) => [r.Record.Title, .. r.Record.Keywords, r.Record.Abstract];
+        static IEnumerable<string> Texts(SourcedRecord r) =>
+            [r.Record.Title, .. r.Record.Keywords, .. r.Record.ControlledTerms, r.Record.Abstract];
     }
 
     /// <summary>The words around the place, the place marked.</summary>

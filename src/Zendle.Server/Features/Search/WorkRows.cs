@@ -161,7 +161,7 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
             records.Max(r => texts(r.Record).Sum(t => TermMarks.In(t, concepts, field).Length));
         return new(
             Most(r => [r.Title], QueryField.Title),
-            Most(r => r.Keywords, QueryField.Keywords),
+            Most(r => r.Keywords.Concat(r.ControlledTerms), QueryField.Keywords),
             Most(r => [r.Abstract], QueryField.Abstract)
         );
     }

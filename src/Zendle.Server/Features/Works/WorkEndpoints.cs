@@ -102,6 +102,7 @@ internal sealed record WorkDto(
     MarkedTextDto Abstract,
     string? AbstractFrom,
     IReadOnlyList<MarkedTextDto> Keywords,
+    IReadOnlyList<MarkedTextDto> ControlledTerms,
     IReadOnlyList<string> Subjects,
     IReadOnlyList<string> Funders,
     IReadOnlyList<CopyDto> Copies,
@@ -189,6 +190,7 @@ internal static class WorkEndpoints
                     ? null
                     : WorkRows.Source(records.First(r => r.RecordId == chosen.Abstract.RecordId), names),
                 [.. chosen.Keywords.Value.Select(k => WorkRows.Mark(k, concepts, QueryField.Keywords))],
+                [.. chosen.ControlledTerms.Select(k => WorkRows.Mark(k, concepts, QueryField.Keywords))],
                 chosen.Subjects,
                 [.. records.SelectMany(r => r.Record.Funders).Distinct()],
                 [

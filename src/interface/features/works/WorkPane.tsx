@@ -293,6 +293,23 @@ function Body({
           </p>
         </Part>
       )}
+      {work.controlledTerms.length > 0 && (
+        <Part title="Controlled terms">
+          <p data-field="controlled-terms" className="flex flex-wrap gap-x-3 gap-y-[7px]">
+            {work.controlledTerms.map((k) => (
+              <button
+                key={k.text}
+                type="button"
+                title="Search this term among keywords and controlled terms"
+                onClick={() => onSearch(`keywords:"${k.text}"`)}
+                className="underline decoration-line decoration-dotted underline-offset-2 hover:decoration-ink"
+              >
+                <Marked text={k} />
+              </button>
+            ))}
+          </p>
+        </Part>
+      )}
       {work.contents.length > 0 && (
         <Part title="Contents">
           <ol className="list-inside list-decimal font-serif text-[13px]">

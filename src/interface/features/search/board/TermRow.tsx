@@ -107,7 +107,7 @@ function TermRow({
           e.preventDefault();
           e.stopPropagation();
         }}
-        title={row.meaning}
+        title={meaningOf(row)}
         className={`relative truncate pb-[3px] text-left leading-[18px] ${isWithout ? "text-aside" : ""}`}
       >
         {isWithout ? <s>{row.text}</s> : row.text}
@@ -198,6 +198,12 @@ function TermRow({
     </li>
   );
 }
+
+/** What a row asks for, and how many works it stands in by their authors' keywords and by controlled terms. */
+const meaningOf = (row: Row) =>
+  row.byKeywords === null || row.byControlled === null || row.byKeywords + row.byControlled === 0
+    ? row.meaning
+    : `${row.meaning}; among the authors’ keywords of ${count(row.byKeywords)} works, among the controlled terms of ${count(row.byControlled)}`;
 
 /** The terms of a card, each measured against the one that finds most. */
 export function TermRows({
