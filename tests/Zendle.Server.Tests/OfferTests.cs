@@ -59,7 +59,7 @@ public sealed class OfferTests(Harvested harvested) : IClassFixture<Harvested>
             4 => $"{Word()} {Word()} {Word()}",
             5 => $"{Term()} or {Term()}",
             6 => $"\"{Word()} {Word()}\" NOT \"{Word()} {Word()}\"",
-            _ => $"{Term()} AND ({Term()} OR {Term()})",
+            _ => $"{Term()} AND ({Term()} OR {Term()}) AND \"{Word()} {Word()} {Word()}\"",
         };
     }
 
@@ -113,6 +113,46 @@ public sealed class OfferTests(Harvested harvested) : IClassFixture<Harvested>
         }
         Assert.True(wrong.Count == 0, string.Join('\n', wrong.Take(20)));
         Assert.True(offers > 300, $"{offers} offers");
+    }
+
+    [Theory]
+    [InlineData("light AND xylomorphic", "“xylomorphic” stands in no title, abstract or keyword.", "light")]
+    [InlineData("author:Xylomorph AND light", "“Xylomorph” stands in no name.", "light")]
+    [InlineData("light AND \"light moth abundance light\"", "“light moth abundance light” stands in no title", "light")]
+    public async Task A_line_that_finds_nothing_says_which_part_and_what_it_finds_without(
+        string line,
+        string says,
+        string without
+    )
+    {
+        var review = await Ann.Review();
+        var reading = await Ann.Ok("POST", $"/api/reviews/{review}/reading", new { text = line, stepId = 0 });
+        var notice = Assert.Single(reading.List("notices"), n => n.Text("kind") == "Nothing");
+        Assert.StartsWith(says, notice.Text("sentence"), StringComparison.Ordinal);
+        var way = Assert.Single(notice.List("ways"), w => w.Text("text") == without);
+        Assert.Equal(await Ann.Count(review, await Ann.Search(review, without)), way.Int("count"));
+        Assert.True(way.Int("count") > 0);
+    }
+
+    [Fact]
+    public async Task When_limits_leave_nothing_that_is_said()
+    {
+        var review = await Ann.Review();
+        var early = await Ann.Step(
+            review,
+            await Ann.Search(review, ""),
+            new
+            {
+                kind = "Years",
+                from = 1200,
+                to = 1300,
+            }
+        );
+        var reading = await Ann.Ok("POST", $"/api/reviews/{review}/reading", new { text = "light", stepId = early });
+        Assert.Matches(
+            "^The line finds [0-9,]+ works, but the limits in force leave none[.]$",
+            Assert.Single(reading.List("notices"), n => n.Text("kind") == "Nothing").Text("sentence")
+        );
     }
 
     private readonly Dictionary<(int, string), int> taken = [];

@@ -445,7 +445,7 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     [InlineData("moth* AND", "has nothing after it")]
     [InlineData("AND", "nothing before it")]
     [InlineData("🌙🌙", "no letter or digit")]
-    [InlineData("titel:moth", "The nearest are title")]
+    [InlineData("titel:moth", "The nearest is title")]
     [InlineData("*", "would find everything")]
     public async Task An_unsound_line_is_refused_with_its_sentence_and_the_list_stays(string line, string says)
     {

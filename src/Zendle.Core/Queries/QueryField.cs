@@ -81,22 +81,94 @@ public static class QueryFields
         ByName.TryGetValue(name.ToLowerInvariant(), out field);
 
     /// <summary>
-    /// The known names nearest to <paramref name="name"/> by edit distance (Levenshtein 1966), best first, at most
-    /// three.
+    /// What people call a field, or shorten it to, beside its name. A name is what the trade says; two letters stand for
+    /// the word they begin or are taken from.
+    /// </summary>
+    private static readonly FrozenDictionary<string, QueryField> Others = new Dictionary<string, QueryField>
+    {
+        ["ti"] = QueryField.Title,
+        ["titles"] = QueryField.Title,
+        ["ab"] = QueryField.Abstract,
+        ["abs"] = QueryField.Abstract,
+        ["abst"] = QueryField.Abstract,
+        ["summary"] = QueryField.Abstract,
+        ["kw"] = QueryField.Keywords,
+        ["key"] = QueryField.Keywords,
+        ["keyword"] = QueryField.Keywords,
+        ["kwd"] = QueryField.Keywords,
+        ["descriptor"] = QueryField.Keywords,
+        ["descriptors"] = QueryField.Keywords,
+        ["topic"] = QueryField.About,
+        ["all"] = QueryField.Anywhere,
+        ["any"] = QueryField.Anywhere,
+        ["au"] = QueryField.Author,
+        ["auth"] = QueryField.Author,
+        ["authors"] = QueryField.Author,
+        ["creator"] = QueryField.Author,
+        ["person"] = QueryField.Author,
+        ["journal"] = QueryField.Venue,
+        ["jo"] = QueryField.Venue,
+        ["so"] = QueryField.Venue,
+        ["source"] = QueryField.Venue,
+        ["publication"] = QueryField.Venue,
+        ["date"] = QueryField.Year,
+        ["yr"] = QueryField.Year,
+        ["py"] = QueryField.Year,
+        ["years"] = QueryField.Year,
+        ["dt"] = QueryField.Type,
+        ["kind"] = QueryField.Type,
+        ["la"] = QueryField.Language,
+        ["lang"] = QueryField.Language,
+        ["db"] = QueryField.Database,
+        ["su"] = QueryField.Subject,
+        ["subjects"] = QueryField.Subject,
+        ["category"] = QueryField.Subject,
+        ["af"] = QueryField.Affiliation,
+        ["ad"] = QueryField.Affiliation,
+        ["address"] = QueryField.Affiliation,
+        ["org"] = QueryField.Affiliation,
+        ["institution"] = QueryField.Affiliation,
+        ["fu"] = QueryField.Funder,
+        ["funding"] = QueryField.Funder,
+        ["grant"] = QueryField.Funder,
+    }.ToFrozenDictionary(StringComparer.Ordinal);
+
+    /// <summary>
+    /// The fields that somebody may mean who writes <paramref name="name"/>, best first, at most three: by what people
+    /// call them, by their beginning, or a slip away (Damerau 1964: at most one letter in three, two turned round as one). A far-off field is
+    /// never among them, so there may be none.
     /// </summary>
     public static IReadOnlyList<string> Nearest(string name)
     {
-        var distance = new Levenshtein();
         var folded = name.ToLowerInvariant();
+        if (Others.TryGetValue(folded, out var meant))
+            return [Name(meant)];
+        var distance = new Damerau();
         return
         [
             .. Names
-                .OrderBy(n =>
-                    n.StartsWith(folded, StringComparison.Ordinal) || folded.StartsWith(n, StringComparison.Ordinal)
-                        ? -1
-                        : distance.Distance(n, folded)
+                .Select(n =>
+                    (
+                        Name: n,
+                        Distance: folded.Length > 1
+                        && (
+                            n.StartsWith(folded, StringComparison.Ordinal)
+                            || (n.Length > 3 && folded.StartsWith(n, StringComparison.Ordinal))
+                        )
+                            ? 0
+                            : distance.Distance(n, folded)
+                    )
                 )
+                .Where(n => n.Distance <= Math.Max(folded.Length, n.Name.Length) / 3)
+                .OrderBy(n => n.Distance)
+                .Select(n => n.Name)
                 .Take(3),
         ];
     }
+
+    /// <summary>The one field that a name or a common shortening of it means beyond doubt; null for none.</summary>
+    public static QueryField? Meant(string name) =>
+        TryRead(name, out var field) ? field
+        : Others.TryGetValue(name.ToLowerInvariant(), out var other) ? other
+        : null;
 }

@@ -25,13 +25,14 @@ public sealed class QueryReader
     private int next;
     private int depth;
     private bool sawMixed;
+    private bool inField; // directly behind the name of a field
     private bool inYears; // inside year: a word is a year or a range of years
 
     private QueryReader(string line, bool orBindsTighter)
     {
         this.line = line;
         this.orBindsTighter = orBindsTighter;
-        tokens = new QueryLexer(line, problems.Add).Read();
+        tokens = new QueryLexer(line, problems.Add, n => Note(n)).Read();
     }
 
     /// <summary>Reads <paramref name="text"/>. Never throws. O(length).</summary>
@@ -64,8 +65,42 @@ public sealed class QueryReader
             line,
             root,
             [.. reader.problems.OrderBy(p => p.Span.Start)],
-            [.. reader.notices.OrderBy(n => n.Span.Start)]
+            [
+                .. reader
+                    .notices.OrderBy(n => n.Span.Start)
+                    .Select(n =>
+                        reader.problems.Count == 0 ? n : n with { Ways = [.. n.Ways.Select(Mended).OfType<QueryWay>()] }
+                    )
+                    .Where(n => !n.Ways.IsEmpty),
+            ]
         );
+    }
+
+    /// <summary>
+    /// An offer for a line that is not sound is made for the line as it would be mended: nobody is offered a stray
+    /// parenthesis. Null when it cannot be mended.
+    /// </summary>
+    private static QueryWay? Mended(QueryWay way)
+    {
+        const int MostRepairs = 8;
+        var text = way.Text;
+        for (var i = 0; i < MostRepairs; i++)
+        {
+            var faults = new QueryReader(text, false);
+            faults.ReadAll();
+            if (faults.problems.Count == 0)
+                return way with { Text = text };
+            if (faults.problems.Find(p => p.Repair is not null)?.Repair is not { } repair || repair.Text == text)
+                return null;
+            text = repair.Text;
+        }
+        return null;
+    }
+
+    private void Note(QueryNotice notice)
+    {
+        if (!orBindsTighter)
+            notices.Add(notice);
     }
 
     private Token Peek => tokens[next];
@@ -156,17 +191,19 @@ public sealed class QueryReader
             }
             var explicitly = pending is not null || Peek.Kind == TokenKind.Not;
             pending = null;
+            // A word in parentheses of its own does not stand loose beside the others.
+            var isGroup = Peek.Kind == TokenKind.Open;
             var part = ReadNot();
             if (part is null)
                 continue;
             if (parts.Count > 0)
                 joined = true;
-            if (part is TermNode { Quoted: false } word && !explicitly)
+            if (part is TermNode { Quoted: false } word && !explicitly && !isGroup)
                 loose.Add(word);
             else
             {
                 NoteLooseWords(loose);
-                if (part is TermNode { Quoted: false } first)
+                if (part is TermNode { Quoted: false } first && !isGroup)
                     loose.Add(first);
             }
             parts.Add(part);
@@ -206,6 +243,7 @@ public sealed class QueryReader
         if (Peek.Kind != TokenKind.Not)
             return ReadNear();
         var op = Take();
+        NoteLoose(op);
         if (Peek.Kind is TokenKind.End or TokenKind.Close or TokenKind.Or or TokenKind.And)
         {
             Dangling(op, "after");
@@ -234,6 +272,7 @@ public sealed class QueryReader
         while (Peek.Kind == TokenKind.Near)
         {
             var op = Take();
+            NoteLoose(op);
             var distance = op.Number;
             if (distance < 0)
             {
@@ -297,11 +336,13 @@ public sealed class QueryReader
         switch (token.Kind)
         {
             case TokenKind.Open:
-                return ReadGroup(token);
+                return Behind(ReadGroup(token));
             case TokenKind.Field:
                 return ReadField(token);
             case TokenKind.Word or TokenKind.Phrase:
-                return inYears ? ReadYears(token) : ReadTerm(token);
+                return Behind(inYears ? ReadYears(token) : ReadTerm(token));
+            case TokenKind.FieldBehind:
+                return null; // behind nothing that could be read
             case TokenKind.Near:
                 Dangling(token, "before");
                 return null;
@@ -309,6 +350,92 @@ public sealed class QueryReader
                 next--; // let the caller see the end, a parenthesis or an operator
                 return null;
         }
+    }
+
+    /// <summary>What stands before the name of a field in square brackets is looked for in it.</summary>
+    private QueryNode? Behind(QueryNode? part)
+    {
+        if (Peek.Kind != TokenKind.FieldBehind)
+            return part;
+        var named = Take();
+        if (part is null)
+            return null;
+        if (inField)
+        {
+            problems.Add(
+                new(
+                    named.Span,
+                    $"A field stands before and behind the same words, at {named.Span.Start + 1}.",
+                    new("leave out the one behind", QueryLexer.Cut(line, named.Span.Start, named.Span.End))
+                )
+            );
+            return part;
+        }
+        if (named.Field == QueryField.Year)
+            return part is TermNode year ? ReadYears(new(TokenKind.Word, part.Span, year.Written)) : part;
+        var span = TextSpan.Around(part.Span, named.Span);
+        // A group's parentheses stand before what is inside it.
+        var start = line.LastIndexOf('(', part.Span.Start, part.Span.Start + 1);
+        var from = part is TermNode || start < 0 ? part.Span.Start : start;
+        var (what, name) = (line[from..named.Span.Start].Trim(), QueryFields.Name(named.Field));
+        Note(
+            new(
+                NoticeKind.OtherDialect,
+                span,
+                $"“{named.Text}” at {named.Span.Start + 1} is read as {name}: before what it follows.",
+                [new($"{name}:{what}", $"{line[..from]}{name}:{what}{line[named.Span.End..]}")]
+            )
+        );
+        return new FieldNode(span, named.Field, Checked(part, named.Field));
+    }
+
+    /// <summary>The values behind a field, as they are looked for; what is none is pointed out.</summary>
+    private QueryNode Checked(QueryNode part, QueryField field)
+    {
+        switch (part)
+        {
+            case TermNode term:
+                var value = FieldValue.Of(field, term.Written);
+                if (value.Value is null)
+                {
+                    problems.Add(
+                        new(
+                            term.Span,
+                            $"{value.WhyNot} (at {term.Span.Start + 1}).",
+                            value.Nearest is null
+                                ? null
+                                : new($"use {value.Nearest}", Replace(term.Span, Quoted(value.Nearest)))
+                        )
+                    );
+                    return term;
+                }
+                if (!value.IsOther)
+                    return term;
+                Note(
+                    new(
+                        NoticeKind.FieldValue,
+                        term.Span,
+                        $"“{term.Written}” at {term.Span.Start + 1} is read as {value.Value}.",
+                        [new(value.Value, Replace(term.Span, Quoted(value.Value)))]
+                    )
+                );
+                return term with
+                {
+                    Written = value.Value,
+                    Quoted = value.Value.Contains(' ', StringComparison.Ordinal),
+                    Forms = QueryLexer.Forms(value.Value),
+                };
+            case OrNode or:
+                return or with { Parts = [.. or.Parts.Select(p => Checked(p, field))] };
+            case AndNode and:
+                return and with { Parts = [.. and.Parts.Select(p => Checked(p, field))] };
+            case NotNode not:
+                return not with { Part = Checked(not.Part, field) };
+            default:
+                return part;
+        }
+
+        static string Quoted(string text) => text.Contains(' ', StringComparison.Ordinal) ? $"\"{text}\"" : text;
     }
 
     private QueryNode? ReadGroup(Token open)
@@ -376,10 +503,10 @@ public sealed class QueryReader
             );
             return null;
         }
-        var outer = inYears;
-        inYears = token.Field == QueryField.Year;
+        var (outer, outerField) = (inYears, inField);
+        (inYears, inField) = (token.Field == QueryField.Year, true);
         var part = ReadPrimary();
-        inYears = outer;
+        (inYears, inField) = (outer, outerField);
         if (token.Field == QueryField.Year)
             return part is YearsNode years ? years with { Span = TextSpan.Around(token.Span, years.Span) } : part;
         return part is null
@@ -387,7 +514,7 @@ public sealed class QueryReader
             : new FieldNode(
                 TextSpan.Around(token.Span, new(part.Span.Start, tokens[next - 1].Span.End - part.Span.Start)),
                 token.Field,
-                part
+                Checked(part, token.Field)
             );
     }
 
@@ -473,6 +600,31 @@ public sealed class QueryReader
     {
         if (!op.Loose || orBindsTighter)
             return;
+        if (op.Kind == TokenKind.Not)
+        {
+            notices.Add(
+                new(
+                    NoticeKind.OtherDialect,
+                    op.Span,
+                    $"The minus at {op.Span.Start + 1} is read as NOT.",
+                    [new("as NOT", Replace(op.Span, "NOT ")), new("without it", Replace(op.Span, ""))]
+                )
+            );
+            return;
+        }
+        if (op.Kind == TokenKind.Near)
+        {
+            var near = string.Create(CultureInfo.InvariantCulture, $"NEAR/{op.Number}");
+            notices.Add(
+                new(
+                    NoticeKind.OtherDialect,
+                    op.Span,
+                    $"“{op.Text}” at {op.Span.Start + 1} is read as {near}: at most {op.Number} words between, in either order.",
+                    [new(near, Replace(op.Span, near))]
+                )
+            );
+            return;
+        }
         var meant = op.Kind == TokenKind.Or ? "OR" : "AND";
         if (!char.IsLetter(op.Text[0]))
             notices.Add(
@@ -494,10 +646,34 @@ public sealed class QueryReader
             );
     }
 
+    /// <summary>A year among words is one of them; most who write it mean the year.</summary>
+    private void NoteYears(List<TermNode> loose)
+    {
+        foreach (var word in loose.Where(w => IsYears(w.Written)))
+            notices.Add(
+                new(
+                    NoticeKind.BareYear,
+                    word.Span,
+                    $"“{word.Written}” at {word.Span.Start + 1} is looked for as a word.",
+                    [new("as a word", line), new("as a year", Replace(word.Span, $"year:{word.Written}"))]
+                )
+            );
+
+        static bool IsYears(string text) =>
+            text.Length is 4 or 9
+            && text.Split('-', '–') is { Length: 1 or 2 } ends
+            && ends.All(e =>
+                e.Length == 4
+                && e.All(char.IsAsciiDigit)
+                && (e.StartsWith("19", StringComparison.Ordinal) || e.StartsWith("20", StringComparison.Ordinal))
+            );
+    }
+
     private void NoteLooseWords(List<TermNode> loose)
     {
         if (loose.Count > 1 && !orBindsTighter)
         {
+            NoteYears(loose);
             var span = TextSpan.Around(loose[0].Span, loose[^1].Span);
             var words = loose.Select(t => t.Written).ToArray();
             notices.Add(

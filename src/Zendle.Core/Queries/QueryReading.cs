@@ -50,6 +50,12 @@ public enum NoticeKind
 
     /// <summary>A sign of another query language was read as ours.</summary>
     OtherDialect,
+
+    /// <summary>A year among words is looked for as a word.</summary>
+    BareYear,
+
+    /// <summary>A value of a field was written otherwise.</summary>
+    FieldValue,
 }
 
 /// <summary>Something that was read in a way that may surprise, with the other ways to read it.</summary>

@@ -13,7 +13,7 @@ public static class QueryText
         {
             AllNode => "",
             TermNode { Quoted: true } t => $"\"{t.Written}\"",
-            TermNode t => t.Written,
+            TermNode t => ReadsAlone(t) ? t.Written : $"\"{t.Written}\"",
             NearNode n => string.Concat(
                 n.Parts.Select((p, i) => (i == 0 ? "" : $" NEAR/{n.Distances[i - 1]} ") + Inner(p))
             ),
@@ -26,6 +26,11 @@ public static class QueryText
             YearsNode y => y.From == y.To ? $"year:{y.From}" : $"year:{y.From}-{y.To}",
             _ => throw new ArgumentOutOfRangeException(nameof(node)),
         };
+
+    /// <summary>Whether a word with signs in it is read as that word when it stands by itself.</summary>
+    private static bool ReadsAlone(TermNode term) =>
+        term.Written.AsSpan().IndexOfAny(":=/[]") < 0
+        || QueryReader.Read(term.Written) is { IsSound: true, Notices.IsEmpty: true, Root: TermNode };
 
     private static string Inner(QueryNode node) =>
         node is TermNode or FieldNode or YearsNode ? Print(node) : $"({Print(node)})";

@@ -134,6 +134,8 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         }
         if (reading is { IsSound: true, Root: { } sound })
         {
+            if (counts is not null)
+                notices.AddRange(NothingFound.In(counts, offers, text));
             notices.AddRange(Wide(evaluator, sound));
             notices.AddRange(await gaps.In(offers, sound, text, cancel));
             notices.AddRange(Variants(offers, sound, text, cancel));
