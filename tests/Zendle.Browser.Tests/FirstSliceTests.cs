@@ -397,11 +397,36 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
             "the repair"
         );
         b.Fill("[aria-label='Search the databases']", "titel:moth");
-        b.Sees("The nearest are title");
+        b.Sees("The nearest is title");
         Search(b, "nosuchword*");
         b.Sees("No work matches all of this.");
         b.Click("Back to the step before");
         b.Until(() => InView(b) == before, "the list as it was");
+    }
+
+    [Fact]
+    public void A_line_that_finds_nothing_says_why_and_leads_on()
+    {
+        const string Line = "[aria-label='Search the databases']";
+        using var b = world.SignedIn();
+        b.Click("new path");
+        b.Fill(Line, "light AND xylomorphic AND moth*");
+        b.Sees("“xylomorphic” stands in no title, abstract or keyword.");
+        b.Look("nothing");
+        Assert.Empty(b.AxeFindings());
+        var way = b.Control("without xylomorphic");
+        var brings = Number(Regex.Match(way.Text, @"[\d,]+$").Value);
+        Assert.True(brings > 0);
+        way.Click();
+        b.Until(() => InView(b) == brings, "as many works as the offer said");
+        // Ways of writing from elsewhere are taken, and said.
+        b.Fill(Line, "light -bird lamp(s) type:reviews");
+        b.Sees("The minus at 7 is read as NOT.");
+        b.Sees("“lamp(s)” at 13 is read as lamp or lamps.");
+        b.Look("dialect");
+        b.Fill(Line, "kw:moth");
+        b.Sees("The nearest is keywords.");
+        Assert.Empty(b.Complaints());
     }
 
     [Fact]
