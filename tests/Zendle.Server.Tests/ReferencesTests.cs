@@ -23,6 +23,44 @@ public sealed class ReferencesTests(Harvested world) : IClassFixture<Harvested>
     }
 
     [Fact]
+    public async Task List_trail_and_count_of_a_work_are_one_thing()
+    {
+        var review = await Ann.Review();
+        var (wrong, looked) = (new List<string>(), 0);
+        foreach (var work in await Ann.Works(review, await Ann.Search(review, ""), "limit=200&sort=Newest"))
+        {
+            var count = (await Ann.Get($"/api/reviews/{review}/works/{work}")).Int("citesCount");
+            if (count == 0)
+                continue;
+            looked++;
+            var listed = (await Ann.Get($"/api/reviews/{review}/works/{work}/references"))
+                .List("references")
+                .Where(r => r["workId"] is not null)
+                .Select(r => r.Int("workId"))
+                .Where(w => w != work)
+                .Distinct()
+                .Count();
+            var trail = await Ann.Count(
+                review,
+                await Ann.Step(
+                    review,
+                    0,
+                    new
+                    {
+                        kind = "Trail",
+                        seeds = new[] { work },
+                        way = "Backward",
+                    }
+                )
+            );
+            if (count != listed || count != trail)
+                wrong.Add($"{work}: counts {count}, lists {listed}, leads to {trail}");
+        }
+        Assert.True(wrong.Count == 0, string.Join('\n', wrong));
+        Assert.True(looked > 60, $"{looked} works with references");
+    }
+
+    [Fact]
     public async Task Each_reference_says_what_it_means_and_by_what()
     {
         var (review, work) = await MostReferences();

@@ -15,6 +15,24 @@ public sealed record JoinedReference(
     IReadOnlyCollection<int> Databases
 );
 
+/// <summary>A reference where it stands: in the list of one record of a work.</summary>
+/// <param name="Record">The record.</param>
+/// <param name="Place">Its place in the record's list, from 0.</param>
+/// <param name="Work">The record's work.</param>
+/// <param name="Database">The record's database.</param>
+/// <param name="Reference">The reference.</param>
+/// <param name="Doi">Key of its DOI; 0 for none.</param>
+/// <param name="Title">Key of its title and first person; 0 for none.</param>
+public readonly record struct ListedReference(
+    int Record,
+    int Place,
+    int Work,
+    int Database,
+    Reference Reference,
+    ulong Doi,
+    ulong Title
+);
+
 /// <summary>
 /// Joins the reference lists that several databases have of the same works: one that several print stands once.
 /// </summary>
@@ -24,17 +42,21 @@ public static class ReferenceList
     /// Joins references by the work they mean; those that mean none by DOI, title or text. In the order of their first
     /// appearance; O(references).
     /// </summary>
+    /// <param name="references">The references.</param>
+    /// <param name="means">The work that one means: as the citation graph has it, so that list, trail and count are
+    /// one.</param>
     public static IReadOnlyList<JoinedReference> Join(
-        IEnumerable<(int Work, int Database, Reference Reference, ulong Doi, ulong Title)> references,
-        ReferenceMatcher matcher
+        IEnumerable<ListedReference> references,
+        Func<ListedReference, ReferenceMatch> means
     )
     {
         var found =
             new List<(Reference Reference, ReferenceMatch Match, SortedSet<int> Citing, SortedSet<int> Databases)>();
         var known = new Dictionary<string, int>();
-        foreach (var (work, database, reference, doi, title) in references)
+        foreach (var listed in references)
         {
-            var match = matcher.Match(reference);
+            var (_, _, work, database, reference, doi, title) = listed;
+            var match = means(listed);
             string?[] names =
                 match.Work != 0
                     ? [Invariant($"work {match.Work}")]

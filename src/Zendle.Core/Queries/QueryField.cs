@@ -18,7 +18,7 @@ public enum QueryField
     /// <summary>Title, abstract and keywords: the scope when nothing is said.</summary>
     About,
 
-    /// <summary>About, people, venue, subjects, affiliation, funder and the texts gathered.</summary>
+    /// <summary>About, people, venue, subjects, affiliation and funder: all of a record that is running text.</summary>
     Anywhere,
 
     /// <summary>Names of authors and editors.</summary>

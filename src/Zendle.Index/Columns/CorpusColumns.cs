@@ -205,6 +205,23 @@ public sealed partial class CorpusColumns
     /// <summary>Finds the works that references mean.</summary>
     public ReferenceMatcher References => All.References;
 
+    /// <summary>
+    /// The work that a reference means, as the citation graph has it; why is told by its text. A record that came after
+    /// these columns is held against their works.
+    /// </summary>
+    public ReferenceMatch Means(ListedReference listed)
+    {
+        var leads = listed.Record < RecordSize ? All.Leads.Of(listed.Record) : [];
+        if (listed.Place >= leads.Length)
+            return listed.Record < RecordSize && RecordDatabase[listed.Record] == NoDatabase
+                ? default
+                : References.Match(listed.Reference);
+        var match = References.Match(listed.Reference);
+        return leads[listed.Place] == match.Work ? match
+            : leads[listed.Place] == 0 ? default
+            : new(leads[listed.Place], ReferenceEvidence.TitleAndPerson, 0.9);
+    }
+
     /// <summary>Works that are known from reference lists only.</summary>
     public BitSet OnlyCited => All.OnlyCited;
 

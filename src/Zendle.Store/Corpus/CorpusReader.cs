@@ -280,13 +280,10 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     /// What the records of some works cite, as each database has it; two keys for each reference, by which it is
     /// matched.
     /// </summary>
-    public async Task<List<(int Work, int Database, Reference Reference, ulong Doi, ulong Title)>> ReferencesOf(
-        IReadOnlyCollection<int> works,
-        CancellationToken cancel
-    )
+    public async Task<List<ListedReference>> ReferencesOf(IReadOnlyCollection<int> works, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var found = new List<(int, int, Reference, ulong, ulong)>();
+        var found = new List<ListedReference>();
         foreach (var chunk in works.Chunk(500))
         foreach (
             var row in await context
@@ -295,6 +292,7 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
                 .OrderBy(r => r.Id)
                 .Select(r => new
                 {
+                    r.Id,
                     r.WorkId,
                     r.DatabaseId,
                     r.References,
@@ -307,7 +305,18 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
             found.AddRange(
                 RecordCodec
                     .References(row.References)
-                    .Select((reference, i) => (row.WorkId, row.DatabaseId, reference, keys[2 * i], keys[2 * i + 1]))
+                    .Select(
+                        (reference, i) =>
+                            new ListedReference(
+                                row.Id,
+                                i,
+                                row.WorkId,
+                                row.DatabaseId,
+                                reference,
+                                keys[2 * i],
+                                keys[2 * i + 1]
+                            )
+                    )
             );
         }
         return found;

@@ -58,10 +58,12 @@ public sealed class ReferenceListTests
         return matcher.Finish();
     }
 
-    private static (int, int, Reference, ulong, ulong) Printed(int work, int database, string text)
+    private static ReferenceMatch Means(ListedReference listed) => Matcher.Match(listed.Reference);
+
+    private static ListedReference Printed(int work, int database, string text)
     {
         var r = PrintedReference.Read(text);
-        return (work, database, r, MergeKeys.Doi(r.Doi), MergeKeys.TitleAndPerson(r.Title, r.FirstPerson));
+        return new(work, 0, work, database, r, MergeKeys.Doi(r.Doi), MergeKeys.TitleAndPerson(r.Title, r.FirstPerson));
     }
 
     private static string Told(IEnumerable<JoinedReference> list) =>
@@ -81,7 +83,7 @@ public sealed class ReferenceListTests
                 Printed(9, 2, "somebody. something. doi:10.5555/n.1"),
                 Printed(9, 2, "Lind, P. (2004). Pollen transport by settling moths. Hedge Ecology 31, 7."),
             ],
-            Matcher
+            Means
         );
         Assert.Equal("1 by Doi, in 1,2, of 9 | 2 by TitleAndPerson, in 2, of 9", Told(list));
         Assert.Equal("the same DOI", ReferenceList.Words(list[0].Match.Evidence));
@@ -98,7 +100,7 @@ public sealed class ReferenceListTests
                 Printed(8, 1, "ibid."),
                 Printed(8, 1, "loc. cit."),
             ],
-            Matcher
+            Means
         );
         Assert.Equal("0 by None, in 1,2, of 8,9 | 0 by None, in 1, of 8,9 | 0 by None, in 1, of 8", Told(list));
         Assert.Null(ReferenceList.Words(list[0].Match.Evidence));
@@ -111,7 +113,7 @@ public sealed class ReferenceListTests
         foreach (var order in new[] { new[] { "10.5555/n.1", Whole }, [Whole, "10.5555/n.1"] })
         {
             var shown = Assert
-                .Single(ReferenceList.Join([Printed(9, 1, order[0]), Printed(9, 2, order[1])], Matcher))
+                .Single(ReferenceList.Join([Printed(9, 1, order[0]), Printed(9, 2, order[1])], Means))
                 .Reference;
             Assert.Equal((Whole, "10.5555/n.1"), (shown.Text, shown.Doi));
         }
@@ -125,7 +127,7 @@ public sealed class ReferenceListTests
         );
 
     [Fact]
-    public void A_list_of_nothing_is_nothing() => Assert.Empty(ReferenceList.Join([], Matcher));
+    public void A_list_of_nothing_is_nothing() => Assert.Empty(ReferenceList.Join([], Means));
 
     /// <summary>
     /// On this rests that a reference is looked at again only when a work under one of its keys changed.

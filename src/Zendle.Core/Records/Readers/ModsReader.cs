@@ -240,6 +240,8 @@ public static partial class ModsReader
         // Some indexes close titles with a full stop.
         if (whole.Length > 4 && whole[^1] == '.' && char.IsLetter(whole[^2]) && whole[^3] != '.' && whole[^3] != ' ')
             whole = whole[..^1];
+        if (whole.EndsWith("?.", StringComparison.Ordinal) || whole.EndsWith("!.", StringComparison.Ordinal))
+            whole = whole[..^1];
         var inside = PlainText.InsideBrackets(whole);
         return (inside ?? whole, inside is not null || (string?)info.Attribute("type") == "translated");
     }

@@ -89,6 +89,8 @@ internal sealed class RecordDraft
     public Record ToRecord(string identifier, DateTimeOffset datestamp)
     {
         var title = Titles.Count > 0 ? Titles[0] : "";
+        if (title.EndsWith("?.", StringComparison.Ordinal) || title.EndsWith("!.", StringComparison.Ordinal))
+            title = title[..^1];
         var inside = PlainText.InsideBrackets(title);
         if (title.Length == 0)
             Notes.Add(ReaderNotes.NoTitle);

@@ -49,7 +49,9 @@ internal sealed record NoticeDto(
     IReadOnlyList<MarkedTextDto> Examples
 );
 
-internal sealed record DirectDto(int WorkId, string Title, int? Year, string Why);
+/// <summary>A work that the line names outright.</summary>
+/// <param name="Person">Family name of its first person, by which works of one title are told apart.</param>
+internal sealed record DirectDto(int WorkId, string Title, string? Person, int? Year, string Why);
 
 /// <summary>One database's share. <paramref name="PartOf"/> names the database it is an extract of.</summary>
 internal sealed record LedgerLineDto(
@@ -102,6 +104,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
     private const int MostParts = 120;
     private const int MostVaried = 24;
     private const int MostWide = 3;
+    private const int MostDirect = 24;
 
     /// <summary>
     /// Reads <paramref name="text"/> in the place of the expression of <paramref name="state"/>. A newer line gives an
@@ -281,7 +284,13 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
     {
         var columns = view.Snapshot.Columns;
         DirectDto Dto(int work, string why) =>
-            new(work, columns.SortTitle[work] ?? "", columns.Year[work] == 0 ? null : columns.Year[work], why);
+            new(
+                work,
+                columns.SortTitle[work] ?? "",
+                columns.SortPerson[work],
+                columns.Year[work] == 0 ? null : columns.Year[work],
+                why
+            );
         if (Identifiers.Doi(text) is { } doi && text.Trim().Length < doi.Length + 40)
             return columns.References.WithDoi(MergeKeys.Doi(doi)) is > 0 and var w ? [Dto(w, "has this DOI")] : [];
         var bare = text.Replace('"', ' ').Replace('*', ' ').Replace('?', ' ').Trim();
@@ -298,7 +307,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                 .Members()
                 .Take(200)
                 .Where(work => Folded(columns.SortTitle[work] ?? "") == words)
-                .Take(3)
+                .Take(MostDirect)
                 .Select(work => Dto(work, "has this title")),
         ];
 

@@ -161,7 +161,7 @@ internal static class TrailEndpoints
         var references = (await reader.ReferencesOf(question.Seeds, cancel)).Where(r =>
             view.State.Databases.IsEmpty || view.State.Databases.Contains(r.Database)
         );
-        var found = ReferenceList.Join(references, columns.References).Where(j => j.Match.Work == 0).ToArray();
+        var found = ReferenceList.Join(references, columns.Means).Where(j => j.Match.Work == 0).ToArray();
         return TypedResults.Ok(
             new UnmatchedListDto(
                 found.Length,

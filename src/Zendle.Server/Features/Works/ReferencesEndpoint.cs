@@ -34,7 +34,7 @@ internal static class ReferencesEndpoint
     {
         using var view = (await search.View(reviewId, 0))!;
         var names = view.Snapshot.DatabaseNames;
-        var joined = ReferenceList.Join(await reader.ReferencesOf([workId], cancel), view.Snapshot.Columns.References);
+        var joined = ReferenceList.Join(await reader.ReferencesOf([workId], cancel), view.Snapshot.Columns.Means);
         var works = await reader.OfWorks([.. joined.Select(j => j.Match.Work).Where(w => w != 0)], cancel);
         return TypedResults.Ok(
             new CitedReferencesDto(

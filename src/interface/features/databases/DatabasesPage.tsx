@@ -354,7 +354,12 @@ function Overlap({ databases }: { databases: readonly Database[] }) {
                 {d.name}
               </th>
             ))}
-            <th className="px-2 font-medium">only here</th>
+            <th
+              className="px-2 font-medium"
+              title="Works that would be lost without it; what its extracts hold is counted with it"
+            >
+              only here
+            </th>
           </tr>
         </thead>
         <tbody>

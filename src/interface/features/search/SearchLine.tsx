@@ -114,19 +114,27 @@ export function SearchLine({
         </div>
       )}
       <div id="line-reading" aria-live="polite" className="px-[18px]">
-        {reading?.direct.map((d) => (
-          <p key={d.workId} className="mb-1.5 flex items-baseline gap-2 text-[13px]">
-            <span className="text-quiet">One work {d.why}:</span>
-            <button
-              type="button"
-              onClick={() => onOpenWork(d.workId)}
-              className="min-w-0 truncate font-serif text-[14px] font-semibold underline decoration-line underline-offset-2 hover:decoration-ink"
-            >
-              {d.title}
-            </button>
-            <span className="text-quiet">{d.year}</span>
+        {reading && reading.direct.length > 0 && (
+          <p className="mb-1.5 flex flex-wrap items-baseline gap-x-3 gap-y-1 text-[13px]">
+            <span className="text-quiet">
+              {reading.direct.length === 1
+                ? `One work ${reading.direct[0]?.why ?? ""}:`
+                : `${count(reading.direct.length)} works have this title:`}
+            </span>
+            {reading.direct.map((d) => (
+              <span key={d.workId} className="flex min-w-0 items-baseline gap-1.5">
+                <button
+                  type="button"
+                  onClick={() => onOpenWork(d.workId)}
+                  className="min-w-0 truncate font-serif text-[14px] font-semibold underline decoration-line underline-offset-2 hover:decoration-ink"
+                >
+                  {d.title}
+                </button>
+                <span className="text-quiet">{[d.person, d.year].filter(Boolean).join(" ")}</span>
+              </span>
+            ))}
           </p>
-        ))}
+        )}
         {problem && (
           <p className="mb-1.5 text-[13px] text-aside">
             {problem.sentence}{" "}

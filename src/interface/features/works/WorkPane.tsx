@@ -276,40 +276,8 @@ function Body({
           </p>
         ))}
       </Part>
-      {work.keywords.length > 0 && (
-        <Part title="Keywords">
-          <p data-field="keywords" className="flex flex-wrap gap-x-3 gap-y-[7px]">
-            {work.keywords.map((k) => (
-              <button
-                key={k.text}
-                type="button"
-                title="Search this keyword"
-                onClick={() => onSearch(`keywords:"${k.text}"`)}
-                className="underline decoration-line decoration-dotted underline-offset-2 hover:decoration-ink"
-              >
-                <Marked text={k} />
-              </button>
-            ))}
-          </p>
-        </Part>
-      )}
-      {work.controlledTerms.length > 0 && (
-        <Part title="Controlled terms">
-          <p data-field="controlled-terms" className="flex flex-wrap gap-x-3 gap-y-[7px]">
-            {work.controlledTerms.map((k) => (
-              <button
-                key={k.text}
-                type="button"
-                title="Search this term among keywords and controlled terms"
-                onClick={() => onSearch(`keywords:"${k.text}"`)}
-                className="underline decoration-line decoration-dotted underline-offset-2 hover:decoration-ink"
-              >
-                <Marked text={k} />
-              </button>
-            ))}
-          </p>
-        </Part>
-      )}
+      <Terms title="Keywords" field="keywords" terms={work.keywords} onSearch={onSearch} />
+      <Terms title="Controlled terms" field="controlled-terms" terms={work.controlledTerms} onSearch={onSearch} />
       {work.contents.length > 0 && (
         <Part title="Contents">
           <ol className="list-inside list-decimal font-serif text-[13px]">
@@ -487,6 +455,38 @@ function Records({ work }: { work: Dto<"WorkDto"> }) {
       {work.evidence.length > 0 && (
         <p className="mt-1.5 text-quiet">Joined by {[...new Set(work.evidence.flatMap((e) => e.for))].join("; ")}.</p>
       )}
+    </Part>
+  );
+}
+
+/** Terms of a work, each of which can be searched among keywords and controlled terms. */
+function Terms({
+  title,
+  field,
+  terms,
+  onSearch,
+}: {
+  title: string;
+  field: string;
+  terms: Dto<"WorkDto">["keywords"];
+  onSearch: (expression: string) => void;
+}) {
+  if (terms.length === 0) return null;
+  return (
+    <Part title={title}>
+      <p data-field={field} className="flex flex-wrap gap-x-3 gap-y-[7px]">
+        {terms.map((k) => (
+          <button
+            key={k.text}
+            type="button"
+            title="Search among keywords and controlled terms"
+            onClick={() => onSearch(`keywords:"${k.text}"`)}
+            className="underline decoration-line decoration-dotted underline-offset-2 hover:decoration-ink"
+          >
+            <Marked text={k} />
+          </button>
+        ))}
+      </p>
     </Part>
   );
 }
