@@ -238,6 +238,37 @@ public sealed class CorpusIndexTests
         Assert.Equal(0, scores[2]);
     }
 
+    /// <summary>Two abstracts of twenty words: in one lamp stands seven times and beside moth once, in the other both
+    /// stand together twice. The joint occurrences decide, for NEAR as for a phrase.</summary>
+    [Theory]
+    [InlineData("lamp NEAR/2 moth")]
+    [InlineData("\"lamp moth\"")]
+    [InlineData("title:bee OR abstract:(lamp NEAR/2 moth)")]
+    public void What_stands_near_is_weighed_by_where_it_stands_together(string line)
+    {
+        using var corpus = new SmallCorpus([
+            Place(1, 1, "One", text: "lamp moth a a a a a a lamp a lamp a lamp a lamp a lamp a lamp a"),
+            Place(2, 2, "Two", text: "lamp moth a a a a a a a lamp moth a a a a a a a a a"),
+        ]);
+        Assert.Equal([2, 1], Order(corpus, SortOrder.Relevance, line));
+    }
+
+    [Fact]
+    public void Near_scores_as_worked_out_by_hand()
+    {
+        // Two of two records: idf = ln(1 + 0.5 / 2.5) = ln 1.2. All abstracts have four words, so the norm is 1; lamp
+        // and moth stand together once in one and twice in the other: ln 1.2 · 1 / 2.2 and ln 1.2 · 2 / 3.2.
+        using var corpus = new SmallCorpus([
+            Place(1, 1, "One", text: "lamp moth lamp lamp"),
+            Place(2, 2, "Two", text: "lamp moth moth lamp"),
+        ]);
+        using var snapshot = corpus.Index.Snapshot();
+        var root = QueryReader.Read("lamp NEAR/0 moth").Root!;
+        var scores = new float[snapshot.Columns.WorkSize];
+        Relevance.Score(snapshot, Concepts.Of(root), new QuestionEvaluator(snapshot, null).Records(root), scores);
+        Assert.Equal(2 * scores[1] * 2.2 / 3.2, scores[2], 5);
+    }
+
     [Fact]
     public void Stage_and_tag_ask_the_review()
     {

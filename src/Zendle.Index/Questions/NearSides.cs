@@ -76,7 +76,13 @@ internal sealed class NearSides
     /// <summary>The documents in which the sides stand near each other, some more than once.</summary>
     /// <param name="without">A term, or a whole side, that is taken to stand nowhere; null for none.</param>
     /// <param name="budget">Looked at between sides.</param>
-    public IEnumerable<int> Documents(QueryNode? without, Budget budget)
+    public IEnumerable<int> Documents(QueryNode? without, Budget budget) =>
+        Joint(without, budget).Starts.Select(Spans.Document);
+
+    /// <summary>The stretches in which the sides stand near each other: its joint occurrences.</summary>
+    /// <param name="without">A term, or a whole side, that is taken to stand nowhere; null for none.</param>
+    /// <param name="budget">Looked at between sides.</param>
+    public Spans Joint(QueryNode? without, Budget budget)
     {
         var spans = Side(0, without);
         for (var i = 1; i < sides.Length && spans.Count > 0; i++)
@@ -84,7 +90,7 @@ internal sealed class NearSides
             budget.Check();
             spans = Spans.Near(spans, Side(i, without), near.Distances[i - 1]);
         }
-        return spans.Starts.Select(Spans.Document);
+        return spans;
     }
 
     private Spans Side(int i, QueryNode? without)

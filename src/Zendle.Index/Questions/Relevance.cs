@@ -11,7 +11,7 @@ namespace Zendle.Index.Questions;
 /// <summary>
 /// BM25F (Robertson, Zaragoza 2009): field weights title 3, keywords and controlled terms 2, abstract 1, applied before saturation; k1 1.2;
 /// b 0.3 for titles and 0.75 else. A concept counts as one term, its best; a work scores as its best matching record.
-/// Where words of two concepts stand close in one field the score grows by at most a quarter: by 0.25 / (1 + gap / 5),
+/// Phrases and what stands NEAR are weighed by their joint occurrences. Where words of two concepts stand close in one field the score grows by at most a quarter: by 0.25 / (1 + gap / 5),
 /// gap in words.
 /// </summary>
 public sealed class Relevance
@@ -91,20 +91,77 @@ public sealed class Relevance
         Array.Clear(best);
         var evaluator = new QuestionEvaluator(snapshot, null);
         var all = snapshot.Columns.Records;
-        foreach (var (term, scope) in concepts[concept].Terms)
+        foreach (var (unit, scope) in Units(concepts[concept]))
         {
-            var found = evaluator.Records(term, scope).Count();
+            var found = evaluator.Records(unit, scope).Count();
             if (found == 0)
                 continue;
             var idf = MathF.Log(1 + (all - found + 0.5f) / (found + 0.5f));
             Array.Clear(frequency);
-            Count(term, scope, concept, frequency);
+            if (unit is NearNode near)
+                CountJoint(near, scope, concept, frequency);
+            else
+                Count((TermNode)unit, scope, concept, frequency);
             for (var i = 0; i < size; i++)
                 if (frequency[i] > 0)
                     best[i] = Math.Max(best[i], idf * frequency[i] / (K1 + frequency[i]));
         }
         for (var i = 0; i < size; i++)
             byRank[i] += best[i];
+    }
+
+    /// <summary>
+    /// What a concept is weighed by: its terms and phrases, and what stands near each other as one, by its joint
+    /// occurrences and not by its best word.
+    /// </summary>
+    private static IEnumerable<(QueryNode Unit, QueryField Scope)> Units(Concept concept)
+    {
+        var joint = new HashSet<TermNode>(ReferenceEqualityComparer.Instance);
+        foreach (var near in Nears(concept.Node))
+        {
+            var inside = Concepts.Terms(near, QueryField.About).Select(t => t.Term).ToArray();
+            joint.UnionWith(inside);
+            // The field that stands around it, as its terms know it.
+            yield return (near, concept.Terms.First(t => ReferenceEquals(t.Term, inside[0])).Field);
+        }
+        foreach (var (term, scope) in concept.Terms)
+            if (!joint.Contains(term))
+                yield return (term, scope);
+    }
+
+    private static IEnumerable<NearNode> Nears(QueryNode node) =>
+        node switch
+        {
+            NearNode near => [near],
+            FieldNode field => Nears(field.Part),
+            OrNode any => any.Parts.SelectMany(Nears),
+            AndNode every => every.Parts.SelectMany(Nears),
+            _ => [],
+        };
+
+    /// <summary>Likewise for what stands near each other: a stretch that holds all sides counts once.</summary>
+    private void CountJoint(NearNode near, QueryField scope, int concept, float[] frequency)
+    {
+        foreach (var (field, asked, weight, b) in Fields)
+        {
+            if (!TermMarks.Covers(scope, asked))
+                continue;
+            var average = Average(field);
+            var segments = NearSides.Of(near, snapshot, field, budget);
+            for (var i = 0; i < segments.Length; i++)
+            {
+                var lengths = SegmentDocs.Of(snapshot.Reader.Leaves[i].AtomicReader).Lengths(field);
+                foreach (var start in segments[i].Joint(null, budget).Starts)
+                {
+                    var document = Spans.Document(start);
+                    var record = segments[i].Records[document];
+                    if (record >= records.Size || !records.Contains(record))
+                        continue;
+                    frequency[records.RankOf(record, ranks)] += weight / (1 - b + b * lengths[document] / average);
+                    places?.Add(((long)record << 8 | field[0], Spans.Position(start), concept));
+                }
+            }
+        }
     }
 
     /// <summary>Adds the weighted, length-normalised frequency of a term in each record: the tf' of BM25F.</summary>
@@ -149,13 +206,14 @@ public sealed class Relevance
 
     private float Average(string field)
     {
+        // Words are counted once: the closed forms of hyphens, which stand beside them, lengthen no field.
         double sum = 0;
         long count = 0;
         foreach (var leaf in snapshot.Reader.Leaves)
         {
-            var terms = leaf.AtomicReader.GetTerms(field);
-            sum += terms?.SumTotalTermFreq ?? 0;
-            count += terms?.DocCount ?? 0;
+            var (words, documents) = SegmentDocs.Of(leaf.AtomicReader).Total(field);
+            sum += words;
+            count += documents;
         }
         return count == 0 ? 1 : (float)(sum / count);
     }

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using Lucene.Net.Index;
 
@@ -49,6 +50,22 @@ internal sealed class SegmentDocs
             IndexFields.Controlled => Controlled,
             _ => Abstract,
         };
+
+    /// <summary>Words of a field in all documents, and the documents that have any; counted once.</summary>
+    public (long Words, int Documents) Total(string field) =>
+        totals.GetOrAdd(
+            field,
+            name =>
+            {
+                var (words, documents) = (0L, 0);
+                foreach (var length in Lengths(name))
+                    if (length > 0)
+                        (words, documents) = (words + length, documents + 1);
+                return (words, documents);
+            }
+        );
+
+    private readonly ConcurrentDictionary<string, (long, int)> totals = new(StringComparer.Ordinal);
 
     public static SegmentDocs Of(AtomicReader reader) => Cache.GetValue(reader.CoreCacheKey, _ => new(reader));
 }
