@@ -318,7 +318,8 @@ public sealed class QueryReader
             problems.Add(
                 new(
                     unfit.Span,
-                    $"NEAR joins words, phrases, or groups of them joined by OR; what stands at {unfit.Span.Start + 1} is something else. Read as AND.",
+                    "NEAR joins words, phrases, or groups of them joined by OR; what stands at "
+                        + $"{unfit.Span.Start + 1} is something else. Read as AND.",
                     null
                 )
             );
@@ -447,7 +448,11 @@ public sealed class QueryReader
             SkipGroup();
             return null;
         }
+        // Only what stands directly behind a field's name has it on both sides.
+        var outer = inField;
+        inField = false;
         var inner = ReadOr();
+        inField = outer;
         depth--;
         if (Peek.Kind == TokenKind.Close)
         {
