@@ -28,7 +28,9 @@ internal static class CiteBench
                     WorkId = i,
                     Key = $"w{i}",
                     Title =
-                        $"{SyntheticCorpus.Word(random.Next(500))} of {SyntheticCorpus.Word(random.Next(5_000))} in lit {SyntheticCorpus.Word(random.Next(9_000))}",
+                        $"{SyntheticCorpus.Word(random.Next(500))} of "
+                        + $"{SyntheticCorpus.Word(random.Next(5_000))} in lit "
+                        + $"{SyntheticCorpus.Word(random.Next(9_000))}",
                     Type = DocumentType.Article,
                     Year = random.Next(1970, 2027),
                     Authors =

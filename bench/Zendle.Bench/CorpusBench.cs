@@ -104,7 +104,10 @@ internal static class CorpusBench
         }
         var seconds = watch.Elapsed.TotalSeconds;
         Console.WriteLine(
-            $"parse + merge + store: {seconds:N0} s, {done / seconds:N0} records/s (second half {(done - count / 2) / (watch.Elapsed - mark).TotalSeconds:N0}/s); {Measures.Megabytes(folder):N0} MB on disk; at most {Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000:N0} MB of memory"
+            $"parse + merge + store: {seconds:N0} s, {done / seconds:N0} records/s (second half "
+                + $"{(done - count / 2) / (watch.Elapsed - mark).TotalSeconds:N0}/s); "
+                + $"{Measures.Megabytes(folder):N0} MB on disk; at most "
+                + $"{Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000:N0} MB of memory"
         );
     }
 
@@ -116,7 +119,8 @@ internal static class CorpusBench
         using var corpus = Service(services, new() { Data = folder });
         await corpus.Start(default);
         Console.WriteLine(
-            $"index and columns from nothing: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}"
+            $"index and columns from nothing: {watch.Elapsed.TotalSeconds:N0} s, "
+                + $"{count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}"
         );
     }
 
@@ -155,7 +159,8 @@ internal static class CorpusBench
             corpus.Put(result.Changed);
             await corpus.Refresh(default);
             Console.WriteLine(
-                $"{result.Changed.Count:N0} of {Harvested:N0} harvested records changed: written in {written.TotalSeconds:N1} s, seen after {watch.Elapsed.TotalSeconds:N1} s"
+                $"{result.Changed.Count:N0} of {Harvested:N0} harvested records changed: written in "
+                    + $"{written.TotalSeconds:N1} s, seen after {watch.Elapsed.TotalSeconds:N1} s"
             );
         }
     }

@@ -27,7 +27,8 @@ internal static class DocumentBench
                 .Skip(4)
                 .ToArray();
             Console.WriteLine(
-                $"a document of {pages} pages read and checked: median {Measures.Median(spent):N0} ms, {Measures.Median(spent) / pages:N1} ms a page"
+                $"a document of {pages} pages read and checked: median {Measures.Median(spent):N0} ms, "
+                    + $"{Measures.Median(spent) / pages:N1} ms a page"
             );
         }
         var files = papers.Studies.TakeLast(50).Select(w => (Work: w, Bytes: papers.Print(w))).ToArray();

@@ -85,7 +85,9 @@ public sealed class FtsStore : IDisposable
         );
         using var page = connection.CreateCommand();
         page.CommandText =
-            $"SELECT r.work, min(w.rank) FROM words w JOIN records r ON r.id = w.rowid WHERE words MATCH $m AND w.rank MATCH 'bm25(3.0, 1.0, 2.0)' AND r.year >= {fromYear} AND r.type = {(int)type} GROUP BY r.work ORDER BY 2, 1 LIMIT 50";
+            "SELECT r.work, min(w.rank) FROM words w JOIN records r ON r.id = w.rowid WHERE words MATCH $m "
+            + $"AND w.rank MATCH 'bm25(3.0, 1.0, 2.0)' AND r.year >= {fromYear} AND r.type = {(int)type} "
+            + "GROUP BY r.work ORDER BY 2, 1 LIMIT 50";
         page.Parameters.AddWithValue("$m", match);
         var shown = 0;
         using (var reader = page.ExecuteReader())

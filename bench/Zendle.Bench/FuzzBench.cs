@@ -93,7 +93,8 @@ internal static class FuzzBench
                 throw new InvalidOperationException($"Nothing to search and nothing said: {line}");
         }
         Console.WriteLine(
-            $"{lines:N0} lines read in {watch.Elapsed.TotalSeconds:N1} s, {faults:N0} faults, each with its place; the slowest took {slowest:N1} ms ({slowestLine.Length} characters)"
+            $"{lines:N0} lines read in {watch.Elapsed.TotalSeconds:N1} s, {faults:N0} faults, each with its "
+                + $"place; the slowest took {slowest:N1} ms ({slowestLine.Length} characters)"
         );
     }
 }

@@ -82,7 +82,9 @@ internal static class GatherBench
                 }
             );
             Console.WriteLine(
-                $"{round} round: {got} of {Documents} documents fetched, checked and stored in {watch.Elapsed.TotalSeconds:N1} s (waiting alone: {Documents * 2 * Latency.TotalSeconds / (Hosts * 2):N1} s)"
+                $"{round} round: {got} of {Documents} documents fetched, checked and stored in "
+                    + $"{watch.Elapsed.TotalSeconds:N1} s (waiting alone: "
+                    + $"{Documents * 2 * Latency.TotalSeconds / (Hosts * 2):N1} s)"
             );
         }
         foreach (var host in hosts)

@@ -107,7 +107,9 @@ internal static class PeopleBench
         var people = PeopleResolver.Resolve(mentions);
         var took = watch.Elapsed;
         Console.WriteLine(
-            $"{what}: {mentions.Length:N0} mentions, {people.Count:N0} people in {took.TotalSeconds:N1} s; peak of the process {Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000:N0} MB, held after {(GC.GetTotalMemory(true) - before) / 1_000_000:N0} MB"
+            $"{what}: {mentions.Length:N0} mentions, {people.Count:N0} people in {took.TotalSeconds:N1} s; "
+                + $"peak of the process {Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000:N0} MB, held "
+                + $"after {(GC.GetTotalMemory(true) - before) / 1_000_000:N0} MB"
         );
     }
 }

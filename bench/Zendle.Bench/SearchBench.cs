@@ -29,14 +29,17 @@ internal static class SearchBench
         }
         index.Refresh(columns.Build(), SyntheticCorpus.Databases, 1);
         Console.WriteLine(
-            $"Zendle index built: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s, {Measures.Megabytes(Path.Combine(folder, "index")):N0} MB on disk"
+            $"Zendle index built: {watch.Elapsed.TotalSeconds:N0} s, "
+                + $"{count / watch.Elapsed.TotalSeconds:N0} records/s, "
+                + $"{Measures.Megabytes(Path.Combine(folder, "index")):N0} MB on disk"
         );
 
         watch.Restart();
         using var fts = new FtsStore(Path.Combine(folder, "fts.db"));
         fts.Fill(corpus.Records());
         Console.WriteLine(
-            $"FTS5 built: {watch.Elapsed.TotalSeconds:N0} s, {Measures.Megabytes(folder) - Measures.Megabytes(Path.Combine(folder, "index")):N0} MB on disk"
+            $"FTS5 built: {watch.Elapsed.TotalSeconds:N0} s, "
+                + $"{Measures.Megabytes(folder) - Measures.Megabytes(Path.Combine(folder, "index")):N0} MB on disk"
         );
 
         Console.WriteLine(
@@ -88,7 +91,10 @@ internal static class SearchBench
             }
             var ratio = Measures.Ratio(ours, theirs);
             Console.WriteLine(
-                $"{name}: {questions} questions, median {Measures.Median(hits.Select(h => (double)h)):N0} works. Zendle median {Measures.Median(ours):N1} ms, p95 {Measures.Percentile(ours, 0.95):N1} ms; FTS5 median {Measures.Median(theirs):N1} ms. FTS5 ÷ Zendle, geometric mean: {ratio:N1}"
+                $"{name}: {questions} questions, median {Measures.Median(hits.Select(h => (double)h)):N0} "
+                    + $"works. Zendle median {Measures.Median(ours):N1} ms, p95 "
+                    + $"{Measures.Percentile(ours, 0.95):N1} ms; FTS5 median {Measures.Median(theirs):N1} ms. "
+                    + $"FTS5 ÷ Zendle, geometric mean: {ratio:N1}"
             );
         }
 

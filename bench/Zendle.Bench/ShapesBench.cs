@@ -40,7 +40,8 @@ internal sealed class ShapesBench : IDisposable
         }
         index.Refresh(columns.Build(), SyntheticCorpus.Databases, 1);
         Console.WriteLine(
-            $"{works:N0} works, {count:N0} records. Index: {watch.Elapsed.TotalSeconds:N0} s, {count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}"
+            $"{works:N0} works, {count:N0} records. Index: {watch.Elapsed.TotalSeconds:N0} s, "
+                + $"{count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}"
         );
         watch.Restart();
         fts = new(Path.Combine(folder, "fts.db"));
@@ -108,7 +109,8 @@ internal sealed class ShapesBench : IDisposable
             count + 1
         );
         Console.WriteLine(
-            $"shapes, each question once (medians): works | Zendle | FTS5 | plain arrays | FTS5 ÷ Zendle | Zendle ÷ plain; with ledger and complete count"
+            "shapes, each question once (medians): works | Zendle | FTS5 | plain arrays | FTS5 ÷ Zendle | "
+                + "Zendle ÷ plain; with ledger and complete count"
         );
         var (allFts, allPlain) = (new List<double>(), new List<double>());
         foreach (var (name, hasFts, lines) in questions)
@@ -145,12 +147,16 @@ internal sealed class ShapesBench : IDisposable
             Console.WriteLine(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"{name} | {Measures.Median(found):N0} | {Measures.Median(ours):N1} ms | {(hasFts ? $"{Measures.Median(theirs):N1} ms" : "–")} | {Measures.Median(bare):N1} ms | {(hasFts ? $"{Measures.Ratio(ours, theirs):N1}" : "–")} | {Measures.Ratio(bare, ours):N1}"
+                    $"{name} | {Measures.Median(found):N0} | {Measures.Median(ours):N1} ms | "
+                        + $"{(hasFts ? $"{Measures.Median(theirs):N1} ms" : "–")} | {Measures.Median(bare):N1} ms "
+                        + $"| {(hasFts ? $"{Measures.Ratio(ours, theirs):N1}" : "–")} | "
+                        + $"{Measures.Ratio(bare, ours):N1}"
                 )
             );
         }
         Console.WriteLine(
-            $"geometric mean over the shapes: FTS5 ÷ Zendle {Math.Exp(allFts.Average(Math.Log)):N1}; Zendle ÷ plain arrays {Math.Exp(allPlain.Average(Math.Log)):N1}"
+            $"geometric mean over the shapes: FTS5 ÷ Zendle {Math.Exp(allFts.Average(Math.Log)):N1}; Zendle "
+                + $"÷ plain arrays {Math.Exp(allPlain.Average(Math.Log)):N1}"
         );
         var set = new QuestionEvaluator(snapshot, null);
         var inside = QueryReader.Read(SyntheticCorpus.Word(30)).Root!;
@@ -194,7 +200,10 @@ internal sealed class ShapesBench : IDisposable
             theirs.Add(other);
         }
         Console.WriteLine(
-            $"board of twelve terms with every only-it and all databases: cold {Measures.Median(cold):N1} ms, after one changed term {Measures.Median(warm):N1} ms; FTS5 {Measures.Median(theirs):N0} ms; FTS5 ÷ Zendle after a change {Measures.Ratio(warm, theirs):N0}, cold {Measures.Ratio(cold, theirs):N0}"
+            $"board of twelve terms with every only-it and all databases: cold {Measures.Median(cold):N1} "
+                + $"ms, after one changed term {Measures.Median(warm):N1} ms; FTS5 {Measures.Median(theirs):N0} "
+                + $"ms; FTS5 ÷ Zendle after a change {Measures.Ratio(warm, theirs):N0}, cold "
+                + $"{Measures.Ratio(cold, theirs):N0}"
         );
     }
 
@@ -304,7 +313,9 @@ internal sealed class ShapesBench : IDisposable
             bare.Add(b);
         }
         Console.WriteLine(
-            $"AND of three remembered sets over {count:N0} records with its count: {Measures.Median(ours):N2} ms; bare AND and popcount {Measures.Median(bare):N2} ms; Zendle ÷ bare {Measures.Ratio(bare, ours):N1}"
+            $"AND of three remembered sets over {count:N0} records with its count: "
+                + $"{Measures.Median(ours):N2} ms; bare AND and popcount {Measures.Median(bare):N2} ms; Zendle ÷ "
+                + $"bare {Measures.Ratio(bare, ours):N1}"
         );
 
         ulong[] Bits(BitSet set)
@@ -352,7 +363,9 @@ internal sealed class ShapesBench : IDisposable
         Task.WaitAll(threads);
         var ten = threads.SelectMany(t => t.Result).ToList();
         Console.WriteLine(
-            $"one person: p95 {Measures.Percentile(one, 0.95):N0} ms; ten at once on {Environment.ProcessorCount} cores: p95 {Measures.Percentile(ten, 0.95):N0} ms, {Measures.Percentile(ten, 0.95) / Measures.Percentile(one, 0.95):N1} times"
+            $"one person: p95 {Measures.Percentile(one, 0.95):N0} ms; ten at once on "
+                + $"{Environment.ProcessorCount} cores: p95 {Measures.Percentile(ten, 0.95):N0} ms, "
+                + $"{Measures.Percentile(ten, 0.95) / Measures.Percentile(one, 0.95):N1} times"
         );
     }
 
@@ -370,7 +383,8 @@ internal sealed class ShapesBench : IDisposable
     {
         if (a.Records != b.Records || a.Works != b.Works || !a.Databases.SequenceEqual(b.Databases))
             throw new InvalidOperationException(
-                $"The answers differ for {line}: {a.Records} {a.Works} {string.Join(' ', a.Databases)} against {b.Records} {b.Works} {string.Join(' ', b.Databases)}."
+                $"The answers differ for {line}: {a.Records} {a.Works} {string.Join(' ', a.Databases)} "
+                    + $"against {b.Records} {b.Works} {string.Join(' ', b.Databases)}."
             );
     }
 

@@ -86,7 +86,9 @@ internal static class TrailBench
         var (built, columns) = Measures.Time(builder.Build);
         index.Refresh(columns, SyntheticCorpus.Databases, 1);
         Console.WriteLine(
-            $"{works:N0} works, {id:N0} records, {references:N0} references reported, {columns.Graph.Ties:N0} ties; columns and graph built in {built / 1000:N1} s; SQLite {Measures.Megabytes(folder):N0} MB"
+            $"{works:N0} works, {id:N0} records, {references:N0} references reported, "
+                + $"{columns.Graph.Ties:N0} ties; columns and graph built in {built / 1000:N1} s; SQLite "
+                + $"{Measures.Megabytes(folder):N0} MB"
         );
         var seeds = Enumerable
             .Range(1, works)
@@ -122,7 +124,9 @@ internal static class TrailBench
                 size = mine.Works;
             }
             Console.WriteLine(
-                $"forward from {name}: {size:N0} works. Zendle median {Measures.Median(ours):N2} ms, SQL median {Measures.Median(theirs):N2} ms. SQL ÷ Zendle, geometric mean: {Measures.Ratio(ours, theirs):N1}"
+                $"forward from {name}: {size:N0} works. Zendle median {Measures.Median(ours):N2} ms, SQL "
+                    + $"median {Measures.Median(theirs):N2} ms. SQL ÷ Zendle, geometric mean: "
+                    + $"{Measures.Ratio(ours, theirs):N1}"
             );
         }
     }
@@ -179,7 +183,9 @@ internal static class TrailBench
     {
         Do(
             sql,
-            $"DROP TABLE IF EXISTS temp.seeds; CREATE TEMP TABLE seeds (work INTEGER PRIMARY KEY); INSERT OR IGNORE INTO temp.seeds VALUES {string.Join(",", seeds.Select(s => $"({s})"))}; DROP TABLE IF EXISTS temp.ties; "
+            "DROP TABLE IF EXISTS temp.seeds; CREATE TEMP TABLE seeds (work INTEGER PRIMARY KEY); INSERT "
+                + $"OR IGNORE INTO temp.seeds VALUES {string.Join(",", seeds.Select(s => $"({s})"))}; DROP TABLE "
+                + "IF EXISTS temp.ties; "
                 + "CREATE TEMP TABLE ties AS SELECT DISTINCT f.work AS work, f.cited AS seed, r.database AS "
                 + "database FROM temp.seeds s CROSS JOIN refs f INDEXED BY by_cited ON f.cited = s.work CROSS JOIN "
                 + "records r ON r.id = f.record WHERE f.work <> f.cited;"
@@ -191,11 +197,16 @@ internal static class TrailBench
             "SELECT count(*) FROM (SELECT work FROM temp.ties GROUP BY work HAVING count(DISTINCT database) = 1)"
         );
         var inView =
-            $"SELECT v.work AS work FROM (SELECT DISTINCT work FROM temp.ties) v WHERE EXISTS (SELECT 1 FROM records r WHERE r.work = v.work AND r.year >= {fromYear}) AND EXISTS (SELECT 1 FROM records r WHERE r.work = v.work AND r.type = {(int)type})";
+            "SELECT v.work AS work FROM (SELECT DISTINCT work FROM temp.ties) v WHERE EXISTS (SELECT 1 "
+            + $"FROM records r WHERE r.work = v.work AND r.year >= {fromYear}) AND EXISTS (SELECT 1 FROM "
+            + $"records r WHERE r.work = v.work AND r.type = {(int)type})";
         var narrowed = Number(sql, $"SELECT count(*) FROM ({inView})");
         var first = Number(
             sql,
-            $"WITH n AS (SELECT work, count(DISTINCT seed) AS n FROM temp.ties GROUP BY work) SELECT work FROM (SELECT v.work AS work, n.n AS ties, coalesce(c.n, 0) AS cited FROM ({inView}) v JOIN n ON n.work = v.work LEFT JOIN cited c ON c.work = v.work ORDER BY 2 DESC, 3 DESC, 1 LIMIT 50) LIMIT 1"
+            "WITH n AS (SELECT work, count(DISTINCT seed) AS n FROM temp.ties GROUP BY work) SELECT work "
+                + $"FROM (SELECT v.work AS work, n.n AS ties, coalesce(c.n, 0) AS cited FROM ({inView}) v JOIN n "
+                + "ON n.work = v.work LEFT JOIN cited c ON c.work = v.work ORDER BY 2 DESC, 3 DESC, 1 LIMIT 50) "
+                + "LIMIT 1"
         );
         return (works, ties, only, narrowed, first);
     }

@@ -74,7 +74,8 @@ internal sealed class DataFolder : IDisposable
             File.Delete(probe);
             var free = new DriveInfo(folder).AvailableFreeSpace;
             if (free < leastFree)
-                return $"The data folder {folder} has only {free / 1_000_000} MB left on its disk; Zendle needs {leastFree / 1_000_000} MB to start. Free some, or choose another folder with --data.";
+                return $"The data folder {folder} has only {free / 1_000_000} MB left on its disk; Zendle needs "
+                    + $"{leastFree / 1_000_000} MB to start. Free some, or choose another folder with --data.";
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
@@ -100,7 +101,8 @@ internal sealed class DataFolder : IDisposable
             corpus is { Exists: true, Length: > 0 }
             || (Directory.Exists(files) && Directory.EnumerateFileSystemEntries(files).Any());
         return isUsed
-            ? $"{made.FullName} is empty (0 bytes), but the folder has been used: the accounts, reviews and decisions that were in it are gone. "
+            ? $"{made.FullName} is empty (0 bytes), but the folder has been used: the accounts, reviews and "
+                + "decisions that were in it are gone. "
                 + "Put back a backup (./zendle restore), or delete the empty file to begin anew. Nothing was changed."
             : null;
     }

@@ -78,7 +78,9 @@ internal static class Interface
     }
 
     private static string Policy(string nonce) =>
-        $"default-src 'none'; script-src 'self'; style-src 'self'{nonce}; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+        $"default-src 'none'; script-src 'self'; style-src 'self'{nonce}; img-src 'self' data: blob:; "
+        + "font-src 'self'; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; "
+        + "form-action 'self'; frame-ancestors 'none'";
 
     private sealed class WithoutIndex(IFileProvider inner) : IFileProvider
     {

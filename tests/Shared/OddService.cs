@@ -60,13 +60,13 @@ public sealed class OddService : IAsyncDisposable
                         Enumerable
                             .Range(1, 3)
                             .Select(i =>
-                                $"<record><header><identifier>oai:odd:{i}</identifier><datestamp>2026-01-01</datestamp></header><metadata>{inside(i)}</metadata></record>"
+                                $"<record><header><identifier>oai:odd:{i}</identifier>"
+                                + $"<datestamp>2026-01-01</datestamp></header><metadata>{inside(i)}</metadata>"
+                                + "</record>"
                             )
                     )
                 )
-                : Encoding.UTF8.GetBytes(
-                    "<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'><responseDate>2026-01-01T00:00:00Z</responseDate><request>x</request><error code='cannotDisseminateFormat'>no</error></OAI-PMH>"
-                );
+                : Encoding.UTF8.GetBytes(Reply("<error code='cannotDisseminateFormat'>no</error>"));
     }
 
     private readonly Dictionary<string, Func<int, string>> given = [];
@@ -90,7 +90,9 @@ public sealed class OddService : IAsyncDisposable
         string before = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
     ) =>
         Encoding.UTF8.GetBytes(
-            $"{before}<OAI-PMH xmlns=\"http://www.openarchives.org/OAI/2.0/\"><responseDate>2026-05-06T07:08:09Z</responseDate><request>x</request><ListRecords>{records}{token}</ListRecords></OAI-PMH>"
+            $"{before}<OAI-PMH xmlns=\"http://www.openarchives.org/OAI/2.0/\">"
+                + "<responseDate>2026-05-06T07:08:09Z</responseDate><request>x</request>"
+                + $"<ListRecords>{records}{token}</ListRecords></OAI-PMH>"
         );
 
     /// <summary>A record in bare Dublin Core.</summary>
@@ -99,19 +101,33 @@ public sealed class OddService : IAsyncDisposable
     public static string Dc(int id, string? inside) =>
         inside is null
             ? $"<record><header status=\"deleted\"><identifier>oai:odd:{id}</identifier><datestamp>2026-01-01</datestamp></header></record>"
-            : $"<record><header><identifier>oai:odd:{id}</identifier><datestamp>2026-01-01</datestamp></header><metadata><oai_dc:dc xmlns:oai_dc=\"http://www.openarchives.org/OAI/2.0/oai_dc/\" xmlns:dc=\"http://purl.org/dc/elements/1.1/\">{inside}</oai_dc:dc></metadata></record>";
+            : $"<record><header><identifier>oai:odd:{id}</identifier><datestamp>2026-01-01</datestamp>"
+                + "</header><metadata><oai_dc:dc xmlns:oai_dc=\"http://www.openarchives.org/OAI/2.0/oai_dc/\" "
+                + $"xmlns:dc=\"http://purl.org/dc/elements/1.1/\">{inside}</oai_dc:dc></metadata></record>";
+
+    private static string Offered((string Prefix, string Space) format) =>
+        $"<metadataFormat><metadataPrefix>{format.Prefix}</metadataPrefix><schema>x</schema>"
+        + $"<metadataNamespace>{format.Space}</metadataNamespace></metadataFormat>";
+
+    /// <summary>A whole reply around what the protocol puts inside.</summary>
+    private static string Reply(string inside) =>
+        "<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'><responseDate>2026-01-01T00:00:00Z</responseDate>"
+        + $"<request>x</request>{inside}</OAI-PMH>";
 
     private async Task Answer(HttpContext http)
     {
         http.Response.ContentType = "text/xml";
         if (http.Request.Query["verb"] != "ListRecords")
         {
-            await http.Response.WriteAsync(
-                $"<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'><responseDate>2026-01-01T00:00:00Z</responseDate><request>x</request>{(http.Request.Query["verb"] == "Identify"
-                ? $"<Identify><repositoryName>Odd Shelf</repositoryName><granularity>YYYY-MM-DD</granularity><deletedRecord>{Deleted}</deletedRecord></Identify>"
-                : http.Request.Query["verb"] == "ListMetadataFormats" ? $"<ListMetadataFormats>{string.Concat(Formats.Select(f => $"<metadataFormat><metadataPrefix>{f.Prefix}</metadataPrefix><schema>x</schema><metadataNamespace>{f.Space}</metadataNamespace></metadataFormat>"))}</ListMetadataFormats>"
-                : "<error code='noSetHierarchy'>none</error>")}</OAI-PMH>"
-            );
+            var inside = http.Request.Query["verb"].ToString() switch
+            {
+                "Identify" => "<Identify><repositoryName>Odd Shelf</repositoryName>"
+                    + $"<granularity>YYYY-MM-DD</granularity><deletedRecord>{Deleted}</deletedRecord></Identify>",
+                "ListMetadataFormats" =>
+                    $"<ListMetadataFormats>{string.Concat(Formats.Select(Offered))}</ListMetadataFormats>",
+                _ => "<error code='noSetHierarchy'>none</error>",
+            };
+            await http.Response.WriteAsync(Reply(inside));
             return;
         }
         lock (Asked)

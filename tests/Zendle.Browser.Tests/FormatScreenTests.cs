@@ -11,13 +11,27 @@ public sealed class FormatScreenTests : IAsyncLifetime
     private Visitor ann = null!;
 
     private static string Dc(int i) =>
-        $"<oai_dc:dc xmlns:oai_dc='http://www.openarchives.org/OAI/2.0/oai_dc/' xmlns:dc='http://purl.org/dc/elements/1.1/'><dc:title>Moths of place {i}</dc:title><dc:creator>Falk, Ida</dc:creator><dc:date>2020</dc:date><dc:source>Night Letters; Vol. {i} No. 3 (2020); 4-9</dc:source><dc:rights>CC BY 4.0</dc:rights></oai_dc:dc>";
+        "<oai_dc:dc xmlns:oai_dc='http://www.openarchives.org/OAI/2.0/oai_dc/' "
+        + $"xmlns:dc='http://purl.org/dc/elements/1.1/'><dc:title>Moths of place {i}</dc:title>"
+        + $"<dc:creator>Falk, Ida</dc:creator><dc:date>2020</dc:date><dc:source>Night Letters; Vol. {i} No. 3 "
+        + "(2020); 4-9</dc:source><dc:rights>CC BY 4.0</dc:rights></oai_dc:dc>";
 
     private static string Jats(int i) =>
-        $"<article article-type='research-article' xml:lang='en'><front><journal-meta><journal-title>Night Letters</journal-title></journal-meta><article-meta><article-id pub-id-type='doi'>10.5555/moth.{i}</article-id><title-group><article-title>Moths of place {i}</article-title></title-group><contrib-group><contrib><name><surname>Falk</surname><given-names>Ida</given-names></name></contrib></contrib-group><pub-date><year>2020</year></pub-date><volume>{i}</volume><issue>3</issue><fpage>4</fpage><lpage>9</lpage><abstract><p>We counted the moths at forty lamps of a town in two summers, and found that fewer came to the warm ones.</p></abstract><kwd-group><kwd>moths</kwd></kwd-group></article-meta></front><back><ref-list><ref><mixed-citation>Vik A (2001) Lamps of verges. Night Letters 3: 4-9.</mixed-citation></ref></ref-list></back></article>";
+        "<article article-type='research-article' xml:lang='en'><front><journal-meta><journal-title>Night "
+        + "Letters</journal-title></journal-meta><article-meta><article-id "
+        + $"pub-id-type='doi'>10.5555/moth.{i}</article-id><title-group><article-title>Moths of place "
+        + $"{i}</article-title></title-group><contrib-group><contrib><name><surname>Falk</surname>"
+        + "<given-names>Ida</given-names></name></contrib></contrib-group><pub-date><year>2020</year>"
+        + $"</pub-date><volume>{i}</volume><issue>3</issue><fpage>4</fpage><lpage>9</lpage><abstract><p>We "
+        + "counted the moths at forty lamps of a town in two summers, and found that fewer came to the warm "
+        + "ones.</p></abstract><kwd-group><kwd>moths</kwd></kwd-group></article-meta></front><back><ref-list>"
+        + "<ref><mixed-citation>Vik A (2001) Lamps of verges. Night Letters 3: 4-9.</mixed-citation></ref>"
+        + "</ref-list></back></article>";
 
     private static string Marc(int i) =>
-        $"<record xmlns='http://www.loc.gov/MARC21/slim'><leader>00000nab a2200000 a 4500</leader><datafield tag='245' ind1='1' ind2='0'><subfield code='a'>Moths of place {i} /</subfield></datafield></record>";
+        "<record xmlns='http://www.loc.gov/MARC21/slim'><leader>00000nab a2200000 a 4500</leader>"
+        + $"<datafield tag='245' ind1='1' ind2='0'><subfield code='a'>Moths of place {i} /</subfield>"
+        + "</datafield></record>";
 
     public async ValueTask InitializeAsync()
     {

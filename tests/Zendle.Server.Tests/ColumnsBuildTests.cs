@@ -67,7 +67,13 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                 .Select(w =>
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"{w}: {c.WorkFirstRecord[w]} {string.Join(' ', c.RecordsOf(w).ToArray().Select(c.FieldsOf).Select(f => (f.Type, f.HasAbstract, f.HasKeywords, f.HasReferences)))} {c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.TitleRank[w]} {c.PersonRank[w]} {c.VenueRank[w]} | cites {string.Join(',', c.Graph.Cites(w).ToArray())} | cited {string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited {c.OnlyCited.Contains(w)}"
+                        $"{w}: {c.WorkFirstRecord[w]} "
+                            + $"{string.Join(' ', c.RecordsOf(w).ToArray().Select(c.FieldsOf).Select(f => (f.Type, f.HasAbstract, f.HasKeywords, f.HasReferences)))} "
+                            + $"{c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.TitleRank[w]} "
+                            + $"{c.PersonRank[w]} {c.VenueRank[w]} | cites "
+                            + $"{string.Join(',', c.Graph.Cites(w).ToArray())} | cited "
+                            + $"{string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited "
+                            + $"{c.OnlyCited.Contains(w)}"
                     )
                     + string.Concat(
                         new[]

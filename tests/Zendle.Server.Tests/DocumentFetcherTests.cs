@@ -239,7 +239,8 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
         var open = new AddressPolicy([]);
         Assert.Equal(AttemptOutcome.NotAllowed, (await Fetch("/pdf", open)).Outcome); // 127.0.0.1 as a number
         using var fetcher = new DocumentFetcher(open, Small, TimeProvider.System);
-        var byName = await fetcher.Fetch(new($"http://localhost:{home.Port}/pdf"), _ => { }, CancellationToken.None); // only its resolution shows it
+        // only its resolution shows it
+        var byName = await fetcher.Fetch(new($"http://localhost:{home.Port}/pdf"), _ => { }, CancellationToken.None);
         Assert.Equal(
             (AttemptOutcome.NotAllowed, "localhost resolves to a private network, which the settings do not allow."),
             (byName.Outcome, byName.Sentence)

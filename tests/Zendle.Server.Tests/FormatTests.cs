@@ -29,7 +29,9 @@ public sealed class FormatTests : IAsyncLifetime
     private void Offer(string prefix, string space, Func<int, string> inside) => odd.Offer(prefix, space, inside);
 
     private static string Dc(int i, string more = "") =>
-        $"<oai_dc:dc xmlns:oai_dc='http://www.openarchives.org/OAI/2.0/oai_dc/' xmlns:dc='http://purl.org/dc/elements/1.1/'><dc:title>Moths of place {i}</dc:title><dc:creator>Falk, Ida</dc:creator><dc:date>2020</dc:date>{more}</oai_dc:dc>";
+        "<oai_dc:dc xmlns:oai_dc='http://www.openarchives.org/OAI/2.0/oai_dc/' "
+        + $"xmlns:dc='http://purl.org/dc/elements/1.1/'><dc:title>Moths of place {i}</dc:title>"
+        + $"<dc:creator>Falk, Ida</dc:creator><dc:date>2020</dc:date>{more}</oai_dc:dc>";
 
     private static string Mods(int i, string more = "") =>
         $"<mods xmlns='http://www.loc.gov/mods/v3'><titleInfo><title>Moths of place {i}</title></titleInfo>{more}</mods>";
@@ -38,7 +40,13 @@ public sealed class FormatTests : IAsyncLifetime
         "We counted moths at forty lamps in two summers and found fewer of them where the light was white.";
 
     private static string Jats(int i) =>
-        $"<article article-type='research-article'><front><journal-meta><journal-title>Night Letters</journal-title></journal-meta><article-meta><article-id pub-id-type='doi'>10.5555/moth.{i}</article-id><title-group><article-title>Moths of place {i}</article-title></title-group><contrib-group><contrib><name><surname>Falk</surname><given-names>Ida</given-names></name></contrib></contrib-group><pub-date><year>2020</year></pub-date><volume>{i}</volume><fpage>4</fpage><abstract><p>{Prose}</p></abstract></article-meta></front></article>";
+        "<article article-type='research-article'><front><journal-meta><journal-title>Night "
+        + "Letters</journal-title></journal-meta><article-meta><article-id "
+        + $"pub-id-type='doi'>10.5555/moth.{i}</article-id><title-group><article-title>Moths of place "
+        + $"{i}</article-title></title-group><contrib-group><contrib><name><surname>Falk</surname>"
+        + "<given-names>Ida</given-names></name></contrib></contrib-group><pub-date><year>2020</year>"
+        + $"</pub-date><volume>{i}</volume><fpage>4</fpage><abstract><p>{Prose}</p></abstract></article-meta>"
+        + "</front></article>";
 
     private Task<JsonNode> Look() => ann.Ok("POST", "/api/databases/look", new { address = odd.Address });
 

@@ -45,7 +45,8 @@ public sealed class HarvestTests : IAsyncLifetime
                 set = "type:thesis",
             }
         );
-        Assert.InRange(one.List("formats").Last().List("preview").Count(p => p.Text("type") == "thesis"), 8, 10); // the crawl calls a few of them articles
+        // the crawl calls a few of them articles
+        Assert.InRange(one.List("formats").Last().List("preview").Count(p => p.Text("type") == "thesis"), 8, 10);
     }
 
     [Fact]

@@ -154,7 +154,9 @@ internal static class HostilePdfs
                 (
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"<< /Type /XObject /Subtype /Form /BBox [0 0 9 9] {(i + 1 < length ? $"/Resources << /XObject << /N {6 + i} 0 R >> >>" : "")} /Length LENGTH >>"
+                        $"<< /Type /XObject /Subtype /Form /BBox [0 0 9 9] "
+                            + $"{(i + 1 < length ? $"/Resources << /XObject << /N {6 + i} 0 R >> >>" : "")} "
+                            + $"/Length LENGTH >>"
                     ),
                     i + 1 < length ? draw : "q Q"u8.ToArray()
                 )

@@ -22,10 +22,12 @@ internal sealed class HostileService : IAsyncDisposable
     public string Base => service.Urls.First();
 
     private static string Wrapped(string inside) =>
-        $"<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'><responseDate>2026-01-01T00:00:00Z</responseDate><request>x</request>{inside}</OAI-PMH>";
+        "<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'>"
+        + $"<responseDate>2026-01-01T00:00:00Z</responseDate><request>x</request>{inside}</OAI-PMH>";
 
     private static string Record(string mods, int id = 1) =>
-        $"<record><header><identifier>oai:evil:{id}</identifier><datestamp>2026-01-01</datestamp></header><metadata><mods xmlns='http://www.loc.gov/mods/v3'>{mods}</mods></metadata></record>";
+        $"<record><header><identifier>oai:evil:{id}</identifier><datestamp>2026-01-01</datestamp></header>"
+        + $"<metadata><mods xmlns='http://www.loc.gov/mods/v3'>{mods}</mods></metadata></record>";
 
     private static string Page(string kind, int n) =>
         kind switch
@@ -91,7 +93,9 @@ internal sealed class HostileService : IAsyncDisposable
                             "Identify" =>
                                 $"<Identify><repositoryName>{kind}</repositoryName><granularity>YYYY-MM-DD</granularity></Identify>",
                             "ListMetadataFormats" =>
-                                "<ListMetadataFormats><metadataFormat><metadataPrefix>mods</metadataPrefix><schema>x</schema><metadataNamespace>http://www.loc.gov/mods/v3</metadataNamespace></metadataFormat></ListMetadataFormats>",
+                                "<ListMetadataFormats><metadataFormat><metadataPrefix>mods</metadataPrefix>"
+                                    + "<schema>x</schema><metadataNamespace>http://www.loc.gov/mods/v3</metadataNamespace>"
+                                    + "</metadataFormat></ListMetadataFormats>",
                             "ListSets" => "<error code='noSetHierarchy'>none</error>",
                             _ => Page(kind, n),
                         }

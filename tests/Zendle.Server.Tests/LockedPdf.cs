@@ -49,7 +49,8 @@ internal static class LockedPdf
             (
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"<< /Filter /Standard /V 1 /R 2 /Length 40 /P {Permissions} /O <{Convert.ToHexString(o)}> /U <{Convert.ToHexString(u)}> >>"
+                    $"<< /Filter /Standard /V 1 /R 2 /Length 40 /P {Permissions} /O "
+                        + $"<{Convert.ToHexString(o)}> /U <{Convert.ToHexString(u)}> >>"
                 ),
                 null
             )

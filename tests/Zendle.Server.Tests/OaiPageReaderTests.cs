@@ -13,7 +13,8 @@ public sealed class OaiPageReaderTests
     private static OaiPage<string> Read(string inside, string root = "OAI-PMH")
     {
         var xml =
-            $"<?xml version='1.0'?>\n<{root} xmlns='http://www.openarchives.org/OAI/2.0/'>\n  <responseDate>2026-03-04T05:06:07Z</responseDate>\n  {inside}\n</{root}>\n";
+            $"<?xml version='1.0'?>\n<{root} xmlns='http://www.openarchives.org/OAI/2.0/'>\n  "
+            + $"<responseDate>2026-03-04T05:06:07Z</responseDate>\n  {inside}\n</{root}>\n";
         using var reader = OaiReply.Reader(new MemoryStream(Encoding.UTF8.GetBytes(xml)), 1_000_000);
         return OaiPageReader.Read(
             Address,
@@ -26,13 +27,17 @@ public sealed class OaiPageReaderTests
     }
 
     private static string Record(string id, string? text) =>
-        $"<record><header{(text is null ? " status='deleted'" : "")}><identifier> {id} </identifier><datestamp>2025-12-31</datestamp></header>{(text is null ? "" : $"<metadata>\n<mods xmlns='http://www.loc.gov/mods/v3'>{text}</mods>\n</metadata>")}</record>";
+        $"<record><header{(text is null ? " status='deleted'" : "")}><identifier> {id} </identifier>"
+        + "<datestamp>2025-12-31</datestamp>"
+        + $"</header>{(text is null ? "" : $"<metadata>\n<mods xmlns='http://www.loc.gov/mods/v3'>{text}</mods>\n</metadata>")}</record>";
 
     [Fact]
     public void Records_keep_their_order_and_deleted_ones_are_told()
     {
         var page = Read(
-            $"<request>x</request>\n<ListRecords>\n{Record("a", "moths")}\n<!-- a remark -->{Record("b", null)}{string.Concat(Enumerable.Range(0, 300).Select(i => Record($"c{i}", $"n{i}")))}<resumptionToken completeListSize='905' cursor='0'>\n on and on </resumptionToken></ListRecords>"
+            $"<request>x</request>\n<ListRecords>\n{Record("a", "moths")}\n<!-- a remark "
+                + $"-->{Record("b", null)}{string.Concat(Enumerable.Range(0, 300).Select(i => Record($"c{i}", $"n{i}")))}<resumptionToken "
+                + "completeListSize='905' cursor='0'>\n on and on </resumptionToken></ListRecords>"
         );
         Assert.Equal(
             [
@@ -52,7 +57,11 @@ public sealed class OaiPageReaderTests
     public void What_is_no_record_is_passed_over()
     {
         var page = Read(
-            $"<ListRecords><record/><record><header/></record>{Record("", "no name")}{Record(new string('x', 501), "too long a name")}<record><header><identifier>bare</identifier></header></record><other xmlns='urn:x'>{Record("inside", "other")}</other>{Record("a", "moths")}<resumptionToken/></ListRecords><later/>"
+            "<ListRecords><record/><record><header/>"
+                + $"</record>{Record("", "no name")}{Record(new string('x', 501), "too long a name")}<record>"
+                + "<header><identifier>bare</identifier></header></record><other "
+                + $"xmlns='urn:x'>{Record("inside", "other")}</other>{Record("a", "moths")}<resumptionToken/>"
+                + "</ListRecords><later/>"
         );
         Assert.Equal(["a 2025-12-31 moths"], page.Records);
         Assert.Null(page.Token);

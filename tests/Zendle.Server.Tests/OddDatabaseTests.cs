@@ -34,7 +34,9 @@ public sealed class OddDatabaseTests : IAsyncLifetime
         Name("Berg", "Mei"),
         // 2: a year that cannot be, markup and control characters
         "<titleInfo><title>A year that cannot be, and "
-            + "&lt;i&gt;markup&lt;/i&gt;</title></titleInfo><originInfo><dateIssued>20233</dateIssued></originInfo><abstract>&lt;p&gt;Lamps&#x85;fell by 5&amp;nbsp;%.&lt;/p&gt;&lt;script&gt;alert(1)&lt;/script&gt;</abstract>",
+            + "&lt;i&gt;markup&lt;/i&gt;</title></titleInfo><originInfo><dateIssued>20233</dateIssued>"
+            + "</originInfo><abstract>&lt;p&gt;Lamps&#x85;fell by "
+            + "5&amp;nbsp;%.&lt;/p&gt;&lt;script&gt;alert(1)&lt;/script&gt;</abstract>",
         // 3: a thousand people
         "<titleInfo><title>A thousand people count the moths of one night</title></titleInfo>"
             + string.Concat(
@@ -79,20 +81,26 @@ public sealed class OddDatabaseTests : IAsyncLifetime
         var inside = verb switch
         {
             "Identify" => "<Identify><repositoryName>Odd "
-                + "Shelf</repositoryName><baseURL>x</baseURL><protocolVersion>2.0</protocolVersion><earliestDatestamp>2000-01-01</earliestDatestamp><deletedRecord>no</deletedRecord><granularity>YYYY-MM-DD</granularity></Identify>",
-            "ListMetadataFormats" =>
-                "<ListMetadataFormats><metadataFormat><metadataPrefix>mods</metadataPrefix><schema>x</schema><metadataNamespace>http://www.loc.gov/mods/v3</metadataNamespace></metadataFormat></ListMetadataFormats>",
+                + "Shelf</repositoryName><baseURL>x</baseURL><protocolVersion>2.0</protocolVersion>"
+                + "<earliestDatestamp>2000-01-01</earliestDatestamp><deletedRecord>no</deletedRecord>"
+                + "<granularity>YYYY-MM-DD</granularity></Identify>",
+            "ListMetadataFormats" => "<ListMetadataFormats><metadataFormat><metadataPrefix>mods</metadataPrefix>"
+                + "<schema>x</schema><metadataNamespace>http://www.loc.gov/mods/v3</metadataNamespace>"
+                + "</metadataFormat></ListMetadataFormats>",
             "ListSets" => "<error code='noSetHierarchy'>none</error>",
             _ => "<ListRecords>"
                 + string.Concat(
                     Records.Select(
                         (r, i) =>
-                            $"<record><header><identifier>oai:odd:{i}</identifier><datestamp>2026-01-01</datestamp></header><metadata><mods xmlns='http://www.loc.gov/mods/v3'>{r}</mods></metadata></record>"
+                            $"<record><header><identifier>oai:odd:{i}</identifier>"
+                            + "<datestamp>2026-01-01</datestamp></header><metadata><mods "
+                            + $"xmlns='http://www.loc.gov/mods/v3'>{r}</mods></metadata></record>"
                     )
                 )
                 + "</ListRecords>",
         };
-        return $"<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'><responseDate>2026-01-01T00:00:00Z</responseDate><request>x</request>{inside}</OAI-PMH>";
+        return "<OAI-PMH xmlns='http://www.openarchives.org/OAI/2.0/'>"
+            + $"<responseDate>2026-01-01T00:00:00Z</responseDate><request>x</request>{inside}</OAI-PMH>";
     }
 
     public async ValueTask InitializeAsync()

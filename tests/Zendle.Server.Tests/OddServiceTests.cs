@@ -101,7 +101,8 @@ public sealed class OddServiceTests : IAsyncLifetime
                 Titled(1, "Early moths")
                     + Titled(2, "Broken <b>moths</dc:title>")
                     + Titled(3, "Quiet moths")
-                    + "<record><header><identifier>oai:odd:4</identifier><datestamp>2026-01-01</datestamp></header><metadata><foo xmlns='urn:x'/></metadata></record>",
+                    + "<record><header><identifier>oai:odd:4</identifier><datestamp>2026-01-01</datestamp>"
+                    + "</header><metadata><foo xmlns='urn:x'/></metadata></record>",
                 "<resumptionToken>1</resumptionToken>"
             )
         );
@@ -230,7 +231,8 @@ public sealed class OddServiceTests : IAsyncLifetime
         static string Citing(int id, string title, string own, string? cited) =>
             OddService.Dc(
                 id,
-                $"<dc:title>{title}</dc:title><dc:creator>Falk, Ida</dc:creator><dc:date>2020</dc:date><dc:identifier>10.5555/{own}</dc:identifier>{(cited is null ? "" : $"<dc:relation>cites 10.5555/{cited}</dc:relation>")}"
+                $"<dc:title>{title}</dc:title><dc:creator>Falk, Ida</dc:creator><dc:date>2020</dc:date>"
+                    + $"<dc:identifier>10.5555/{own}</dc:identifier>{(cited is null ? "" : $"<dc:relation>cites 10.5555/{cited}</dc:relation>")}"
             );
         odd.Page = _ =>
             OddService.Around(

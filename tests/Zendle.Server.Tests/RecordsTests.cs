@@ -96,7 +96,8 @@ public sealed class RecordsTests(Harvested world) : IClassFixture<Harvested>
         var other = split.List("works").Select(w => w.Int("workId")).Single(w => w != work);
         var joined = await Ann.Ok("POST", "/api/works/join", new { works = new[] { work, other }, preview = false });
         Assert.Equal(work, Assert.Single(joined.List("works")).Int("workId"));
-        Assert.Equal(records, (await Ann.Get($"/api/works/{other}/records")).List("records").Select(r => r.Int("id"))); // its old number leads on
+        // its old number leads on
+        Assert.Equal(records, (await Ann.Get($"/api/works/{other}/records")).List("records").Select(r => r.Int("id")));
         Assert.Equal(
             422,
             (await Ann.Send("POST", "/api/works/join", new { works = new[] { work }, preview = false })).Status

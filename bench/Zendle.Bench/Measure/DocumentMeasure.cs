@@ -46,8 +46,11 @@ internal static class DocumentMeasure
             var wrong = judged.Where(j => j.Check.Verdict == DocumentVerdict.Agrees).ToArray();
             (taken, all) = (taken + wrong.Length, all + judged.Length);
             to.WriteLine(
-                FormattableString.Invariant(
-                    $"  {kind, -12} {judged.Length, 4}   taken for the work {wrong.Length, 3}   to be looked at {judged.Count(j => j.Check.Verdict == DocumentVerdict.Doubtful), 3}   refused {judged.Count(j => j.Check.Verdict == DocumentVerdict.Refused), 3}"
+                string.Create(
+                    System.Globalization.CultureInfo.InvariantCulture,
+                    $"  {kind, -12} {judged.Length, 4}   taken for the work {wrong.Length, 3}   to be "
+                        + $"looked at {judged.Count(j => j.Check.Verdict == DocumentVerdict.Doubtful), 3}   "
+                        + $"refused {judged.Count(j => j.Check.Verdict == DocumentVerdict.Refused), 3}"
                 )
             );
             if (examples)
@@ -77,8 +80,11 @@ internal static class DocumentMeasure
             foreach (var (work, look, check) in lost)
                 to.WriteLine($"      {look} {work.Type}: {work.Title} — {check.Sentence}");
         to.WriteLine(
-            FormattableString.Invariant(
-                $"  look-alikes taken for the work: {taken} of {all}; its own documents not taken by themselves: {lost.Length} of {own.Length} ({100.0 * lost.Length / own.Length:0.0} %); precision {(double)(own.Length - lost.Length) / (own.Length - lost.Length + taken):0.0000}"
+            string.Create(
+                System.Globalization.CultureInfo.InvariantCulture,
+                $"  look-alikes taken for the work: {taken} of {all}; its own documents not taken by "
+                    + $"themselves: {lost.Length} of {own.Length} ({100.0 * lost.Length / own.Length:0.0} %); "
+                    + $"precision {(double)(own.Length - lost.Length) / (own.Length - lost.Length + taken):0.0000}"
             )
         );
     }

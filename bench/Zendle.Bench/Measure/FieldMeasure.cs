@@ -72,7 +72,8 @@ internal static class FieldMeasure
             .Select(s => (Truth: s, Record: DublinCoreReader.Read(s.Record, "oai:x:1", DateTimeOffset.UnixEpoch)))
             .ToArray();
         to.WriteLine(
-            FormattableString.Invariant(
+            string.Create(
+                CultureInfo.InvariantCulture,
                 $"fields of bare Dublin Core, {read.Length:N0} records of {BareShelves.Count} repositories"
             )
         );
@@ -86,8 +87,10 @@ internal static class FieldMeasure
             var wrong = Array.FindAll(told, r => !Same(field.Told(r.Truth), field.Read(r.Record)));
             var share = told.Length == 0 ? 1 : 1 - (double)wrong.Length / told.Length;
             to.WriteLine(
-                FormattableString.Invariant(
-                    $"  {field.Name, -17} {share:0.0000}   of {told.Length, 5}   aim {field.Aim:0.00}{(share < field.Aim ? "   MISSED" : "")}"
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"  {field.Name, -17} {share:0.0000}   of {told.Length, 5}   aim "
+                        + $"{field.Aim:0.00}{(share < field.Aim ? "   MISSED" : "")}"
                 )
             );
             if (examples)

@@ -56,8 +56,11 @@ internal static class MeasureCommand
             var seconds = TimeProvider.System.GetElapsedTime(began).TotalSeconds;
             var entries = await harvested.Entries();
             Console.WriteLine(
-                FormattableString.Invariant(
-                    $"{entries.Count:N0} records harvested and merged in {seconds:0.0} s ({entries.Count / seconds:N0} a second) into {entries.Select(e => e.WorkId).Distinct().Count():N0} works"
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{entries.Count:N0} records harvested and merged in {seconds:0.0} s "
+                        + $"({entries.Count / seconds:N0} a second) into "
+                        + $"{entries.Select(e => e.WorkId).Distinct().Count():N0} works"
                 )
             );
             var truth = world.Records();

@@ -62,8 +62,10 @@ internal static class MergeMeasure
             made[p.Work].Select(e => e.WorkId).Intersect(made[p.Companion].Select(e => e.WorkId)).Any()
         );
         says.WriteLine(
-            FormattableString.Invariant(
-                $"companion studies             {joined} of {pairs.Length} pairs joined wrongly ({100.0 * joined / pairs.Length:0.0} %); without any DOI {bareJoined} of {bare.Length}"
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"companion studies             {joined} of {pairs.Length} pairs joined wrongly "
+                    + $"({100.0 * joined / pairs.Length:0.0} %); without any DOI {bareJoined} of {bare.Length}"
             )
         );
     }
@@ -80,13 +82,18 @@ internal static class MergeMeasure
         {
             var compared = Comparison.Of(facts[a.Id], facts[b.Id]);
             says.WriteLine(
-                FormattableString.Invariant(
-                    $"{what} {MergeWeights.Shipped.Score(compared):0.0}{(Comparison.Forbids(facts[a.Id], facts[b.Id], compared) ? " forbidden" : "")}{(facts[a.Id].Blocking.Overlaps(facts[b.Id].Blocking) ? "" : " no key")} {compared}"
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{what} {MergeWeights.Shipped.Score(compared):0.0}{(Comparison.Forbids(facts[a.Id], facts[b.Id], compared) ? " forbidden" : "")}{(facts[a.Id].Blocking.Overlaps(facts[b.Id].Blocking) ? "" : " no key")} "
+                        + $"{compared}"
                 )
             );
             foreach (var e in new[] { a, b })
                 says.WriteLine(
-                    $"    {e.At.Database} {e.Record.Type} {e.Record.Year} {string.Join("; ", e.Record.People.Take(4).Select(p => p.Short))} | {e.Record.Title} | {e.Record.Venue?.Title} {e.Record.Venue?.Volume} {e.Record.Venue?.FirstPage} | {e.Record.Doi}"
+                    $"    {e.At.Database} {e.Record.Type} {e.Record.Year} "
+                        + $"{string.Join("; ", e.Record.People.Take(4).Select(p => p.Short))} | {e.Record.Title} "
+                        + $"| {e.Record.Venue?.Title} {e.Record.Venue?.Volume} {e.Record.Venue?.FirstPage} | "
+                        + $"{e.Record.Doi}"
                 );
         }
         foreach (

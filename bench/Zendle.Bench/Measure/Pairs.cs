@@ -13,7 +13,9 @@ internal readonly record struct Pairs(long Right, long Wrong, long Missed)
     public double F1 => Precision + Recall == 0 ? 0 : 2 * Precision * Recall / (Precision + Recall);
 
     public override string ToString() =>
-        FormattableString.Invariant(
-            $"precision {Precision:0.0000}  recall {Recall:0.0000}  F1 {F1:0.0000}  ({Right:N0} right, {Wrong:N0} wrong, {Missed:N0} missed)"
+        string.Create(
+            System.Globalization.CultureInfo.InvariantCulture,
+            $"precision {Precision:0.0000}  recall {Recall:0.0000}  F1 {F1:0.0000}  ({Right:N0} right, "
+                + $"{Wrong:N0} wrong, {Missed:N0} missed)"
         );
 }

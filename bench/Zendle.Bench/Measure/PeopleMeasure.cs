@@ -75,8 +75,12 @@ internal static class PeopleMeasure
             pairs.Average(p => (double)both[p] / real[p.True])
         );
         says.WriteLine(
-            FormattableString.Invariant(
-                $"people, B³                    precision {precision:0.0000}  recall {recall:0.0000}  F1 {2 * precision * recall / (precision + recall):0.0000}  ({pairs.Count:N0} mentions, {people.Count:N0} persons, truly {real.Count:N0}; {people.Count(p => p.Doubtful.Count > 0):N0} with doubt; {seconds:0.0} s)"
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"people, B³                    precision {precision:0.0000}  recall {recall:0.0000}  F1 "
+                    + $"{2 * precision * recall / (precision + recall):0.0000}  ({pairs.Count:N0} mentions, "
+                    + $"{people.Count:N0} persons, truly {real.Count:N0}; "
+                    + $"{people.Count(p => p.Doubtful.Count > 0):N0} with doubt; {seconds:0.0} s)"
             )
         );
     }

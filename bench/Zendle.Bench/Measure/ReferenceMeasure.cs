@@ -65,8 +65,12 @@ internal static class ReferenceMeasure
                 var isRight = match.Work != 0 && trueWork[match.Work] == works[i];
                 if (examples > 0 && (match.Work == 0 ? known.Contains(works[i]) : !isRight) && examples-- > 0)
                     says.WriteLine(
-                        FormattableString.Invariant(
-                            $"{(match.Work == 0 ? "MISSED" : "WRONG ")} {match.Evidence} {match.Confidence:0.00} {e.References[i].Text} | {e.References[i].FirstPerson} | {e.References[i].Year} | {e.References[i].Title}"
+                        string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"{(match.Work == 0 ? "MISSED" : "WRONG ")} {match.Evidence} "
+                                + $"{match.Confidence:0.00} {e.References[i].Text} | "
+                                + $"{e.References[i].FirstPerson} | {e.References[i].Year} | "
+                                + $"{e.References[i].Title}"
                         )
                     );
                 if (match.Work == 0)
@@ -95,12 +99,16 @@ internal static class ReferenceMeasure
                     counts
                         .OrderBy(c => c.Key)
                         .Select(c =>
-                            FormattableString.Invariant($"{c.Key} {c.Value.Right:N0} right {c.Value.Wrong:N0} wrong")
+                            string.Create(
+                                CultureInfo.InvariantCulture,
+                                $"{c.Key} {c.Value.Right:N0} right {c.Value.Wrong:N0} wrong"
+                            )
                         )
                 )
         );
         says.WriteLine(
-            FormattableString.Invariant(
+            string.Create(
+                CultureInfo.InvariantCulture,
                 $"  {(right + wrong + missed) / TimeProvider.System.GetElapsedTime(began).TotalSeconds:N0} references a second"
             )
         );

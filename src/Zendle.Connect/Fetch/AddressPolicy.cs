@@ -23,7 +23,8 @@ public sealed record AddressPolicy(IReadOnlyList<Uri> Allowed)
         if (Allowed.Count > 0)
             return IsListed(address)
                 ? null
-                : $"The settings do not allow {address.GetLeftPart(UriPartial.Authority)}. Allowed are {string.Join(", ", Allowed.Select(a => a.GetLeftPart(UriPartial.Authority)))}.";
+                : $"The settings do not allow {address.GetLeftPart(UriPartial.Authority)}. Allowed are "
+                    + $"{string.Join(", ", Allowed.Select(a => a.GetLeftPart(UriPartial.Authority)))}.";
         return IPAddress.TryParse(address.DnsSafeHost, out var ip) && !IsPublic(ip)
             ? "The address lies in a private network, which the settings do not allow."
             : null;

@@ -152,7 +152,9 @@ public sealed class DocumentFetcher : IDisposable
                             AttemptOutcome.Busy,
                             string.Create(
                                 CultureInfo.InvariantCulture,
-                                $"The host asks to wait {(waits > limits.Waits ? "again and again" : $"{wait.TotalSeconds:0} seconds")}; try later."
+                                $"The host asks to wait "
+                                    + $"{(waits > limits.Waits ? "again and again" : $"{wait.TotalSeconds:0} seconds")}; "
+                                    + $"try later."
                             ),
                             at
                         );

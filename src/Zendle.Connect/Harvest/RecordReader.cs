@@ -89,7 +89,8 @@ public static class RecordReader
                 Notes =
                 [
                     .. read.Notes,
-                    $"In {record.Mended} {(record.Mended == 1 ? "place" : "places")} it was not valid XML; Zendle read it as it was most likely meant.",
+                    $"In {record.Mended} {(record.Mended == 1 ? "place" : "places")} it was not valid XML; "
+                        + "Zendle read it as it was most likely meant.",
                 ],
             };
     }

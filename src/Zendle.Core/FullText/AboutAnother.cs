@@ -81,7 +81,11 @@ internal static partial class AboutAnother
         text.Trim() is { Length: > 80 } longer ? longer[..80] + "…" : text.Trim();
 
     private const string Kinds =
-        @"comment(?:ary|s)?|reply|replies|response|rejoinder|remarks?|erratum|errata|corrigend(?:um|a)|correction|addendum|retraction(?: notice| note)?|expression of concern|(?:book )?review|supplement(?:ary|al)?(?: (?:material|information|data|text|file|appendix))?s?|supporting information|appendi(?:x|ces)|slides|presentation|talk|discussion|letter|note|kommentar|antwort|berichtigung|r[ée]ponse|commentaire|rectificatif|respuesta|comentarios?|resposta|errata";
+        @"comment(?:ary|s)?|reply|replies|response|rejoinder|remarks?|erratum|errata|corrigend(?:um|a)"
+        + @"|correction|addendum|retraction(?: notice| note)?|expression of concern|(?:book )?review"
+        + @"|supplement(?:ary|al)?(?: (?:material|information|data|text|file|appendix))?s?"
+        + @"|supporting information|appendi(?:x|ces)|slides|presentation|talk|discussion|letter|note|kommentar"
+        + @"|antwort|berichtigung|r[ée]ponse|commentaire|rectificatif|respuesta|comentarios?|resposta|errata";
 
     // "Reply to", "Comment on the paper", "Erratum to:", "Re:"
     [GeneratedRegex(
@@ -97,7 +101,13 @@ internal static partial class AboutAnother
 
     // A line by itself.
     [GeneratedRegex(
-        @"^\W*(?:(?:published |author )?(?:erratum|errata|corrigend(?:um|a)|correction|addendum)(?: to)?|retraction(?: notice| note)?|expression of concern|book reviews?|reviews? of books|reviewed by\b.{0,60}|(?:electronic |online )?supplement(?:ary|al)? (?:material|information|data|text|file|appendix|table|figure|note)s?(?: \w?\d{1,2})?(?: for| to| of)?|supporting (?:online )?information(?: for| to| of)?|(?:online )?appendix(?: \w{1,3})?(?: to| for)?|slides(?: of| from)?.{0,40}|berichtigung|buchbesprechung(?:en)?|rezension|rectificatif|fe de erratas)\W*$",
+        @"^\W*(?:(?:published |author )?(?:erratum|errata|corrigend(?:um|a)|correction|addendum)(?: to)?"
+            + @"|retraction(?: notice| note)?|expression of concern|book reviews?|reviews? of books"
+            + @"|reviewed by\b.{0,60}|(?:electronic |online )?supplement(?:ary|al)? (?:material|information|data"
+            + @"|text|file|appendix|table|figure|note)s?(?: \w?\d{1,2})?(?: for| to| of)?"
+            + @"|supporting (?:online )?information(?: for| to| of)?|(?:online )?appendix(?: \w{1,3})?(?: to"
+            + @"| for)?|slides(?: of| from)?.{0,40}|berichtigung|buchbesprechung(?:en)?|rezension|rectificatif"
+            + @"|fe de erratas)\W*$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
         200
     )]
@@ -105,7 +115,9 @@ internal static partial class AboutAnother
 
     // Labels that a whole article may carry too; of a page or two they say what it is.
     [GeneratedRegex(
-        @"^\W*(?:letters? to the editors?|letters?|correspondence|comment(?:ary|s)?|repl(?:y|ies)|responses?|author(?:s|’s|'s)? reply|discussion|news(?: and views)?|abstracts?(?: of .{0,40})?|leserbriefe?)\W*$",
+        @"^\W*(?:letters? to the editors?|letters?|correspondence|comment(?:ary|s)?|repl(?:y|ies)|responses?"
+            + @"|author(?:s|’s|'s)? reply|discussion|news(?: and views)?|abstracts?(?: of .{0,40})?"
+            + @"|leserbriefe?)\W*$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
         200
     )]

@@ -210,7 +210,8 @@ public static partial class DocumentCheck
             if (Work.Type is not (DocumentType.Book or DocumentType.Thesis) || Facts.Pages > 2)
                 return null;
             return Doubt(
-                $"The title agrees, but {(Work.Type == DocumentType.Book ? "a book" : "a thesis")} has more than {Facts.Pages} {(Facts.Pages == 1 ? "page" : "pages")}."
+                $"The title agrees, but {(Work.Type == DocumentType.Book ? "a book" : "a thesis")} has more "
+                    + $"than {Facts.Pages} {(Facts.Pages == 1 ? "page" : "pages")}."
             );
         }
 

@@ -51,7 +51,8 @@ public sealed partial record DocumentFacts
     public static bool IsReferencesHead(string line) => ReferencesHead().IsMatch(line);
 
     [GeneratedRegex(
-        @"^\W*(?:\d{1,2}\W+)?(?:references?(?: cited)?|bibliography|literature(?: cited)?|works cited|literatur(?:verzeichnis)?|r[ée]f[ée]rences|referencias|refer[êe]ncias)\W*$",
+        @"^\W*(?:\d{1,2}\W+)?(?:references?(?: cited)?|bibliography|literature(?: cited)?|works cited"
+            + @"|literatur(?:verzeichnis)?|r[ée]f[ée]rences|referencias|refer[êe]ncias)\W*$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
         200
     )]

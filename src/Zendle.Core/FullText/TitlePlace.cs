@@ -253,7 +253,8 @@ internal sealed partial record TitlePlace(double Share, int FirstLine, int LastL
     private static partial Regex Divided();
 
     [GeneratedRegex(
-        @"^\W*(?:table of contents|contents(?: of (?:this|the) issue)?|in this (?:issue|volume)|inhalt(?:sverzeichnis)?|sommaire|table des mati[èe]res|[íi]ndice|sum[áa]rio|contenido)\b.{0,30}$",
+        @"^\W*(?:table of contents|contents(?: of (?:this|the) issue)?|in this (?:issue|volume)"
+            + @"|inhalt(?:sverzeichnis)?|sommaire|table des mati[èe]res|[íi]ndice|sum[áa]rio|contenido)\b.{0,30}$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
         200
     )]

@@ -135,7 +135,8 @@ public static class QueryFields
 
     /// <summary>
     /// The fields that somebody may mean who writes <paramref name="name"/>, best first, at most three: by what people
-    /// call them, by their beginning, or a slip away (Damerau 1964: at most one letter in three, two turned round as one). A far-off field is
+    /// call them, by their beginning, or a slip away (Damerau 1964: at most one letter in three, two turned round as
+    /// one). A far-off field is
     /// never among them, so there may be none.
     /// </summary>
     public static IReadOnlyList<string> Nearest(string name)

@@ -183,7 +183,9 @@ internal sealed partial class QueryLexer(string line, Action<QueryProblem> probl
             problem(
                 new(
                     span,
-                    $"The word at {start + 1} has {text.Length.ToString("N0", CultureInfo.InvariantCulture)} characters; no record holds such a word.",
+                    $"The word at {start + 1} has "
+                        + $"{text.Length.ToString("N0", CultureInfo.InvariantCulture)} characters; no record "
+                        + "holds such a word.",
                     new("leave it out", Cut(line, start, end))
                 )
             );

@@ -35,7 +35,8 @@ public static class DocumentTypes
     [
         (
             DocumentType.Article,
-            "journal article|journalarticle|datapaper|brief report|rapid communication|rapid report|research article|original article|original paper|original research|scientific "
+            "journal article|journalarticle|datapaper|brief report|rapid communication|rapid "
+                + "report|research article|original article|original paper|original research|scientific "
                 + "article|peer reviewed article|magazine article|newspaper article|data paper|case report|short "
                 + "communication"
                 + "|brief communication|research paper|article in journal|contribution to journal|"
@@ -56,7 +57,8 @@ public static class DocumentTypes
         ),
         (
             DocumentType.ConferencePaper,
-            "conference publication|conferenceproceeding|meeting report|conference object|conference item|conference or workshop item|conference "
+            "conference publication|conferenceproceeding|meeting report|conference object|conference "
+                + "item|conference or workshop item|conference "
                 + "contribution|conference paper not in proceedings|conference poster|conference presentation"
                 + "|conference abstract|conference proceedings paper|paper in conference proceedings|proceedings "
                 + "paper|proceedings article|meeting abstract|poster|workshop paper|inproceedings|contribution to "

@@ -240,7 +240,10 @@ public static partial class Identifiers
 
     // Year and month, a point, a running number; or a subject, a slash, seven digits.
     [GeneratedRegex(
-        @"^(?:info:(?<server>[a-z]{3,20})/|(?<server>[a-z]{3,20})\s*(?:id)?\s*[:/]\s*|https?://(?:www\.|export\.)?(?<server>[a-z]{3,20})\.[a-z.]{2,30}/(?:abs|pdf|html|preprints?)/)(?<number>\d{2}(?:0[1-9]|1[0-2])\.\d{4,5}|[a-z-]{2,12}(?:\.[a-z]{2})?/\d{7})(?:v\d{1,2})?(?:\.pdf)?(?:\s*\[[\w.-]{2,12}\])?$",
+        @"^(?:info:(?<server>[a-z]{3,20})/|(?<server>[a-z]{3,20})\s*(?:id)?\s*[:/]\s*|https?://(?:www\."
+            + @"|export\.)?(?<server>[a-z]{3,20})\.[a-z.]{2,30}/(?:abs|pdf|html"
+            + @"|preprints?)/)(?<number>\d{2}(?:0[1-9]|1[0-2])\.\d{4,5}"
+            + @"|[a-z-]{2,12}(?:\.[a-z]{2})?/\d{7})(?:v\d{1,2})?(?:\.pdf)?(?:\s*\[[\w.-]{2,12}\])?$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex PreprintPattern();

@@ -230,7 +230,8 @@ internal static partial class Markup
 
     // A name, then attributes as attributes are written, or nothing.
     [GeneratedRegex(
-        @"</?(?<name>[A-Za-z][A-Za-z0-9]{0,20}(?:[:-][A-Za-z][A-Za-z0-9-]{0,20})?)(?:\s+[\w:.-]{1,40}\s*=\s*(?:""[^""<]{0,400}""|'[^'<]{0,400}'|[^\s""'<>=]{1,200})){0,12}\s*/?>",
+        @"</?(?<name>[A-Za-z][A-Za-z0-9]{0,20}(?:[:-][A-Za-z][A-Za-z0-9-]{0,20})?)(?:\s+[\w:.-]{1,40}\s*=\s*(?:""[^""<]{0,400}"""
+            + @"|'[^'<]{0,400}'|[^\s""'<>=]{1,200})){0,12}\s*/?>",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex Element();

@@ -43,7 +43,8 @@ public sealed partial record PublicationDate(string Written, int Year, string Da
         var why =
             read.Select(d => d.Date[..4]).Distinct().Count() < 2 ? null
             : typed.Length is > 0 && typed.Length < read.Length
-                ? $"Of {read.Length} dates “{chosen.Written}” was taken as the date of issue: the others carry a time of day, as dates of deposit do."
+                ? $"Of {read.Length} dates “{chosen.Written}” was taken as the date of issue: the others "
+                    + "carry a time of day, as dates of deposit do."
             : $"Of {read.Length} dates “{chosen.Written}” was taken as the date of issue: it is the earliest.";
         return new(chosen.Written, int.Parse(year, CultureInfo.InvariantCulture), chosen.Date, why);
     }

@@ -106,7 +106,10 @@ public sealed partial record Rights(string? Licence, CopyAccess Access)
     private static partial Regex CreativeCommonsAddress();
 
     [GeneratedRegex(
-        @"\b(?<zero>cc[- ]?0|cc[- ]?zero|public domain)\b|\bcc[- ]by\b|\bccby\b|creative commons[- ,:]*(?:attribution|namensnennung|paternit[ée]|attribution|reconocimiento|atribuci[óo]n|atribui[çc][ãa]o|by\b)|\battribution(?:-| )?(?:non-?commercial|no-?deriv|share-?alike|\d\.\d international)",
+        @"\b(?<zero>cc[- ]?0|cc[- ]?zero|public domain)\b|\bcc[- ]by\b|\bccby\b"
+            + @"|creative commons[- ,:]*(?:attribution|namensnennung|paternit[ée]|attribution|reconocimiento"
+            + @"|atribuci[óo]n|atribui[çc][ãa]o|by\b)|\battribution(?:-| )?(?:non-?commercial|no-?deriv"
+            + @"|share-?alike|\d\.\d international)",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex CreativeCommonsName();
@@ -115,13 +118,17 @@ public sealed partial record Rights(string? Licence, CopyAccess Access)
     private static partial Regex Version();
 
     [GeneratedRegex(
-        @"restrictedAccess|closedAccess|embargoedAccess|metadata only|(?:closed|restricted|embargoed|no|campus) access|access (?:is )?(?:restricted|closed)|c_16ec\b|c_14cb\b|c_f1cf\b|under embargo|nur im campusnetz|kein zugriff|acc[èe]s (?:restreint|ferm[ée]|limit[ée])|acceso (?:cerrado|restringido|embargado)|acesso (?:fechado|restrito|embargado)",
+        @"restrictedAccess|closedAccess|embargoedAccess|metadata only|(?:closed|restricted|embargoed|no"
+            + @"|campus) access|access (?:is )?(?:restricted|closed)|c_16ec\b|c_14cb\b|c_f1cf\b|under embargo"
+            + @"|nur im campusnetz|kein zugriff|acc[èe]s (?:restreint|ferm[ée]|limit[ée])|acceso (?:cerrado"
+            + @"|restringido|embargado)|acesso (?:fechado|restrito|embargado)",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Closed();
 
     [GeneratedRegex(
-        @"openAccess|open access|c_abf2\b|free(?:ly)? (?:access|available|accessible)|frei zug[äa]nglich|acc[èe]s (?:libre|ouvert)|libre acc[èe]s|acceso abierto|acesso (?:aberto|livre)",
+        @"openAccess|open access|c_abf2\b|free(?:ly)? (?:access|available|accessible)|frei zug[äa]nglich"
+            + @"|acc[èe]s (?:libre|ouvert)|libre acc[èe]s|acceso abierto|acesso (?:aberto|livre)",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Open();

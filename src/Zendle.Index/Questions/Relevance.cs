@@ -11,7 +11,8 @@ namespace Zendle.Index.Questions;
 /// <summary>
 /// BM25F (Robertson, Zaragoza 2009): field weights title 3, keywords and controlled terms 2, abstract 1, applied before saturation; k1 1.2;
 /// b 0.3 for titles and 0.75 else. A concept counts as one term, its best; a work scores as its best matching record.
-/// Phrases and what stands NEAR are weighed by their joint occurrences. Where words of two concepts stand close in one field the score grows by at most a quarter: by 0.25 / (1 + gap / 5),
+/// Phrases and what stands NEAR are weighed by their joint occurrences. Where words of two concepts stand close in one
+/// field the score grows by at most a quarter: by 0.25 / (1 + gap / 5),
 /// gap in words.
 /// </summary>
 public sealed class Relevance

@@ -50,7 +50,10 @@ public sealed record CountTable(string Without, string With, IReadOnlyList<Seaso
         var change = 100.0 * (with - without) / without;
         return string.Create(
             CultureInfo.InvariantCulture,
-            $"Over {Rows.Count} seasons we counted {without:N0} {study.Things} {(Without == "dark" ? "at dark" : "at control")} sites and {with:N0} {(With == "lit" ? "at lit ones" : $"where {study.Factor} acted")}: {(Math.Abs(change) < 1 ? "no difference to speak of" : $"{Math.Abs(change):0.0} % {(change < 0 ? "fewer" : "more")}")}."
+            $"Over {Rows.Count} seasons we counted {without:N0} {study.Things} "
+                + $"{(Without == "dark" ? "at dark" : "at control")} sites and {with:N0} "
+                + $"{(With == "lit" ? "at lit ones" : $"where {study.Factor} acted")}: "
+                + $"{(Math.Abs(change) < 1 ? "no difference to speak of" : $"{Math.Abs(change):0.0} % {(change < 0 ? "fewer" : "more")}")}."
         );
     }
 }

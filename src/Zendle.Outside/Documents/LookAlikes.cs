@@ -72,7 +72,8 @@ public static class LookAlikes
     private static string Cited(Work w) =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"{string.Join(", ", w.People.Take(6).Select(p => $"{p.Family}, {p.Given[..1]}."))} ({w.Year}). {w.Title}. {w.Journal?.Title ?? w.Book?.Title ?? w.Publisher ?? "Report"}{(w.Journal is null ? "" : $" {w.Volume}, {w.FirstPage}–{w.LastPage}")}.{(w.Doi is null ? "" : $" https://doi.org/{w.Doi}")}"
+            $"{string.Join(", ", w.People.Take(6).Select(p => $"{p.Family}, {p.Given[..1]}."))} ({w.Year}). "
+                + $"{w.Title}. {w.Journal?.Title ?? w.Book?.Title ?? w.Publisher ?? "Report"}{(w.Journal is null ? "" : $" {w.Volume}, {w.FirstPage}–{w.LastPage}")}.{(w.Doi is null ? "" : $" https://doi.org/{w.Doi}")}"
         );
 
     /// <summary>A DOI of its own, the work's, or none: all three are seen.</summary>
@@ -206,7 +207,9 @@ public static class LookAlikes
         if (DoiOf(dice, work) is { } doi)
             page.Line(doi, 8);
         page.Text(
-            $"In this article, published in {work.Year}, the counts of the second season were set in the wrong column. The table should read as follows. The authors regret the error, which changes no finding.",
+            $"In this article, published in {work.Year}, the counts of the second season were set in the "
+                + "wrong column. The table should read as follows. The authors regret the error, which changes "
+                + "no finding.",
             10
         );
         for (var i = 0; i < dice.Between(1, 4 - 1); i++)

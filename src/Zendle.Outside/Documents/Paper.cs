@@ -124,7 +124,9 @@ public sealed record Paper
                 new(
                     "Acknowledgements and data",
                     [
-                        $"We thank those who kept the sites open and two reviewers for their doubts. {(work.Funder is { } funder ? $"The work was paid for by {funder}." : "The work had no money of its own.")} All counts lie with {work.People[0].Institute}.",
+                        "We thank those who kept the sites open and two reviewers for their doubts. "
+                            + $"{(work.Funder is { } funder ? $"The work was paid for by {funder}." : "The work had no money of its own.")} "
+                            + $"All counts lie with {work.People[0].Institute}.",
                     ]
                 )
             );

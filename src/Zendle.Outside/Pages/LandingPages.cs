@@ -41,7 +41,9 @@ public static class LandingPages
     {
         var rows = string.Concat(
             databases.Select(d =>
-                $"<tr><td>{d.Name}</td><td><code>/{d.Key}/oai</code></td><td>{d.At(clock.Now).Count(e => !e.Deleted):N0}</td><td>{faults.State.GetValueOrDefault(d.Key, "none")}</td></tr>"
+                $"<tr><td>{d.Name}</td><td><code>/{d.Key}/oai</code></td>"
+                + $"<td>{d.At(clock.Now).Count(e => !e.Deleted):N0}</td>"
+                + $"<td>{faults.State.GetValueOrDefault(d.Key, "none")}</td></tr>"
             )
         );
         return Page(
@@ -50,8 +52,10 @@ public static class LandingPages
             <p>Simulated services over one made-up world of {works:N0} works. It is {clock.Now:yyyy-MM-dd HH:mm:ss} here.</p>
             <table><tr><th>database</th><th>address</th><th>records now</th><th>fault</th></tr>{rows}</table>
             <h2>Time</h2>
-            <form method="post" action="/clock"><label>Move time on by <input name="days" type="number" min="1" max="3660" value="30"> days</label> <button>Move on</button></form>
-            <p>New works, citations, corrections, retractions and deletions arrive; the next harvest brings them. By program: <code>POST /clock?days=30</code>.</p>
+            <form method="post" action="/clock"><label>Move time on by <input name="days" type="number" min="1"
+            max="3660" value="30"> days</label> <button>Move on</button></form>
+            <p>New works, citations, corrections, retractions and deletions arrive; the next harvest brings
+            them. By program: <code>POST /clock?days=30</code>.</p>
             <h2>Faults</h2>
             <form method="post" action="/faults"><label>At <select name="database">{string.Concat(
                 databases.Select(d => $"<option value=\"{d.Key}\">{d.Name}</option>")
@@ -62,7 +66,9 @@ public static class LandingPages
             )}</select></label> <button>Switch</button></form>
             <p>By program: <code>POST /faults?database=farnet&amp;kind=busy&amp;times=2</code>.</p>
             <h2>Texts</h2>
-            <p>Texts lie under <code>/publisher/…</code> and <code>/harbour/…</code>, DOIs resolve at <code>/doi/…</code>; <a href="/copies">what lies behind each</a>. Change one: <code>POST /copies?path=/harbour/item/1&amp;kind=truncated</code>; kinds: {string.Join(
+            <p>Texts lie under <code>/publisher/…</code> and <code>/harbour/…</code>, DOIs resolve at
+            <code>/doi/…</code>; <a href="/copies">what lies behind each</a>. Change one: <code>POST
+            /copies?path=/harbour/item/1&amp;kind=truncated</code>; kinds: {string.Join(
                 ", ",
                 CopyKinds.All
             )}.</p>
@@ -77,7 +83,9 @@ public static class LandingPages
 
     /// <summary>A plain page, readable at any width and in the dark.</summary>
     public static string Page(string title, string body) =>
-        $"<!doctype html><html lang=\"en\"><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\"><title>{WebUtility.HtmlEncode(title)}</title><style>{Style}</style><body><h1>{WebUtility.HtmlEncode(title)}</h1>{body}</body></html>";
+        "<!doctype html><html lang=\"en\"><meta charset=\"utf-8\"><meta name=\"viewport\" "
+        + $"content=\"width=device-width\"><title>{WebUtility.HtmlEncode(title)}</title><style>{Style}</style>"
+        + $"<body><h1>{WebUtility.HtmlEncode(title)}</h1>{body}</body></html>";
 
     // Its own look, so that nobody takes the outside for a part of Zendle.
     private const string Style = """
@@ -87,7 +95,8 @@ public static class LandingPages
         table { border-collapse: collapse; width: 100% } th { text-align: left; font-weight: normal; opacity: .75 }
         th, td { padding: .3rem 1rem .3rem 0; border-bottom: 1px solid color-mix(in srgb, currentcolor 18%, transparent) }
         td:nth-child(3), th:nth-child(3) { text-align: right; font-variant-numeric: tabular-nums }
-        form { display: flex; flex-wrap: wrap; gap: .5rem; align-items: baseline } input, select, button { font: inherit; padding: .15rem .4rem }
+        form { display: flex; flex-wrap: wrap; gap: .5rem; align-items: baseline } input, select, button { font:
+        inherit; padding: .15rem .4rem }
         input[type=number] { width: 5rem } code { font-size: .9em }
         """;
 }

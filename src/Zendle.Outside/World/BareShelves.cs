@@ -297,7 +297,8 @@ public static class BareShelves
                 // A citation of the whole work among its identifiers.
                 add(
                     "identifier",
-                    $"{string.Join(", ", w.People.Take(2).Select(x => $"{x.Family}, {x.Given[..1]}."))} ({w.Year}) {w.Title}. {venue}, {v} ({i}). pp. {p}-{q}. ISSN {issn}"
+                    $"{string.Join(", ", w.People.Take(2).Select(x => $"{x.Family}, {x.Given[..1]}."))} "
+                        + $"({w.Year}) {w.Title}. {venue}, {v} ({i}). pp. {p}-{q}. ISSN {issn}"
                 );
                 break;
             case 4:

@@ -22,34 +22,55 @@ public static class WorldShape
     {
         var people = works.SelectMany(w => w.People).Select(p => p.Person.Id).Distinct().Count();
         var venues = works.Select(w => w.Venue).OfType<string>().Distinct().Count();
-        yield return Text(
-            $"{works.Count:N0} works ({works.Count(w => w.Topic.Core):N0} of the scenario in {works.Where(w => w.Topic.Core).Select(w => w.Topic.Key).Distinct().Count()} subtopics, {works.Count(w => w.Topic.Friend):N0} false friends), {people:N0} people, {venues} venues, {works.Sum(w => w.Cites.Length):N0} references, {works.Select(w => w.Study.Id).Distinct().Count():N0} studies, {works[0].Year}–{works[^1].Year}"
+        yield return string.Create(
+            CultureInfo.InvariantCulture,
+            $"{works.Count:N0} works ({works.Count(w => w.Topic.Core):N0} of the scenario in "
+                + $"{works.Where(w => w.Topic.Core).Select(w => w.Topic.Key).Distinct().Count()} subtopics, "
+                + $"{works.Count(w => w.Topic.Friend):N0} false friends), {people:N0} people, {venues} venues, "
+                + $"{works.Sum(w => w.Cites.Length):N0} references, "
+                + $"{works.Select(w => w.Study.Id).Distinct().Count():N0} studies, "
+                + $"{works[0].Year}–{works[^1].Year}"
         );
         foreach (var d in databases)
-            yield return Text($"  {d.Name}: {d.At(DatabaseViews.Start).Count(e => !e.Deleted):N0} records");
+            yield return string.Create(
+                CultureInfo.InvariantCulture,
+                $"  {d.Name}: {d.At(DatabaseViews.Start).Count(e => !e.Deleted):N0} records"
+            );
         yield return "types: "
             + string.Join(
                 ", ",
-                works.CountBy(w => w.Type).OrderByDescending(t => t.Value).Select(t => Text($"{t.Key} {t.Value:N0}"))
+                works
+                    .CountBy(w => w.Type)
+                    .OrderByDescending(t => t.Value)
+                    .Select(t => string.Create(CultureInfo.InvariantCulture, $"{t.Key} {t.Value:N0}"))
             );
         var inDegree = new int[works.Count];
         foreach (var w in works)
         foreach (var c in w.Cites)
             inDegree[c]++;
         Array.Sort(inDegree);
-        yield return Text(
-            $"citations: none {Share(inDegree.Count(n => n == 0), works.Count)}, median {inDegree[works.Count / 2]}, 90th percentile {inDegree[works.Count * 9 / 10]}, 99th {inDegree[works.Count * 99 / 100]}, most {string.Join(", ", inDegree.TakeLast(5).Reverse())} (real: skewed; the top hundredth holds 10–25 % of citations; here {Share(inDegree.TakeLast(works.Count / 100).Sum(), inDegree.Sum())})"
+        yield return string.Create(
+            CultureInfo.InvariantCulture,
+            $"citations: none {Share(inDegree.Count(n => n == 0), works.Count)}, median "
+                + $"{inDegree[works.Count / 2]}, 90th percentile {inDegree[works.Count * 9 / 10]}, 99th "
+                + $"{inDegree[works.Count * 99 / 100]}, most {string.Join(", ", inDegree.TakeLast(5).Reverse())} "
+                + $"(real: skewed; the top hundredth holds 10–25 % of citations; here "
+                + $"{Share(inDegree.TakeLast(works.Count / 100).Sum(), inDegree.Sum())})"
         );
         var ages = works.SelectMany(w => w.Cites.Select(c => w.Year - works[c].Year)).Order().ToArray();
-        yield return Text(
-            $"age of references: median {ages[ages.Length / 2]}, quartiles {ages[ages.Length / 4]} and {ages[ages.Length * 3 / 4]} years (real: median 5–10)"
+        yield return string.Create(
+            CultureInfo.InvariantCulture,
+            $"age of references: median {ages[ages.Length / 2]}, quartiles {ages[ages.Length / 4]} and "
+                + $"{ages[ages.Length * 3 / 4]} years (real: median 5–10)"
         );
         var lists = works.Where(w => w.Type == "article").Select(w => w.Cites.Length).Order().ToArray();
-        yield return Text(
+        yield return string.Create(
+            CultureInfo.InvariantCulture,
             $"references of an article inside the world: median {lists[lists.Length / 2]}, 90th percentile {lists[lists.Length * 9 / 10]}"
         );
         var with = skeletons.Count(s => s.Count > 0);
-        yield return Text(
+        yield return string.Create(
+            CultureInfo.InvariantCulture,
             $"sentence skeletons: {skeletons.SelectMany(s => s).Distinct().Count():N0} in {with:N0} abstracts; the ten commonest:"
         );
         foreach (
@@ -60,10 +81,9 @@ public static class WorldShape
                 .ThenBy(s => s.Key, StringComparer.Ordinal)
                 .Take(10)
         )
-            yield return Text($"  {Share(count, with)}  {skeleton}");
+            yield return string.Create(CultureInfo.InvariantCulture, $"  {Share(count, with)}  {skeleton}");
     }
 
-    private static string Share(long part, long of) => Text($"{100.0 * part / Math.Max(1, of):0.0} %");
-
-    private static string Text(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
+    private static string Share(long part, long of) =>
+        string.Create(CultureInfo.InvariantCulture, $"{100.0 * part / Math.Max(1, of):0.0} %");
 }

@@ -275,7 +275,8 @@ public sealed class CorpusIdentity(
             + (
                 away.Length == 0
                     ? ""
-                    : $" Please add these databases again: {string.Join("; ", away.Select(d => $"{d.Name}, {d.Address}{(d.SetName.Length > 0 ? $" (set {d.SetName})" : "")}"))}."
+                    : " Please add these databases again: "
+                        + $"{string.Join("; ", away.Select(d => $"{d.Name}, {d.Address}{(d.SetName.Length > 0 ? $" (set {d.SetName})" : "")}"))}."
             )
             + " Your decisions are safe: each kept work comes back as soon as a database brings its record. Until "
             + "then it is listed as not found.";

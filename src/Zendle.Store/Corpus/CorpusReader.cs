@@ -122,7 +122,9 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         await using var command = ((SqliteConnection)context.Database.GetDbConnection()).CreateCommand();
 #pragma warning disable CA2100 // one of two constants of ours; values travel as parameters
         command.CommandText =
-            $"SELECT r.Id, r.WorkId, r.DatabaseId, r.Deleted, r.Sequence, r.TitleKey, r.Facts, m.Facts, r.ReferenceKeys FROM Records r CROSS JOIN MergeFacts m ON m.RecordId = r.Id WHERE {which} ORDER BY r.WorkId, r.Id";
+            "SELECT r.Id, r.WorkId, r.DatabaseId, r.Deleted, r.Sequence, r.TitleKey, r.Facts, m.Facts, "
+            + $"r.ReferenceKeys FROM Records r CROSS JOIN MergeFacts m ON m.RecordId = r.Id WHERE {which} "
+            + "ORDER BY r.WorkId, r.Id";
 #pragma warning restore CA2100
         command.Parameters.AddWithValue("$0", upTo);
         command.Parameters.AddWithValue("$1", works);

@@ -410,7 +410,8 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     {
         sql.Run(
             """
-            INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References", ReferenceKeys, Source, Id, WorkId)
+            INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References",
+                ReferenceKeys, Source, Id, WorkId)
             VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
             """,
             [.. Values(databaseId, item, sequence), id, work]

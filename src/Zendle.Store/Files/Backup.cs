@@ -194,7 +194,8 @@ public static class Backup
                     : Folders.Contains(parts[0]) && parts.All(p => p.Length > 0 && p is not ("." or ".."));
             if (!isOurs)
                 throw new BackupFaultException(
-                    $"The archive holds “{entry.Name[..Math.Min(80, entry.Name.Length)]}”, which no backup of Zendle does. Nothing was changed."
+                    $"The archive holds “{entry.Name[..Math.Min(80, entry.Name.Length)]}”, which no backup "
+                        + "of Zendle does. Nothing was changed."
                 );
             var path = Path.Combine([folder, .. parts]);
             Directory.CreateDirectory(Path.GetDirectoryName(path)!);

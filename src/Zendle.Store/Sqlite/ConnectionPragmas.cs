@@ -30,7 +30,8 @@ public sealed class ConnectionPragmas(string synchronous) : DbConnectionIntercep
         using var command = connection.CreateCommand();
 #pragma warning disable CA2100 // a constant of ours, not input
         command.CommandText =
-            $"PRAGMA journal_mode=WAL; PRAGMA foreign_keys=ON; PRAGMA busy_timeout=20000; PRAGMA cache_size=-24000; PRAGMA synchronous={synchronous};";
+            "PRAGMA journal_mode=WAL; PRAGMA foreign_keys=ON; PRAGMA busy_timeout=20000; PRAGMA "
+            + $"cache_size=-24000; PRAGMA synchronous={synchronous};";
 #pragma warning restore CA2100
         command.ExecuteNonQuery();
     }

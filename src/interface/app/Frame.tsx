@@ -85,7 +85,8 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
             <button
               type="button"
               onClick={openKept}
-              className="rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink max-sm:hidden"
+              className={`rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet
+                hover:border-ink max-sm:hidden`}
               title="The kept works as a set (G then K)"
             >
               <b className="font-semibold text-ink">{count(review.kept)}</b> kept
@@ -95,7 +96,8 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
             <button
               type="button"
               onClick={() => setNotFound(true)}
-              className="rounded-full border border-aside bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink max-sm:hidden"
+              className={`rounded-full border border-aside bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap
+                text-quiet hover:border-ink max-sm:hidden`}
               title="Kept works that are in no database now"
             >
               <b className="font-semibold text-ink">{count(review.notFound)}</b> not found
@@ -104,7 +106,8 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
           {review && review.withText > 0 && (
             <NavLink
               to={`${base ?? ""}/gather`}
-              className="rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink max-sm:hidden"
+              className={`rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet
+                hover:border-ink max-sm:hidden`}
               title="Texts in hand (G then G)"
             >
               <b className="font-semibold text-ink">{count(review.withText)}</b> with text

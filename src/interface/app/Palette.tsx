@@ -29,14 +29,18 @@ export function Palette({ review, onKeys }: { review: Dto<"ReviewDto"> | null; o
   }, []);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="ml-auto flex h-7 w-[250px] shrink-0 items-center justify-between rounded-md border border-edge bg-raised px-2.5 text-[12.5px] text-faint max-[1100px]:w-[150px] max-sm:w-auto max-sm:[&>kbd]:hidden">
+      <Dialog.Trigger
+        className={`ml-auto flex h-7 w-[250px] shrink-0 items-center justify-between rounded-md border border-edge
+          bg-raised px-2.5 text-[12.5px] text-faint max-[1100px]:w-[150px] max-sm:w-auto max-sm:[&>kbd]:hidden`}
+      >
         Go to, or do …<kbd className="rounded border border-line px-1 text-[11.5px] text-quiet">Ctrl K</kbd>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-veil" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-[14vh] left-1/2 z-50 w-[560px] max-w-[calc(100vw-40px)] -translate-x-1/2 overflow-hidden rounded-md border border-line bg-paper shadow-xl"
+          className={`fixed top-[14vh] left-1/2 z-50 w-[560px] max-w-[calc(100vw-40px)] -translate-x-1/2 overflow-hidden
+            rounded-md border border-line bg-paper shadow-xl`}
         >
           <Dialog.Title className="sr-only">Go to, or do</Dialog.Title>
           <PaletteBody review={review} onKeys={onKeys} close={() => setOpen(false)} />
@@ -141,7 +145,8 @@ function PaletteBody({
             aria-selected={i === current}
             onMouseMove={() => setAt(i)}
             onClick={() => run(entry)}
-            className={`flex cursor-pointer items-baseline justify-between gap-4 px-4 py-1.5 text-[13.5px] ${i === current ? "bg-mist" : ""}`}
+            className={`flex cursor-pointer items-baseline justify-between gap-4 px-4 py-1.5 text-[13.5px]
+              ${i === current ? "bg-mist" : ""}`}
           >
             <span className="truncate">{entry.label}</span>
             <span className="text-[12px] text-quiet">{entry.hint}</span>

@@ -15,7 +15,8 @@ export function Button({
   return (
     <button
       type="button"
-      className={`inline-flex h-8 items-center gap-2 rounded-md px-3 text-[13px] whitespace-nowrap disabled:cursor-not-allowed disabled:opacity-50 ${kinds[kind]} ${className}`}
+      className={`inline-flex h-8 items-center gap-2 rounded-md px-3 text-[13px] whitespace-nowrap
+        disabled:cursor-not-allowed disabled:opacity-50 ${kinds[kind]} ${className}`}
       {...rest}
     />
   );

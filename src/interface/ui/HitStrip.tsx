@@ -9,7 +9,10 @@ const fields = [
 /** A field that terms stand in. */
 export type HitField = (typeof fields)[number][0];
 
-/** In which fields the terms stand, and how often: one cell a field, up to three strokes in it. A click on a cell goes there; by key the pane is a Tab away. */
+/**
+ * In which fields the terms stand, and how often: one cell a field, up to three strokes in it. A click on a cell goes
+ * there; by key the pane is a Tab away.
+ */
 export function HitStrip({ hits, onGo }: { hits: Dto<"HitsDto">; onGo?: (field: HitField) => void }) {
   const words = fields.map(([f]) => `${f} ${hits[f]}`).join(", ");
   return (

@@ -22,7 +22,8 @@ export function Sheet({
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-veil" />
         <Dialog.Content
-          className="fixed top-[12vh] left-1/2 z-50 max-h-[80vh] w-[calc(100vw-40px)] -translate-x-1/2 overflow-y-auto rounded-md border border-line bg-paper p-5 shadow-xl"
+          className={`fixed top-[12vh] left-1/2 z-50 max-h-[80vh] w-[calc(100vw-40px)] -translate-x-1/2 overflow-y-auto
+            rounded-md border border-line bg-paper p-5 shadow-xl`}
           style={{ maxWidth: width }}
           aria-describedby={undefined}
         >

@@ -47,7 +47,8 @@ export function Toasts({ children }: { children: ReactNode }) {
       >
         {note && (
           <div
-            className={`pointer-events-auto flex max-w-[640px] items-center gap-4 rounded-md border px-4 py-2 text-[13px] shadow-lg ${note.fault ? "border-aside bg-raised text-ink" : "border-rail bg-rail text-white"}`}
+            className={`pointer-events-auto flex max-w-[640px] items-center gap-4 rounded-md border px-4 py-2 text-[13px]
+              shadow-lg ${note.fault ? "border-aside bg-raised text-ink" : "border-rail bg-rail text-white"}`}
           >
             <span>{note.text}</span>
             {note.act && (

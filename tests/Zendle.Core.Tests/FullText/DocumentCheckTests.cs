@@ -239,7 +239,8 @@ public sealed class DocumentCheckTests
             + "moths|M. Ouverleaux-Tann, J. Okwemba"
     )] // as publishers set it
     [InlineData("#Lit verges, idle flowers: street light-|#ing cuts visits by moths|M. Ouverleaux-Tann, J. Okwemba")] // divided
-    [InlineData("+Lit verges, idle flowers: street lighting cuts visits by moths|J. Okwemba|M. Ouverleaux-Tann")] // a manuscript in one size
+    // a manuscript in one size
+    [InlineData("+Lit verges, idle flowers: street lighting cuts visits by moths|J. Okwemba|M. Ouverleaux-Tann")]
     [InlineData(
         "Article|Lit verges, idle flowers: street lighting cuts visits by moths|M. Ouverleaux-Tann and J. Okwemba|Abstract"
     )] // all plain

@@ -43,7 +43,9 @@ public sealed class PeopleResolverAgainTests
         string.Join(
             '\n',
             people.Select(p =>
-                $"{p.Number} {p.Label}: {string.Join(',', p.Mentions.Select(m => $"{m.WorkId}.{m.Position}"))} perhaps {string.Join(',', p.Doubtful)}"
+                $"{p.Number} {p.Label}: "
+                + $"{string.Join(',', p.Mentions.Select(m => $"{m.WorkId}.{m.Position}"))} perhaps "
+                + $"{string.Join(',', p.Doubtful)}"
             )
         );
 

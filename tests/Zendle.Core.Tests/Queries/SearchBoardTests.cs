@@ -10,7 +10,8 @@ public sealed class SearchBoardTests
         string.Join(
             " / ",
             board.Cards.Select(c =>
-                $"{c.Kind}{(c.Scope == QueryField.About ? "" : " " + QueryFields.Name(c.Scope))}{(c.Near is { } n ? $" near {n}" : "")}: {string.Join(", ", c.Terms)}"
+                $"{c.Kind}{(c.Scope == QueryField.About ? "" : " " + QueryFields.Name(c.Scope))}{(c.Near is { } n ? $" near {n}" : "")}: "
+                + $"{string.Join(", ", c.Terms)}"
             )
         );
 

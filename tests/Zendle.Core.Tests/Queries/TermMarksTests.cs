@@ -17,7 +17,8 @@ public sealed class TermMarksTests
     [InlineData("lamp AND moth*", "Moths at the lamp", "[B:Moths] at the [A:lamp]")]
     [InlineData("\"light trap\"", "Two light-trap nights, a light trap", "Two [A:light-trap] nights, a [A:light trap]")]
     [InlineData("light-trap", "lighttrap and light-traps", "[A:lighttrap] and light-traps")]
-    [InlineData("(moth* OR \"hawk moths\")", "Hawk moths hover", "[A:Hawk moths] hover")] // the longer of two that start together, or the first
+    // the longer of two that start together, or the first
+    [InlineData("(moth* OR \"hawk moths\")", "Hawk moths hover", "[A:Hawk moths] hover")]
     [InlineData("moth* NOT lamp", "Moths at the lamp", "[A:Moths] at the lamp")]
     [InlineData("author:moth", "A moth", "A moth")]
     [InlineData("naive", "The naïve one", "The [A:naïve] one")]

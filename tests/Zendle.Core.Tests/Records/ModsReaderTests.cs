@@ -21,7 +21,8 @@ public sealed class ModsReaderTests
             """
             <titleInfo><nonSort>The</nonSort><title>lit verge</title><subTitle>moths at lamps</subTitle></titleInfo>
             <name type="personal"><namePart type="family">Okwemsalo</namePart><namePart type="given">Ilse M.</namePart>
-              <nameIdentifier type="orcid">0000-0002-1825-0097</nameIdentifier><affiliation>Cordrey College</affiliation><role><roleTerm>aut</roleTerm></role></name>
+              <nameIdentifier type="orcid">0000-0002-1825-0097</nameIdentifier>
+              <affiliation>Cordrey College</affiliation><role><roleTerm>aut</roleTerm></role></name>
             <name type="personal"><namePart>Tchabury, Noor</namePart></name>
             <name type="personal"><namePart>A. Sponsor</namePart><role><roleTerm>spn</roleTerm></role></name>
             <genre>Research Article</genre><originInfo><publisher>Ambry House</publisher><dateIssued>2019-05-02</dateIssued></originInfo>
@@ -30,9 +31,13 @@ public sealed class ModsReaderTests
             <subject><topic>moths</topic><topic>Moths</topic></subject><subject authority="local"><topic>Plant ecology</topic></subject>
             <identifier type="doi">https://doi.org/10.5555/LV.19</identifier>
             <relatedItem type="host"><titleInfo><title>Small Wings</title></titleInfo><identifier type="issn">0378-5955</identifier>
-              <part><detail type="volume"><number>44</number></detail><detail type="issue"><number>2</number></detail><extent unit="page"><start>118</start><end>31</end></extent></part></relatedItem>
+              <part><detail type="volume"><number>44</number></detail><detail type="issue">
+              <number>2</number></detail><extent unit="page"><start>118</start>
+              <end>31</end></extent></part></relatedItem>
             <relatedItem type="otherVersion"><identifier type="doi">10.5555/pre.7</identifier></relatedItem>
-            <relatedItem type="references"><titleInfo><title>Old lamps</title></titleInfo><name><namePart type="family">Berg</namePart></name><originInfo><dateIssued>1988</dateIssued></originInfo></relatedItem>
+            <relatedItem type="references"><titleInfo><title>Old lamps</title></titleInfo><name>
+            <namePart type="family">Berg</namePart></name><originInfo>
+            <dateIssued>1988</dateIssued></originInfo></relatedItem>
             <note type="citation/reference">Laurist, K. (1990). Moth traps: a plea. Small Wings 3, 1–9. doi:10.5555/mt.1</note>
             <note type="funding">Fund for Dark Places</note><note type="version">accepted manuscript</note>
             <location><url note="free" displayLabel="accepted manuscript">http://h.example/1</url><url>ftp://h.example/2</url></location>
@@ -86,8 +91,11 @@ public sealed class ModsReaderTests
         var r = DublinCoreReader.Read(
             XElement.Parse(
                 """
-                <oai_dc:dc xmlns:oai_dc="http://www.openarchives.org/OAI/2.0/oai_dc/" xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:title>Lamps</dc:title><dc:creator>Berg, Mei</dc:creator>
-                <dc:date>1999-01</dc:date><dc:type>thesis</dc:type><dc:language>German</dc:language><dc:identifier>doi:10.5555/x.1</dc:identifier><dc:identifier>http://h.example/1</dc:identifier></oai_dc:dc>
+                <oai_dc:dc xmlns:oai_dc="http://www.openarchives.org/OAI/2.0/oai_dc/" xmlns:dc="http://purl.org/dc/elements/1.1/">
+                <dc:title>Lamps</dc:title><dc:creator>Berg, Mei</dc:creator>
+                <dc:date>1999-01</dc:date><dc:type>thesis</dc:type><dc:language>German</dc:language>
+                <dc:identifier>doi:10.5555/x.1</dc:identifier>
+                <dc:identifier>http://h.example/1</dc:identifier></oai_dc:dc>
                 """
             ),
             "oai:x:1",

@@ -24,7 +24,8 @@ public sealed class OddRecordsTests
     private static Record Dc(string inside) =>
         DublinCoreReader.Read(
             XElement.Parse(
-                $"<oai_dc:dc xmlns:oai_dc='http://www.openarchives.org/OAI/2.0/oai_dc/' xmlns:dc='http://purl.org/dc/elements/1.1/'>{inside}</oai_dc:dc>"
+                "<oai_dc:dc xmlns:oai_dc='http://www.openarchives.org/OAI/2.0/oai_dc/' "
+                    + $"xmlns:dc='http://purl.org/dc/elements/1.1/'>{inside}</oai_dc:dc>"
             ),
             "oai:x:1",
             DateTimeOffset.UnixEpoch
@@ -216,9 +217,11 @@ public sealed class OddRecordsTests
     {
         var read = Mods(
             """
-            <name><namePart type='family'>Berg</namePart><namePart type='given'>Mei</namePart><nameIdentifier type='orcid'>0000-0002-1825-0098</nameIdentifier></name>
+            <name><namePart type='family'>Berg</namePart><namePart type='given'>Mei</namePart>
+            <nameIdentifier type='orcid'>0000-0002-1825-0098</nameIdentifier></name>
             <identifier type='isbn'>978-3-16-148410-1</identifier>
-            <relatedItem type='host'><titleInfo><title>Small Wings</title></titleInfo><identifier type='issn'>0378-5954</identifier></relatedItem>
+            <relatedItem type='host'><titleInfo><title>Small Wings</title></titleInfo>
+            <identifier type='issn'>0378-5954</identifier></relatedItem>
             """
         );
         Assert.Equal((null, null, null), (read.People[0].Orcid, read.Isbn, read.Venue!.Issn));

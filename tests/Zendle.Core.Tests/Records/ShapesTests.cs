@@ -38,7 +38,8 @@ public sealed class ShapesTests
             40,
             left =>
                 Read(
-                    $"<qualifieddc xmlns='http://shelf.example/qdc/' xmlns:dc='{DublinCoreReader.Dc}' xmlns:t='{DublinCoreReader.Terms}'>{left}</qualifieddc>"
+                    $"<qualifieddc xmlns='http://shelf.example/qdc/' xmlns:dc='{DublinCoreReader.Dc}' "
+                        + $"xmlns:t='{DublinCoreReader.Terms}'>{left}</qualifieddc>"
                 )
         );
 
@@ -60,7 +61,9 @@ public sealed class ShapesTests
     [InlineData("<resource xmlns='http://datacite.org/schema/kernel-4'>{0}</resource>")]
     [InlineData("<resource xmlns='http://datacite.org/schema/kernel-3'>{0}</resource>")]
     [InlineData(
-        "<oai_datacite xmlns='http://schema.datacite.org/oai/oai-1.1/'><schemaVersion>4.4</schemaVersion><payload><resource xmlns='http://datacite.org/schema/kernel-4'>{0}</resource></payload></oai_datacite>"
+        "<oai_datacite xmlns='http://schema.datacite.org/oai/oai-1.1/'><schemaVersion>4.4</schemaVersion>"
+            + "<payload><resource xmlns='http://datacite.org/schema/kernel-4'>{0}</resource></payload>"
+            + "</oai_datacite>"
     )]
     public void DataCite(string around) =>
         Check("oai_datacite.txt", 60, left => Read(around.Replace("{0}", left, StringComparison.Ordinal)));
@@ -72,7 +75,9 @@ public sealed class ShapesTests
             48,
             left =>
                 Read(
-                    $"<resource xmlns='{OpenAireReader.Oaire}' xmlns:d='http://datacite.org/schema/kernel-4' xmlns:dc='{DublinCoreReader.Dc}'>{left}</resource>"
+                    $"<resource xmlns='{OpenAireReader.Oaire}' "
+                        + "xmlns:d='http://datacite.org/schema/kernel-4' "
+                        + $"xmlns:dc='{DublinCoreReader.Dc}'>{left}</resource>"
                 )
         );
 
@@ -102,7 +107,9 @@ public sealed class ShapesTests
                 var parts = left.Split(" @@ ");
                 string Part(int i) => i < parts.Length ? parts[i] : "";
                 return Read(
-                    $"<article {space} xmlns:xlink='{Xlink}' {Part(2)}><front><journal-meta>{Part(1)}</journal-meta><article-meta>{Part(0)}</article-meta></front><back><ref-list>{Part(3)}</ref-list></back></article>"
+                    $"<article {space} xmlns:xlink='{Xlink}' {Part(2)}><front>"
+                        + $"<journal-meta>{Part(1)}</journal-meta><article-meta>{Part(0)}</article-meta></front>"
+                        + $"<back><ref-list>{Part(3)}</ref-list></back></article>"
                 );
             }
         );

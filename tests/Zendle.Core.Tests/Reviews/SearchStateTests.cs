@@ -35,7 +35,8 @@ public sealed class SearchStateTests
     [InlineData("light moth*", StepKind.Add, "moth*", "+ moth*")]
     [InlineData("light AND NOT laser*", StepKind.Add, "NOT laser*", "without laser*")]
     [InlineData("light NOT laser*", StepKind.Add, "NOT laser*", "without laser*")]
-    [InlineData("light AND moth OR bat", StepKind.Search, "light AND moth OR bat", "light AND moth OR bat")] // means (light AND moth) OR bat: not a part added
+    // means (light AND moth) OR bat: not a part added
+    [InlineData("light AND moth OR bat", StepKind.Search, "light AND moth OR bat", "light AND moth OR bat")]
     [InlineData("light OR moth", StepKind.Search, "light OR moth", "light OR moth")]
     [InlineData("light NEAR/5 moth", StepKind.Search, "light NEAR/5 moth", "light NEAR/5 moth")]
     [InlineData("lighting", StepKind.Search, "lighting", "lighting")]

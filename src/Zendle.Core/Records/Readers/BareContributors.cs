@@ -49,13 +49,19 @@ internal sealed partial record BareContributors(
         (value[..match.Index] + value[(match.Index + match.Length)..]).Trim(' ', ',', ';', ':');
 
     [GeneratedRegex(
-        @"\s*[(\[]\s*(?:eds?\.?|edits?|edt|editors?|hrsg\.?|herausgeber(?:in)?|hg\.?|[ée]d\.|dir\.|[ée]diteurs?(?: scientifiques?)?|editor(?:a|es)?|org\.?|organizador(?:a|es)?|coord\.?|red\.|sous la direction de)\s*[)\]]|^(?:editors?|eds?\.|edited by|herausgegeben von|hrsg\. von|herausgeber(?:in)?|[ée]diteurs?(?: scientifiques?)?|editado por|organizador(?:a|es)?)\s*:?\s+|,\s*(?:eds?\.?|editors?|hrsg\.?|hg\.)$",
+        @"\s*[(\[]\s*(?:eds?\.?|edits?|edt|editors?|hrsg\.?|herausgeber(?:in)?|hg\.?|[ée]d\.|dir\."
+            + @"|[ée]diteurs?(?: scientifiques?)?|editor(?:a|es)?|org\.?|organizador(?:a|es)?|coord\.?|red\."
+            + @"|sous la direction de)\s*[)\]]|^(?:editors?|eds?\.|edited by|herausgegeben von|hrsg\. von"
+            + @"|herausgeber(?:in)?|[ée]diteurs?(?: scientifiques?)?|editado por|organizador(?:a|es)?)\s*:?\s+"
+            + @"|,\s*(?:eds?\.?|editors?|hrsg\.?|hg\.)$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Editor();
 
     [GeneratedRegex(
-        @"\s*[(\[]\s*(?:funder|funding(?: body| agency)?|sponsor|fnd|f[öo]rderer|financeur|financiador)\s*[)\]]|^(?:funder|funding(?: body| agency)?|sponsor(?:ed by)?|funded by|finanziert durch|financ[ée]e? par|financiado por)\s*:\s*",
+        @"\s*[(\[]\s*(?:funder|funding(?: body| agency)?|sponsor|fnd|f[öo]rderer|financeur"
+            + @"|financiador)\s*[)\]]|^(?:funder|funding(?: body| agency)?|sponsor(?:ed by)?|funded by"
+            + @"|finanziert durch|financ[ée]e? par|financiado por)\s*:\s*",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Funder();

@@ -85,9 +85,19 @@ internal sealed partial record BareDescriptions(
     }
 
     [GeneratedRegex(
-        @"^(?:(?:non[- ])?(?:peer[- ]?)?(?:reviewed|refereed)\b.{0,20}$|includes? (?:bibliograph|index|references)|includes abstracts?|bibliograph(?:y|ical)|literaturverz|\d+ (?:p|pp|pages|s|leaves|bl|f)\.?\b.{0,60}$|(?:first |final |accepted |published |author'?s? |submitted |post|pre)[- ]?(?:published|version|manuscript|print)\b.{0,160}$"
-            + @"|(?:this (?:work|item|article|document) is )?(?:licen[sc]ed under|made available|distributed under|copyright|©|\(c\) ?\d|all rights reserved|creative commons|open access\b.{0,60}$)|submitted (?:by|on|for)|approved for|deposited|item (?:withdrawn|created)|provenance"
-            + @"|(?:this (?:work|research|study|project) was )?(?:funded|supported|sponsored|financed) by|(?:funding|sponsor(?:ship)?|grant|acknowledge?ments?)\s*[:.]|title (?:from|varies)|vita\b|typescript|thesis \(|diss\b|(?:master|doctoral|ph\.?d)\W.{0,20}(?:thesis|dissertation)\b.{0,120}$|english abstract|abstract in|text in|publication status|status[:=]|keywords?\s*:|doi\s*:|issn\b|isbn\b)",
+        @"^(?:(?:non[- ])?(?:peer[- ]?)?(?:reviewed|refereed)\b.{0,20}$|includes? (?:bibliograph|index"
+            + @"|references)|includes abstracts?|bibliograph(?:y|ical)|literaturverz|\d+ (?:p|pp|pages|s|leaves|bl"
+            + @"|f)\.?\b.{0,60}$|(?:first |final |accepted |published |author'?s? |submitted |post"
+            + @"|pre)[- ]?(?:published|version|manuscript|print)\b.{0,160}$"
+            + @"|(?:this (?:work|item|article|document) is )?(?:licen[sc]ed under|made available"
+            + @"|distributed under|copyright|©|\(c\) ?\d|all rights reserved|creative commons"
+            + @"|open access\b.{0,60}$)|submitted (?:by|on|for)|approved for|deposited|item (?:withdrawn"
+            + @"|created)|provenance"
+            + @"|(?:this (?:work|research|study|project) was )?(?:funded|supported|sponsored|financed) by"
+            + @"|(?:funding|sponsor(?:ship)?|grant|acknowledge?ments?)\s*[:.]|title (?:from|varies)|vita\b"
+            + @"|typescript|thesis \(|diss\b|(?:master|doctoral|ph\.?d)\W.{0,20}(?:thesis"
+            + @"|dissertation)\b.{0,120}$|english abstract|abstract in|text in|publication status|status[:=]"
+            + @"|keywords?\s*:|doi\s*:|issn\b|isbn\b)",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Remark();

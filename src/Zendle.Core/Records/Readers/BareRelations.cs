@@ -73,13 +73,16 @@ internal sealed partial record BareRelations(
     private static partial Regex Part();
 
     [GeneratedRegex(
-        @"^\s*(?:is ?version ?of|has ?version|is ?format ?of|has ?format|is ?previous ?version ?of|is ?new ?version ?of|dcterms[:.](?:is|has)(?:version|format)(?:of)?)\b\s*:?",
+        @"^\s*(?:is ?version ?of|has ?version|is ?format ?of|has ?format|is ?previous ?version ?of"
+            + @"|is ?new ?version ?of|dcterms[:.](?:is|has)(?:version|format)(?:of)?)\b\s*:?",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Version();
 
     [GeneratedRegex(
-        @"^\s*(?:has ?part|is ?referenced ?by|is ?cited ?by|requires|is ?required ?by|replaces|is ?replaced ?by|conforms ?to|is ?supplement(?:ed)?|has ?supplement|info:eu-repo/grantAgreement|info:eu-repo/semantics/dataset)\b",
+        @"^\s*(?:has ?part|is ?referenced ?by|is ?cited ?by|requires|is ?required ?by|replaces"
+            + @"|is ?replaced ?by|conforms ?to|is ?supplement(?:ed)?|has ?supplement|info:eu-repo/grantAgreement"
+            + @"|info:eu-repo/semantics/dataset)\b",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Other();

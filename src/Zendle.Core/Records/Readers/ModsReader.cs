@@ -450,7 +450,8 @@ public static partial class ModsReader
                 new(
                     "abstract",
                     $"abstract “{ReaderNotes.Brief(sorted.Abstract)}”",
-                    $"Of {cleaned.Length} abstracts the longest that is running text{(language is null ? "" : " in the language of the work")}."
+                    $"Of {cleaned.Length} abstracts the longest that is running "
+                        + $"text{(language is null ? "" : " in the language of the work")}."
                 )
             );
         return sorted;

@@ -68,7 +68,12 @@ internal static partial class NameLists
     private static partial Regex LifeYears();
 
     [GeneratedRegex(
-        @"\b(?:universit(?:y|at|ät|é|e|ad|à|eit)|universidade?|institut(?:e|o|ion)?|forum|association|society|committee|commission|ministr(?:y|erio|ère)|ministerium|agency|organi[sz]ation|consortium|network|council|cent(?:er|re)|department|bureau|foundation|union|academy|federation|alliance|authority|programme|initiative|secretariat|task force|working group|study group|research group|collaboration|panel|gesellschaft|verein|stiftung|college|hospital|museum|library|laborator(?:y|ies)|station|bank|office|survey|service)\b",
+        @"\b(?:universit(?:y|at|ät|é|e|ad|à|eit)|universidade?|institut(?:e|o|ion)?|forum|association"
+            + @"|society|committee|commission|ministr(?:y|erio|ère)|ministerium|agency|organi[sz]ation|consortium"
+            + @"|network|council|cent(?:er|re)|department|bureau|foundation|union|academy|federation|alliance"
+            + @"|authority|programme|initiative|secretariat|task force|working group|study group|research group"
+            + @"|collaboration|panel|gesellschaft|verein|stiftung|college|hospital|museum|library|laborator(?:y"
+            + @"|ies)|station|bank|office|survey|service)\b",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Organisation();

@@ -211,7 +211,8 @@ internal sealed class RecordDraft
         var why =
             raw.Count < 2
                 ? ""
-                : $"Of {raw.Count} descriptions the longest that is running text{(language is null ? "" : " in the language of the work")}.";
+                : $"Of {raw.Count} descriptions the longest that is running "
+                    + $"text{(language is null ? "" : " in the language of the work")}.";
         readings.Add(new("abstract", $"description “{ReaderNotes.Brief(sorted.Abstract)}”", why));
         if (raw[sorted.Abstract].Text is { Length: > PlainText.Longest } longer)
             Notes.Add(ReaderNotes.Cut("abstract", longer.Length));

@@ -144,7 +144,9 @@ internal static partial class SourceLine
     private static partial Regex In();
 
     [GeneratedRegex(
-        @"[,;(]?\s*(?:\b(?:e-?|p-?|print |online )?issn(?:-l)?\b\s*:?\s*)?\b\d{4}-\d{3}[\dXx]\b\s*(?:\((?:print|online|electronic|e|p)\))?\s*\)?",
+        @"[,;(]?\s*(?:\b(?:e-?|p-?|print "
+            + @"|online )?issn(?:-l)?\b\s*:?\s*)?\b\d{4}-\d{3}[\dXx]\b\s*(?:\((?:print|online|electronic|e"
+            + @"|p)\))?\s*\)?",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex IssnInText();
@@ -158,21 +160,28 @@ internal static partial class SourceLine
     // "Journal; Vol. 12 No. 3 (2019): Summer issue; 45-67", "Journal; Bd. 12 Nr. 3 (2019); 45-67", "Journal, vol. 12,
     // no. 3, pp. 45-67, 2019"
     [GeneratedRegex(
-        @"^(?<title>.{2,300}?)[;,.:]?\s+(?:vol(?:ume|umen|\.)?|v\.|bd\.?|band|jg\.?|tome|t\.|núm\. vol\.)\s*:?\s*(?<volume>\d[\dA-Z]{0,7}|[IVXLC]{1,8}\b)(?:\s*[,;]?\s*(?:no|nr|n°|nº|núm|num|number|issue|iss|heft|h|n)\.?\s*:?\s*(?<issue>(?:[A-Z]{0,3}\d[\dA-Z]{0,4}|[IVXLC]{1,6}\b|[A-Z]\b)(?:[-/–]\d{1,4})?))?(?:\s*[,;(]\s*(?:\w+\s)?(?<year>[12]\d{3})\)?)?(?:\s*:[^;]{0,200})?(?:[;,.]\s*(?:pp?\.?|pages?|s\.|art(?:icle)?\.?)?\s*(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?(?:\s*[,(]\s*[12]\d{3}\)?)?)?\s*\.?$",
+        @"^(?<title>.{2,300}?)[;,.:]?\s+(?:vol(?:ume|umen|\.)?|v\.|bd\.?|band|jg\.?|tome|t\."
+            + @"|núm\. vol\.)\s*:?\s*(?<volume>\d[\dA-Z]{0,7}|[IVXLC]{1,8}\b)(?:\s*[,;]?\s*(?:no|nr|n°|nº|núm|num"
+            + @"|number|issue|iss|heft|h|n)\.?\s*:?\s*(?<issue>(?:[A-Z]{0,3}\d[\dA-Z]{0,4}|[IVXLC]{1,6}\b"
+            + @"|[A-Z]\b)(?:[-/–]\d{1,4})?))?(?:\s*[,;(]\s*(?:\w+\s)?(?<year>[12]\d{3})\)?)?(?:\s*:[^;]{0,200})?(?:[;,.]\s*(?:pp?\.?"
+            + @"|pages?|s\.|art(?:icle)?\.?)?\s*(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?"
+            + @"(?:\s*[,(]\s*[12]\d{3}\)?)?)?\s*\.?$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Labelled();
 
     // "Journal, 12(3), 45–67 (2019)", "Journal 12 (3), 45-67", "Journal 2019, 12 (3), 45-67"
     [GeneratedRegex(
-        @"^(?<title>[^\d]{2,300}?)[,;.]?\s+(?:(?:[12]\d{3})[,;]\s+)?(?<volume>\d{1,4})\s*\((?<issue>[\dA-Z]{1,6}(?:[-/–]\d{1,4})?)\)\s*[,:;]\s*(?:pp?\.?\s*)?(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$",
+        @"^(?<title>[^\d]{2,300}?)[,;.]?\s+(?:(?:[12]\d{3})[,;]\s+)?(?<volume>\d{1,4})"
+            + @"\s*\((?<issue>[\dA-Z]{1,6}(?:[-/–]\d{1,4})?)\)\s*[,:;]\s*(?:pp?\.?\s*)?(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Numbers();
 
     // "Journal 12, 45-67 (2019)", "Journal 12: 45-67"
     [GeneratedRegex(
-        @"^(?<title>[^\d]{2,300}?)[,;.]?\s+(?<volume>\d{1,4})\s*[,:]\s*(?:pp?\.?\s*)?(?<first>\d{1,6})\s*[-–]\s*(?<last>\d{1,6})\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$",
+        @"^(?<title>[^\d]{2,300}?)[,;.]?\s+(?<volume>\d{1,4})\s*[,:]\s*(?:pp?\.?\s*)?"
+            + @"(?<first>\d{1,6})\s*[-–]\s*(?<last>\d{1,6})\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex Colon();

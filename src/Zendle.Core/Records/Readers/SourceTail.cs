@@ -75,12 +75,17 @@ internal sealed partial record SourceTail(int Start, string? Volume, string? Iss
     // In this order: labelled numbers; 12(3); the year with its month; 12:3; 45-67; 12 before pages; :45; an ISSN; the
     // title of an issue.
     [GeneratedRegex(
-        @"\G(?:(?:vol(?:ume|umen|\.)?|v\.|bd\.?|band|jg\.?|jahrgang|tome|tomo|t\.)\s*:?\s*(?<volume>\d[\dA-Z]{0,6}|[IVXLC]{1,8}\b)(?:\s*\((?<issue>[A-Z]{0,3}\d[\dA-Z]{0,4}(?:[-/–]\d{1,4})?)\))?"
-            + @"|(?:no|nr|n°|nº|n\.|num(?:ber|ero)?|núm(?:ero)?|issue|iss|heft|h\.|fasc)\.?\s*:?\s*(?<issue>[A-Z]{0,3}\d[\dA-Z]{0,4}(?:[-/–]\d{1,4})?)"
-            + @"|(?:pp?\b\.?|pages?|seiten?|s\.|págs?\.?|páginas?)\s*:?\s*(?<first>[A-Za-z]?\d{1,7})(?:\s*[-–—]\s*(?<last>[A-Za-z]?\d{1,7}))?"
+        @"\G(?:(?:vol(?:ume|umen|\.)?|v\.|bd\.?|band|jg\.?|jahrgang|tome|tomo"
+            + @"|t\.)\s*:?\s*(?<volume>\d[\dA-Z]{0,6}"
+            + @"|[IVXLC]{1,8}\b)(?:\s*\((?<issue>[A-Z]{0,3}\d[\dA-Z]{0,4}(?:[-/–]\d{1,4})?)\))?"
+            + @"|(?:no|nr|n°|nº|n\.|num(?:ber|ero)?|núm(?:ero)?|issue|iss|heft|h\."
+            + @"|fasc)\.?\s*:?\s*(?<issue>[A-Z]{0,3}\d[\dA-Z]{0,4}(?:[-/–]\d{1,4})?)"
+            + @"|(?:pp?\b\.?|pages?|seiten?|s\.|págs?\.?"
+            + @"|páginas?)\s*:?\s*(?<first>[A-Za-z]?\d{1,7})(?:\s*[-–—]\s*(?<last>[A-Za-z]?\d{1,7}))?"
             + @"|(?:art(?:icle|ikel)?\.?)\s*(?:no\.?|id|number|nr\.?)?\s*:?\s*(?<first>[A-Za-z]{0,4}\d{1,9})"
             + @"|(?<volume>\d{1,4})\s*\((?<issue>[A-Z]{0,3}\d[\dA-Z]{0,4}(?:[-/–]\d{1,4})?)\)(?!\s*\()"
-            + @"|(?:\d{1,2}\s+)?(?:(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|winter|spring|summer|autumn|fall)[a-z.]*[\s/-]*){0,2}\(?(?:1[5-9]|20)\d{2}\)?(?![\d-–])"
+            + @"|(?:\d{1,2}\s+)?(?:(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|winter|spring|summer"
+            + @"|autumn|fall)[a-z.]*[\s/-]*){0,2}\(?(?:1[5-9]|20)\d{2}\)?(?![\d-–])"
             + @"|(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]{0,6}\.?(?:\s+\d{1,2}(?!\d|\())?(?=\W)"
             + @"|(?<volume>\d{1,4})\s*:\s*(?<issue>\d{1,3})(?=\s*[(,;.]|\s+\d)(?!\s*[-–])"
             + @"|:?\s*(?<first>[A-Za-z]?\d{1,7})\s*[-–—]\s*(?<last>[A-Za-z]?\d{1,7})"

@@ -399,7 +399,8 @@ internal sealed class DatabaseService(
                 ? f
                 : await trial.Choose(address, formats, set, cancel)
                     ?? throw new HarvestFaultException(
-                        $"{identity.Name} offers no format that Zendle reads; it reads {string.Join(", ", RecordReader.Formats.Select(x => x.Name))}."
+                        $"{identity.Name} offers no format that Zendle reads; it reads "
+                            + $"{string.Join(", ", RecordReader.Formats.Select(x => x.Name))}."
                     );
         await Adding.WaitAsync(cancel);
         try

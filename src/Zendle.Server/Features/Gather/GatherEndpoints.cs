@@ -25,7 +25,8 @@ internal static class GatherEndpoints
                         : Problems.Of(409, "Nothing is being gathered.")
             )
             .Require(Role.Screener);
-        review.MapPost("/texts", Bring).Require(Role.Screener).Produces<BroughtDto>().DisableAntiforgery(); // the group's own filter has looked at the token already
+        // the group's own filter has looked at the token already
+        review.MapPost("/texts", Bring).Require(Role.Screener).Produces<BroughtDto>().DisableAntiforgery();
         review
             .MapPost(
                 "/texts/{textId:int}/settle",

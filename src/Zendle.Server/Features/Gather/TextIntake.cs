@@ -161,7 +161,8 @@ internal sealed class TextIntake(
             ),
             _ => new(
                 AttemptOutcome.Got,
-                $"{facts.Pages} {(facts.Pages == 1 ? "page" : "pages")}; {(text.Standing == TextStanding.Confirmed ? "settled by a person" : "all checks agree")}.",
+                $"{facts.Pages} {(facts.Pages == 1 ? "page" : "pages")}; "
+                    + $"{(text.Standing == TextStanding.Confirmed ? "settled by a person" : "all checks agree")}.",
                 text
             ),
         };

@@ -120,7 +120,8 @@ internal sealed class NamedSearches(
                 new(
                     StepKind.Among,
                     Seeds: fresh,
-                    Said: $"{fresh.Length:N0} new since {last.At.UtcDateTime.ToString("d MMM yyyy", System.Globalization.CultureInfo.InvariantCulture)}"
+                    Said: $"{fresh.Length:N0} new since "
+                        + $"{last.At.UtcDateTime.ToString("d MMM yyyy", System.Globalization.CultureInfo.InvariantCulture)}"
                 )
             );
         return new(fresh.Length, gone, holding);

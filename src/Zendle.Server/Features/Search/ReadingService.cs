@@ -223,7 +223,8 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                     "Wide",
                     term.Span.Start,
                     term.Span.Length,
-                    $"{slot} stands for {words.Count:N0} words: {string.Join(", ", words.Take(5).Select(w => w.Word))}{(words.Count > 5 ? " …" : "")}",
+                    $"{slot} stands for {words.Count:N0} words: "
+                        + $"{string.Join(", ", words.Take(5).Select(w => w.Word))}{(words.Count > 5 ? " …" : "")}",
                     [],
                     []
                 );

@@ -73,7 +73,8 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
           id="styles"
           role="listbox"
           aria-label="Styles"
-          className={`mt-1 h-[300px] overflow-y-auto rounded-md border border-line bg-raised ${styles.isPlaceholderData ? "opacity-60" : ""}`}
+          className={`mt-1 h-[300px] overflow-y-auto rounded-md border border-line bg-raised
+            ${styles.isPlaceholderData ? "opacity-60" : ""}`}
         >
           {styles.data?.styles.map((s) => (
             <li
@@ -88,7 +89,8 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
                   setChoice({ style: s.key });
                 }
               }}
-              className={`cursor-pointer px-2 py-1 text-[12.5px] leading-snug hover:bg-mist ${s.key === choice.style ? "bg-mist font-semibold" : ""}`}
+              className={`cursor-pointer px-2 py-1 text-[12.5px] leading-snug hover:bg-mist
+                ${s.key === choice.style ? "bg-mist font-semibold" : ""}`}
             >
               {s.title}
               {s.follows && <span className="block text-[11.5px] font-normal text-quiet">as {s.follows}</span>}
@@ -131,7 +133,8 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
         ) : (
           <ol
             aria-label="References"
-            className={`max-h-[46vh] min-h-[120px] flex-1 overflow-y-auto rounded-md border border-line bg-raised px-4 py-3 font-serif text-[15px] leading-[1.5] ${made.isPlaceholderData ? "opacity-60" : ""}`}
+            className={`max-h-[46vh] min-h-[120px] flex-1 overflow-y-auto rounded-md border border-line bg-raised px-4
+              py-3 font-serif text-[15px] leading-[1.5] ${made.isPlaceholderData ? "opacity-60" : ""}`}
           >
             {references.map((r) => (
               <li key={r.workId} className="mb-2.5 break-words">

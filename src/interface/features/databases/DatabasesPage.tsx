@@ -113,7 +113,10 @@ function DatabaseRow({
   wholeEveryDays: number;
 }) {
   return (
-    <li className="grid grid-cols-[minmax(0,1fr)_84px_180px_176px_170px] items-center gap-5 border-b border-soft px-[18px] py-2.5 max-[1150px]:grid-cols-[minmax(0,1fr)_80px_150px_160px]">
+    <li
+      className={`grid grid-cols-[minmax(0,1fr)_84px_180px_176px_170px] items-center gap-5 border-b border-soft px-[18px]
+        py-2.5 max-[1150px]:grid-cols-[minmax(0,1fr)_80px_150px_160px]`}
+    >
       <div className="min-w-0">
         <h2 className="font-serif text-[15px] font-semibold">{d.name}</h2>
         <p className="truncate text-[12.5px] text-quiet" title={`${d.description} ${d.address}`}>
@@ -312,7 +315,8 @@ const wholeHint = (d: Database, everyDays: number) =>
   [
     "Asks for all records again, also those that have not changed.",
     d.deletedRecord !== "persistent" &&
-      `This service does not keep word of what it deletes; asking for everything shows what has vanished. That is also done by itself every ${count(everyDays)} days.`,
+      `This service does not keep word of what it deletes; asking for everything shows what has vanished. ` +
+        `That is also done by itself every ${count(everyDays)} days.`,
     d.wholeAt && `Last: ${ago(d.wholeAt)}.`,
   ]
     .filter(Boolean)

@@ -15,7 +15,8 @@ export function KeepFirst({ total, decide }: { total: number; decide: Decide }) 
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         disabled={total === 0}
-        className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink disabled:opacity-50"
+        className={`h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet
+          hover:border-ink disabled:opacity-50`}
       >
         Keep the first …
       </Popover.Trigger>

@@ -20,7 +20,8 @@ export function ExportMenu({ place, total }: { place: Place; total: number }) {
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           disabled={total === 0}
-          className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink disabled:opacity-50"
+          className={`h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet
+            hover:border-ink disabled:opacity-50`}
         >
           Export
         </DropdownMenu.Trigger>

@@ -110,7 +110,8 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
         )}
         <span className="ml-auto" />
         <label
-          className={`flex h-9 cursor-pointer items-center rounded-md border border-dashed px-3 text-[13px] ${over ? "border-pine bg-mist font-semibold" : "border-edge text-quiet hover:border-ink"}`}
+          className={`flex h-9 cursor-pointer items-center rounded-md border border-dashed px-3 text-[13px]
+            ${over ? "border-pine bg-mist font-semibold" : "border-edge text-quiet hover:border-ink"}`}
         >
           {bring.isPending ? "looking at it …" : over ? "let go to recognise it" : "drop PDFs here"}
           <input

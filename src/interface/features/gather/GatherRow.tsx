@@ -29,7 +29,10 @@ export function GatherRow({
       data-work={row.workId}
       aria-current={selected ? "true" : undefined}
       onClick={onOpen}
-      className={`grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_200px] gap-2.5 px-[18px] py-2 [contain-intrinsic-size:auto_72px] [content-visibility:auto] border-t border-soft first:border-transparent last:border-b ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "bg-raised hover:bg-paper"}`}
+      className={`grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_200px] gap-2.5 px-[18px] py-2
+        [contain-intrinsic-size:auto_72px] [content-visibility:auto] border-t border-soft
+        first:border-transparent last:border-b
+        ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "bg-raised hover:bg-paper"}`}
     >
       <span className="text-[12.5px] leading-[1.6] text-quiet">{row.year ?? "n.d."}</span>
       <div className="min-w-0">

@@ -91,7 +91,8 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
     : (text?.headings ?? []).map((h) => ({ title: h.text, depth: 0, go: () => viewer.goTo(h.page), page: h.page }));
   return (
     <div
-      className={`grid min-h-0 flex-1 ${recordOpen ? "grid-cols-[190px_minmax(0,1fr)_380px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px] max-sm:grid-cols-[minmax(0,1fr)] max-sm:grid-rows-[auto_minmax(0,1fr)]" : "grid-cols-[190px_minmax(0,1fr)] max-[1150px]:grid-cols-[minmax(0,1fr)]"}`}
+      className={`grid min-h-0 flex-1
+        ${recordOpen ? "grid-cols-[190px_minmax(0,1fr)_380px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px] max-sm:grid-cols-[minmax(0,1fr)] max-sm:grid-rows-[auto_minmax(0,1fr)]" : "grid-cols-[190px_minmax(0,1fr)] max-[1150px]:grid-cols-[minmax(0,1fr)]"}`}
     >
       <nav aria-label="Outline" className="min-h-0 overflow-y-auto border-r border-line py-3 max-[1150px]:hidden">
         <h2 className="px-4 pb-1 text-[12.5px] font-semibold">Outline</h2>
@@ -191,7 +192,8 @@ function Toolbar({
     <div
       role="toolbar"
       aria-label="Reading"
-      className="flex h-11 shrink-0 items-center gap-3 border-b border-line px-3 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-1.5 max-sm:py-1.5"
+      className={`flex h-11 shrink-0 items-center gap-3 border-b border-line px-3 max-sm:h-auto max-sm:flex-wrap
+        max-sm:gap-y-1.5 max-sm:py-1.5`}
     >
       <form
         className="flex items-center gap-1 text-[13px]"

@@ -36,7 +36,8 @@ export function TextsPage({ reviewId }: { reviewId: number }) {
           <li key={text.id} className="border-b border-soft">
             <Link
               to={`/r/${reviewId}/read/${text.id}`}
-              className="grid grid-cols-[44px_minmax(0,1fr)_200px] gap-2.5 px-[18px] py-2 hover:bg-paper max-sm:grid-cols-[40px_minmax(0,1fr)] max-sm:gap-x-1.5 max-sm:gap-y-0 max-sm:px-3"
+              className={`grid grid-cols-[44px_minmax(0,1fr)_200px] gap-2.5 px-[18px] py-2 hover:bg-paper
+                max-sm:grid-cols-[40px_minmax(0,1fr)] max-sm:gap-x-1.5 max-sm:gap-y-0 max-sm:px-3`}
             >
               <span className="text-[12.5px] text-quiet">{row.year ?? "n.d."}</span>
               <span className="min-w-0">

@@ -101,7 +101,10 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
   const mark = useMarkRun(reviewId);
   const again = useRunAgain(reviewId);
   return (
-    <li className="grid grid-cols-[150px_minmax(0,1fr)_230px_90px_210px] items-start gap-5 border-b border-soft px-[18px] py-3 max-[1150px]:grid-cols-[110px_minmax(0,1fr)_190px_70px_130px] max-[1150px]:gap-3">
+    <li
+      className={`grid grid-cols-[150px_minmax(0,1fr)_230px_90px_210px] items-start gap-5 border-b border-soft px-[18px]
+        py-3 max-[1150px]:grid-cols-[110px_minmax(0,1fr)_190px_70px_130px] max-[1150px]:gap-3`}
+    >
       <p className="text-[12.5px] text-quiet">
         {moment(run.at)}
         <span className="block">{run.by}</span>
@@ -139,7 +142,8 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
           type="button"
           aria-pressed={run.ofRecord}
           onClick={() => mark.mutate({ runId: run.id, ofRecord: !run.ofRecord })}
-          className={`h-8 rounded-md border px-2.5 text-[12.5px] whitespace-nowrap ${run.ofRecord ? "border-pine bg-mist font-semibold" : "border-dashed border-edge text-quiet hover:border-ink"}`}
+          className={`h-8 rounded-md border px-2.5 text-[12.5px] whitespace-nowrap
+            ${run.ofRecord ? "border-pine bg-mist font-semibold" : "border-dashed border-edge text-quiet hover:border-ink"}`}
           title={
             run.ofRecord ? "Counts in the report; press for exploration" : "Exploration; press to make it of record"
           }

@@ -18,7 +18,10 @@ export function NotFoundSheet({
       open={open}
       onOpenChange={onOpenChange}
       title="Kept, but in no database now"
-      hint="Their decisions are safe. Each comes back by itself when a database brings a record with its identifier, its DOI, or its title and first author."
+      hint={
+        "Their decisions are safe. Each comes back by itself when a database brings a " +
+        "record with its identifier, its DOI, or its title and first author."
+      }
       width={640}
     >
       {works.error && <Fault error={works.error} again={() => void works.refetch()} />}

@@ -65,7 +65,8 @@ function Part({ n, words, onOpen }: { n: number; words: string; onOpen: () => vo
         type="button"
         disabled={n === 0}
         onClick={onOpen}
-        className="grid w-full grid-cols-[70px_minmax(0,1fr)_auto] items-baseline gap-3 px-1 py-2 text-left enabled:hover:bg-mist disabled:text-faint"
+        className={`grid w-full grid-cols-[70px_minmax(0,1fr)_auto] items-baseline gap-3 px-1 py-2 text-left
+          enabled:hover:bg-mist disabled:text-faint`}
       >
         <b className="text-right text-[16px] font-bold">{count(n)}</b>
         <span className="truncate">{words}</span>

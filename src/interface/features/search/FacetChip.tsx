@@ -8,13 +8,17 @@ import type { Facet, Place, StepAct } from "./useSearch";
 
 /** How a chip looks. */
 export const chip =
-  "h-[26px] max-w-[230px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap hover:border-ink data-[state=open]:border-pine";
+  "h-[26px] max-w-[230px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap " +
+  "hover:border-ink data-[state=open]:border-pine";
 
 const nothing = { values: [], excluded: [] };
 
 const same = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every((v) => b.includes(v));
 
-/** One field as a chip with a pop-over: take or leave out values, with exact counts. Closing it makes the step; Escape leaves all as it was. */
+/**
+ * One field as a chip with a pop-over: take or leave out values, with exact counts. Closing it makes the step; Escape
+ * leaves all as it was.
+ */
 export function FacetChip({
   facet,
   place,

@@ -36,7 +36,8 @@ export function GoesOn({
             // The line keeps the focus.
             onMouseDown={(e) => e.preventDefault()}
             onClick={() => onTake(one)}
-            className={`cursor-pointer rounded-full border px-2 py-px whitespace-nowrap ${i === at ? "border-pine bg-mist text-ink" : "border-line hover:border-ink"}`}
+            className={`cursor-pointer rounded-full border px-2 py-px whitespace-nowrap
+              ${i === at ? "border-pine bg-mist text-ink" : "border-line hover:border-ink"}`}
           >
             {kinds[one.kind] && <span className="text-faint">{kinds[one.kind]} </span>}
             <span className="text-ink">{one.label}</span>

@@ -10,7 +10,8 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
-        className={`h-[26px] max-w-[230px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap hover:border-ink ${inside.length > 0 ? "border-pine text-ink" : "border-edge/70 text-quiet"}`}
+        className={`h-[26px] max-w-[230px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap
+          hover:border-ink ${inside.length > 0 ? "border-pine text-ink" : "border-edge/70 text-quiet"}`}
       >
         {inside.length > 0 ? (
           <>

@@ -9,7 +9,10 @@ import { SortMenu } from "./SortMenu";
 import { YearBrush } from "./YearBrush";
 import type { Place, StepAct, TrailWay } from "./useSearch";
 
-/** Narrowing over the list: the years as a histogram, the fields as chips; at the right how many works are in view and what to do with all of them. */
+/**
+ * Narrowing over the list: the years as a histogram, the fields as chips; at the right how many works are in view and
+ * what to do with all of them.
+ */
 export function NarrowBar({
   place,
   view,

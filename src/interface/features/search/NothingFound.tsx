@@ -11,7 +11,8 @@ export function NothingFound({ place, onSearchNew }: { place: Place; onSearchNew
       <p className="mb-4 max-w-[60ch] text-quiet">
         {place.hideJudged
           ? "Show the judged ones, or go on with another search."
-          : "The board (B) shows what each part finds by itself; the part that finds least is the one to loosen. Any step of the path can be gone back to."}
+          : "The board (B) shows what each part finds by itself; the part that finds least is the one " +
+            "to loosen. Any step of the path can be gone back to."}
       </p>
       <div className="flex gap-2">
         {place.hideJudged ? (

@@ -39,7 +39,8 @@ export function Notice({
               type="button"
               aria-pressed={taken}
               onClick={() => onTake(way.text)}
-              className={`${chip} ${taken ? "border-pine bg-mist text-ink" : "border-dashed border-edge hover:border-solid hover:border-ink"}`}
+              className={`${chip}
+                ${taken ? "border-pine bg-mist text-ink" : "border-dashed border-edge hover:border-solid hover:border-ink"}`}
             >
               {way.label}{" "}
               <b className="font-semibold text-ink">

@@ -168,7 +168,9 @@ function StepBlock({
       <DropdownMenu.Root onOpenChange={(open) => open && setAsked(true)}>
         <DropdownMenu.Trigger
           aria-label={`More about the step ${step.label}`}
-          className={`absolute top-0.5 right-0.5 grid h-6 w-6 place-items-center rounded text-quiet hover:bg-line focus-visible:opacity-100 data-[state=open]:opacity-100 ${step.branches.length > 0 ? "" : "opacity-50 group-hover:opacity-100"}`}
+          className={`absolute top-0.5 right-0.5 grid h-6 w-6 place-items-center rounded text-quiet hover:bg-line
+            focus-visible:opacity-100 data-[state=open]:opacity-100
+            ${step.branches.length > 0 ? "" : "opacity-50 group-hover:opacity-100"}`}
         >
           {step.branches.length > 0 ? <GitBranch size={12} /> : <span aria-hidden="true">⋮</span>}
         </DropdownMenu.Trigger>
@@ -219,7 +221,10 @@ function NameSheet({ step, reviewId, close }: { step: Step; reviewId: number; cl
       open
       onOpenChange={close}
       title="Save under a name"
-      hint="A named search stands under “new path”, where it is run again and tells what is new. An empty name brings back what the step did."
+      hint={
+        "A named search stands under “new path”, where it is run again and tells " +
+        "what is new. An empty name brings back what the step did."
+      }
     >
       <form
         onSubmit={(e) => {

@@ -95,7 +95,8 @@ export function SearchLine({
           placeholder="Words, a title, a DOI"
           spellCheck={false}
           autoComplete="off"
-          className={`h-8 min-w-0 flex-1 rounded-md border bg-raised px-2.5 text-[14px] outline-offset-0 ${problem ? "border-aside" : editing ? "border-pine" : "border-line hover:border-edge"}`}
+          className={`h-8 min-w-0 flex-1 rounded-md border bg-raised px-2.5 text-[14px] outline-offset-0
+            ${problem ? "border-aside" : editing ? "border-pine" : "border-line hover:border-edge"}`}
         />
         <CountAhead reading={reading} late={late} editing={editing} view={view} />
         <button
@@ -126,7 +127,8 @@ export function SearchLine({
                 <button
                   type="button"
                   onClick={() => onOpenWork(d.workId)}
-                  className="min-w-0 truncate font-serif text-[14px] font-semibold underline decoration-line underline-offset-2 hover:decoration-ink"
+                  className={`min-w-0 truncate font-serif text-[14px] font-semibold underline decoration-line
+                    underline-offset-2 hover:decoration-ink`}
                 >
                   {d.title}
                 </button>

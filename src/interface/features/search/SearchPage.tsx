@@ -146,7 +146,10 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
       ) : (
         <>
           <NarrowBar place={place} view={view.data ?? null} take={(act) => take.mutate({ act })} decide={decide} />
-          <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]">
+          <div
+            className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_440px] border-t border-line
+              max-[1150px]:grid-cols-[minmax(0,1fr)_370px]`}
+          >
             <WorkList
               ref={list}
               place={place}
@@ -160,7 +163,10 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
                 picked.ids.length > 0 ? (
                   <PickedBar reviewId={reviewId} picked={picked} decide={decide} follow={follow} />
                 ) : (
-                  <div className="grid grid-cols-[44px_minmax(0,1fr)_auto] gap-2.5 border-b border-soft bg-paper py-0.5 pr-3.5 pl-[18px] text-[11.5px] text-faint">
+                  <div
+                    className={`grid grid-cols-[44px_minmax(0,1fr)_auto] gap-2.5 border-b border-soft bg-paper py-0.5
+                      pr-3.5 pl-[18px] text-[11.5px] text-faint`}
+                  >
                     <span>year</span>
                     <span>work</span>
                     <span className="flex items-center gap-3">

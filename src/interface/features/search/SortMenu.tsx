@@ -29,7 +29,10 @@ export function SortMenu({
   const word = offered.find(([o]) => o === sort)?.[1] ?? "relevance";
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink">
+      <DropdownMenu.Trigger
+        className={`h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet
+          hover:border-ink`}
+      >
         by <b className="font-semibold text-ink">{word}</b>
       </DropdownMenu.Trigger>
       <MenuFrame width={160} align="end">

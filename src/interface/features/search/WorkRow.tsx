@@ -6,7 +6,10 @@ import { Withdrawn } from "../../ui/Withdrawn";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 
-/** One work in the list: year and stage in the margin, then title, who and where, the best sentence; at the right what it weighs and how its text can be had. */
+/**
+ * One work in the list: year and stage in the margin, then title, who and where, the best sentence; at the right what
+ * it weighs and how its text can be had.
+ */
 export function WorkRow({
   row,
   selected,
@@ -37,7 +40,9 @@ export function WorkRow({
     <article
       aria-current={selected ? "true" : undefined}
       data-work={row.id}
-      className={`group relative grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_150px] gap-2.5 border-b border-soft ${dense ? "py-1" : "py-2"} pr-3.5 pl-[18px] ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
+      className={`group relative grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_150px] gap-2.5 border-b border-soft
+        ${dense ? "py-1" : "py-2"} pr-3.5 pl-[18px]
+        ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
       onClick={(e) => (e.shiftKey ? onRange() : e.ctrlKey || e.metaKey ? onPick() : onOpen())}
     >
       <div className="text-[12.5px] leading-[1.5] text-quiet">
@@ -52,7 +57,8 @@ export function WorkRow({
           onChange={onPick}
           onClick={(e) => e.stopPropagation()}
           aria-label={`Pick ${row.title.text}`}
-          className={`${dense ? "absolute top-1 left-0.5" : "mt-1"} h-3.5 w-3.5 accent-[var(--pine)] ${picked ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"}`}
+          className={`${dense ? "absolute top-1 left-0.5" : "mt-1"} h-3.5 w-3.5 accent-[var(--pine)]
+            ${picked ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"}`}
         />
       </div>
       <div className="min-w-0">

@@ -9,7 +9,10 @@ export interface Leading {
   otherStepId?: number;
 }
 
-/** Opens a set behind a number: its acts are taken one after the other, from a step or from nothing (0), and the last one comes into view. */
+/**
+ * Opens a set behind a number: its acts are taken one after the other, from a step or from nothing (0), and the last
+ * one comes into view.
+ */
 export function useOpenSet(place: Place) {
   const client = useQueryClient();
   const fault = useSayFault();

@@ -18,7 +18,10 @@ export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act:
   };
   return (
     <Popover.Root onOpenChange={(open) => (open ? setChosen(now) : close())}>
-      <Popover.Trigger className="h-[26px] shrink-0 rounded-md border border-edge/70 bg-raised px-2.5 whitespace-nowrap text-quiet hover:border-ink">
+      <Popover.Trigger
+        className={`h-[26px] shrink-0 rounded-md border border-edge/70 bg-raised px-2.5 whitespace-nowrap text-quiet
+          hover:border-ink`}
+      >
         by{" "}
         <b className="font-semibold text-ink">
           {now.length === lines.length

@@ -47,7 +47,8 @@ export function Seeds({
                 aria-label={`Leave out seed ${s.number}`}
                 title="Leave this seed out"
                 onClick={() => onDrop(s.workId)}
-                className="h-6 w-6 rounded text-faint opacity-40 group-hover:opacity-100 hover:bg-soft hover:text-ink focus-visible:opacity-100"
+                className={`h-6 w-6 rounded text-faint opacity-40 group-hover:opacity-100 hover:bg-soft hover:text-ink
+                  focus-visible:opacity-100`}
               >
                 ×
               </button>

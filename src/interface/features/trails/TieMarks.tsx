@@ -6,7 +6,8 @@ const mostMarks = 5;
 export function SeedMark({ n, tied = true }: { n: number; tied?: boolean }) {
   return (
     <span
-      className={`grid h-[15px] min-w-[15px] place-items-center rounded-[3px] px-[3px] text-[10.5px] leading-none font-bold ${tied ? "bg-pine text-onpine" : "border border-dashed border-edge/60 font-normal text-faint"}`}
+      className={`grid h-[15px] min-w-[15px] place-items-center rounded-[3px] px-[3px] text-[10.5px] leading-none
+        font-bold ${tied ? "bg-pine text-onpine" : "border border-dashed border-edge/60 font-normal text-faint"}`}
     >
       {n}
     </span>

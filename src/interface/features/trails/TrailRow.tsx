@@ -25,7 +25,8 @@ export function TrailRow({
       aria-current={selected ? "true" : undefined}
       data-work={row.id}
       onClick={onOpen}
-      className={`grid cursor-pointer grid-cols-[36px_minmax(0,1fr)_auto] gap-x-2 border-b border-soft py-2 pr-3 pl-[18px] ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
+      className={`grid cursor-pointer grid-cols-[36px_minmax(0,1fr)_auto] gap-x-2 border-b border-soft py-2 pr-3 pl-[18px]
+        ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
     >
       <div className="text-[12.5px] leading-[1.5] text-quiet">
         {row.year ?? "n.d."}

@@ -123,7 +123,8 @@ function Levels({
           type="button"
           aria-pressed={l.atLeast === trail.atLeast}
           onClick={() => take({ kind: "Ties", atLeast: l.atLeast })}
-          className={`relative flex h-[21px] w-full items-center overflow-hidden rounded-[4px] px-2 text-left text-[12px] ${l.atLeast === trail.atLeast ? "outline-[1.5px] -outline-offset-1 outline-ink" : "hover:bg-soft"}`}
+          className={`relative flex h-[21px] w-full items-center overflow-hidden rounded-[4px] px-2 text-left text-[12px]
+            ${l.atLeast === trail.atLeast ? "outline-[1.5px] -outline-offset-1 outline-ink" : "hover:bg-soft"}`}
         >
           <span
             aria-hidden="true"

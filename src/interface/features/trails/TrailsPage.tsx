@@ -167,7 +167,8 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             />
           )}
           <div
-            className={`grid min-h-0 flex-1 ${both ? (workId ? "grid-cols-[minmax(0,1fr)_minmax(360px,420px)_minmax(0,1fr)]" : "grid-cols-[minmax(0,1fr)_290px_minmax(0,1fr)] max-[1100px]:grid-cols-[minmax(0,1fr)_230px_minmax(0,1fr)]") : "grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]"}`}
+            className={`grid min-h-0 flex-1
+              ${both ? (workId ? "grid-cols-[minmax(0,1fr)_minmax(360px,420px)_minmax(0,1fr)]" : "grid-cols-[minmax(0,1fr)_290px_minmax(0,1fr)] max-[1100px]:grid-cols-[minmax(0,1fr)_230px_minmax(0,1fr)]") : "grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]"}`}
           >
             {data.way === "Forward" ? (
               <>

@@ -15,7 +15,10 @@ export function RecordsSheet({ workId, open, close }: { workId: number; open: bo
       open={open}
       onOpenChange={(o) => !o && close()}
       title="Records of this work"
-      hint="Each database describes a work in its own way. What the work shows is taken field by field, from the value with a line before it; ≠ marks where records disagree."
+      hint={
+        "Each database describes a work in its own way. What the work shows is taken field by " +
+        "field, from the value with a line before it; ≠ marks where records disagree."
+      }
       width={1180}
     >
       {records.isPending && <div aria-busy="true" className="shape h-64" />}

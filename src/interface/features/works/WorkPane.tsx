@@ -107,7 +107,10 @@ function Acts({
 }) {
   const { stage } = work.judgement;
   return (
-    <div className="flex shrink-0 items-center gap-2 border-t border-line bg-paper px-[18px] py-2 max-[1150px]:gap-1.5 max-[1150px]:px-3 max-[1150px]:[&>button]:px-2">
+    <div
+      className={`flex shrink-0 items-center gap-2 border-t border-line bg-paper px-[18px] py-2 max-[1150px]:gap-1.5
+        max-[1150px]:px-3 max-[1150px]:[&>button]:px-2`}
+    >
       {stage === "kept" ? (
         <Button onClick={() => decide.one(work.id, "Clear")}>
           <StageMark stage="kept" /> Kept

@@ -40,7 +40,8 @@ export function AddTerm({
       placeholder={placeholder}
       spellCheck={false}
       autoComplete="off"
-      className="h-[20px] w-full min-w-0 rounded border border-transparent bg-transparent px-0.5 text-[12.5px] placeholder:text-faint hover:border-line focus:border-pine focus:bg-paper"
+      className={`h-[20px] w-full min-w-0 rounded border border-transparent bg-transparent px-0.5 text-[12.5px]
+        placeholder:text-faint hover:border-line focus:border-pine focus:bg-paper`}
     />
   );
 }

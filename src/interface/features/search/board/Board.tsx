@@ -9,7 +9,10 @@ import { LedgerCard } from "./LedgerCard";
 import { TermRows, columns, dragType, numberColumns } from "./TermRow";
 import { useBoard, without, type BoardActs, type Card, type OffTerm } from "./useBoard";
 
-/** The board: each concept with its terms, what each finds and what only it brings in; what must not stand; limits; the ledger of databases at the right end. */
+/**
+ * The board: each concept with its terms, what each finds and what only it brings in; what must not stand; limits; the
+ * ledger of databases at the right end.
+ */
 export function Board({
   place,
   reading,
@@ -130,7 +133,8 @@ function ConceptCard({
   return (
     <div
       {...(card.kind === "Concept" ? drop.on : {})}
-      className={`flex min-w-0 flex-1 flex-col overflow-hidden rounded-md border bg-raised px-2 py-1.5 ${drop.over ? "border-pine" : "border-line"}`}
+      className={`flex min-w-0 flex-1 flex-col overflow-hidden rounded-md border bg-raised px-2 py-1.5
+        ${drop.over ? "border-pine" : "border-line"}`}
     >
       <CardHead card={card} index={index} acts={acts} />
       <div className={`${columns} text-right text-[11.5px] text-faint`} aria-hidden="true">
@@ -200,7 +204,8 @@ function SideCard({
   return (
     <div
       {...drop.on}
-      className={`flex ${width} shrink-0 flex-col overflow-y-auto rounded-md border bg-raised px-2.5 py-1.5 text-[12.5px] ${drop.over ? "border-aside" : "border-line"}`}
+      className={`flex ${width} shrink-0 flex-col overflow-y-auto rounded-md border bg-raised px-2.5 py-1.5 text-[12.5px]
+        ${drop.over ? "border-aside" : "border-line"}`}
     >
       <div className="flex items-center gap-1.5">
         <span className="text-[11.5px] whitespace-nowrap text-quiet">and also</span>

@@ -30,7 +30,8 @@ export function CardHead({ card, index, acts }: { card: Card; index: number; act
       {card.kind === "Concept" ? (
         <Popover.Root>
           <Popover.Trigger
-            className="min-w-0 flex-1 truncate text-left font-normal text-quiet underline decoration-line decoration-dotted underline-offset-2 hover:decoration-ink"
+            className={`min-w-0 flex-1 truncate text-left font-normal text-quiet underline decoration-line
+              decoration-dotted underline-offset-2 hover:decoration-ink`}
             title="Where and how its terms are looked for"
           >
             {how}

@@ -25,7 +25,8 @@ export const numberColumns = (rows: readonly Row[]): CSSProperties =>
 export const dragType = "application/x-zendle-term";
 
 /**
- * A term on its card: switched on or off, written anew in place, moved, taken out. By key on the term: Enter writes, Delete takes out, Space switches off,
+ * A term on its card: switched on or off, written anew in place, moved, taken out. By key on the term: Enter writes,
+ * Delete takes out, Space switches off,
  * Alt with an arrow moves it to the card beside.
  */
 function TermRow({
@@ -131,7 +132,8 @@ function TermRow({
           className={`text-right ${row.keptHit > 0 ? "font-semibold text-aside" : "text-quiet"}`}
           title={
             isWithout
-              ? `${count(row.onlyIt)} works are taken away by it alone, ${count(row.keptHit)} of them kept; ${count(row.stays)} stay through another record`
+              ? `${count(row.onlyIt)} works are taken away by it alone, ${count(row.keptHit)} of them kept; ` +
+                `${count(row.stays)} stay through another record`
               : undefined
           }
         >
@@ -154,7 +156,10 @@ function TermRow({
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           aria-label={`What to do with ${row.text}`}
-          className={`absolute ${row.onlyIt === null ? "right-[calc(2px+var(--works))]" : "right-[calc(6px+var(--works)+var(--only))]"} h-[19px] w-[17px] rounded bg-raised text-quiet opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 data-[state=open]:opacity-100`}
+          className={`absolute
+            ${row.onlyIt === null ? "right-[calc(2px+var(--works))]" : "right-[calc(6px+var(--works)+var(--only))]"}
+            h-[19px] w-[17px] rounded bg-raised text-quiet opacity-0 group-hover:opacity-100 hover:text-ink
+            focus-visible:opacity-100 data-[state=open]:opacity-100`}
         >
           ⋮
         </DropdownMenu.Trigger>
@@ -203,7 +208,8 @@ function TermRow({
 const meaningOf = (row: Row) =>
   row.byKeywords === null || row.byControlled === null || row.byKeywords + row.byControlled === 0
     ? row.meaning
-    : `${row.meaning}; among the authors’ keywords of ${count(row.byKeywords)} works, among the controlled terms of ${count(row.byControlled)}`;
+    : `${row.meaning}; among the authors’ keywords of ${count(row.byKeywords)} works, ` +
+      `among the controlled terms of ${count(row.byControlled)}`;
 
 /** The terms of a card, each measured against the one that finds most. */
 export function TermRows({

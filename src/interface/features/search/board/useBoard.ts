@@ -53,7 +53,8 @@ function switchedOff(list: readonly OffTerm[], text: string, card: number, only:
 }
 
 /**
- * Acts on the board of a line. Each is answered with the new line; nothing is searched before the line is. While the board still shows an older line an act waits
+ * Acts on the board of a line. Each is answered with the new line; nothing is searched before the line is. While the
+ * board still shows an older line an act waits
  * for the new one, so that quick keys never act on what is gone.
  */
 export function useBoard(reviewId: number, reading: Dto<"ReadingDto">, line: string, onLine: (text: string) => void) {
