@@ -4,12 +4,8 @@ using Zendle.Tests.Shared;
 namespace Zendle.Browser.Tests;
 
 /// <summary>A curator sees the formats of a service side by side, adds it in one and changes to another.</summary>
-public sealed class FormatScreenTests : IAsyncLifetime
+public sealed class FormatScreenTests : OddHost
 {
-    private OddService odd = null!;
-    private ZendleHost host = null!;
-    private Visitor ann = null!;
-
     private static string Dc(int i) =>
         "<oai_dc:dc xmlns:oai_dc='http://www.openarchives.org/OAI/2.0/oai_dc/' "
         + $"xmlns:dc='http://purl.org/dc/elements/1.1/'><dc:title>Moths of place {i}</dc:title>"
@@ -33,24 +29,16 @@ public sealed class FormatScreenTests : IAsyncLifetime
         + $"<datafield tag='245' ind1='1' ind2='0'><subfield code='a'>Moths of place {i} /</subfield>"
         + "</datafield></record>";
 
-    public async ValueTask InitializeAsync()
+    public override async ValueTask InitializeAsync()
     {
-        odd = await OddService.Start();
+        await base.InitializeAsync();
         odd.Offer("oai_dc", "", Dc);
         odd.Offer("jats", "http://jats.nlm.nih.gov", Jats);
         odd.Offer("marcxml", "http://www.loc.gov/MARC21/slim", Marc);
         odd.Formats.Add(("rdf", "http://example.org/rdf"));
         odd.Formats.Add(("mets", "http://www.loc.gov/METS/"));
-        host = new(odd.Root);
-        await host.Curator();
         host = host.Restarted();
         ann = await host.Served();
-    }
-
-    public async ValueTask DisposeAsync()
-    {
-        await host.DisposeAsync();
-        await odd.DisposeAsync();
     }
 
     [Fact]

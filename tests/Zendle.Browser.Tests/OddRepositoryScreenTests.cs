@@ -7,7 +7,7 @@ namespace Zendle.Browser.Tests;
 /// A bare repository with faults, as a curator and a researcher see it: what could not be read, from where fields were
 /// taken, and what is in no database any more.
 /// </summary>
-public sealed class OddRepositoryScreenTests : IAsyncLifetime
+public sealed class OddRepositoryScreenTests : OddHost
 {
     private const string Bare =
         "<dc:title>Moths of the lit verge: a count of CO&lt;sub&gt;2&lt;/sub&gt; and "
@@ -21,16 +21,11 @@ public sealed class OddRepositoryScreenTests : IAsyncLifetime
         + "4.0</dc:rights>"
         + "<dc:identifier>http://hdl.handle.net/20.500.1/77</dc:identifier><dc:relation>https://doi.org/10.5555/wings.77</dc:relation>";
 
-    private OddService odd = null!;
-    private ZendleHost host = null!;
-    private Visitor ann = null!;
     private int review;
 
-    public async ValueTask InitializeAsync()
+    public override async ValueTask InitializeAsync()
     {
-        odd = await OddService.Start();
-        host = new(odd.Root);
-        ann = await host.Curator();
+        await base.InitializeAsync();
         odd.Page = _ =>
             OddService.Around(
                 OddService.Dc(1, Bare)
@@ -50,12 +45,6 @@ public sealed class OddRepositoryScreenTests : IAsyncLifetime
         await ann.Ended(1);
         host = host.Restarted();
         ann = await host.Served();
-    }
-
-    public async ValueTask DisposeAsync()
-    {
-        await host.DisposeAsync();
-        await odd.DisposeAsync();
     }
 
     [Fact]

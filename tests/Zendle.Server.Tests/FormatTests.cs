@@ -7,25 +7,8 @@ namespace Zendle.Server.Tests;
 /// A service that offers several formats is harvested in the one whose records tell most, whatever the formats are
 /// called; a curator sees them side by side and may take another.
 /// </summary>
-public sealed class FormatTests : IAsyncLifetime
+public sealed class FormatTests : OddHost
 {
-    private OddService odd = null!;
-    private ZendleHost host = null!;
-    private Visitor ann = null!;
-
-    public async ValueTask InitializeAsync()
-    {
-        odd = await OddService.Start();
-        host = new(odd.Root);
-        ann = await host.Curator();
-    }
-
-    public async ValueTask DisposeAsync()
-    {
-        await host.DisposeAsync();
-        await odd.DisposeAsync();
-    }
-
     private void Offer(string prefix, string space, Func<int, string> inside) => odd.Offer(prefix, space, inside);
 
     private static string Dc(int i, string more = "") =>

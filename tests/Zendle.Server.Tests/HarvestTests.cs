@@ -38,12 +38,7 @@ public sealed class HarvestTests : IAsyncLifetime
         var one = await ann.Ok(
             "POST",
             "/api/databases/look",
-            new
-            {
-                address = outside.Oai("farnet"),
-                format = "oai_dc",
-                set = "type:thesis",
-            }
+            new { address = outside.Oai("farnet"), set = "type:thesis" }
         );
         // the crawl calls a few of them articles
         Assert.InRange(one.List("formats").Last().List("preview").Count(p => p.Text("type") == "thesis"), 8, 10);

@@ -7,25 +7,8 @@ namespace Zendle.Server.Tests;
 /// <summary>
 /// What real services do wrong costs as little as it can: one record, or some patience, and it is told.
 /// </summary>
-public sealed class OddServiceTests : IAsyncLifetime
+public sealed class OddServiceTests : OddHost
 {
-    private OddService odd = null!;
-    private ZendleHost host = null!;
-    private Visitor ann = null!;
-
-    public async ValueTask InitializeAsync()
-    {
-        odd = await OddService.Start();
-        host = new(odd.Root);
-        ann = await host.Curator();
-    }
-
-    public async ValueTask DisposeAsync()
-    {
-        await host.DisposeAsync();
-        await odd.DisposeAsync();
-    }
-
     private static string Titled(int id, string title) =>
         OddService.Dc(id, $"<dc:title>{title}</dc:title><dc:creator>Falk, Ida</dc:creator><dc:date>2020</dc:date>");
 

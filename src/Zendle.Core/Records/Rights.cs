@@ -83,8 +83,7 @@ public sealed partial record Rights(string? Licence, CopyAccess Access)
             return new(null, CopyAccess.Free);
         if (Copyright().IsMatch(text))
             return Unknown;
-        return Uri.TryCreate(text, UriKind.Absolute, out var other) && other.Scheme is "http" or "https"
-                ? new(text, CopyAccess.Unknown)
+        return WebAddress.Of(text) is not null ? new(text, CopyAccess.Unknown)
             : text.Length <= 200 && NamesLicence().IsMatch(text) ? new(text, CopyAccess.Unknown)
             : Unknown;
     }

@@ -12,24 +12,13 @@ internal static partial class DataCiteParts
 {
     /// <summary>Elements of this name inside a list element, wherever the list stands at the top of the record.</summary>
     public static IEnumerable<XElement> In(XElement root, string list, string item) =>
-        root.Elements()
-            .Where(e => e.Name.LocalName == list)
-            .Elements()
-            .Where(e => e.Name.LocalName == item)
-            .Concat(root.Elements().Where(e => e.Name.LocalName == item));
-
-    /// <summary>An attribute by its local name.</summary>
-    public static string? Attribute(XElement element, string name) =>
-        element.Attributes().FirstOrDefault(a => a.Name.LocalName == name)?.Value.Trim();
-
-    private static string Child(XElement element, string name) =>
-        ElementText.Of(element.Elements().FirstOrDefault(e => e.Name.LocalName == name));
+        root.Parts(list).SelectMany(l => l.Parts(item)).Concat(root.Parts(item));
 
     /// <summary>Titles: the work's own first, joined with its subtitle.</summary>
     public static void Titles(XElement root, RecordDraft draft)
     {
         var all = In(root, "titles", "title")
-            .Select(t => (Text: ElementText.Of(t), Kind: Attribute(t, "titleType")?.ToLowerInvariant()))
+            .Select(t => (Text: ElementText.Of(t), Kind: t.Told("titleType")?.ToLowerInvariant()))
             .Where(t => t.Text.Length > 0)
             .ToArray();
         var own = all.FirstOrDefault(t => t.Kind is null or "");
@@ -38,9 +27,8 @@ internal static partial class DataCiteParts
         if (own.Text is null)
             return;
         var sub = all.FirstOrDefault(t => t.Kind == "subtitle").Text;
-        draft.Titles.Add(
-            sub is null || own.Text.Contains(sub, StringComparison.OrdinalIgnoreCase) ? own.Text : $"{own.Text}: {sub}"
-        );
+        var isSaid = sub is null || own.Text.Contains(sub, StringComparison.OrdinalIgnoreCase);
+        draft.Titles.Add(TitleText.With(own.Text, isSaid ? null : sub));
         draft.Titles.AddRange(all.Where(t => t.Kind is not "subtitle" && t.Text != own.Text).Select(t => t.Text));
     }
 
@@ -50,13 +38,13 @@ internal static partial class DataCiteParts
         foreach (var creator in In(root, "creators", "creator"))
             draft.People.AddRange(Names(creator, "creatorName", null, draft.Notes));
         foreach (var contributor in In(root, "contributors", "contributor"))
-            switch (Attribute(contributor, "contributorType")?.ToLowerInvariant())
+            switch (contributor.Told("contributorType")?.ToLowerInvariant())
             {
                 case "editor":
                     draft.Editors.AddRange(Names(contributor, "contributorName", "editor", draft.Notes));
                     break;
                 case "funder" or "sponsor":
-                    draft.Funders.Add(Child(contributor, "contributorName"));
+                    draft.Funders.Add((contributor.TextOf("contributorName") ?? ""));
                     break;
             }
     }
@@ -65,8 +53,8 @@ internal static partial class DataCiteParts
     {
         var written = person.Elements().FirstOrDefault(e => e.Name.LocalName == element);
         var whole = ElementText.Of(written);
-        var (family, given) = (Child(person, "familyName"), Child(person, "givenName"));
-        var isBody = written is not null && Attribute(written, "nameType") is "Organizational" or "organizational";
+        var (family, given) = ((person.TextOf("familyName") ?? ""), (person.TextOf("givenName") ?? ""));
+        var isBody = written is not null && written.Told("nameType") is "Organizational" or "organizational";
         if (family.Length == 0 && !isBody)
         {
             var names = NameLists.Split(whole);
@@ -86,7 +74,7 @@ internal static partial class DataCiteParts
             .Where(e => e.Name.LocalName == "nameIdentifier")
             .Select(e => Identifiers.Orcid(e.Value))
             .FirstOrDefault(o => o is not null);
-        var affiliation = Child(person, "affiliation");
+        var affiliation = (person.TextOf("affiliation") ?? "");
         return [new(family, given, orcid, affiliation.Length > 0 ? affiliation : null, role)];
     }
 
@@ -97,7 +85,7 @@ internal static partial class DataCiteParts
     {
         foreach (var date in In(root, "dates", "date"))
         {
-            var (kind, text) = (Attribute(date, "dateType")?.ToLowerInvariant(), ElementText.Of(date));
+            var (kind, text) = (date.Told("dateType")?.ToLowerInvariant(), ElementText.Of(date));
             if (text.Length == 0)
                 continue;
             if (kind is "issued" or null or "")
@@ -107,18 +95,18 @@ internal static partial class DataCiteParts
         }
     }
 
-    /// <summary>Numbers beside the first, and ties to other works.</summary>
+    /// <summary>Its numbers, the first of them before the others, and ties to other works.</summary>
     public static void Numbers(XElement root, RecordDraft draft)
     {
+        foreach (var own in root.Parts("identifier"))
+            draft.Identifiers.Add(Labelled(ElementText.Of(own), own.Told("identifierType")));
         foreach (var identifier in In(root, "alternateIdentifiers", "alternateIdentifier"))
-            draft.Identifiers.Add(
-                Labelled(ElementText.Of(identifier), Attribute(identifier, "alternateIdentifierType"))
-            );
+            draft.Identifiers.Add(Labelled(ElementText.Of(identifier), identifier.Told("alternateIdentifierType")));
         foreach (var related in In(root, "relatedIdentifiers", "relatedIdentifier"))
         {
             var (tie, kind, text) = (
-                Attribute(related, "relationType") ?? "",
-                Attribute(related, "relatedIdentifierType"),
+                related.Told("relationType") ?? "",
+                related.Told("relatedIdentifierType"),
                 ElementText.Of(related)
             );
             if (text.Length == 0 || tie.Length == 0)
@@ -158,7 +146,7 @@ internal static partial class DataCiteParts
     }
 
     /// <summary>A number behind the name of its kind, so that nothing has to be guessed.</summary>
-    public static string Labelled(string text, string? kind) =>
+    private static string Labelled(string text, string? kind) =>
         kind?.ToUpperInvariant() switch
         {
             "HANDLE" or "HDL" when Identifiers.Handle(text) is null => $"hdl:{text}",
@@ -171,7 +159,9 @@ internal static partial class DataCiteParts
 
     /// <summary>Who paid.</summary>
     public static void Funders(XElement root, RecordDraft draft) =>
-        draft.Funders.AddRange(In(root, "fundingReferences", "fundingReference").Select(f => Child(f, "funderName")));
+        draft.Funders.AddRange(
+            In(root, "fundingReferences", "fundingReference").Select(f => (f.TextOf("funderName") ?? ""))
+        );
 
     /// <summary>What may be done with the text: by address and in words.</summary>
     public static void Rights(XElement root, RecordDraft draft)
@@ -179,7 +169,7 @@ internal static partial class DataCiteParts
         foreach (var rights in In(root, "rightsList", "rights").Concat(In(root, "-", "licenseCondition")))
         {
             foreach (var attribute in new[] { "rightsURI", "uri" })
-                if (Attribute(rights, attribute) is { Length: > 0 } address)
+                if (rights.Told(attribute) is { Length: > 0 } address)
                     draft.Rights.Add(address);
             if (ElementText.Of(rights) is { Length: > 0 } words)
                 draft.Rights.Add(words);
@@ -193,7 +183,7 @@ internal static partial class DataCiteParts
     {
         foreach (var subject in In(root, "subjects", "subject"))
             (
-                Attribute(subject, "subjectScheme") is not { Length: > 0 } scheme ? draft.Keywords
+                subject.Told("subjectScheme") is not { Length: > 0 } scheme ? draft.Keywords
                 : Classification().IsMatch(scheme) ? draft.Subjects
                 : draft.ControlledTerms
             ).Add(ElementText.Of(subject));

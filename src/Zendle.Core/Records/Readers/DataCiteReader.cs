@@ -30,24 +30,19 @@ public static class DataCiteReader
     public static Record Read(XElement metadata, string identifier, DateTimeOffset datestamp)
     {
         var (root, draft) = (ResourceIn(metadata) ?? metadata, new RecordDraft());
-        string Text(string name) => ElementText.Of(root.Elements().FirstOrDefault(e => e.Name.LocalName == name));
-        foreach (var own in root.Elements().Where(e => e.Name.LocalName == "identifier"))
-            draft.Identifiers.Add(
-                DataCiteParts.Labelled(ElementText.Of(own), DataCiteParts.Attribute(own, "identifierType"))
-            );
         DataCiteParts.Titles(root, draft);
         DataCiteParts.People(root, draft);
-        draft.Publisher = Text("publisher");
+        draft.Publisher = root.TextOf("publisher");
         DataCiteParts.Dates(root, draft);
-        Year(Text("publicationYear"), draft);
-        var kind = root.Elements().FirstOrDefault(e => e.Name.LocalName == "resourceType");
+        Year(root.TextOf("publicationYear") ?? "", draft);
+        var kind = root.Part("resourceType");
         if (kind is not null)
         {
             // What a repository writes itself is finer than the list of the schema: "PhD thesis" beside "Text".
             draft.Types.Add(new("resourceType", ElementText.Of(kind)));
-            draft.Types.Add(new("resourceTypeGeneral", DataCiteParts.Attribute(kind, "resourceTypeGeneral") ?? ""));
+            draft.Types.Add(new("resourceTypeGeneral", kind.Told("resourceTypeGeneral") ?? ""));
         }
-        if (Text("language") is { Length: > 0 } language)
+        if (root.TextOf("language") is { } language)
             draft.Languages.Add(language);
         DataCiteParts.Subjects(root, draft);
         DataCiteParts.Numbers(root, draft);
@@ -70,7 +65,7 @@ public static class DataCiteReader
     private static void Descriptions(XElement root, RecordDraft draft)
     {
         foreach (var description in DataCiteParts.In(root, "descriptions", "description"))
-            switch (DataCiteParts.Attribute(description, "descriptionType")?.ToLowerInvariant())
+            switch (description.Told("descriptionType")?.ToLowerInvariant())
             {
                 case "abstract" or null or "":
                     draft.Descriptions.Add(new(ElementText.Raw(description), ElementText.LanguageOf(description)));
@@ -87,9 +82,7 @@ public static class DataCiteReader
             draft.Descriptions.AddRange(
                 DataCiteParts
                     .In(root, "descriptions", "description")
-                    .Where(d =>
-                        DataCiteParts.Attribute(d, "descriptionType")?.ToLowerInvariant() is "other" or "methods"
-                    )
+                    .Where(d => d.Told("descriptionType")?.ToLowerInvariant() is "other" or "methods")
                     .Select(d => new Described(ElementText.Raw(d), ElementText.LanguageOf(d)))
             );
     }
@@ -99,14 +92,14 @@ public static class DataCiteReader
     {
         var item = DataCiteParts
             .In(root, "relatedItems", "relatedItem")
-            .FirstOrDefault(i => DataCiteParts.Attribute(i, "relationType") is "IsPublishedIn" or "IsPartOf");
+            .FirstOrDefault(i => i.Told("relationType") is "IsPublishedIn" or "IsPartOf");
         if (item is null)
             return;
         string? Part(string name) =>
             ElementText.Of(item.Descendants().FirstOrDefault(e => e.Name.LocalName == name)) is { Length: > 0 } text
                 ? text
                 : null;
-        var number = item.Elements().FirstOrDefault(e => e.Name.LocalName == "relatedItemIdentifier");
+        var number = item.Part("relatedItemIdentifier");
         draft.HostIsbn ??= Identifiers.Isbn(number?.Value);
         if (Part("title") is { } title)
             draft.Venue = new(

@@ -18,8 +18,8 @@ public static class JatsReader
     public static Record Read(XElement article, string identifier, DateTimeOffset datestamp)
     {
         var draft = new RecordDraft();
-        var front = Child(article, "front") ?? Child(article, "front-stub") ?? article;
-        var meta = Child(front, "article-meta") ?? front;
+        var front = article.Part("front") ?? article.Part("front-stub") ?? article;
+        var meta = front.Part("article-meta") ?? front;
         var (ownLanguage, kind) = (ElementText.LanguageOf(article), (string?)article.Attribute("article-type"));
         if ((string?)article.Attribute(XNamespace.Xml + "lang") is { Length: > 0 } language)
             draft.Languages.Add(language);
@@ -42,7 +42,7 @@ public static class JatsReader
         Dates(meta, draft);
         Venue(front, meta, draft);
         Numbers(meta, draft);
-        foreach (var text in All(meta, "abstract").Concat(All(meta, "trans-abstract")))
+        foreach (var text in meta.Parts("abstract").Concat(meta.Parts("trans-abstract")))
             if (
                 (string?)text.Attribute("abstract-type")
                 is null
@@ -58,7 +58,7 @@ public static class JatsReader
                     )
                 );
         draft.Keywords.AddRange(
-            All(meta, "kwd-group").Descendants().Where(e => e.Name.LocalName is "kwd").Select(ElementText.Of)
+            meta.Parts("kwd-group").Descendants().Where(e => e.Name.LocalName is "kwd").Select(ElementText.Of)
         );
         draft.Funders.AddRange(
             meta.Descendants()
@@ -72,23 +72,12 @@ public static class JatsReader
         return draft.ToRecord(identifier, datestamp);
     }
 
-    private static XElement? Child(XElement? parent, string name) =>
-        parent?.Elements().FirstOrDefault(e => e.Name.LocalName == name);
-
-    private static IEnumerable<XElement> All(XElement parent, string name) =>
-        parent.Elements().Where(e => e.Name.LocalName == name);
-
-    private static string? Text(XElement? parent, string name) =>
-        ElementText.Of(Child(parent, name)) is { Length: > 0 } text ? text : null;
-
     private static void Titles(XElement meta, RecordDraft draft)
     {
-        var group = Child(meta, "title-group") ?? meta;
-        var title = Text(group, "article-title") ?? "";
-        if (Text(group, "subtitle") is { } sub && title.Length > 0)
-            title = title.EndsWith('?') || title.EndsWith('!') ? $"{title} {sub}" : $"{title}: {sub}";
+        var group = meta.Part("title-group") ?? meta;
+        var title = group.TextOf("article-title") ?? "";
         if (title.Length > 0)
-            draft.Titles.Add(title);
+            draft.Titles.Add(TitleText.With(title, group.TextOf("subtitle")));
         draft.Titles.AddRange(
             group
                 .Descendants()
@@ -110,16 +99,14 @@ public static class JatsReader
             .Where(e => e.Name.LocalName == "aff" && e.Attribute("id") is not null)
             .GroupBy(e => (string)e.Attribute("id")!)
             .ToDictionary(g => g.Key, g => PlaceIn(g.First()));
-        foreach (var contributor in All(meta, "contrib-group").Elements().Where(e => e.Name.LocalName == "contrib"))
+        foreach (var contributor in meta.Parts("contrib-group").Elements().Where(e => e.Name.LocalName == "contrib"))
         {
+            // An article's editor handled it and put nothing together, so authors alone are named.
             var kind = ((string?)contributor.Attribute("contrib-type") ?? "author").ToLowerInvariant();
-            var isEditor = kind is "editor" or "guest-editor" or "volume-editor";
-            if (!isEditor && kind is not ("author" or "person" or "collab" or "group" or "corresp"))
-                continue;
-            // An article's editor handled it; only a book's put it together.
-            if (isEditor)
-                continue;
-            if (Name(contributor, places) is { } person)
+            if (
+                kind is "author" or "person" or "collab" or "group" or "corresp"
+                && Name(contributor, places) is { } person
+            )
                 draft.People.Add(person);
         }
     }
@@ -127,18 +114,18 @@ public static class JatsReader
     private static PersonName? Name(XElement contributor, Dictionary<string, string> places)
     {
         var name =
-            Child(contributor, "name")
-            ?? Child(Child(contributor, "name-alternatives"), "name")
-            ?? Child(contributor, "string-name")
-            ?? Child(Child(contributor, "name-alternatives"), "string-name");
-        var body = Child(contributor, "collab") ?? Child(Child(contributor, "collab-alternatives"), "collab");
+            contributor.Part("name")
+            ?? contributor.Part("name-alternatives").Part("name")
+            ?? contributor.Part("string-name")
+            ?? contributor.Part("name-alternatives").Part("string-name");
+        var body = contributor.Part("collab") ?? contributor.Part("collab-alternatives").Part("collab");
         var (family, given) = Parts(name);
         if (family.Length == 0 && body is not null)
             // The members of a group stand inside it; the group is the author.
             (family, given) = (
                 PlainText.Clean(string.Concat(body.Nodes().OfType<XText>().Select(t => t.Value))) is { Length: > 0 } own
                     ? own
-                    : Text(body, "institution") ?? Text(body, "named-content") ?? "",
+                    : body.TextOf("institution") ?? body.TextOf("named-content") ?? "",
                 ""
             );
         if (family.Length == 0)
@@ -151,8 +138,8 @@ public static class JatsReader
                 ?? e.Attributes().Select(a => Identifiers.Orcid(a.Value)).FirstOrDefault(o => o is not null)
             )
             .FirstOrDefault(o => o is not null);
-        var place = Child(contributor, "aff") is { } own2
-            ? PlaceIn(own2)
+        var place = contributor.Part("aff") is { } beside
+            ? PlaceIn(beside)
             : contributor
                 .Elements()
                 .Where(e => e.Name.LocalName == "xref" && (string?)e.Attribute("ref-type") == "aff")
@@ -167,13 +154,13 @@ public static class JatsReader
         if (name is null)
             return ("", "");
         var (family, given) = (
-            Text(name, "surname") ?? "",
-            Text(name, "given-names") ?? Text(name, "given-name") ?? ""
+            name.TextOf("surname") ?? "",
+            name.TextOf("given-names") ?? name.TextOf("given-name") ?? ""
         );
         if (family.Length == 0)
             return given.Length > 0 ? (given, "") : NameLists.SplitOne(ElementText.Of(name));
         return (
-            Text(name, "prefix") is { } particle && char.IsLower(particle[0]) ? $"{particle} {family}" : family,
+            name.TextOf("prefix") is { } particle && char.IsLower(particle[0]) ? $"{particle} {family}" : family,
             given
         );
     }
@@ -199,7 +186,7 @@ public static class JatsReader
     /// </summary>
     private static void Dates(XElement meta, RecordDraft draft)
     {
-        foreach (var date in All(meta, "pub-date"))
+        foreach (var date in meta.Parts("pub-date"))
         {
             var kind = (
                 (string?)date.Attribute("pub-type") ?? (string?)date.Attribute("date-type") ?? ""
@@ -218,7 +205,7 @@ public static class JatsReader
         )
             if ((string?)date.Attribute("date-type") is "pub" or "accepted" && Written(date) is { Length: > 0 } text)
                 draft.LesserDates.Add(new("history", text));
-        if (Text(Child(meta, "permissions"), "copyright-year") is { } year)
+        if (meta.Part("permissions").TextOf("copyright-year") is { } year)
             draft.LesserDates.Add(new("copyright-year", year));
     }
 
@@ -226,9 +213,9 @@ public static class JatsReader
     {
         if ((string?)date.Attribute("iso-8601-date") is { Length: > 0 } iso)
             return iso;
-        if (Text(date, "year") is not { } year)
-            return Text(date, "string-date");
-        var (month, day) = (Text(date, "month"), Text(date, "day"));
+        if (date.TextOf("year") is not { } year)
+            return date.TextOf("string-date");
+        var (month, day) = (date.TextOf("month"), date.TextOf("day"));
         if (month is null)
             return year;
         if (!int.TryParse(month, NumberStyles.None, CultureInfo.InvariantCulture, out var m))
@@ -240,17 +227,17 @@ public static class JatsReader
 
     private static void Venue(XElement front, XElement meta, RecordDraft draft)
     {
-        var journal = Child(front, "journal-meta");
+        var journal = front.Part("journal-meta");
         var title =
-            Text(Child(journal, "journal-title-group"), "journal-title")
-            ?? Text(journal, "journal-title")
-            ?? Text(Child(journal, "journal-title-group"), "abbrev-journal-title")
-            ?? Text(journal, "abbrev-journal-title")
-            ?? Text(Child(meta, "conference"), "conf-name");
-        draft.Publisher = Text(Child(journal, "publisher"), "publisher-name");
+            journal.Part("journal-title-group").TextOf("journal-title")
+            ?? journal.TextOf("journal-title")
+            ?? journal.Part("journal-title-group").TextOf("abbrev-journal-title")
+            ?? journal.TextOf("abbrev-journal-title")
+            ?? meta.Part("conference").TextOf("conf-name");
+        draft.Publisher = journal.Part("publisher").TextOf("publisher-name");
         if (title is null)
             return;
-        var first = Text(meta, "fpage") ?? Text(meta, "elocation-id");
+        var first = meta.TextOf("fpage") ?? meta.TextOf("elocation-id");
         draft.Venue = new(
             title,
             journal
@@ -259,33 +246,29 @@ public static class JatsReader
                 .OrderByDescending(e => e.Name.LocalName == "issn-l")
                 .Select(e => Identifiers.Issn(e.Value))
                 .FirstOrDefault(i => i is not null),
-            Text(meta, "volume"),
-            Text(meta, "issue"),
+            meta.TextOf("volume"),
+            meta.TextOf("issue"),
             first,
-            Text(meta, "fpage") is null ? first : Text(meta, "lpage") ?? first
+            meta.TextOf("fpage") is null ? first : meta.TextOf("lpage") ?? first
         );
     }
 
     private static void Numbers(XElement meta, RecordDraft draft)
     {
-        foreach (var id in All(meta, "article-id"))
+        foreach (var id in meta.Parts("article-id"))
             if (((string?)id.Attribute("pub-id-type"))?.ToLowerInvariant() is "doi" or "handle" or "ark" or "urn")
                 draft.Identifiers.Add(
                     (string?)id.Attribute("pub-id-type") is "handle" && Identifiers.Handle(id.Value) is null
                         ? $"hdl:{id.Value.Trim()}"
                         : id.Value.Trim()
                 );
-        foreach (var link in All(meta, "self-uri"))
-            if (
-                link.Attributes().FirstOrDefault(a => a.Name.LocalName == "href")?.Value is { } address
-                && Uri.TryCreate(address, UriKind.Absolute, out var uri)
-                && uri.Scheme is "http" or "https"
-            )
-                draft.Copies.Add(new(uri!.ToString(), CopyAccess.Unknown));
-        foreach (var related in All(meta, "related-article"))
+        foreach (var link in meta.Parts("self-uri"))
+            if (WebAddress.Of(link.Told("href")) is { } address)
+                draft.Copies.Add(new(address.ToString(), CopyAccess.Unknown));
+        foreach (var related in meta.Parts("related-article"))
         {
             var kind = (string?)related.Attribute("related-article-type") ?? "";
-            var doi = Identifiers.Doi(related.Attributes().FirstOrDefault(a => a.Name.LocalName == "href")?.Value);
+            var doi = Identifiers.Doi(related.Told("href"));
             if (doi is null)
                 continue;
             if (kind is "preprint" or "alt-language" or "companion-preprint")
@@ -326,7 +309,7 @@ public static class JatsReader
     /// <summary>An abstract without the word "Abstract" above it.</summary>
     private static string WithoutHeading(XElement text)
     {
-        if (Child(text, "title") is not { } heading)
+        if (text.Part("title") is not { } heading)
             return ElementText.Raw(text);
         var copy = new XElement(text);
         copy.Elements().First(e => e.Name.LocalName == "title").Remove();
@@ -372,14 +355,15 @@ public static class JatsReader
                     .FirstOrDefault(d => d is not null)
             )
             .FirstOrDefault(d => d is not null);
-        var title = Text(citation, "article-title") ?? Text(citation, "chapter-title") ?? Text(citation, "data-title");
-        var source = Text(citation, "source");
+        var title =
+            citation.TextOf("article-title") ?? citation.TextOf("chapter-title") ?? citation.TextOf("data-title");
+        var source = citation.TextOf("source");
         var first = citation.Descendants().FirstOrDefault(e => e.Name.LocalName is "name" or "string-name" or "collab");
         var family =
             first is null ? null
             : first.Name.LocalName == "collab" ? ElementText.Of(first)
             : Parts(first).Family;
-        var year = Text(citation, "year") is { } y ? PublicationDate.ReadYear(y) : null;
+        var year = citation.TextOf("year") is { } y ? PublicationDate.ReadYear(y) : null;
         if (printed.Length > 0)
         {
             var read = PrintedReference.Read(printed);
@@ -393,8 +377,8 @@ public static class JatsReader
                 year?.ToString(CultureInfo.InvariantCulture),
                 title,
                 source,
-                Text(citation, "volume"),
-                Text(citation, "fpage"),
+                citation.TextOf("volume"),
+                citation.TextOf("fpage"),
             }.OfType<string>()
         );
         return new(text.Length > 0 ? text : ElementText.Of(citation), doi, title ?? source, family, year);

@@ -51,7 +51,7 @@ public static partial class MarcReader
         var part = string.Join(", ", field.All('n').Concat(field.All('p')).Select(Bare).Where(p => p.Length > 0));
         var sub = Bare(field['b']);
         if (sub.Length > 0)
-            title = title.EndsWith('?') || title.EndsWith('!') ? $"{title} {sub}" : $"{title}: {sub}";
+            title = TitleText.With(title, sub);
         return part.Length > 0 ? $"{title}. {part}" : title;
     }
 
@@ -149,9 +149,8 @@ public static partial class MarcReader
                 .FirstOrDefault(g => g is not null);
             draft.Publisher ??= marc.Of("502").Select(f => Bare(f['c'])).FirstOrDefault(c => c.Length > 0);
         }
-        foreach (var field in marc.Of("655", "980", "336"))
-            if (field.Tag != "336")
-                draft.Types.Add(new($"{field.Tag} $a", Bare(field['a'])));
+        foreach (var field in marc.Of("655", "980"))
+            draft.Types.Add(new($"{field.Tag} $a", Bare(field['a'])));
         // Positions 6 and 7 of the leader: text; and whether it is a part, a whole, or a serial.
         if (marc.Leader is { Length: > 7 } leader)
         {
@@ -285,7 +284,7 @@ public static partial class MarcReader
             }
             if (Identifiers.Handle(address) is not null)
                 draft.Identifiers.Add(address);
-            if (!Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https"))
+            if (WebAddress.Of(address) is not { } uri)
                 continue;
             // A table of contents or a cover is no copy of the work.
             if (NoCopy().IsMatch(field['3']) || NoCopy().IsMatch(field['y']))

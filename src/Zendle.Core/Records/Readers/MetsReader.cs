@@ -46,9 +46,9 @@ public static class MetsReader
             .Descendants(Mets + "file")
             .Where(f => IsText((string?)f.Attribute("MIMETYPE"), (string?)f.Parent?.Attribute("USE")))
             .SelectMany(f => f.Elements(Mets + "FLocat"))
-            .Select(l => l.Attributes().FirstOrDefault(a => a.Name.LocalName == "href")?.Value.Trim())
-            .Where(a => Uri.TryCreate(a, UriKind.Absolute, out var u) && u.Scheme is "http" or "https")
-            .Select(a => new Copy(new Uri(a!).ToString(), access))
+            .Select(l => WebAddress.Of(l.Told("href")))
+            .OfType<Uri>()
+            .Select(a => new Copy(a.ToString(), access))
             .Take(20);
         return record with { Copies = [.. record.Copies.Concat(files).DistinctBy(c => c.Address)] };
     }

@@ -236,12 +236,11 @@ public static partial class ModsReader
             string.Join(' ', info.Element(Mods + "nonSort")?.Value, info.Element(Mods + "title")?.Value, PartOf(info))
         );
         var sub = PlainText.Clean(info.Element(Mods + "subTitle")?.Value);
-        var whole = sub.Length == 0 ? title : title + (title.EndsWith('?') || title.EndsWith('!') ? " " : ": ") + sub;
+        var whole = TitleText.With(title, sub);
         // Some indexes close titles with a full stop.
         if (whole.Length > 4 && whole[^1] == '.' && char.IsLetter(whole[^2]) && whole[^3] != '.' && whole[^3] != ' ')
             whole = whole[..^1];
-        if (whole.EndsWith("?.", StringComparison.Ordinal) || whole.EndsWith("!.", StringComparison.Ordinal))
-            whole = whole[..^1];
+        whole = TitleText.Closed(whole);
         var inside = PlainText.InsideBrackets(whole);
         return (inside ?? whole, inside is not null || (string?)info.Attribute("type") == "translated");
     }
@@ -622,8 +621,7 @@ public static partial class ModsReader
         foreach (var location in mods.Elements(Mods + "location"))
         foreach (var url in location.Elements(Mods + "url"))
         {
-            var address = url.Value.Trim();
-            if (!Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https"))
+            if (WebAddress.Of(url.Value) is not { } address)
                 continue;
             var access = (string?)url.Attribute("note") switch
             {
@@ -631,7 +629,9 @@ public static partial class ModsReader
                 "closed" => CopyAccess.Closed,
                 _ => CopyAccess.Unknown,
             };
-            copies.Add(new(uri.ToString(), access, WorkVersions.Read((string?)url.Attribute("displayLabel") ?? "")));
+            copies.Add(
+                new(address.ToString(), access, WorkVersions.Read((string?)url.Attribute("displayLabel") ?? ""))
+            );
         }
         return copies;
     }

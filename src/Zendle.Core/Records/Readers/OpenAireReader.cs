@@ -18,10 +18,6 @@ public static class OpenAireReader
     public static Record Read(XElement resource, string identifier, DateTimeOffset datestamp)
     {
         var draft = new RecordDraft();
-        foreach (var own in resource.Elements().Where(e => e.Name.LocalName == "identifier"))
-            draft.Identifiers.Add(
-                DataCiteParts.Labelled(ElementText.Of(own), DataCiteParts.Attribute(own, "identifierType"))
-            );
         DataCiteParts.Titles(resource, draft);
         DataCiteParts.People(resource, draft);
         DataCiteParts.Dates(resource, draft);
@@ -57,13 +53,12 @@ public static class OpenAireReader
                 break;
             case "resourceType":
                 // The concept says more than the word beside it, which may be in any language.
-                draft.Types.Add(new("resourceType", DataCiteParts.Attribute(element, "uri") ?? ""));
+                draft.Types.Add(new("resourceType", element.Told("uri") ?? ""));
                 draft.Types.Add(new("resourceType", ElementText.Of(element)));
                 break;
             case "version":
                 draft.Version ??=
-                    WorkVersions.Read(ElementText.Of(element))
-                    ?? WorkVersions.Read(DataCiteParts.Attribute(element, "uri") ?? "");
+                    WorkVersions.Read(ElementText.Of(element)) ?? WorkVersions.Read(element.Told("uri") ?? "");
                 break;
             case "file":
                 File(element, draft);
@@ -73,25 +68,20 @@ public static class OpenAireReader
 
     private static void File(XElement file, RecordDraft draft)
     {
-        var address = file.Value.Trim();
-        if (!Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https"))
+        if (WebAddress.Of(file.Value) is not { } address)
             return;
-        var access = Records.Rights.Of([DataCiteParts.Attribute(file, "accessRightsURI") ?? ""]).Access;
-        draft.Copies.Add(new(uri.ToString(), access, draft.Version));
+        var access = Records.Rights.Of([file.Told("accessRightsURI") ?? ""]).Access;
+        draft.Copies.Add(new(address.ToString(), access, draft.Version));
     }
 
     private static void Citation(XElement resource, RecordDraft draft)
     {
-        string? Part(string name) =>
-            ElementText.Of(resource.Elements().FirstOrDefault(e => e.Name.LocalName == name)) is { Length: > 0 } text
-                ? text
-                : null;
         draft.Venue = new(
-            Part("citationTitle") ?? "",
-            Volume: Part("citationVolume"),
-            Issue: Part("citationIssue"),
-            FirstPage: Part("citationStartPage"),
-            LastPage: Part("citationEndPage")
+            resource.TextOf("citationTitle") ?? "",
+            Volume: resource.TextOf("citationVolume"),
+            Issue: resource.TextOf("citationIssue"),
+            FirstPage: resource.TextOf("citationStartPage"),
+            LastPage: resource.TextOf("citationEndPage")
         );
     }
 }

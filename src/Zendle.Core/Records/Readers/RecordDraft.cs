@@ -88,9 +88,7 @@ internal sealed class RecordDraft
     /// <param name="datestamp">OAI datestamp of the record.</param>
     public Record ToRecord(string identifier, DateTimeOffset datestamp)
     {
-        var title = Titles.Count > 0 ? Titles[0] : "";
-        if (title.EndsWith("?.", StringComparison.Ordinal) || title.EndsWith("!.", StringComparison.Ordinal))
-            title = title[..^1];
+        var title = TitleText.Closed(Titles.Count > 0 ? Titles[0] : "");
         var inside = PlainText.InsideBrackets(title);
         if (title.Length == 0)
             Notes.Add(ReaderNotes.NoTitle);
@@ -288,11 +286,7 @@ internal sealed class RecordDraft
             .Select(c => c.Access == CopyAccess.Unknown ? c with { Access = access } : c)
             .Concat(
                 Identifiers
-                    .Where(i =>
-                        Uri.TryCreate(i, UriKind.Absolute, out var u)
-                        && (u.Scheme is "http" or "https")
-                        && !IsResolver(u)
-                    )
+                    .Where(i => WebAddress.Of(i) is { } address && !IsResolver(address))
                     .Select(i => new Copy(i, access))
             )
             .DistinctBy(c => c.Address);

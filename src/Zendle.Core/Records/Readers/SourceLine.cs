@@ -44,7 +44,7 @@ internal static partial class SourceLine
         (v.Volume is null ? 0 : 4) + (v.Issue is null ? 0 : 1) + (v.FirstPage is null ? 0 : 2);
 
     private static bool IsOnlyIdentifier(string text) =>
-        Uri.TryCreate(text, UriKind.Absolute, out var u) && u.Scheme is "http" or "https"
+        WebAddress.Of(text) is not null
         || Label().Replace(text, "").Trim(' ', ':', '.', ';', ',', '(', ')') is var rest
             && (
                 rest.Length == 0

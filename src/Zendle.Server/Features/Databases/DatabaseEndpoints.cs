@@ -99,7 +99,7 @@ internal sealed record DatabasesDto(
     int WholeEveryDays
 );
 
-internal sealed record AddressRequest(string Address, string? Format, string? Set);
+internal sealed record AddressRequest(string Address, string? Set);
 
 /// <summary>How many of a format's first records tell a field.</summary>
 internal sealed record FieldShareDto(string Field, int Count);
@@ -124,7 +124,7 @@ internal sealed record FormatDto(
 internal sealed record OaiSetDto(string Spec, string Name);
 
 /// <summary>A record as Zendle reads it from one format, as it is laid beside the same record of another.</summary>
-/// <param name="People">The first people by family name, "and n more" behind them.</param>
+/// <param name="People">Its people for one line.</param>
 /// <param name="Venue">Venue with volume, issue and pages.</param>
 /// <param name="Abstract">Its beginning; empty for none.</param>
 internal sealed record PreviewRecordDto(
@@ -150,8 +150,7 @@ internal sealed record PreviewRecordDto(
         new(
             r.Identifier,
             r.Title,
-            string.Join(", ", r.People.Take(3).Select(p => p.Family))
-                + (r.People.Count > 3 ? $" and {r.People.Count - 3} more" : ""),
+            PeopleLine.Of(r.People),
             r.Year,
             DocumentTypes.Name(r.Type),
             r.Venue is { } v
@@ -251,7 +250,7 @@ internal static class DatabaseEndpoints
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         return await context.Databases.AsNoTracking().SingleOrDefaultAsync(d => d.Id == id, cancel) is { } database
-            ? await Look(new(database.Address, null, database.SetName), service, cancel)
+            ? await Look(new(database.Address, database.SetName), service, cancel)
             : Problems.Of(404, "There is no such database.");
     }
 
@@ -569,7 +568,7 @@ internal sealed class DatabaseService(
     }
 
     private static Uri Address(string text) =>
-        Uri.TryCreate(text.Trim(), UriKind.Absolute, out var address) && (address.Scheme is "http" or "https")
+        WebAddress.Of(text) is { } address
             ? new UriBuilder(address) { Query = "", Fragment = "" }.Uri
             : throw new HarvestFaultException(
                 $"“{(text.Length > 80 ? text[..80] + "…" : text)}” is not a web address; it begins with http:// or https://."

@@ -260,7 +260,7 @@ internal sealed class GatherService(
         return new(
             id,
             chosen.Title.Value,
-            WorkRows.People(chosen.People.Value),
+            PeopleLine.Of(chosen.People.Value),
             chosen.Year.Value,
             chosen.Venue.Value?.Title ?? chosen.Publisher.Value,
             state,
@@ -324,7 +324,7 @@ internal sealed class GatherService(
                 t.Id,
                 work,
                 chosen?.Title.Value ?? "A work that is gone",
-                WorkRows.People(people),
+                PeopleLine.Of(people),
                 chosen?.Year.Value,
                 WorkVersions.Name(t.Version),
                 t.Pages,

@@ -16,9 +16,7 @@ namespace Zendle.Server.Features.Search;
 internal sealed class OfferCounts(QuestionEvaluator evaluator, SearchState state, BitSet? beside)
 {
     private readonly Dictionary<string, BitSet> known = new(StringComparer.Ordinal);
-    private readonly Lazy<BitSet?> limits = new(() =>
-        evaluator.Narrowed(state, null, text => QueryReader.Read(text).Root)
-    );
+    private readonly Lazy<BitSet?> limits = new(() => evaluator.Narrowed(state, null, SearchService.Read));
 
     /// <summary>The works in view if a line were taken; none for a line that cannot be read.</summary>
     public BitSet Taken(string line)

@@ -88,7 +88,7 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
         return new(
             id,
             Mark(chosen.Title.Value, concepts, QueryField.Title),
-            People(chosen.People.Value),
+            PeopleLine.Of(chosen.People.Value),
             year,
             Venue(view.Snapshot.Columns, id, chosen) ?? chosen.Publisher.Value,
             DocumentTypes.Name(chosen.Type.Value),
@@ -133,22 +133,6 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
     /// </summary>
     public static string? Venue(CorpusColumns columns, int id, ChosenFields chosen) =>
         chosen.Venue.Value is { } venue ? columns.VenueOf(id) ?? venue.Title : null;
-
-    /// <summary>
-    /// Family names for one line: up to four, else three and how many more; that they are editors is said behind them.
-    /// </summary>
-    public static string People(IReadOnlyList<PersonName> people)
-    {
-        var names = people.Count switch
-        {
-            0 => "",
-            <= 4 => string.Join(", ", people.Select(p => p.Family)),
-            _ => $"{string.Join(", ", people.Take(3).Select(p => p.Family))} and {people.Count - 3} more",
-        };
-        return people.Count > 0 && people.All(p => p.Role == "editor")
-            ? $"{names} ({(people.Count == 1 ? "ed." : "eds")})"
-            : names;
-    }
 
     /// <summary>
     /// The most a field has over the work's records: two databases with the same abstract do not count twice.

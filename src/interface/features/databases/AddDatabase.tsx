@@ -31,7 +31,7 @@ export function AddDatabase({ close }: { close: () => void }) {
           e.preventDefault();
           setFormat("");
           setSet("");
-          look.mutate({ address, format: null, set: null });
+          look.mutate({ address, set: null });
         }}
       >
         <Field
@@ -64,7 +64,7 @@ export function AddDatabase({ close }: { close: () => void }) {
                 onChange={(e) => {
                   setSet(e.target.value);
                   setFormat("");
-                  look.mutate({ address, format: null, set: e.target.value || null });
+                  look.mutate({ address, set: e.target.value || null });
                 }}
                 className="mt-1 block h-9 max-w-[260px] rounded-md border border-edge bg-raised px-2 text-[13px] font-normal"
               >
