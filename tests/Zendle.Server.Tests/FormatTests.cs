@@ -73,6 +73,25 @@ public sealed class FormatTests : OddHost
     }
 
     [Fact]
+    public async Task A_class_in_one_format_is_as_much_as_a_subject_in_another()
+    {
+        Offer("oai_dc", "", i => Dc(i, "<dc:subject>Ecology</dc:subject>"));
+        Offer(
+            "mods",
+            "http://www.loc.gov/mods/v3",
+            i =>
+                Mods(
+                    i,
+                    "<name><namePart>Falk, Ida</namePart></name><originInfo><dateIssued>2020</dateIssued></originInfo>"
+                        + "<classification>Ecology</classification>"
+                )
+        );
+        var look = await Look();
+        Assert.Equal("mods", look.Text("bestFormat"));
+        Assert.All(look.List("formats"), f => Assert.Equal(3, Told(f, "keywords or subjects")));
+    }
+
+    [Fact]
     public async Task Records_are_laid_side_by_side_as_each_format_is_read()
     {
         Offer("oai_dc", "", i => Dc(i));

@@ -35,7 +35,8 @@ public sealed record RecordCoverage(int Records, IReadOnlyList<FieldCoverage> Fi
                 || r.Type is DocumentType.Thesis or DocumentType.Book
         ),
         ("DOI", 0.09, r => r.Doi is not null),
-        ("keywords", 0.05, r => r.Keywords.Count + r.ControlledTerms.Count > 0),
+        // What one format calls a subject another calls a keyword; either says what the work is about.
+        ("keywords or subjects", 0.05, r => r.Keywords.Count + r.ControlledTerms.Count + r.Subjects.Count > 0),
         ("references", 0.09, r => r.References.Count > 0),
         ("copies", 0.05, r => r.Copies.Count > 0),
         ("language", 0.02, r => r.Language is not null),

@@ -206,6 +206,7 @@ public sealed class ShapesTests
             "references" => string.Join("; ", r.References.Select(x => x.Doi ?? x.Text)),
             "licence" => r.Licence ?? "",
             "access" => string.Join("; ", r.Copies.Select(c => c.Access.ToString().ToLowerInvariant())),
+            "copy versions" => string.Join("; ", r.Copies.Select(c => WorkVersions.Name(c.Version))),
             "copies" => string.Join("; ", r.Copies.Select(c => c.Address)),
             "publisher" => r.Publisher ?? "",
             "other titles" => string.Join("; ", r.OtherTitles),

@@ -27,6 +27,9 @@ public static class OpenAireReader
         DataCiteParts.Funders(resource, draft);
         foreach (var element in resource.Elements())
             Plain(element, draft);
+        // Behind all else: which version a file is may be said after it.
+        foreach (var file in resource.Parts("file"))
+            File(file, draft);
         Citation(resource, draft);
         return draft.ToRecord(identifier, datestamp);
     }
@@ -59,9 +62,6 @@ public static class OpenAireReader
             case "version":
                 draft.Version ??=
                     WorkVersions.Read(ElementText.Of(element)) ?? WorkVersions.Read(element.Told("uri") ?? "");
-                break;
-            case "file":
-                File(element, draft);
                 break;
         }
     }

@@ -127,6 +127,7 @@ internal sealed record OaiSetDto(string Spec, string Name);
 /// <param name="People">Its people for one line.</param>
 /// <param name="Venue">Venue with volume, issue and pages.</param>
 /// <param name="Abstract">Its beginning; empty for none.</param>
+/// <param name="Terms">How many keywords, controlled terms and subjects it has.</param>
 internal sealed record PreviewRecordDto(
     string Identifier,
     string Title,
@@ -137,7 +138,7 @@ internal sealed record PreviewRecordDto(
     string? Doi,
     string? Language,
     string Abstract,
-    int Keywords,
+    int Terms,
     int References,
     int Copies,
     string? Licence,
@@ -162,7 +163,7 @@ internal sealed record PreviewRecordDto(
             r.Doi,
             r.Language is null ? null : Languages.Name(r.Language),
             r.Abstract.Length > AbstractStart ? r.Abstract[..AbstractStart] + "…" : r.Abstract,
-            r.Keywords.Count + r.ControlledTerms.Count,
+            r.Keywords.Count + r.ControlledTerms.Count + r.Subjects.Count,
             r.References.Count,
             r.Copies.Count,
             r.Licence,

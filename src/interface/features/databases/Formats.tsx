@@ -71,6 +71,20 @@ export function Formats({
                 ))}
               </tr>
             ))}
+            <tr className="border-t border-line font-semibold">
+              <th
+                scope="row"
+                className="py-[3px] text-left font-semibold"
+                title="Title and abstract count most, then people; DOI, references and year; then the rest"
+              >
+                all, weighed
+              </th>
+              {tried.map((f) => (
+                <td key={f.prefix} className="px-2 py-[3px]">
+                  {f.records > 0 && `${count(f.worth)} %`}
+                </td>
+              ))}
+            </tr>
           </tbody>
         </table>
       </div>
@@ -114,7 +128,7 @@ const rows: readonly { label: string; of: (r: Preview) => string }[] = [
   { label: "DOI", of: (r) => r.doi ?? "" },
   { label: "language", of: (r) => r.language ?? "" },
   { label: "abstract", of: (r) => r.abstract },
-  { label: "keywords", of: (r) => (r.keywords > 0 ? count(r.keywords) : "") },
+  { label: "keywords, subjects", of: (r) => (r.terms > 0 ? count(r.terms) : "") },
   { label: "references", of: (r) => (r.references > 0 ? count(r.references) : "") },
   { label: "copies", of: (r) => (r.copies > 0 ? count(r.copies) : "") },
   { label: "licence", of: (r) => r.licence ?? "" },
