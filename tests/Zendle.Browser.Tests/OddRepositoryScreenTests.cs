@@ -17,7 +17,9 @@ public sealed class OddRepositoryScreenTests : OddHost
         + "<dc:type>Zeitschriftenartikel</dc:type><dc:language>en_US</dc:language><dc:source>SMALL WINGS; "
         + "Vol. 12 No. 3 (2018): Summer issue; 45-67</dc:source>"
         + "<dc:description>Peer reviewed</dc:description><dc:description>We counted the moths at forty lamps in a "
-        + "town and found that fewer of them came to the warm ones.</dc:description><dc:rights>CC BY "
+        + "town and found that fewer of them came to the warm ones.</dc:description><dc:title>Falter am beleuchteten "
+        + "Rain</dc:title><dc:description>Wir haben in der Stadt die Nachtfalter an vierzig Laternen gezählt, und an "
+        + "den warmen Lampen waren es weniger.</dc:description><dc:rights>CC BY "
         + "4.0</dc:rights>"
         + "<dc:identifier>http://hdl.handle.net/20.500.1/77</dc:identifier><dc:relation>https://doi.org/10.5555/wings.77</dc:relation>";
 
@@ -105,6 +107,16 @@ public sealed class OddRepositoryScreenTests : OddHost
         b.Sees("No identifier is a DOI; the relation names the work’s own.");
         Assert.Empty(b.AxeFindings());
         b.Look("odd-records");
+        b.Press(Keys.Escape);
+
+        // What a record says in another language is found, and read where the work is.
+        var german = await ann.Search(review, "nachtfalter");
+        b.Go($"/r/{review}/search?step={german}&work={bare}");
+        b.Sees("Also: Falter am beleuchteten Rain");
+        b.Sees("Abstract in German · 1 of the words looked for");
+        Assert.Equal("Nachtfalter", b.Find("[data-field='other-abstract'] mark").Text);
+        Assert.Empty(b.AxeFindings());
+        b.Look("odd-german");
         Assert.Empty(b.Complaints());
     }
 }

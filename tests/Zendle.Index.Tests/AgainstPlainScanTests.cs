@@ -53,7 +53,12 @@ public sealed class AgainstPlainScanTests : IDisposable
                     {
                         Identifier = $"x{id}",
                         Title = Text(9),
+                        OtherTitles = [.. Enumerable.Range(0, random.Next(2)).Select(_ => Text(5))],
                         Abstract = Text(14),
+                        OtherAbstracts =
+                        [
+                            .. Enumerable.Range(0, random.Next(3)).Select(_ => new OtherAbstract(Text(8), null)),
+                        ],
                         Keywords =
                         [
                             .. Enumerable.Range(0, random.Next(4)).Select(_ => Text(4)).Where(k => k.Length > 0),
@@ -233,8 +238,20 @@ public sealed class AgainstPlainScanTests : IDisposable
         foreach (
             var (pattern, field, texts) in new (string, QueryField, Func<Record, IEnumerable<string>>)[]
             {
-                ("mo*", QueryField.About, r => [r.Title, r.Abstract, .. r.Keywords, .. r.ControlledTerms]),
-                ("*ight*", QueryField.Title, r => [r.Title]),
+                (
+                    "mo*",
+                    QueryField.About,
+                    r =>
+                        [
+                            r.Title,
+                            .. r.OtherTitles,
+                            r.Abstract,
+                            .. r.OtherAbstracts.Select(a => a.Text),
+                            .. r.Keywords,
+                            .. r.ControlledTerms,
+                        ]
+                ),
+                ("*ight*", QueryField.Title, r => [r.Title, .. r.OtherTitles]),
                 ("l?mp*", QueryField.Keywords, r => [.. r.Keywords, .. r.ControlledTerms]),
                 ("zz*", QueryField.About, _ => []),
             }

@@ -38,10 +38,18 @@ public static class PlainScan
         var r = p.Record;
         IEnumerable<string> texts = field switch
         {
-            QueryField.Title => [r.Title],
-            QueryField.Abstract => [r.Abstract],
+            QueryField.Title => [r.Title, .. r.OtherTitles],
+            QueryField.Abstract => [r.Abstract, .. r.OtherAbstracts.Select(a => a.Text)],
             QueryField.Keywords => [.. r.Keywords, .. r.ControlledTerms],
-            QueryField.About => [r.Title, r.Abstract, .. r.Keywords, .. r.ControlledTerms],
+            QueryField.About =>
+            [
+                r.Title,
+                .. r.OtherTitles,
+                r.Abstract,
+                .. r.OtherAbstracts.Select(a => a.Text),
+                .. r.Keywords,
+                .. r.ControlledTerms,
+            ],
             QueryField.Author => r.People.Select(x => $"{x.Given} {x.Family}"),
             QueryField.Venue => r.Venue is null ? [] : [r.Venue.Title],
             QueryField.Type => [DocumentTypes.Name(r.Type)],

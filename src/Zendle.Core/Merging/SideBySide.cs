@@ -61,6 +61,7 @@ public static class SideBySide
         ),
         ("publisher", r => r.Publisher, c => c.Publisher.Value is null ? null : c.Publisher.RecordId),
         ("abstract", r => r.Abstract, c => c.Abstract.Value.Length == 0 ? null : c.Abstract.RecordId),
+        ("other abstracts", r => List(r.OtherAbstracts.Select(Said), " · "), _ => null),
         ("controlled terms", r => List(r.ControlledTerms), _ => null),
         ("keywords", r => List(r.Keywords), c => c.Keywords.Value.Count == 0 ? null : c.Keywords.RecordId),
         ("subjects", r => List(r.Subjects), _ => null),
@@ -76,6 +77,7 @@ public static class SideBySide
     private static readonly HashSet<string> Own =
     [
         "other titles",
+        "other abstracts",
         "editors",
         "thesis",
         "licence",
@@ -136,6 +138,9 @@ public static class SideBySide
             return field is "venue" or "year" or "type" ? $"from {reading.From}" : null;
         return field == "year" ? reading.Why : $"from {reading.From}: {reading.Why}";
     }
+
+    private static string Said(OtherAbstract a) =>
+        a.Language is { } language ? $"{Languages.Name(language)}: {a.Text}" : a.Text;
 
     private static string Same(string value) =>
         MergeFacts.Plain(value.Trim('[', ']')) is { Length: > 0 } plain ? plain : value;

@@ -27,8 +27,8 @@ public sealed record Record
     /// <summary>Abstract; empty when the database has none.</summary>
     public string Abstract { get; init; } = "";
 
-    /// <summary>Abstracts in other languages.</summary>
-    public IReadOnlyList<string> OtherAbstracts { get; init; } = [];
+    /// <summary>Abstracts in other languages, and shorter ones.</summary>
+    public IReadOnlyList<OtherAbstract> OtherAbstracts { get; init; } = [];
 
     /// <summary>Titles of the parts of a book, in order.</summary>
     public IReadOnlyList<string> Contents { get; init; } = [];

@@ -26,10 +26,13 @@ internal sealed class RecordDocument
         document.Fields.Clear();
         document.Add(new StringField(IndexFields.Id, recordId.ToString(CultureInfo.InvariantCulture), Field.Store.NO));
         document.Add(new NumericDocValuesField(IndexFields.Record, recordId));
-        var title = AddText(IndexFields.Title, [record.Title]);
+        var title = AddText(IndexFields.Title, record.OtherTitles.Prepend(record.Title));
         var keywords = AddText(IndexFields.Keywords, record.Keywords);
         var controlled = AddText(IndexFields.Controlled, record.ControlledTerms);
-        var abstractWords = AddText(IndexFields.Abstract, [record.Abstract]);
+        var abstractWords = AddText(
+            IndexFields.Abstract,
+            record.OtherAbstracts.Select(a => a.Text).Prepend(record.Abstract)
+        );
         AddText(IndexFields.Author, record.People.Select(p => $"{p.Given} {p.Family}"));
         AddText(IndexFields.Venue, record.Venue is null ? [] : [record.Venue.Title]);
         AddText(IndexFields.Subject, record.Subjects);

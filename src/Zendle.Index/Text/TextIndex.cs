@@ -14,7 +14,7 @@ namespace Zendle.Index.Text;
 public sealed class TextIndex : IDisposable
 {
     /// <summary>Changes whenever what is indexed changes; an index of another version is built anew.</summary>
-    public const string Version = "2";
+    public const string Version = "3";
 
     private const double BufferMegabytes = 48,
         FillMegabytes = 192;

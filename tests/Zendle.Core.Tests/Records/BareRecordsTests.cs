@@ -208,10 +208,10 @@ public sealed class BareRecordsTests
         ];
         var german = Read([.. values, ("language", "de")]);
         Assert.Equal(German, german.Abstract);
-        Assert.Equal([English], german.OtherAbstracts);
+        Assert.Equal([new(English, "eng")], german.OtherAbstracts);
         var english = Read([.. values, ("language", "en")]);
         Assert.Equal(English, english.Abstract);
-        Assert.Equal([German], english.OtherAbstracts);
+        Assert.Equal([new(German, "ger")], english.OtherAbstracts);
         Assert.Equal(3, english.Notes.Count(n => n.Contains("was taken for a remark", StringComparison.Ordinal)));
         Assert.Equal("", Read(("title", "x"), ("description", "Peer reviewed")).Abstract);
         Assert.Equal(

@@ -202,7 +202,7 @@ public sealed class ShapesTests
             "versions" => string.Join("; ", r.Versions.Select(v => v.Doi)),
             "numbers" => string.Join("; ", r.OwnNumbers),
             "abstract" => r.Abstract,
-            "other abstracts" => string.Join("; ", r.OtherAbstracts),
+            "other abstracts" => string.Join("; ", r.OtherAbstracts.Select(a => a.Text)),
             "references" => string.Join("; ", r.References.Select(x => x.Doi ?? x.Text)),
             "licence" => r.Licence ?? "",
             "access" => string.Join("; ", r.Copies.Select(c => c.Access.ToString().ToLowerInvariant())),

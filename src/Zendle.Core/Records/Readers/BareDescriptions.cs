@@ -12,7 +12,7 @@ namespace Zendle.Core.Records.Readers;
 /// <param name="Remarks">What is no abstract.</param>
 internal sealed partial record BareDescriptions(
     string Abstract,
-    IReadOnlyList<string> Others,
+    IReadOnlyList<OtherAbstract> Others,
     IReadOnlyList<string> Remarks
 )
 {
@@ -57,7 +57,11 @@ internal sealed partial record BareDescriptions(
             chosen = values.Where(v => !IsRemark(v)).DefaultIfEmpty("").MaxBy(v => v.Length)!;
         return new(
             chosen,
-            [.. prose.Where(p => p != chosen)],
+            [
+                .. prose
+                    .Where(p => p != chosen)
+                    .Select(p => new OtherAbstract(p, described.First(d => d.Text == p).Language ?? LanguageOf(p))),
+            ],
             [.. values.Where(v => v != chosen && !prose.Contains(v)).Distinct()]
         );
     }

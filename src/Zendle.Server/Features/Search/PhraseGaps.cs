@@ -74,7 +74,14 @@ internal sealed class PhraseGaps(CorpusReader reader)
         ];
 
         static IEnumerable<string> Texts(SourcedRecord r) =>
-            [r.Record.Title, .. r.Record.Keywords, .. r.Record.ControlledTerms, r.Record.Abstract];
+            [
+                r.Record.Title,
+                .. r.Record.OtherTitles,
+                .. r.Record.Keywords,
+                .. r.Record.ControlledTerms,
+                r.Record.Abstract,
+                .. r.Record.OtherAbstracts.Select(a => a.Text),
+            ];
     }
 
     /// <summary>The words around the place, the place marked.</summary>

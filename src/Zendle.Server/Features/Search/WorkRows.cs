@@ -93,7 +93,7 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
             Venue(view.Snapshot.Columns, id, chosen) ?? chosen.Publisher.Value,
             DocumentTypes.Name(chosen.Type.Value),
             chosen.Language.Value is null or "eng" ? null : Languages.Name(chosen.Language.Value),
-            Snippet(chosen.Abstract.Value, concepts),
+            Snippet(OtherTexts.Abstracts(records, chosen), concepts),
             Hits(records, concepts),
             cited,
             Math.Round(WorkOrder.PerYear(cited, year ?? 0, thisYear), 1),
@@ -144,9 +144,9 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
         int Most(Func<Record, IEnumerable<string>> texts, QueryField field) =>
             records.Max(r => texts(r.Record).Sum(t => TermMarks.In(t, concepts, field).Length));
         return new(
-            Most(r => [r.Title], QueryField.Title),
+            Most(r => r.OtherTitles.Prepend(r.Title), QueryField.Title),
             Most(r => r.Keywords.Concat(r.ControlledTerms), QueryField.Keywords),
-            Most(r => [r.Abstract], QueryField.Abstract)
+            Most(r => r.OtherAbstracts.Select(a => a.Text).Prepend(r.Abstract), QueryField.Abstract)
         );
     }
 
@@ -160,26 +160,31 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
     }
 
     /// <summary>
-    /// The sentence in which most concepts stand, then most marks; the first one wins a tie. The abstract's first
-    /// sentence when nothing is marked.
+    /// The sentence of a work's abstracts in which most concepts stand, then most marks; the first one wins a tie. The
+    /// first abstract's first sentence when nothing is marked.
     /// </summary>
-    private static MarkedTextDto? Snippet(string text, ImmutableArray<Concept> concepts)
+    private static MarkedTextDto? Snippet(IReadOnlyList<string> texts, ImmutableArray<Concept> concepts)
     {
+        var best = (Text: "", Start: 0, End: 0, Score: -1);
+        foreach (var one in texts)
+        {
+            var placed = TermMarks.In(one, concepts, QueryField.Abstract);
+            for (var start = 0; start < one.Length; )
+            {
+                var end = EndOfSentence(one, start);
+                var inside = placed.Where(m => m.Start >= start && m.Start < end).ToArray();
+                var score = inside.Select(m => m.Concept).Distinct().Count() * 100 + inside.Length;
+                if (score > best.Score)
+                    best = (one, start, end, score);
+                start = end;
+                while (start < one.Length && one[start] == ' ')
+                    start++;
+            }
+        }
+        var text = best.Text;
         if (text.Length == 0)
             return null;
         var marks = TermMarks.In(text, concepts, QueryField.Abstract);
-        var best = (Start: 0, End: EndOfSentence(text, 0), Score: -1);
-        for (var start = 0; start < text.Length; )
-        {
-            var end = EndOfSentence(text, start);
-            var inside = marks.Where(m => m.Start >= start && m.Start < end).ToArray();
-            var score = inside.Select(m => m.Concept).Distinct().Count() * 100 + inside.Length;
-            if (score > best.Score)
-                best = (start, end, score);
-            start = end;
-            while (start < text.Length && text[start] == ' ')
-                start++;
-        }
         // Begin a little before the first mark when the sentence is longer than a line.
         var from = best.Start;
         var first = marks.FirstOrDefault(m => m.Start >= best.Start && m.Start < best.End);

@@ -82,7 +82,12 @@ internal sealed record StandingDto(
 /// <summary>A tie the records declare: what a correction speaks of, the series of a book.</summary>
 internal sealed record RelatedDto(string Kind, string? Title, string? Doi, int? WorkId);
 
+/// <summary>An abstract beside the chosen one.</summary>
+/// <param name="Language">Its language in words; null when nothing tells.</param>
+internal sealed record OtherAbstractDto(string? Language, MarkedTextDto Text);
+
 /// <summary>Everything the pane shows of a work.</summary>
+/// <param name="OtherTitles">Titles that the records have beside this one; words in them are found, too.</param>
 /// <param name="Withdrawn">Whether it is in no database any more, and here because people decided on it.</param>
 internal sealed record WorkDto(
     int Id,
@@ -101,6 +106,8 @@ internal sealed record WorkDto(
     string? Isbn,
     MarkedTextDto Abstract,
     string? AbstractFrom,
+    IReadOnlyList<MarkedTextDto> OtherTitles,
+    IReadOnlyList<OtherAbstractDto> OtherAbstracts,
     IReadOnlyList<MarkedTextDto> Keywords,
     IReadOnlyList<MarkedTextDto> ControlledTerms,
     IReadOnlyList<string> Subjects,
@@ -189,6 +196,15 @@ internal static class WorkEndpoints
                 chosen.Abstract.Value.Length == 0
                     ? null
                     : WorkRows.Source(records.First(r => r.RecordId == chosen.Abstract.RecordId), names),
+                [.. OtherTexts.Titles(records, chosen).Select(t => WorkRows.Mark(t, concepts, QueryField.Title))],
+                [
+                    .. OtherTexts
+                        .AbstractsByLanguage(records, chosen)
+                        .Select(a => new OtherAbstractDto(
+                            a.Language is { } said ? Languages.Name(said) : null,
+                            WorkRows.Mark(a.Text, concepts, QueryField.Abstract)
+                        )),
+                ],
                 [.. chosen.Keywords.Value.Select(k => WorkRows.Mark(k, concepts, QueryField.Keywords))],
                 [.. chosen.ControlledTerms.Select(k => WorkRows.Mark(k, concepts, QueryField.Keywords))],
                 chosen.Subjects,

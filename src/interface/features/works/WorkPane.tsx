@@ -17,6 +17,7 @@ import type { Follow } from "../trails/useTrail";
 import { TrailBar } from "./TrailBar";
 import { useWork } from "./useWork";
 import { RecordsSheet } from "./RecordsSheet";
+import { OtherAbstracts, OtherTitles } from "./OtherTexts";
 import { ReferencesSheet } from "./ReferencesSheet";
 
 interface Props {
@@ -162,6 +163,7 @@ function Body({
       <h2 data-field="title" className="font-serif text-[18px] leading-[1.28] font-semibold">
         {work.title.text ? <Marked text={work.title} /> : "Without a title"}
       </h2>
+      <OtherTitles work={work} />
       <People people={work.people} year={work.year} onSearch={onSearch} />
       <p className="mt-0.5 text-[12.5px] text-quiet">
         {work.venue && (
@@ -197,6 +199,7 @@ function Body({
       {work.abstractFrom && work.records.length > 1 && (
         <p className="mt-1 text-[11.5px] text-faint">abstract from {work.abstractFrom}</p>
       )}
+      <OtherAbstracts work={work} />
       <dl className="mt-3 flex flex-wrap gap-x-5 gap-y-2 text-[12px] text-quiet">
         {work.citedByDatabase.map((d) => (
           <Fact key={d.database} n={count(d.cited)} word={`cited in ${d.database}`} />
