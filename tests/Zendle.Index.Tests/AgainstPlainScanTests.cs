@@ -33,6 +33,9 @@ public sealed class AgainstPlainScanTests : IDisposable
         "hawk-moth",
     ];
 
+    private static readonly string[] Families = ["Okwemsalo", "Tchabury", "van der Tchabury", "Ilse"],
+        Givens = ["Ilse", "Ilse K.", "I.", "Marisol", "I. K.", "Ivo", ""];
+
     private static Placed[] Corpus()
     {
         var random = new Random(7);
@@ -69,7 +72,15 @@ public sealed class AgainstPlainScanTests : IDisposable
                         ],
                         Year = random.Next(1990, 2000),
                         Type = random.Next(2) == 0 ? DocumentType.Article : DocumentType.Review,
-                        People = [new(random.Next(2) == 0 ? "Okwemsalo" : "Tchabury", "Ilse")],
+                        People =
+                        [
+                            .. Enumerable
+                                .Range(0, random.Next(1, 3))
+                                .Select(_ => new PersonName(
+                                    Families[random.Next(Families.Length)],
+                                    Givens[random.Next(Givens.Length)]
+                                )),
+                        ],
                         Venue = new(random.Next(3) == 0 ? "Small Wings" : "Night Landscapes"),
                         Places = [.. new[] { "Kellow", "Orlund" }.Where(_ => random.Next(3) == 0)],
                         Funders =
@@ -109,6 +120,10 @@ public sealed class AgainstPlainScanTests : IDisposable
         "title:light",
         "keywords:pollen",
         "author:okwem*",
+        "author:\"Tchabury, I\"",
+        "author:\"Ilse Okwemsalo\"",
+        "author:\"Okwemsalo Ilse K\"",
+        "author:\"ivo van der tchabury\"",
         "venue:\"small wings\"",
         "year:1992-1994",
         "type:review",

@@ -26,7 +26,8 @@ public static class PlainScan
             YearsNode y => r.Record.Year is { } year
                 && (y.From is null || year >= y.From)
                 && (y.To is null || year <= y.To),
-            TermNode t => Fields(r, field).Any(words => Spans(words, t).Count > 0),
+            TermNode t => Fields(r, field).Any(words => Spans(words, t).Count > 0)
+                || (field == QueryField.Author && r.Record.People.Any(p => CanBe(t.Written, p))),
             NearNode n => Fields(r, field).Any(words => Near(words, n, without)),
             _ => throw new NotSupportedException(),
         };
@@ -56,6 +57,26 @@ public static class PlainScan
             _ => throw new NotSupportedException(field.ToString()),
         };
         return texts.Select(Words.Of);
+    }
+
+    /// <summary>
+    /// Whether a name as typed can be a person's, the long way: the words that are not the family name's are held, one
+    /// by one and in every way to take them, against the given names.
+    /// </summary>
+    private static bool CanBe(string typed, PersonName person)
+    {
+        string[] Cut(string text) => [.. text.ToLowerInvariant().Split([' ', '.', ','], (StringSplitOptions)1)];
+        var (family, given) = (Cut(person.Family)[^1], Cut(person.Given));
+        var words = Cut(typed).Where(w => w is not ("van" or "der")).ToArray();
+        if (words.Length < 2 || given.Length == 0)
+            return false;
+        var comma = typed.Contains(',', StringComparison.Ordinal);
+        bool Given(string[] rest) =>
+            rest.Zip(given)
+                .All(p =>
+                    p.First == p.Second || (p.First[0] == p.Second[0] && Math.Min(p.First.Length, p.Second.Length) == 1)
+                );
+        return (words[0] == family && Given(words[1..])) || (!comma && words[^1] == family && Given(words[..^1]));
     }
 
     private static List<(int Start, int End)> Spans(List<Word> words, TermNode term)

@@ -7,9 +7,11 @@ namespace Zendle.Bench.Measure;
 /// <summary>
 /// <c>measure [--world DIR] [--seed N] [--works M] [--noise K] [--examples] [--fit FILE]</c>: harvests a world and
 /// prints what came out against its truth. <c>--merging</c> measures only whether records are joined right,
+/// <c>--people</c> only whether people are told apart,
 /// <c>--documents</c> only whether documents are told apart, <c>--fields</c> only how much of bare records is read
 /// right. Without a world one is written from the seed. <c>--fit</c>
-/// estimates the weights of merging on that world and writes them to a file.
+/// estimates the weights of merging on that world and writes them to a file; <c>--fit-people</c> those of people on
+/// worlds of seeds 1 and 2.
 /// </summary>
 internal static class MeasureCommand
 {
@@ -29,6 +31,20 @@ internal static class MeasureCommand
             if (args.Contains("--documents"))
             {
                 DocumentMeasure.Print(seed, Console.Out, args.Contains("--examples"));
+                return 0;
+            }
+            if (args.Contains("--fit-people"))
+            {
+                var worlds = new List<PeopleMeasure.Labelled>();
+                foreach (var (number, noise) in new[] { (1UL, 1.0), (2UL, 2.0) })
+                {
+                    var made = Path.Combine(temporary, $"world{number}");
+                    WorldFolder.Write(made, number, 12_000, noise, TextWriter.Null);
+                    var files = new WorldFiles(made);
+                    await using var one = await Harvested.From(files, Path.Combine(temporary, $"corpus{number}"));
+                    worlds.Add(PeopleMeasure.Label(await one.Entries(), files));
+                }
+                PeopleFit.Print(worlds, Console.Out);
                 return 0;
             }
             var folder = Option("--world");
@@ -69,6 +85,11 @@ internal static class MeasureCommand
                 await File.WriteAllTextAsync(file, WeightFit.Of([.. LabelledPairs(entries, truth)]).Write() + "\n");
                 Console.WriteLine($"weights written to {file}");
             }
+            if (args.Contains("--people"))
+            {
+                PeopleMeasure.Print(PeopleMeasure.Label(entries, world), Console.Out, args.Contains("--examples"));
+                return 0;
+            }
             MergeMeasure.Print(entries, truth, Console.Out);
             MergeMeasure.Companions(entries, truth, world, Console.Out);
             if (args.Contains("--merging"))
@@ -78,7 +99,7 @@ internal static class MeasureCommand
                 return 0;
             }
             ReferenceMeasure.Print(entries, truth, world, Console.Out, args.Contains("--examples") ? 60 : 0);
-            PeopleMeasure.Print(entries, world, Console.Out);
+            PeopleMeasure.Print(PeopleMeasure.Label(entries, world), Console.Out);
             VenueMeasure.Print(entries, world, Console.Out);
             if (Option("--world") is null)
             {

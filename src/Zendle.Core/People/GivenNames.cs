@@ -19,17 +19,16 @@ public static class GivenNames
     /// What agreement of compatible names is worth, as a log odds: a full first name in common says much, an initial
     /// little, a middle initial in common a good deal; a middle name that only one has says a little against.
     /// </summary>
-    public static double Worth(IReadOnlyList<string> a, IReadOnlyList<string> b)
+    public static double Worth(IReadOnlyList<string> a, IReadOnlyList<string> b, PersonWeights weights)
     {
         if (a.Count == 0 || b.Count == 0)
             return 0;
-        var worth = a[0].Length > 1 && b[0].Length > 1 ? 2.6 : 0.4;
+        var full = a[0].Length > 1 && b[0].Length > 1;
+        var worth = full ? weights.FullName : weights.Initial;
         if (a.Count > 1 && b.Count > 1)
-            worth += 2.4;
-        else if (a.Count != b.Count && a[0].Length > 1 && b[0].Length > 1)
-            worth -= 1.8;
+            worth += weights.Middle;
         else if (a.Count != b.Count)
-            worth -= 0.8;
+            worth += full ? weights.MiddleOnceFull : weights.MiddleOnce;
         return worth;
     }
 

@@ -33,18 +33,17 @@ public sealed record Person(
 /// </remarks>
 public sealed class PeopleResolver
 {
-    /// <summary>Score from which two groups are one person; set on a labelled world, see docs/measures.md.</summary>
-    public const double Threshold = 0;
-
-    /// <summary>How far below the threshold doubt begins.</summary>
-    public const double Doubt = 1.2;
-
     /// <summary>Up to so many groups every pair of a block is weighed.</summary>
     public const int LargestWhole = 1_200;
 
     private const int Part = 400,
-        MostYears = 55,
+        MostYears = 50,
         MostDoubtful = 100;
+
+    private readonly PersonWeights weights;
+
+    /// <summary>A resolver that weighs evidence with some weights; the shipped ones when none are given.</summary>
+    public PeopleResolver(PersonWeights? weights = null) => this.weights = weights ?? PersonWeights.Shipped;
 
     private Dictionary<(int, int), Block> known = [];
 
@@ -114,7 +113,7 @@ public sealed class PeopleResolver
         ];
     }
 
-    private static Found[] Weighed(Mention[] block, CancellationToken cancel)
+    private Found[] Weighed(Mention[] block, CancellationToken cancel)
     {
         var groups = OfBlock(block, cancel);
         for (var i = 0; i < groups.Count; i++)
@@ -159,7 +158,7 @@ public sealed class PeopleResolver
         return Enumerable.Range(0, all.Length).GroupBy(Root).Select(g => g.Select(i => all[i]).ToArray());
     }
 
-    private static List<Group> OfBlock(Mention[] block, CancellationToken cancel)
+    private List<Group> OfBlock(Mention[] block, CancellationToken cancel)
     {
         // Mentions with one ORCID iD are one person from the start, unless their names say that somebody mistyped it.
         var groups = block
@@ -168,16 +167,10 @@ public sealed class PeopleResolver
             .ToList();
         if (groups.Count == 1)
             return groups;
-        // The more names that cannot be one stand under a family name, the commoner it is, and the less two that can be
-        // one say.
-        var commonness =
-            0.6
-            * Math.Log2(
-                groups.Select(g => Fullest(g.Givens)).Select(g => g.Count == 0 ? "" : g[0][..1]).Distinct().Count()
-            );
+        var family = new Family(groups);
         if (groups.Count <= LargestWhole)
         {
-            Join(groups, commonness, cancel);
+            Join(groups, family, cancel);
             return groups;
         }
         // Those who may be one are brought side by side in several ways: by name alone, then by a co-author, a place, a
@@ -203,13 +196,13 @@ public sealed class PeopleResolver
                 .Select(g => g.Group)
                 .ToArray();
             var parts = sorted.Chunk(Part).Select(p => p.ToList()).ToArray();
-            parts.AsParallel().WithCancellation(cancel).ForAll(p => Join(p, commonness, cancel));
+            parts.AsParallel().WithCancellation(cancel).ForAll(p => Join(p, family, cancel));
             var before = groups.Count;
             groups = [.. parts.SelectMany(p => p)];
             if (groups.Count > LargestWhole)
                 continue;
             if (before > groups.Count)
-                Join(groups, commonness, cancel);
+                Join(groups, family, cancel);
             break;
         }
         groups.Sort(
@@ -223,12 +216,12 @@ public sealed class PeopleResolver
     }
 
     /// <summary>Joins groups, the best pair first, as long as the evidence says so. O(n² log n).</summary>
-    private static void Join(List<Group> groups, double commonness, CancellationToken cancel)
+    private void Join(List<Group> groups, Family family, CancellationToken cancel)
     {
         var queue = new PriorityQueue<(Group A, Group B, int VersionA, int VersionB), (double, int, int, int, int)>();
         void Propose(Group a, Group b)
         {
-            if (Score(a, b) - commonness is var score && score >= Threshold - Doubt)
+            if (Score(a, b, family) is var score && score >= weights.Threshold - weights.Doubt)
                 queue.Enqueue(
                     (a, b, a.Version, b.Version),
                     (-score, a.Mentions[0].WorkId, a.Mentions[0].Position, b.Mentions[0].WorkId, b.Mentions[0].Position)
@@ -245,7 +238,7 @@ public sealed class PeopleResolver
             cancel.ThrowIfCancellationRequested();
             if (pair.A.Version != pair.VersionA || pair.B.Version != pair.VersionB)
                 continue;
-            if (-key.Item1 < Threshold)
+            if (-key.Item1 < weights.Threshold)
             {
                 if (pair.A.Doubtful.Count < MostDoubtful)
                     pair.A.Doubtful.Add(pair.B);
@@ -262,7 +255,7 @@ public sealed class PeopleResolver
     }
 
     /// <summary>Log odds of two groups being one person; −∞ when they cannot be.</summary>
-    private static double Score(Group a, Group b)
+    private double Score(Group a, Group b, Family family)
     {
         if (a.Orcid is not null && b.Orcid is not null && a.Orcid != b.Orcid)
             return double.NegativeInfinity;
@@ -272,26 +265,56 @@ public sealed class PeopleResolver
             return double.NegativeInfinity;
         if (a.First > 0 && b.First > 0 && Math.Max(a.Last, b.Last) - Math.Min(a.First, b.First) > MostYears)
             return double.NegativeInfinity;
-        var score = GivenNames.Worth(Fullest(a.Givens), Fullest(b.Givens)) + 1.8;
-        var shared = Shared(a.CoAuthors, b.CoAuthors, 2);
-        score +=
-            shared == 0 ? (a.CoAuthors.Count > 0 && b.CoAuthors.Count > 0 ? -0.5 : 0)
-            : shared == 1 ? 3.2
-            : 5;
-        if (Shared(a.Places, b.Places, 1) > 0)
-            score += 2.4;
-        else if (a.Places.Count > 0 && b.Places.Count > 0)
-            score -= 1.2;
-        var topics = Shared(a.Topics, b.Topics, 3);
-        score +=
-            topics == 0 ? (a.Topics.Count > 0 && b.Topics.Count > 0 ? -2.2 : 0)
-            : topics == 1 ? 0.6
-            : topics == 2 ? 1.4
-            : 2;
+        var (mine, others) = (Fullest(a.Givens), Fullest(b.Givens));
+        var score =
+            weights.Start
+            + GivenNames.Worth(mine, others, weights)
+            + weights.Commonness * family.Doublings
+            + weights.Rival * family.Rivals(mine, others);
+        score += Said(weights.CoAuthors, a.CoAuthors, b.CoAuthors);
+        score += Said(weights.Places, a.Places, b.Places);
+        score += Said(weights.Topics, a.Topics, b.Topics);
         var gap = Math.Max(a.First, b.First) - Math.Min(a.Last, b.Last);
-        if (gap > 6)
-            score -= Math.Min(3, (gap - 6) * 0.2);
+        if (gap > weights.YearsApart && a.First > 0 && b.First > 0)
+            score += Math.Max(weights.LongestGap, (gap - weights.YearsApart) * weights.Gap);
         return score;
+
+        static double Said(IReadOnlyList<double> worth, HashSet<int> a, HashSet<int> b) =>
+            a.Count == 0 || b.Count == 0 ? 0 : worth[Shared(a, b, worth.Count - 1)];
+    }
+
+    /// <summary>
+    /// What a family name tells of how much a name under it says: the more names that cannot be one stand there, the
+    /// commoner it is.
+    /// </summary>
+    private sealed class Family(List<Group> groups)
+    {
+        private const int MostRivals = 4;
+
+        private readonly Dictionary<char, int> full = groups
+            .Select(g => Fullest(g.Givens))
+            .Where(g => g.Count > 0 && g[0].Length > 1)
+            .Select(g => g[0])
+            .Distinct()
+            .CountBy(g => g[0])
+            .ToDictionary();
+
+        /// <summary>Binary logarithm of how many first initials stand under it.</summary>
+        public double Doublings { get; } =
+            Math.Log2(
+                groups.Select(g => Fullest(g.Givens)).Select(g => g.Count == 0 ? "" : g[0][..1]).Distinct().Count()
+            );
+
+        /// <summary>
+        /// How many further first names an initial of one of them could stand for, at most four; 0 when both are told in
+        /// full.
+        /// </summary>
+        public int Rivals(IReadOnlyList<string> a, IReadOnlyList<string> b)
+        {
+            if (a.Count == 0 || b.Count == 0 || (a[0].Length > 1 && b[0].Length > 1))
+                return 0;
+            return Math.Clamp(full.GetValueOrDefault(a[0][0]) - 1, 0, MostRivals);
+        }
     }
 
     /// <summary>How many two sets share, up to a number beyond which it does not matter. O(the smaller set).</summary>

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Lucene.Net.Index;
 using Lucene.Net.Util;
+using Zendle.Core.People;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
@@ -266,7 +267,30 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         }
         if (IndexFields.Value(field) is { } value)
             return snapshot.Remember(Key(term, field), () => Exact(value, field, term.Written));
+        if (field == QueryField.Author && NameQuery.Of(term.Written) is { } name)
+            return snapshot.Remember(
+                $"name={term.Written}",
+                () =>
+                {
+                    var records = In(IndexFields.Text(field), term);
+                    foreach (var form in FormsOf(name))
+                        records.UnionWith(Word(IndexFields.Name, form));
+                    return records;
+                }
+            );
         return snapshot.Remember(Key(term, field), () => In(IndexFields.Text(field), term));
+    }
+
+    /// <summary>The forms of names in the corpus that can be a name as it was typed. O(names under its family name).</summary>
+    private HashSet<string> FormsOf(NameQuery name)
+    {
+        var forms = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var leaf in snapshot.Reader.Leaves)
+        foreach (var pattern in name.Patterns)
+        foreach (var term in TermWalk.Over(leaf.AtomicReader, IndexFields.Name, pattern, budget))
+            if (term.Term.Utf8ToString() is var form && name.Finds(form))
+                forms.Add(form);
+        return forms;
     }
 
     /// <summary>The records that have a term among their authors' keywords, or among their controlled terms.</summary>

@@ -23,6 +23,10 @@ internal static class IndexFields
         Subject = "s",
         Affiliation = "f",
         Funder = "u";
+
+    /// <summary>Forms of each person's name, whole; see <c>NameForms</c>.</summary>
+    public const string Name = "n";
+
     public const string Doi = "doi",
         Issn = "issn",
         Isbn = "isbn",

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Lucene.Net.Documents;
 using Lucene.Net.Index;
+using Zendle.Core.People;
 using Zendle.Core.Records;
 
 namespace Zendle.Index.Text;
@@ -34,6 +35,8 @@ internal sealed class RecordDocument
             record.OtherAbstracts.Select(a => a.Text).Prepend(record.Abstract)
         );
         AddText(IndexFields.Author, record.People.Select(p => $"{p.Given} {p.Family}"));
+        foreach (var form in record.People.SelectMany(NameForms.Of).Distinct())
+            AddValue(IndexFields.Name, form);
         AddText(IndexFields.Venue, record.Venue is null ? [] : [record.Venue.Title]);
         AddText(IndexFields.Subject, record.Subjects);
         AddText(IndexFields.Affiliation, record.People.Select(p => p.Affiliation).OfType<string>().Distinct());

@@ -2,8 +2,7 @@ namespace Zendle.Outside.World;
 
 /// <summary>
 /// Studies that came out in pairs: the same people, the same year, nearly the same title, and yet two works (of men and
-/// of women, before and after, of one place and of another). They stand in noisy worlds only, so that what is made of
-/// them can be measured.
+/// of women, before and after, of one place and of another).
 /// </summary>
 public static class Companions
 {
@@ -30,14 +29,12 @@ public static class Companions
         ("in trial 1", "in trial 2"),
     ];
 
-    /// <summary>The works with companions behind them; at an ordinary noise of 1 there are none.</summary>
+    /// <summary>The works with companions behind them.</summary>
     /// <param name="works">The works of a world, each at the place of its number.</param>
     /// <param name="seed">Seed of the world.</param>
     /// <param name="noise">How often things go wrong.</param>
     public static IReadOnlyList<Work> With(IReadOnlyList<Work> works, ulong seed, double noise)
     {
-        if (noise <= 1)
-            return works;
         var all = works.ToList();
         var late = works.Count - works.Count / 40;
         foreach (var work in works)
@@ -49,7 +46,7 @@ public static class Companions
                 || work.Language != "eng"
                 || work.About >= 0
                 || work.People.Length < 2
-                || !d.Chance(0.006 * noise)
+                || !d.Chance(0.006 * Math.Max(1, noise))
             )
                 continue;
             var (one, other) = d.Of(Words);

@@ -55,7 +55,8 @@ public sealed record SharedWords(
     string[] Institutes,
     string[] Funders,
     Dictionary<string, string[]> Foreign,
-    Dictionary<string, string[]> Translated
+    Dictionary<string, string[]> Translated,
+    Dictionary<string, string[]> Neighbours
 );
 
 /// <summary>Sentences of running text, by section, with the same slots as titles and abstracts.</summary>

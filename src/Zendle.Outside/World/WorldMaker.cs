@@ -85,7 +85,7 @@ public sealed class WorldMaker
             plan.CountBy(p => p.Topic).OrderBy(c => c.Key.Key, StringComparer.Ordinal).ToDictionary(),
             LastYear
         );
-        var citing = new Citations(dice);
+        var citing = new Citations(dice, scenario);
         Work? book = null;
         foreach (var (planned, inYear, onDay, chapter) in plan)
         {
@@ -156,23 +156,29 @@ public sealed class WorldMaker
         if (about < 0 && type is "correction" or "retraction notice")
             type = "article";
         var first = type == "article" ? FirstReport(d, topic, year) : null;
+        var partOne = type == "article" && first is null ? PartOne(d, topic, year) : null;
         var study = first?.Study ?? NewStudy(d, topic);
         var prose = new Prose(scenario, topic, study, year, d);
         var language =
             type is not ("correction" or "retraction notice")
             && first is null
+            && partOne is null
             && topic is { Core: true, Kind: "field" }
             && d.Chance(0.15)
                 ? d.Of([.. scenario.Words.Foreign.Keys])
                 : "eng";
-        var (title, translated) = TitleOf(d, prose, type, language, about, first, study, topic);
+        var (title, translated) = partOne is not null
+            ? (partOne.Title[..^1] + "2", null)
+            : TitleOf(d, prose, type, language, about, first, study, topic);
         var signed =
             first is not null && d.Chance(0.8) ? first.People
+            : partOne is not null ? partOne.People
             : about >= 0 && type != "letter" ? works[about].People
             : null;
-        var team = signed ?? [.. people.Team(d, topic, year, TeamSize(d, type)).Select(p => p.SignsIn(year))];
+        var team = signed ?? [.. people.Team(d, topic, year, TeamSize(d, type, year)).Select(p => p.SignsIn(year))];
         var journal =
             about >= 0 ? works[about].Journal
+            : partOne is not null ? partOne.Journal
             : type is "article" or "review" or "systematic review" or "editorial" or "letter" ? JournalFor(d, topic)
             : null;
         var firstPage = type is "chapter" ? d.Between(1, 300) : d.Between(1, 900);
@@ -225,7 +231,7 @@ public sealed class WorldMaker
             HasManuscript = journal is not null && about < 0 && year >= 2004 && d.Chance(0.24),
             Funder = year >= 2000 && d.Chance(0.4) ? d.Of(scenario.Words.Funders) : null,
             Appeal =
-                Math.Exp(1.3 * d.Bell())
+                Math.Exp(1.5 * d.Bell())
                 * (
                     type is "review" or "systematic review" ? 1.8
                     : type is "editorial" or "letter" or "correction" ? 0.15
@@ -285,11 +291,21 @@ public sealed class WorldMaker
         return "article";
     }
 
-    private static int TeamSize(Dice d, string type) =>
-        type is "thesis" or "editorial" ? 1
-        : type == "book" ? d.Between(1, 3)
-        : d.Chance(0.006) ? d.Between(40, 64)
-        : 1 + (int)(6 * Math.Pow(d.Unit(), 1.4));
+    /// <summary>
+    /// Teams have grown: from one or two in the sixties to five and more today (Wuchty, Jones, Uzzi 2007).
+    /// </summary>
+    private static int TeamSize(Dice d, string type, int year)
+    {
+        if (type is "thesis" or "editorial")
+            return 1;
+        if (type == "book")
+            return d.Between(1, 3);
+        if (year > 1990 && d.Chance(0.006))
+            return d.Between(40, 64);
+        var mean = 1.4 + 3.9 * Math.Clamp((year - 1962) / 60.0, 0, 1);
+        // One and the number of the others, spread about the mean as counts of people are.
+        return 1 + (int)((mean - 1) * Math.Exp(0.55 * d.Bell() - 0.15) + d.Unit());
+    }
 
     /// <summary>
     /// The work that a correction, a notice or a comment speaks of: a recent article of the topic; −1 when there is
@@ -369,12 +385,12 @@ public sealed class WorldMaker
                 ]);
             if (type == "thesis" && d.Chance(0.3))
                 title = $"{title} [thesis]"[..^9];
-            // A series in parts: the same title, told apart by a number only.
-            if (type == "article" && d.Chance(0.015))
-            {
-                titles.Add($"{title}. Part 1");
-                return (Unlike($"{title}. Part {d.Between(2, 3)}", d, language), null);
-            }
+            // Others have asked the same question in the same words.
+            if (type == "article" && d.Chance(0.006) && SameTitle(d, topic) is { } same)
+                return (same, null);
+            // The first of a series: the second has the same title, told apart by a number only.
+            if (type == "article" && d.Chance(0.012) && titles.Add(title + FirstPart))
+                return (title + FirstPart, null);
             title = Unlike(title, d, language, study);
             return (
                 type == "systematic review" && !title.Contains("review", StringComparison.OrdinalIgnoreCase)
@@ -387,6 +403,32 @@ public sealed class WorldMaker
         var (own, english) = (scenario.Words.Foreign[language][n], scenario.Words.Translated[language][n]);
         var whole = Unlike(own.Replace("{place}", study.Place, StringComparison.Ordinal), d, language);
         return (whole, english.Replace("{place}", study.Place, StringComparison.Ordinal));
+    }
+
+    private const string FirstPart = ". Part 1";
+
+    /// <summary>The title of an article of the topic; null when a draw finds none that is a title of its own.</summary>
+    private string? SameTitle(Dice d, Topic topic) =>
+        byTopic[topic.Key] is { Count: > 3 } own
+        && works[d.Of(own)] is { Type: "article", Language: "eng" } other
+        && !other.Title.Contains(". Part ", StringComparison.Ordinal)
+            ? other.Title
+            : null;
+
+    /// <summary>A first part of the last years that has no second yet; null when there is none.</summary>
+    private Work? PartOne(Dice d, Topic topic, int year)
+    {
+        if (!d.Chance(0.3))
+            return null;
+        var own = byTopic[topic.Key];
+        for (var i = own.Count - 1; i >= 0 && works[own[i]].Year >= year - 3; i--)
+            if (
+                works[own[i]] is { Type: "article" } one
+                && one.Title.EndsWith(FirstPart, StringComparison.Ordinal)
+                && titles.Add(one.Title[..^1] + "2")
+            )
+                return one;
+        return null;
     }
 
     private static string Cap(string text) => char.ToUpperInvariant(text[0]) + text[1..];

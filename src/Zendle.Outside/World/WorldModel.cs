@@ -41,7 +41,12 @@ public sealed record Person(
 public sealed record Signature(Person Person, string Family, string Given, string? Orcid, string Institute);
 
 /// <summary>People who work together on a topic at one place.</summary>
-public sealed record Lab(Topic Topic, int From, int To, Person Lead, IReadOnlyList<Person> Members);
+/// <param name="Topic">The topic.</param>
+/// <param name="From">First year.</param>
+/// <param name="To">Last year.</param>
+/// <param name="Institute">Where it is.</param>
+/// <param name="Signed">Everybody who signed a work of it, once for each work.</param>
+public sealed record Lab(Topic Topic, int From, int To, string Institute, List<Person> Signed);
 
 /// <summary>A journal of the made-up world.</summary>
 public sealed record Journal(int Id, string Title, string Issn, string Publisher, string Area, bool Curated, bool Open);

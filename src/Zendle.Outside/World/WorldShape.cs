@@ -63,6 +63,16 @@ public static class WorldShape
             $"age of references: median {ages[ages.Length / 2]}, quartiles {ages[ages.Length / 4]} and "
                 + $"{ages[ages.Length * 3 / 4]} years (real: median 5–10)"
         );
+        foreach (var line in OfPeople(works))
+            yield return line;
+        var tail = inDegree.TakeLast(works.Count / 20).Where(n => n > 0).ToArray();
+        var exponent = 1 + tail.Length / tail.Sum(n => Math.Log(n / (tail[0] - 0.5)));
+        yield return string.Create(
+            CultureInfo.InvariantCulture,
+            $"tail exponent of citations {exponent:0.00} over the "
+                + $"upper twentieth (Hill 1975; real: near 3); {Share(NearBy(works), works.Sum(w => w.Cites.Length))} of "
+                + $"references stay within the topic or beside it"
+        );
         var lists = works.Where(w => w.Type == "article").Select(w => w.Cites.Length).Order().ToArray();
         yield return string.Create(
             CultureInfo.InvariantCulture,
@@ -82,6 +92,40 @@ public static class WorldShape
                 .Take(10)
         )
             yield return string.Create(CultureInfo.InvariantCulture, $"  {Share(count, with)}  {skeleton}");
+    }
+
+    /// <summary>References to the topic, to its area, or among the scenario's subtopics.</summary>
+    private static int NearBy(IReadOnlyList<Work> works) =>
+        works.Sum(w =>
+            w.Cites.Count(c =>
+                works[c].Topic == w.Topic
+                || works[c].Topic.Area == w.Topic.Area
+                || (works[c].Topic.Core && w.Topic.Core)
+            )
+        );
+
+    private static IEnumerable<string> OfPeople(IReadOnlyList<Work> works)
+    {
+        var signed = works.SelectMany(w => w.People.Select(p => p.Person)).CountBy(p => p).ToDictionary();
+        var alike = signed.Keys.CountBy(p => $"{p.Family}, {p.Given[0]}").ToDictionary();
+        yield return string.Create(
+            CultureInfo.InvariantCulture,
+            $"people: {Share(signed.Count(p => p.Value == 1), signed.Count)} have one work, "
+                + $"{Share(signed.Count(p => p.Value >= 10), signed.Count)} ten and more, the most "
+                + $"{signed.Values.Max()}; {Share(signed.Keys.Count(p => alike[$"{p.Family}, {p.Given[0]}"] > 1), signed.Count)} "
+                + $"share surname and first initial; longest career {signed.Keys.Max(p => p.To - p.From)} years"
+        );
+        yield return "people on a work: "
+            + string.Join(
+                ", ",
+                works
+                    .Where(w => w.Type is "article")
+                    .GroupBy(w => w.Year / 10 * 10)
+                    .OrderBy(g => g.Key)
+                    .Select(g =>
+                        string.Create(CultureInfo.InvariantCulture, $"{g.Key}s {g.Average(w => w.People.Length):0.0}")
+                    )
+            );
     }
 
     private static string Share(long part, long of) =>

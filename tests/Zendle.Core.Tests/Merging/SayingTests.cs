@@ -207,13 +207,14 @@ public sealed class SayingTests
         var (x, y) = (Mention.GivenParts(a), Mention.GivenParts(b));
         Assert.Equal(can, GivenNames.Compatible(x, y));
         Assert.Equal(can, GivenNames.Compatible(y, x));
-        Assert.Equal(GivenNames.Worth(x, y), GivenNames.Worth(y, x));
+        Assert.Equal(GivenNames.Worth(x, y, PersonWeights.Shipped), GivenNames.Worth(y, x, PersonWeights.Shipped));
     }
 
     [Fact]
     public void A_full_name_in_common_is_worth_more_than_an_initial_and_a_middle_one_adds()
     {
-        double Worth(string a, string b) => GivenNames.Worth(Mention.GivenParts(a), Mention.GivenParts(b));
+        double Worth(string a, string b) =>
+            GivenNames.Worth(Mention.GivenParts(a), Mention.GivenParts(b), PersonWeights.Shipped);
         Assert.True(Worth("Marisol", "Marisol") > Worth("M.", "M."));
         Assert.True(Worth("Marisol K.", "Marisol K.") > Worth("Marisol", "Marisol"));
         Assert.True(Worth("Marisol K.", "Marisol") < Worth("Marisol", "Marisol"));

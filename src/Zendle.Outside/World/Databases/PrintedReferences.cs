@@ -23,7 +23,7 @@ public static class PrintedReferences
     /// <param name="noise">How often slips happen, 1 for as usual.</param>
     public static string Of(Work from, int place, Work? cited, double noise = 1)
     {
-        var d = new Dice(41).For("reference", from.Id * 211 + place);
+        var d = new Dice(41).For("reference", from.Id * 1009 + place);
         var style = (from.Journal?.Id ?? from.Id) % 5;
         if (cited is null)
             return Stray(d, from, style);

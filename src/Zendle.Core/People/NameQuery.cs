@@ -1,0 +1,113 @@
+using Zendle.Core.Queries;
+
+namespace Zendle.Core.People;
+
+/// <summary>
+/// A person's name as somebody types it: "Iwasfield, K", "Kwame Iwasfield", "K Iwasfield", "Iwasfield KB". It is found
+/// in every name that can be the same: in any order, given names in full or as initials, with or without what stands
+/// before a family name. Wildcards hold within a word.
+/// </summary>
+public sealed class NameQuery
+{
+    private readonly (string Family, IReadOnlyList<string> Given)[] readings;
+
+    private NameQuery((string, IReadOnlyList<string>)[] readings) => this.readings = readings;
+
+    /// <summary>
+    /// Reads a name of a family name and given names or initials. Null for a single word and for what holds no letters:
+    /// that is looked for as a word of any name.
+    /// </summary>
+    public static NameQuery? Of(string written)
+    {
+        var comma = written.IndexOf(',', StringComparison.Ordinal);
+        var readings = new List<(string, IReadOnlyList<string>)>();
+        if (comma > 0)
+            Add(written[..comma], written[(comma + 1)..]);
+        else
+        {
+            var words = written.Split(
+                [' ', '\t', '\u00A0'],
+                StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
+            );
+            for (var i = 1; i < words.Length; i++)
+            {
+                Add(string.Join(' ', words[i..]), string.Join(' ', words[..i]));
+                Add(string.Join(' ', words[..i]), string.Join(' ', words[i..]));
+            }
+        }
+        return readings.Count == 0 ? null : new([.. readings]);
+
+        void Add(string family, string given)
+        {
+            var parts = Given(given);
+            // An initial alone is nobody's family name.
+            if (parts.Count > 0 && family.Count(char.IsLetter) > 1)
+                readings.AddRange(
+                    Patterned(family).Where(f => f.Length > 1).Select(f => (f, (IReadOnlyList<string>)parts))
+                );
+        }
+    }
+
+    /// <summary>
+    /// Patterns (with * and ?) that every form of a fitting name fits, for looking forms up; each is then held against
+    /// <see cref="Finds"/>.
+    /// </summary>
+    public IEnumerable<string> Patterns =>
+        readings.Select(r => r.Family + NameForms.Between + "*").Distinct(StringComparer.Ordinal);
+
+    /// <summary>Whether a form of a name (see <see cref="NameForms"/>) can be the name that was typed.</summary>
+    public bool Finds(ReadOnlySpan<char> form)
+    {
+        var at = form.IndexOf(NameForms.Between);
+        if (at < 0 || at == form.Length - 1)
+            return false;
+        string[] given = form[(at + 1)..].ToString().Split(' ');
+        foreach (var reading in readings)
+            if (Glob.Matches(reading.Family, form[..at]) && CanBe(reading.Given, given))
+                return true;
+        return false;
+    }
+
+    /// <summary>Whether given names that were typed, with wildcards, can be those of somebody.</summary>
+    private static bool CanBe(IReadOnlyList<string> typed, string[] given)
+    {
+        for (var i = 0; i < Math.Min(typed.Count, given.Length); i++)
+            if (
+                !(
+                    typed[i].Length == 1 || given[i].Length == 1
+                        ? typed[i][0] == given[i][0] || typed[i][0] is '*' or '?'
+                        : Glob.Matches(typed[i], given[i])
+                )
+            )
+                return false;
+        return true;
+    }
+
+    private static IEnumerable<string> Patterned(string family) =>
+        family.AsSpan().IndexOfAny('*', '?') < 0
+            ? NameForms.Families(family, parts: false)
+            :
+            [
+                string.Join(
+                    ' ',
+                    family
+                        .Split([' ', '-', '.'], StringSplitOptions.RemoveEmptyEntries)
+                        .Select(w => Words.Fold(w))
+                        .Where(w => w.Length > 0)
+                ),
+            ];
+
+    /// <summary>Given names as folded parts; initials written together ("KB", "K.B.") are taken apart.</summary>
+    private static List<string> Given(string given)
+    {
+        var parts = new List<string>();
+        foreach (var piece in given.Split([' ', '.', '-', ','], StringSplitOptions.RemoveEmptyEntries))
+            if (piece.Length is 2 or 3 && piece.All(char.IsUpper))
+                parts.AddRange(piece.Select(c => Words.Fold(c.ToString())).Where(p => p.Length > 0));
+            else if (
+                string.Concat(Words.Fold(piece).Where(c => char.IsLetter(c) || c is '*' or '?')) is { Length: > 0 } p
+            )
+                parts.Add(p);
+        return parts;
+    }
+}
