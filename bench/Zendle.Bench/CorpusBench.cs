@@ -199,7 +199,12 @@ internal static class CorpusBench
     private static CorpusService Service(ServiceProvider services, ZendleOptions options) =>
         new(
             services.GetRequiredService<CorpusReader>(),
-            new ColumnsBuild(services.GetRequiredService<CorpusReader>(), TimeProvider.System, options),
+            new ColumnsBuild(
+                services.GetRequiredService<CorpusReader>(),
+                services.GetRequiredService<CorpusWriter>(),
+                TimeProvider.System,
+                options
+            ),
             new NoMarks(),
             options,
             NullLogger<CorpusService>.Instance

@@ -53,6 +53,7 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
     private ColumnsBuild NewBuild(string? data = null) =>
         new(
             store.Reader,
+            writer,
             TimeProvider.System,
             new() { Data = data ?? Path.Combine(this.data, Guid.NewGuid().ToString("N")) }
         );
@@ -176,7 +177,12 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                 People = [new("Berg", "Mei")],
             };
         await Write(1, [.. Enumerable.Range(1, 12).Select(n => ($"r{n}", (Record?)Titled(n, "Moths")))]);
-        var build = new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = Path.Combine(data, "few") })
+        var build = new ColumnsBuild(
+            store.Reader,
+            store.NewWriter(),
+            TimeProvider.System,
+            new() { Data = Path.Combine(data, "few") }
+        )
         {
             MostFollowed = 2,
         };

@@ -56,7 +56,7 @@ public sealed class CorpusServiceTests : IAsyncLifetime
     {
         var service = new CorpusService(
             store.Reader,
-            new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = data }),
+            new ColumnsBuild(store.Reader, store.NewWriter(), TimeProvider.System, new() { Data = data }),
             new NoMarks(),
             new() { Data = data },
             NullLogger<CorpusService>.Instance
@@ -78,7 +78,12 @@ public sealed class CorpusServiceTests : IAsyncLifetime
         await Write("a", "Moths and lamps of a coast");
         using var early = new CorpusService(
             store.Reader,
-            new ColumnsBuild(store.Reader, TimeProvider.System, new() { Data = Path.Combine(data, "early") }),
+            new ColumnsBuild(
+                store.Reader,
+                store.NewWriter(),
+                TimeProvider.System,
+                new() { Data = Path.Combine(data, "early") }
+            ),
             new NoMarks(),
             new() { Data = Path.Combine(data, "early") },
             NullLogger<CorpusService>.Instance

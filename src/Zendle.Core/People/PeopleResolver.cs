@@ -4,12 +4,12 @@ using Zendle.Core.Records;
 namespace Zendle.Core.People;
 
 /// <summary>A person told apart from namesakes.</summary>
-/// <param name="Number">Number among all persons, from 0.</param>
+/// <param name="Number">Place among all persons told apart at once, from 0.</param>
 /// <param name="Label">Name as shown; with a place or years where several persons would be called the same.</param>
 /// <param name="Name">The fullest form of the name.</param>
 /// <param name="Orcid">ORCID iD; null when no record has one.</param>
 /// <param name="Mentions">Where the person is named.</param>
-/// <param name="Doubtful">Numbers of persons that may be the same: their evidence lies just below the
+/// <param name="Doubtful">Places of persons that may be the same: their evidence lies just below the
 /// threshold.</param>
 public sealed record Person(
     int Number,
@@ -18,7 +18,11 @@ public sealed record Person(
     string? Orcid,
     IReadOnlyList<Mention> Mentions,
     IReadOnlyList<int> Doubtful
-);
+)
+{
+    /// <summary>Permanent number, from 1; 0 until it is numbered, see <see cref="PersonNumbering"/>.</summary>
+    public int Id { get; init; }
+}
 
 /// <summary>
 /// Tells people apart. ORCID iDs decide where they are present and the names can be one. Else names that can be one are

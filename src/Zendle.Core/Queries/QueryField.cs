@@ -24,6 +24,9 @@ public enum QueryField
     /// <summary>Names of authors and editors.</summary>
     Author,
 
+    /// <summary>A person told apart from namesakes, by the label shown: all their works, under every name.</summary>
+    Person,
+
     /// <summary>Title of the journal, book or proceedings.</summary>
     Venue,
 
@@ -105,7 +108,6 @@ public static class QueryFields
         ["auth"] = QueryField.Author,
         ["authors"] = QueryField.Author,
         ["creator"] = QueryField.Author,
-        ["person"] = QueryField.Author,
         ["journal"] = QueryField.Venue,
         ["jo"] = QueryField.Venue,
         ["so"] = QueryField.Venue,

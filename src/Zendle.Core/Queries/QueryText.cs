@@ -1,4 +1,5 @@
 using System.Globalization;
+using Zendle.Core.People;
 
 namespace Zendle.Core.Queries;
 
@@ -42,6 +43,9 @@ public static class QueryText
         node switch
         {
             AllNode => "every work",
+            TermNode when field == QueryField.Person => "this person, under every name",
+            TermNode t when field == QueryField.Author && NameQuery.Of(t.Written) is not null =>
+                "this name, in any order, given names in full or as initials",
             TermNode t => TermMeaning(t) + Where(field),
             NearNode n => n.Distances.Distinct().Count() == 1
                 ? $"with at most {Count(n.Distances[0])} between neighbours, in either order{Where(field)}"

@@ -72,6 +72,8 @@ public static class ColumnsStream
             to.Write(person);
             to.WriteTexts([.. others]);
         }
+        to.WriteTexts([.. all.FormerLabels.Keys]);
+        to.WriteTexts([.. all.FormerLabels.Values]);
     }
 
     /// <summary>Reads columns, without where venues stand.</summary>
@@ -164,6 +166,9 @@ public static class ColumnsStream
                 .Range(0, from.ReadInt32())
                 .Select(_ => (Person: from.ReadString(), Others: (IReadOnlyList<string>)from.ReadTexts()!))
                 .ToDictionary(p => p.Person, p => p.Others, StringComparer.OrdinalIgnoreCase),
+            FormerLabels = from.ReadTexts()!
+                .Zip(from.ReadTexts()!)
+                .ToDictionary(l => l.First!, l => l.Second!, StringComparer.OrdinalIgnoreCase),
         };
         if (Array.Exists(venue, name => name >= contents.Facets[Facet.Venue].Names.Count))
             throw new InvalidDataException("A venue has no name.");

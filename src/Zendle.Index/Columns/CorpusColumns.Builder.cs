@@ -64,6 +64,7 @@ public sealed partial class CorpusColumns
         private IdLists? ledHome;
         private CitationGraph? graph;
         private IReadOnlyDictionary<string, IReadOnlyList<string>>? perhapsSame;
+        private Dictionary<string, string>? formerLabels;
 
         /// <summary>Starts columns for record and work ids below the given sizes.</summary>
         /// <param name="recordSize">Record ids are below this.</param>
@@ -378,8 +379,11 @@ public sealed partial class CorpusColumns
         }
 
         /// <summary>Takes the people who were told apart; without it those of the columns before stay.</summary>
-        public void TakePeople(IReadOnlyList<Person> people)
+        /// <param name="people">The people.</param>
+        /// <param name="former">Labels of before that stand for one of them, with the label of today.</param>
+        public void TakePeople(IReadOnlyList<Person> people, IEnumerable<(string Label, string Today)> former)
         {
+            formerLabels = former.ToDictionary(f => f.Label, f => f.Today, StringComparer.OrdinalIgnoreCase);
             var labels = new FacetColumn.Editor(null, WorkSize);
             foreach (
                 var work in people
@@ -431,6 +435,7 @@ public sealed partial class CorpusColumns
                 Facets = whole,
                 References = Matcher,
                 Graph = ties,
+                FormerLabels = formerLabels ?? from?.All.FormerLabels ?? new Dictionary<string, string>(),
                 PerhapsSame = perhapsSame ?? from?.All.PerhapsSame ?? new Dictionary<string, IReadOnlyList<string>>(),
             };
             return new(contents, from, changed);

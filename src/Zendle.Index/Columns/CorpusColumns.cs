@@ -51,6 +51,7 @@ public sealed partial class CorpusColumns
         public required ReferenceMatcher References { get; init; }
         public required CitationGraph Graph { get; init; }
         public required IReadOnlyDictionary<string, IReadOnlyList<string>> PerhapsSame { get; init; }
+        public required IReadOnlyDictionary<string, string> FormerLabels { get; init; }
         public IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings { get; init; } =
             new Dictionary<int, IReadOnlyList<Standing>>();
     }
@@ -239,6 +240,11 @@ public sealed partial class CorpusColumns
     /// Labels of the people who may be the same as one: what speaks for it lies just below what would join them.
     /// </summary>
     public IReadOnlyList<string> PerhapsSame(string person) => perhapsSame.GetValueOrDefault(person) ?? [];
+
+    /// <summary>
+    /// The label that a person is shown under today who was once shown under another, or who went into another person.
+    /// </summary>
+    public string PersonToday(string label) => All.FormerLabels.GetValueOrDefault(label, label);
 
     /// <summary>The same columns with where the venues stand.</summary>
     /// <param name="standings">By venue number.</param>

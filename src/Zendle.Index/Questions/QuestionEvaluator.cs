@@ -42,7 +42,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     {
         var terms = Leaves(root, field)
             .Where(t =>
-                t.Field is not (QueryField.Stage or QueryField.Tag or QueryField.Database)
+                t.Field is not (QueryField.Stage or QueryField.Tag or QueryField.Database or QueryField.Person)
                 && !snapshot.Remembers(Key(t.Term, t.Field))
             )
             .ToArray();
@@ -246,7 +246,10 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         if (facet is not (Facet.Stage or Facet.Tag))
             return snapshot.Remember(
                 $"works with {facet}|{string.Join('\n', values)}",
-                () => columns.Of(facet).With(values, columns.WorkSize)
+                () =>
+                    columns
+                        .Of(facet)
+                        .With(facet == Facet.Person ? values.Select(columns.PersonToday) : values, columns.WorkSize)
             );
         var set = new BitSet(columns.WorkSize);
         foreach (var value in values)
@@ -264,12 +267,14 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
                 return RecordsOf(TagSet(term.Written));
             case QueryField.Database:
                 return Database(term);
+            case QueryField.Person:
+                return RecordsOf(With(Facet.Person, [term.Written.Trim()]));
         }
         if (IndexFields.Value(field) is { } value)
             return snapshot.Remember(Key(term, field), () => Exact(value, field, term.Written));
         if (field == QueryField.Author && NameQuery.Of(term.Written) is { } name)
             return snapshot.Remember(
-                $"name={term.Written}",
+                Key(term, field),
                 () =>
                 {
                     var records = In(IndexFields.Text(field), term);
@@ -314,7 +319,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
 
     /// <summary>Under what the records of a term are remembered.</summary>
     private static string Key(TermNode term, QueryField field) =>
-        IndexFields.Value(field) is not null
+        IndexFields.Value(field) is not null || (field == QueryField.Author && NameQuery.Of(term.Written) is not null)
             ? $"{field}={term.Written}"
             : $"{field}|{string.Join('+', term.Forms.Select(f => string.Join(' ', f)))}";
 

@@ -14,9 +14,10 @@ namespace Zendle.Server.Corpus;
 /// </summary>
 /// <remarks>One build at a time.</remarks>
 /// <param name="reader">The store.</param>
+/// <param name="writer">Where numbers and labels of people are written down.</param>
 /// <param name="clock">Tells the year that journals are ranked for.</param>
 /// <param name="options">Where the columns are written down between starts.</param>
-public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, ZendleOptions options)
+public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeProvider clock, ZendleOptions options)
 {
     /// <summary>Up to so many works people are told apart; beyond it printed names stand for them.</summary>
     public const int MostToldApart = 120_000;
@@ -39,6 +40,7 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
     private readonly ColumnsFile file = new(Path.Combine(options.Data, "index"));
     private CorpusState? state;
     private PeopleResolver people = new();
+    private PersonNumbering? numbering;
     private bool isBegun;
 
     /// <summary>
@@ -152,9 +154,9 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
         }
         await LeadHome(changes, cancel);
         if (mentions is not null)
-            changes.Builder.TakePeople(people.Again(mentions.Values.SelectMany(m => m), cancel));
+            await TakePeople(changes.Builder, people.Again(mentions.Values.SelectMany(m => m), cancel), cancel);
         else
-            people = new();
+            (people, numbering) = (new(), null);
         var (columns, venues) = changes.Finish();
         return new(sequence, databases, columns.WithStandings(Standings(columns, venues)), venues, toldApart)
         {
@@ -199,6 +201,16 @@ public sealed class ColumnsBuild(CorpusReader reader, TimeProvider clock, Zendle
             if (part.Mentions.Count > 0)
                 mentions[part.Work] = part.Mentions;
         return mentions;
+    }
+
+    private async Task TakePeople(CorpusColumns.Builder builder, IReadOnlyList<Person> told, CancellationToken cancel)
+    {
+        var known = numbering ?? new(await reader.Numbering(cancel));
+        numbering = null; // what is not written down is not known
+        var (named, given) = known.Number(told);
+        await writer.Number(given, cancel);
+        numbering = known;
+        builder.TakePeople(named, known.Former);
     }
 
     /// <summary>

@@ -15,7 +15,7 @@ namespace Zendle.Server.Corpus;
 internal sealed class ColumnsFile(string folder)
 {
     /// <summary>Changes whenever what is written, or what it means, changes.</summary>
-    private const int Version = 6;
+    private const int Version = 7;
 
     private string Columns => Path.Combine(folder, "columns");
     private string People => Path.Combine(folder, "people");

@@ -28,6 +28,15 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
     /// <summary>Works.</summary>
     public DbSet<WorkRow> Works => Set<WorkRow>();
 
+    /// <summary>Persons told apart.</summary>
+    public DbSet<PersonRow> People => Set<PersonRow>();
+
+    /// <summary>Labels that persons were shown under.</summary>
+    public DbSet<PersonLabelRow> PersonLabels => Set<PersonLabelRow>();
+
+    /// <summary>Names on works with their persons.</summary>
+    public DbSet<PersonMarkRow> PersonMarks => Set<PersonMarkRow>();
+
     /// <summary>Pairs that agree enough to be one work.</summary>
     public DbSet<MatchRow> Matches => Set<MatchRow>();
 
@@ -57,6 +66,13 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
             k.Property(x => x.Id).ValueGeneratedNever();
             k.HasIndex(x => x.Run);
         });
+        modelBuilder.Entity<PersonRow>().Property(p => p.Id).ValueGeneratedNever();
+        modelBuilder.Entity<PersonLabelRow>(l =>
+        {
+            l.HasKey(x => x.Label);
+            l.Property(x => x.Label).UseCollation("NOCASE");
+        });
+        modelBuilder.Entity<PersonMarkRow>().HasKey(m => new { m.WorkId, m.Name });
         modelBuilder.Entity<MatchRow>(m =>
         {
             m.HasKey(x => new { x.First, x.Second });

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
+using Zendle.Core.People;
 using Zendle.Core.Records;
 
 namespace Zendle.Store.Corpus;
@@ -437,5 +438,22 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         return [work, .. await context.Works.Where(w => w.RedirectTo == work).Select(w => w.Id).ToListAsync(cancel)];
+    }
+
+    /// <summary>The numbers and labels of people, all that was ever given. O(names on works).</summary>
+    public async Task<NumberingChanges> Numbering(CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var people = await context.People.AsNoTracking().ToListAsync(cancel);
+        return new(
+            [
+                .. (await context.PersonMarks.AsNoTracking().ToListAsync(cancel)).Select(m =>
+                    (new PersonMark(m.WorkId, m.Name), m.PersonId)
+                ),
+            ],
+            [.. (await context.PersonLabels.AsNoTracking().ToListAsync(cancel)).Select(l => (l.Label, l.PersonId))],
+            [.. people.Select(p => (p.Id, p.Label))],
+            [.. people.Where(p => p.RedirectTo is not null).Select(p => (p.Id, p.RedirectTo!.Value))]
+        );
     }
 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
+using Zendle.Core.People;
 using Zendle.Core.Records;
 
 namespace Zendle.Store.Corpus;
@@ -349,6 +350,41 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
                         lost,
                         work
                     );
+                return 0;
+            },
+            cancel
+        );
+
+    /// <summary>Writes down what numbering of people gave or changed. O(changes).</summary>
+    /// <param name="changes">The changes.</param>
+    /// <param name="cancel">Stops before anything is written.</param>
+    public Task Number(NumberingChanges changes, CancellationToken cancel) =>
+        InTransaction(
+            sql =>
+            {
+                foreach (var (mark, person) in changes.Marks)
+                    sql.Run(
+                        "INSERT INTO PersonMarks (WorkId, Name, PersonId) VALUES ($0, $1, $2) ON CONFLICT (WorkId, Name) "
+                            + "DO UPDATE SET PersonId = $2",
+                        mark.WorkId,
+                        mark.Name,
+                        person
+                    );
+                foreach (var (label, person) in changes.Labels)
+                    sql.Run(
+                        "INSERT INTO PersonLabels (Label, PersonId) VALUES ($0, $1) ON CONFLICT (Label) DO NOTHING",
+                        label,
+                        person
+                    );
+                foreach (var (person, label) in changes.Shown)
+                    sql.Run(
+                        "INSERT INTO People (Id, Label, RedirectTo) VALUES ($0, $1, NULL) ON CONFLICT (Id) DO UPDATE "
+                            + "SET Label = $1",
+                        person,
+                        label
+                    );
+                foreach (var (person, into) in changes.Redirects)
+                    sql.Run("UPDATE People SET RedirectTo = NULLIF($1, 0) WHERE Id = $0", person, into);
                 return 0;
             },
             cancel

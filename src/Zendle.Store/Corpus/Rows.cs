@@ -189,6 +189,42 @@ public sealed class WorkRow
     public int? RedirectTo { get; set; }
 }
 
+/// <summary>A person told apart from namesakes. The id is permanent.</summary>
+public sealed class PersonRow
+{
+    /// <summary>Id.</summary>
+    public int Id { get; set; }
+
+    /// <summary>The label that is shown.</summary>
+    public required string Label { get; set; }
+
+    /// <summary>The person it went into; null while it stands by itself.</summary>
+    public int? RedirectTo { get; set; }
+}
+
+/// <summary>A label under which a person was shown once; it never comes to mean somebody else.</summary>
+public sealed class PersonLabelRow
+{
+    /// <summary>The label, told apart without regard to case.</summary>
+    public required string Label { get; set; }
+
+    /// <summary>The person it stands for.</summary>
+    public int PersonId { get; set; }
+}
+
+/// <summary>A name on a work, with the person it was taken for last.</summary>
+public sealed class PersonMarkRow
+{
+    /// <summary>The work.</summary>
+    public int WorkId { get; set; }
+
+    /// <summary>Hash of the family name and the first initial: <see cref="Core.People.PersonMark"/>.</summary>
+    public int Name { get; set; }
+
+    /// <summary>The person.</summary>
+    public int PersonId { get; set; }
+}
+
 /// <summary>A pair of records that agree enough to be one work.</summary>
 public sealed class MatchRow
 {

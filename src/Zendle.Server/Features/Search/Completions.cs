@@ -27,6 +27,7 @@ internal sealed class Completions(SearchService search)
     {
         [QueryField.Venue] = Facet.Venue,
         [QueryField.Author] = Facet.Person,
+        [QueryField.Person] = Facet.Person,
         [QueryField.Subject] = Facet.Subject,
         [QueryField.Type] = Facet.Type,
         [QueryField.Language] = Facet.Language,

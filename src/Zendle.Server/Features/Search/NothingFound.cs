@@ -106,6 +106,7 @@ internal static class NothingFound
             QueryField.Anywhere => "record",
             QueryField.Keywords => "keyword or controlled term",
             QueryField.Author => "name",
+            QueryField.Person => "person that is told apart",
             _ => QueryFields.Name(field),
         };
 

@@ -139,6 +139,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         {
             if (counts is not null)
                 notices.AddRange(NothingFound.In(counts, offers, text));
+            notices.AddRange(PersonsOfNames.In(view, offers, sound, text));
             notices.AddRange(Wide(evaluator, sound));
             notices.AddRange(await gaps.In(offers, sound, text, cancel));
             notices.AddRange(Variants(offers, sound, text, cancel));

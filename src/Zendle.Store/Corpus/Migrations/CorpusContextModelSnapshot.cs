@@ -177,6 +177,53 @@ namespace Zendle.Store.Corpus.Migrations
                     b.ToTable("MergeFacts");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Corpus.PersonLabelRow", b =>
+                {
+                    b.Property<string>("Label")
+                        .HasColumnType("TEXT")
+                        .UseCollation("NOCASE");
+
+                    b.Property<int>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Label");
+
+                    b.ToTable("PersonLabels");
+                });
+
+            modelBuilder.Entity("Zendle.Store.Corpus.PersonMarkRow", b =>
+                {
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Name")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("WorkId", "Name");
+
+                    b.ToTable("PersonMarks");
+                });
+
+            modelBuilder.Entity("Zendle.Store.Corpus.PersonRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Label")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("RedirectTo")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("People");
+                });
+
             modelBuilder.Entity("Zendle.Store.Corpus.RecordRow", b =>
                 {
                     b.Property<int>("Id")

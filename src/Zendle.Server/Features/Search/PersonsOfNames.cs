@@ -1,0 +1,86 @@
+using Zendle.Core.People;
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
+using Zendle.Core.Reviews;
+
+namespace Zendle.Server.Features.Search;
+
+/// <summary>
+/// Offers the persons behind a name that a line asks for: all works of one of them, under every name, instead of all
+/// that print the name.
+/// </summary>
+internal static class PersonsOfNames
+{
+    private const int MostNames = 2;
+    private const int MostPersons = 5;
+
+    /// <summary>The persons behind the names of a line, those of most works first, each with what taking it finds.</summary>
+    public static IEnumerable<NoticeDto> In(SearchView view, OfferCounts offers, QueryNode root, string text)
+    {
+        foreach (var field in Names(root).Take(MostNames))
+        {
+            var term = (TermNode)field.Part;
+            var persons = Persons(view, field, term);
+            if (persons.Count == 0)
+                continue;
+            yield return new(
+                "Persons",
+                field.Span.Start,
+                field.Span.Length,
+                persons.Count == 1
+                    ? $"One person is behind “{term.Written}”:"
+                    : $"{persons.Count:N0} persons are behind “{term.Written}”:",
+                [
+                    .. persons
+                        .Take(MostPersons)
+                        .Select(label =>
+                            (label, Line: $"{text[..field.Span.Start]}{Written(label)}{text[field.Span.End..]}")
+                        )
+                        .Where(p => QueryReader.Read(p.Line).IsSound)
+                        .Select(p => new WayDto(p.label, p.Line, offers.Taken(p.Line).Count())),
+                ],
+                []
+            );
+        }
+    }
+
+    private static List<string> Persons(SearchView view, FieldNode field, TermNode term)
+    {
+        var evaluator = view.Evaluator;
+        var column = view.Snapshot.Columns.Of(Facet.Person);
+        var named = NameQuery.Of(term.Written);
+        return
+        [
+            .. column
+                .Count(evaluator.Works(evaluator.Records(field)))
+                .Select(p => (Label: column.Names[p.Value], p.Count))
+                .Where(p => IsNamed(p.Label, named, term))
+                .OrderByDescending(p => p.Count)
+                .ThenBy(p => p.Label, StringComparer.OrdinalIgnoreCase)
+                .Select(p => p.Label),
+        ];
+    }
+
+    /// <summary>Whether the person of a label ("Berg, Kwame (Vessmark)") can have the name that is asked for.</summary>
+    private static bool IsNamed(string label, NameQuery? named, TermNode term)
+    {
+        var name = label.IndexOf(" (", StringComparison.Ordinal) is > 0 and var at ? label[..at] : label;
+        if (named is null)
+            return Words.Of(name).Any(w => term.Slots.Any(s => Glob.Matches(s, w.Text)));
+        var parts = name.Split(", ", 2);
+        return NameForms.Of(new PersonName(parts[0], parts.Length > 1 ? parts[1] : "")).Any(f => named.Finds(f));
+    }
+
+    private static string Written(string label) => $"person:\"{label.Replace('"', ' ')}\"";
+
+    /// <summary>Fields that ask for one name each.</summary>
+    private static IEnumerable<FieldNode> Names(QueryNode node) =>
+        node switch
+        {
+            FieldNode { Field: QueryField.Author, Part: TermNode } name => [name],
+            FieldNode field => Names(field.Part),
+            AndNode and => and.Parts.SelectMany(Names),
+            OrNode or => or.Parts.SelectMany(Names),
+            _ => [],
+        };
+}
