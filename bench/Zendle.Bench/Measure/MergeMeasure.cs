@@ -7,8 +7,8 @@ namespace Zendle.Bench.Measure;
 internal static class MergeMeasure
 {
     /// <summary>
-    /// Prints precision, recall and F1 over all pairs, over pairs that share no identifier, and over pairs of two
-    /// versions.
+    /// Prints precision, recall and F1 over all pairs, over harder slices of them, and of a plain rule beside; and how
+    /// many works are wholly right.
     /// </summary>
     public static void Print(
         IReadOnlyList<HarvestedEntry> entries,
@@ -29,6 +29,66 @@ internal static class MergeMeasure
         says.WriteLine($"merging, all pairs            {all}");
         says.WriteLine($"merging, without identifier   {bare}");
         says.WriteLine($"merging, two versions         {versions}");
+        bool Differ(HarvestedEntry a, HarvestedEntry b) =>
+            MergeFacts.Plain(a.Record.Title) != MergeFacts.Plain(b.Record.Title) || a.Record.Year != b.Record.Year;
+        says.WriteLine(
+            "merging, no identifier, title "
+                + $"or year differs {Count(entries, truth, (a, b) => Differ(a, b) && !SharesIdentifier(a, b))}"
+        );
+        says.WriteLine(
+            $"merging, inside one database  {Count(entries, truth, (a, b) => a.DatabaseId == b.DatabaseId)}"
+        );
+        says.WriteLine($"merging, works wholly right   {Whole(entries, truth, e => e.WorkId)}");
+        var plain = PlainGroups(entries);
+        says.WriteLine(
+            "merging, plain rule           "
+                + $"{Count([.. entries.Select(e => e with { WorkId = plain[e.Id] })], truth, (_, _) => true)}; works "
+                + $"wholly right {Whole(entries, truth, e => plain[e.Id])}"
+        );
+    }
+
+    /// <summary>The share of true works whose records are one work, with no other's among them.</summary>
+    private static string Whole(
+        IReadOnlyList<HarvestedEntry> entries,
+        IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth,
+        Func<HarvestedEntry, int> workOf
+    )
+    {
+        var found = entries.GroupBy(workOf).ToDictionary(g => g.Key, g => g.Count());
+        var works = entries.GroupBy(e => truth[e.At].Work).ToArray();
+        var right = works.Count(w => w.Select(workOf).Distinct().Count() == 1 && found[workOf(w.First())] == w.Count());
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"{100.0 * right / works.Length:0.00} % of {works.Length:N0}"
+        );
+    }
+
+    /// <summary>The plain rule: one DOI, or one title in one year, one work.</summary>
+    private static Dictionary<int, int> PlainGroups(IReadOnlyList<HarvestedEntry> entries)
+    {
+        var parent = entries.ToDictionary(e => e.Id, e => e.Id);
+        int Root(int i)
+        {
+            while (parent[i] != i)
+                i = parent[i] = parent[parent[i]];
+            return i;
+        }
+        var first = new Dictionary<string, int>(StringComparer.Ordinal);
+        foreach (var e in entries)
+        foreach (
+            var key in new[]
+            {
+                e.Record.Doi is { } doi ? "doi " + doi.ToLowerInvariant() : null,
+                MergeFacts.Plain(e.Record.Title) is { Length: > 0 } title && e.Record.Year is { } year
+                    ? $"{year} {title}"
+                    : null,
+            }.OfType<string>()
+        )
+            if (first.TryGetValue(key, out var other))
+                parent[Root(e.Id)] = Root(other);
+            else
+                first[key] = e.Id;
+        return entries.ToDictionary(e => e.Id, e => Root(e.Id));
     }
 
     /// <summary>
