@@ -65,7 +65,7 @@ internal static class TrailBench
                             null,
                             MergeKeys.Doi($"10.5555/bench.{work}"),
                             0,
-                            [.. reported.SelectMany(c => new[] { MergeKeys.Doi($"10.5555/bench.{c}"), 0UL })]
+                            [.. reported.Select(c => new ReferenceKeys(MergeKeys.Doi($"10.5555/bench.{c}"), 0, 0))]
                         )
                     );
                     Put(record, id, work, database, year, (int)type);

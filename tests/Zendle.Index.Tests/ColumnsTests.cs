@@ -125,7 +125,7 @@ public sealed class ColumnsTests
                     null,
                     0,
                     0,
-                    r.References ? [0, 7] : [],
+                    r.References ? [new(0, 7, 0)] : [],
                     Around: new([], [], [], r.Keywords ? ["moths"] : []),
                     HasAbstract: r.Abstract
                 )

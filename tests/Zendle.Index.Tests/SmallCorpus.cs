@@ -70,11 +70,7 @@ public sealed class SmallCorpus : IDisposable
                     r.CitedCount,
                     MergeKeys.Doi(r.Doi),
                     MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null),
-                    [
-                        .. r.References.SelectMany(x =>
-                            new[] { MergeKeys.Doi(x.Doi), MergeKeys.TitleAndPerson(x.Title, x.FirstPerson) }
-                        ),
-                    ],
+                    [.. r.References.Select(ReferenceKeys.Of)],
                     r.IsOnlyCited,
                     new(
                         [.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()],

@@ -307,7 +307,7 @@ public sealed class CorpusWriterTests : IAsyncLifetime
             new Zendle.Core.Records.Reference("Berg 1990", "10.5555/z", null, "Berg", 1990),
             Assert.Single(RecordCodec.References(row.References))
         );
-        Assert.Equal([MergeKeys.Doi("10.5555/z"), 0UL], RecordCodec.ReferenceKeys(row.ReferenceKeys));
+        Assert.Equal([new(MergeKeys.Doi("10.5555/z"), 0UL, 1990)], RecordCodec.Keys(row.ReferenceKeys));
         Assert.Equal("<mods>ü</mods>", RecordCodec.Source(row.Source));
     }
 }

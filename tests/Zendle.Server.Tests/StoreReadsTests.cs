@@ -1,5 +1,6 @@
 using CsCheck;
 using Microsoft.EntityFrameworkCore;
+using Zendle.Core.Merging;
 using Zendle.Store.Corpus;
 using Zendle.Store.Sqlite;
 using Record = Zendle.Core.Records.Record;
@@ -164,15 +165,29 @@ public sealed class StoreReadsTests : IAsyncLifetime
     public void Compressed_text_comes_back_and_nothing_is_nothing()
     {
         Gen.String.Sample(xml => Assert.Equal(xml, RecordCodec.Source(RecordCodec.Source(xml))));
-        Gen.ULong.Array[0, 40]
-            .Sample(keys =>
+        Gen.Select(Gen.Int[1, 99], Gen.Int[0, 2100], Gen.Bool)
+            .Array[0, 40]
+            .Sample(asked =>
+            {
+                var references = asked
+                    .Select(a => new Zendle.Core.Records.Reference(
+                        "x",
+                        a.Item3 ? $"10.5555/{a.Item1}" : null,
+                        $"Moths {a.Item1}",
+                        "Berg",
+                        a.Item2 == 0 ? null : a.Item2
+                    ))
+                    .ToArray();
+                var keys = RecordCodec.Keys(RecordCodec.Keys(references));
+                Assert.Equal(references.Select(ReferenceKeys.Of), keys);
+                Assert.Equal(asked.Select(a => a.Item2), keys.Select(k => k.Year));
+                // What was written down before years were kept: two keys for each reference, nothing else.
+                ulong[] bare = [.. keys.SelectMany(k => new[] { k.Doi, k.Title })];
                 Assert.Equal(
-                    keys,
-                    RecordCodec.ReferenceKeys(
-                        System.Runtime.InteropServices.MemoryMarshal.AsBytes<ulong>(keys).ToArray()
-                    )
-                )
-            );
+                    keys.Select(k => k with { Year = 0 }),
+                    RecordCodec.Keys(System.Runtime.InteropServices.MemoryMarshal.AsBytes<ulong>(bare))
+                );
+            });
         Assert.Empty(RecordCodec.References(Array.Empty<byte>()));
         Assert.Empty(RecordCodec.References(Array.Empty<Zendle.Core.Records.Reference>()));
         Assert.Equal("", RecordCodec.Source(RecordCodec.Source((System.Xml.Linq.XElement?)null)));

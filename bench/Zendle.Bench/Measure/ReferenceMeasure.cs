@@ -48,7 +48,8 @@ internal static class ReferenceMeasure
             );
         long right = 0,
             wrong = 0,
-            missed = 0;
+            missed = 0,
+            failed = 0;
         var began = TimeProvider.System.GetTimestamp();
         var counts = new Dictionary<ReferenceEvidence, (int Right, int Wrong)>();
         foreach (var e in entries)
@@ -63,7 +64,13 @@ internal static class ReferenceMeasure
             {
                 var match = matcher.Match(e.References[i]);
                 var isRight = match.Work != 0 && trueWork[match.Work] == works[i];
-                if (examples > 0 && (match.Work == 0 ? known.Contains(works[i]) : !isRight) && examples-- > 0)
+                if (
+                    examples > 0
+                    && (match.Work == 0 ? known.Contains(works[i]) : !isRight)
+                    && failed++ % 97 == 0
+                    && examples-- > 0
+                )
+                {
                     says.WriteLine(
                         string.Create(
                             CultureInfo.InvariantCulture,
@@ -73,6 +80,13 @@ internal static class ReferenceMeasure
                                 + $"{e.References[i].Title}"
                         )
                     );
+                    foreach (var r in entries.Where(r => truth[r.At].Work == works[i]))
+                        says.WriteLine(
+                            $"    {r.WorkId} {r.At.Database} {r.Record.Year} "
+                                + $"{string.Join("; ", r.Record.People.Take(2).Select(p => p.Short))} | {r.Record.Title} | "
+                                + $"{r.Record.Venue?.Title} {r.Record.Venue?.Volume} {r.Record.Venue?.FirstPage}"
+                        );
+                }
                 if (match.Work == 0)
                 {
                     if (known.Contains(works[i]))

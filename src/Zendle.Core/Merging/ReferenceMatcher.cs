@@ -1,3 +1,4 @@
+using System.Globalization;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Sets;
@@ -19,7 +20,7 @@ public enum ReferenceEvidence
     /// <summary>Title words in the printed text, with person, year or place.</summary>
     Words,
 
-    /// <summary>No title printed, but person, year, volume and first page.</summary>
+    /// <summary>No title printed, but person, year, volume and first page, as far as the record tells them.</summary>
     Place,
 }
 
@@ -207,14 +208,10 @@ public sealed class ReferenceMatcher
 
     /// <summary>The keys a reference asks for.</summary>
     public static ulong[] AskedBy(Reference reference) =>
-        Asked(
-            MergeKeys.Doi(reference.Doi),
-            MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson),
-            Proposing(reference, new Text(reference))
-        );
+        Asked(ReferenceKeys.Of(reference), Proposing(reference, new Text(reference)));
 
-    private static ulong[] Asked(ulong doi, ulong title, IEnumerable<ulong> proposing) =>
-        [.. new[] { doi, title }.Where(k => k != 0), .. proposing];
+    private static ulong[] Asked(ReferenceKeys keys, IEnumerable<ulong> proposing) =>
+        [.. new[] { keys.Doi, keys.Title }.Where(k => k != 0), .. proposing];
 
     /// <summary>The work that has a DOI; the oldest where several claim it, 0 for none.</summary>
     /// <param name="doi"><see cref="MergeKeys.Doi"/> of it.</param>
@@ -227,11 +224,9 @@ public sealed class ReferenceMatcher
     }
 
     /// <summary>The work a reference means by its keys alone; none when they do not tell.</summary>
-    /// <param name="doi"><see cref="MergeKeys.Doi"/> of it; 0 for none.</param>
-    /// <param name="title"><see cref="MergeKeys.TitleAndPerson"/> of it; 0 for none.</param>
-    /// <param name="year">Its year; null when unknown.</param>
-    public ReferenceMatch ByKeys(ulong doi, ulong title, int? year)
+    public ReferenceMatch ByKeys(ReferenceKeys asked)
     {
+        var (doi, title, year) = asked;
         if (doi != 0 && WithDoi(doi) is > 0 and var work)
             return new(work, ReferenceEvidence.Doi, 1);
         if (title == 0)
@@ -248,10 +243,10 @@ public sealed class ReferenceMatcher
         // nothing does.
         var near = works.Where(w => !Far(w.Year)).Select(w => w.Work).Distinct().Take(2).ToArray();
         if (near.Length > 1)
-            near = [.. works.Where(w => year is not null && w.Year == year).Select(w => w.Work).Distinct().Take(2)];
+            near = [.. works.Where(w => year != 0 && w.Year == year).Select(w => w.Work).Distinct().Take(2)];
         return near.Length == 1 ? new(near[0], ReferenceEvidence.TitleAndPerson, 0.95) : default;
 
-        bool Far(int theirs) => year is not null && theirs != 0 && Math.Abs(year.Value - theirs) > 1;
+        bool Far(int theirs) => year != 0 && theirs != 0 && Math.Abs(year - theirs) > 1;
     }
 
     /// <summary>The records that have a key today.</summary>
@@ -281,14 +276,11 @@ public sealed class ReferenceMatcher
     /// </summary>
     public (ReferenceMatch Match, ulong[] Asked) Look(Reference reference)
     {
-        var (doi, title) = (
-            MergeKeys.Doi(reference.Doi),
-            MergeKeys.TitleAndPerson(reference.Title, reference.FirstPerson)
-        );
+        var keys = ReferenceKeys.Of(reference);
         var text = new Text(reference);
         ulong[] proposing = [.. Proposing(reference, text)];
-        var byKeys = ByKeys(doi, title, reference.Year);
-        return (byKeys.Work != 0 ? byKeys : ByWords(text, proposing), Asked(doi, title, proposing));
+        var byKeys = ByKeys(keys);
+        return (byKeys.Work != 0 ? byKeys : ByWords(text, proposing), Asked(keys, proposing));
     }
 
     private ReferenceMatch ByWords(Text text, ulong[] proposing)
@@ -372,10 +364,17 @@ public sealed class ReferenceMatcher
             return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
         if (words >= EnoughWithPlace && page && volume)
             return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
-        // Where no title is printed, its words cannot be asked for; all else must agree.
-        return person && page && volume && years == 0 && text.IsShort
-            ? new(account[Work], ReferenceEvidence.Place, 0.75)
-            : default;
+        // Where no title is printed, its words cannot be asked for; all else must agree, one slip in a number aside, or
+        // as much of it as the record knows.
+        if (!person || !volume || !text.IsShort)
+            return default;
+        var place =
+            page ? 0.75 - years * 0.03
+            : years > 0 ? 0
+            : account[Page] == 0 ? 0.72
+            : text.IsBeside(texts[account[Page]]) ? 0.71
+            : 0;
+        return place > 0 ? new(account[Work], ReferenceEvidence.Place, place) : default;
     }
 
     /// <summary>A reference's text, cut into what is compared.</summary>
@@ -414,6 +413,14 @@ public sealed class ReferenceMatcher
         public bool HasPlace { get; }
 
         public bool IsShort { get; }
+
+        /// <summary>Whether a page one off stands there.</summary>
+        public bool IsBeside(string page) =>
+            int.TryParse(page, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            && (
+                Numbers.Contains((number - 1).ToString(CultureInfo.InvariantCulture))
+                || Numbers.Contains((number + 1).ToString(CultureInfo.InvariantCulture))
+            );
 
         /// <summary>Pairs of numbers that may be volume and page.</summary>
         public IEnumerable<(string Volume, string Page)> NumberPairs()

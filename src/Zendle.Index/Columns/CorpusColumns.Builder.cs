@@ -43,7 +43,7 @@ public sealed partial class CorpusColumns
             leads,
             asked;
         private readonly ReferenceMatcher.Editor matching;
-        private readonly List<(int Record, IReadOnlyList<ulong> Keys)> following = [];
+        private readonly List<(int Record, IReadOnlyList<ReferenceKeys> Keys)> following = [];
         private readonly Dictionary<int, int[]> led = [];
         private readonly HashSet<int> changed = [];
         private readonly List<ColumnRow> rows = [];
@@ -252,8 +252,8 @@ public sealed partial class CorpusColumns
 
         /// <summary>The references of a record that did not change are led home anew.</summary>
         /// <param name="record">The record.</param>
-        /// <param name="keys">Two keys (DOI, title and person) for each reference.</param>
-        public void FollowAgain(int record, IReadOnlyList<ulong> keys) => following.Add((record, keys));
+        /// <param name="keys">The keys of each reference.</param>
+        public void FollowAgain(int record, IReadOnlyList<ReferenceKeys> keys) => following.Add((record, keys));
 
         /// <summary>Finds the works that references mean: all works that were added.</summary>
         public ReferenceMatcher Matcher
@@ -290,14 +290,23 @@ public sealed partial class CorpusColumns
 
         private static (int Record, int[] Cites, int[] Halves) Follow(
             int record,
-            IReadOnlyList<ulong> keys,
+            IReadOnlyList<ReferenceKeys> keys,
             ReferenceMatcher finder
         )
         {
-            var cites = new int[keys.Count / 2];
+            var cites = new int[keys.Count];
             for (var place = 0; place < cites.Length; place++)
-                cites[place] = finder.ByKeys(keys[2 * place], keys[2 * place + 1], null).Work;
-            return (record, cites, [.. keys.Where(k => k != 0).Select(k => unchecked((int)k)).Distinct()]);
+                cites[place] = finder.ByKeys(keys[place]).Work;
+            return (
+                record,
+                cites,
+                [
+                    .. keys.SelectMany(k => new[] { k.Doi, k.Title })
+                        .Where(k => k != 0)
+                        .Select(k => unchecked((int)k))
+                        .Distinct(),
+                ]
+            );
         }
 
         /// <summary>Leads a reference home whose work was found in words.</summary>

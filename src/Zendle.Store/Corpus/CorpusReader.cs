@@ -21,7 +21,7 @@ namespace Zendle.Store.Corpus;
 /// <param name="TitleKey">Key of title and first person.</param>
 /// <param name="Facts">The record without references: see <see cref="Record"/>.</param>
 /// <param name="MergeFacts">What merging looks at: see <see cref="Compared"/>.</param>
-/// <param name="ReferenceKeys">Two keys for each reference.</param>
+/// <param name="Asks">The keys of each reference.</param>
 public sealed record StoredRecord(
     int Id,
     int WorkId,
@@ -31,7 +31,7 @@ public sealed record StoredRecord(
     ulong TitleKey,
     byte[] Facts,
     byte[] MergeFacts,
-    ulong[] ReferenceKeys
+    ReferenceKeys[] Asks
 )
 {
     /// <summary>Reads the record.</summary>
@@ -140,7 +140,7 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
                 unchecked((ulong)reader.GetInt64(5)),
                 reader.GetFieldValue<byte[]>(6),
                 reader.GetFieldValue<byte[]>(7),
-                RecordCodec.ReferenceKeys(reader.GetFieldValue<byte[]>(8))
+                RecordCodec.Keys(reader.GetFieldValue<byte[]>(8))
             );
     }
 
@@ -165,15 +165,15 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     }
 
     /// <summary>
-    /// The keys of the references of some records, two for each reference. Those that have none are not told.
+    /// The keys of the references of some records. Those that have none are not told.
     /// </summary>
-    public async Task<List<(int Record, ulong[] Keys)>> ReferenceKeysIn(
+    public async Task<List<(int Record, ReferenceKeys[] Keys)>> ReferenceKeysIn(
         IReadOnlyCollection<int> records,
         CancellationToken cancel
     )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var found = new List<(int, ulong[])>(records.Count);
+        var found = new List<(int, ReferenceKeys[])>(records.Count);
         foreach (var chunk in records.Chunk(500))
             found.AddRange(
                 (
@@ -182,7 +182,7 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
                         .Where(r => chunk.Contains(r.Id) && r.WorkId > 0)
                         .Select(r => new { r.Id, r.ReferenceKeys })
                         .ToListAsync(cancel)
-                ).Select(r => (r.Id, RecordCodec.ReferenceKeys(r.ReferenceKeys)))
+                ).Select(r => (r.Id, RecordCodec.Keys(r.ReferenceKeys)))
             );
         return found;
     }
@@ -304,7 +304,7 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
                 .ToListAsync(cancel)
         )
         {
-            var keys = RecordCodec.ReferenceKeys(row.ReferenceKeys);
+            var keys = RecordCodec.Keys(row.ReferenceKeys);
             found.AddRange(
                 RecordCodec
                     .References(row.References)
@@ -316,8 +316,8 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
                                 row.WorkId,
                                 row.DatabaseId,
                                 reference,
-                                keys[2 * i],
-                                keys[2 * i + 1]
+                                keys[i].Doi,
+                                keys[i].Title
                             )
                     )
             );

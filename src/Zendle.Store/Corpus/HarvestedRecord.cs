@@ -60,7 +60,7 @@ public sealed record PreparedRecord
             item,
             RecordCodec.Facts(r),
             RecordCodec.References(r.References),
-            RecordCodec.ReferenceKeys(r.References),
+            RecordCodec.Keys(r.References),
             unchecked((long)MergeKeys.TitleAndPerson(r.Title, r.People.Count > 0 ? r.People[0].Family : null)),
             merge,
             MergeFactsCodec.Write(merge)

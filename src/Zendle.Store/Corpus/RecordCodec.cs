@@ -1,3 +1,4 @@
+using System.Buffers.Binary;
 using System.IO.Compression;
 using System.Runtime.InteropServices;
 using System.Text;
@@ -30,20 +31,47 @@ public static class RecordCodec
     public static IReadOnlyList<Reference> References(byte[] bytes) =>
         bytes.Length == 0 ? [] : JsonSerializer.Deserialize(Expand(bytes), RecordJson.Default.ReferenceArray)!;
 
-    /// <summary>Two keys for each reference, packed.</summary>
-    public static byte[] ReferenceKeys(IReadOnlyList<Reference> references)
+    /// <summary>What no key is: it tells that years follow behind the keys.</summary>
+    private const ulong WithYears = ulong.MaxValue;
+
+    /// <summary>
+    /// The keys of references, packed: a mark, two keys of eight bytes for each reference, then its year in two, all
+    /// little-endian.
+    /// </summary>
+    public static byte[] Keys(IReadOnlyList<Reference> references)
     {
-        var keys = new ulong[references.Count * 2];
+        if (references.Count == 0)
+            return [];
+        var bytes = new byte[8 + references.Count * 18];
+        var keys = bytes.AsSpan(8);
+        var years = keys[(references.Count * 16)..];
+        BinaryPrimitives.WriteUInt64LittleEndian(bytes, WithYears);
         for (var i = 0; i < references.Count; i++)
         {
-            keys[2 * i] = MergeKeys.Doi(references[i].Doi);
-            keys[2 * i + 1] = MergeKeys.TitleAndPerson(references[i].Title, references[i].FirstPerson);
+            var of = ReferenceKeys.Of(references[i]);
+            BinaryPrimitives.WriteUInt64LittleEndian(keys[(16 * i)..], of.Doi);
+            BinaryPrimitives.WriteUInt64LittleEndian(keys[(16 * i + 8)..], of.Title);
+            BinaryPrimitives.WriteInt16LittleEndian(years[(2 * i)..], (short)of.Year);
         }
-        return MemoryMarshal.AsBytes(keys.AsSpan()).ToArray();
+        return bytes;
     }
 
-    /// <summary>Unpacks reference keys.</summary>
-    public static ulong[] ReferenceKeys(byte[] bytes) => MemoryMarshal.Cast<byte, ulong>(bytes).ToArray();
+    /// <summary>Unpacks keys of references, with or without years.</summary>
+    public static ReferenceKeys[] Keys(ReadOnlySpan<byte> bytes)
+    {
+        if (bytes.IsEmpty)
+            return [];
+        var hasYears = BinaryPrimitives.ReadUInt64LittleEndian(bytes) == WithYears;
+        var keys = hasYears ? bytes[8..] : bytes;
+        var found = new ReferenceKeys[keys.Length / (hasYears ? 18 : 16)];
+        for (var i = 0; i < found.Length; i++)
+            found[i] = new(
+                BinaryPrimitives.ReadUInt64LittleEndian(keys[(16 * i)..]),
+                BinaryPrimitives.ReadUInt64LittleEndian(keys[(16 * i + 8)..]),
+                hasYears ? BinaryPrimitives.ReadInt16LittleEndian(keys[(16 * found.Length + 2 * i)..]) : 0
+            );
+        return found;
+    }
 
     /// <summary>Compresses the original XML; nothing for none.</summary>
     public static byte[] Source(XElement? xml)

@@ -48,6 +48,7 @@ public sealed class ReferenceMatcherTests
         Add(4, "Pollen transport by settling moths", "Ostström-Lin", 2006, null, "33", "90"); // the same title, two years on
         Add(5, "Nachtfalter an Straßenlampen", "Voss", 1987, null, "4", "55", "Moths at street lamps");
         Add(6, "Correction to: Pollen transport by settling moths", "Ostström-Lin", 2004);
+        Add(7, "Dusk counts of sphinx moths at a hedge", "Falk", 2011, null, "40");
         return matcher.Finish();
     }
 
@@ -75,6 +76,9 @@ public sealed class ReferenceMatcherTests
         ReferenceEvidence.Words
     )] // the subtitle lost
     [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1998).", 1, ReferenceEvidence.Place)] // no title printed
+    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1999).", 1, ReferenceEvidence.Place)] // … and a year off
+    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 117 (1998).", 1, ReferenceEvidence.Place)] // … or a page off
+    [InlineData("Falk, I., Hedge Ecol. 40, 612 (2011).", 7, ReferenceEvidence.Place)] // … and the record has no page
     [InlineData(
         "Berg, M. K. (1999). Night visits to campion under sodium lamps: a field trial.",
         1,
@@ -94,10 +98,24 @@ public sealed class ReferenceMatcherTests
     [InlineData("Maravel Office K. Leaflet on lamps and gardens, Vessmark. 1998.")]
     [InlineData("Berg, M. K. (1998). Bats in old barns of the coast. Journal of Hedge Ecology 12, 301–310.")]
     [InlineData("Ostström-Lin, M. Pollen transport by settling moths. J. Hedge Ecol.")] // two works fit alike
+    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 131 (1998).")] // another page
+    [InlineData("Falk, I., Hedge Ecol. 40, 612 (2012).")] // no page to hold it against, and another year
+    [InlineData("Falk, I., Hedge Ecol. 41, 612 (2011).")] // another volume
     [InlineData("")]
     [InlineData("10.5555/nobody.has.this")]
     public void A_reference_that_means_no_work_or_two_alike_finds_none(string text) =>
         Assert.Equal((0, ReferenceEvidence.None), Found(text));
+
+    [Theory]
+    [InlineData(1998, 1)]
+    [InlineData(1999, 1)]
+    [InlineData(0, 1)] // none printed
+    [InlineData(1961, 0)]
+    public void Keys_alone_ask_the_year_too(int year, int work)
+    {
+        var title = MergeKeys.TitleAndPerson("Night visits to campion under sodium lamps: a field trial", "Berg");
+        Assert.Equal(work, Matcher.ByKeys(new(0, title, year)).Work);
+    }
 
     [Fact]
     public void Confidence_says_how_well_it_fits()
