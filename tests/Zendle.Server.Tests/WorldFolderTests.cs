@@ -91,19 +91,19 @@ public sealed class WorldFolderTests : IDisposable
     }
 
     [Fact]
-    public void No_sentence_stands_in_more_than_one_of_fifty_abstracts_and_no_two_abstracts_are_alike()
+    public void No_sentence_stands_in_many_abstracts_and_no_two_abstracts_are_alike()
     {
         var sentences = new List<IReadOnlyList<string>>();
         var works = WorldMaker.Make(
             Scenario.Read(Path.Combine(Root.Folder, "demo")),
             11,
             4_000,
-            (_, s) => sentences.Add([.. s])
+            (_, s) => sentences.Add([.. s.Sentences.Select(x => x.Text)])
         );
         var abstracts = works.Where(w => w.Abstract.Length > 0).ToArray();
         var most = sentences.SelectMany(s => s.Distinct()).CountBy(s => s).MaxBy(s => s.Value);
         Assert.True(
-            most.Value <= abstracts.Length * 0.025,
+            most.Value <= abstracts.Length * 0.002 + 2,
             $"“{most.Key}” stands in {most.Value} of {abstracts.Length}"
         );
         Assert.Equal(abstracts.Length, abstracts.Select(w => w.Abstract).Distinct().Count());

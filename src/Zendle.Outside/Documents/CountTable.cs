@@ -24,36 +24,67 @@ public sealed record CountTable(string Without, string With, IReadOnlyList<Seaso
     {
         var study = work.Study;
         var dice = new Dice(9).For("counts", study.Id);
-        var seasons = Math.Clamp(study.Years, 3, 6);
+        var figures = study.Figures;
+        var seasons = Math.Min(figures.Years, MostSeasons);
+        // Hundreds, so that the effect is a whole number of counts and the columns add up to it.
+        var without = 100 * Math.Max(2, (int)Math.Round(figures.Samples / 60.0));
+        var with = without + without * study.Direction * study.Effect / 100;
+        var (a, b) = (Shared(without, seasons, dice), Shared(with, seasons, dice));
         var rows = Enumerable
             .Range(0, seasons)
-            .Select(i =>
-            {
-                var without = Math.Max(20, study.Samples / seasons) + dice.Between(0, 40);
-                var effect = 1 + study.Direction * study.Effect / 100.0 * (0.85 + 0.3 * dice.Unit());
-                return new SeasonCount(
-                    (work.Year - 1 - seasons + i).ToString(CultureInfo.InvariantCulture),
-                    without,
-                    Math.Max(1, (int)Math.Round(without * effect))
-                );
-            })
+            .Select(i => new SeasonCount(
+                (figures.To - seasons + 1 + i).ToString(CultureInfo.InvariantCulture),
+                a[i],
+                b[i]
+            ))
             .ToArray();
-        if (look == Look.Preprint)
+        if (look == Look.Preprint && rows.Length > 1)
             rows = [rows[0] with { With = rows[0].With + 3 + rows[0].With / 12 }, .. rows[1..^1]];
         return work.Topic.Core ? new("dark", "lit", rows) : new("without", "with", rows);
     }
 
-    /// <summary>What the counts come to, in a sentence.</summary>
-    public string Sentence(Study study)
+    private const int MostSeasons = 6;
+
+    /// <summary>A total in parts, none of them empty.</summary>
+    private static int[] Shared(int total, int parts, Dice dice)
+    {
+        var weights = Enumerable.Range(0, parts).Select(_ => 0.6 + 0.8 * dice.Unit()).ToArray();
+        var sum = weights.Sum();
+        var shares = weights.Select(w => Math.Max(1, (int)(total * w / sum))).ToArray();
+        shares[0] += total - shares.Sum();
+        return shares;
+    }
+
+    /// <summary>
+    /// What the counts come to, in a sentence. Before the last season was counted nothing is reckoned from them.
+    /// </summary>
+    public string Sentence(Study study, Look look)
     {
         var (without, with) = (Rows.Sum(r => r.Without), Rows.Sum(r => r.With));
-        var change = 100.0 * (with - without) / without;
+        var (things, rounds) = study.Design switch
+        {
+            "field" => ($"{study.Things} were counted", "seasons"),
+            "lab" => ($"responses of {study.Things} were counted", "runs"),
+            "observe" => ($"readings of {study.Response} were counted", "years"),
+            "people" => ($"cases of altered {study.Response} were counted", "waves"),
+            "society" => ($"mentions of {study.Response} were counted", "years"),
+            "synthesis" => ("comparisons were counted", "years"),
+            _ => ($"test readings of {study.Things} were counted", "series"),
+        };
+        var places = (
+            Without == "dark" ? "at dark sites" : "without it",
+            With == "lit" ? "at lit ones" : $"with {study.Factor}"
+        );
+        var change =
+            look == Look.Preprint ? ""
+            : without == with ? ": no difference"
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $": {100 * Math.Abs(with - without) / without} % {(with < without ? "fewer" : "more")}"
+            );
         return string.Create(
             CultureInfo.InvariantCulture,
-            $"Over {Rows.Count} seasons we counted {without:N0} {study.Things} "
-                + $"{(Without == "dark" ? "at dark" : "at control")} sites and {with:N0} "
-                + $"{(With == "lit" ? "at lit ones" : $"where {study.Factor} acted")}: "
-                + $"{(Math.Abs(change) < 1 ? "no difference to speak of" : $"{Math.Abs(change):0.0} % {(change < 0 ? "fewer" : "more")}")}."
+            $"Over {Rows.Count} {rounds}, {without} {things} {places.Item1} and {with} {places.Item2}{change}."
         );
     }
 }

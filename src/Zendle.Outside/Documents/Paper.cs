@@ -85,22 +85,27 @@ public sealed record Paper
     }
 
     /// <summary>
-    /// The running text. Studies of the scenario have frames of their own; others are told in the sentences of their
-    /// kind of study. A preprint says what it lacks, the version of record ends with thanks, money and data.
+    /// The running text, in sentences of the kind of study, none of which stands in an abstract. A preprint says what it lacks, the version of record ends with thanks, money and data.
     /// </summary>
     private static List<Section> SectionsOf(Work work, Scenario scenario, Look look, CountTable counts, Dice dice)
     {
         var prose = new Prose(scenario, work.Topic, work.Study, work.Year, dice);
-        var frames = work.Topic.Core ? scenario.Sections : FramesOf(work.Topic, scenario.Kinds[work.Topic.Kind]);
+        var frames = scenario.Sections[
+            work.Type is "review" or "systematic review" ? "synthesis"
+            : work.Topic.Core ? "core"
+            : work.Topic.Kind
+        ];
+        if (work.Type is "correction" or "retraction notice")
+            return [new("Notice", [NoticeOf(work)])];
         if (work.Type is "editorial" or "letter")
             return [new("Comment", prose.Paragraphs(frames.Discussion, 4))];
         var sections = new List<Section>
         {
-            new("Introduction", Running(frames.Introduction)),
+            new("Introduction", prose.Paragraphs(frames.Introduction, 5)),
             new(
                 "Methods",
                 [
-                    .. Running(frames.Methods),
+                    .. prose.Paragraphs(frames.Methods, 5),
                     .. look == Look.Preprint
                         ? new[]
                         {
@@ -109,15 +114,8 @@ public sealed record Paper
                         : [],
                 ]
             ),
-            new(
-                "Results",
-                [
-                    counts.Sentence(work.Study),
-                    .. Running(frames.Results),
-                    work.Abstract.Length > 0 ? work.Abstract : "The counts are given in full.",
-                ]
-            ),
-            new("Discussion", Running(frames.Discussion)),
+            new("Results", [counts.Sentence(work.Study, look), .. prose.Paragraphs(frames.Results, 5)]),
+            new("Discussion", prose.Paragraphs(frames.Discussion, 5)),
         };
         if (look == Look.Typeset)
             sections.Add(
@@ -131,24 +129,16 @@ public sealed record Paper
                 )
             );
         return sections;
-
-        // Kinds of study have fewer sentences than the scenario; they are told twice, with other numbers.
-        IReadOnlyList<string> Running(string[] sentences) =>
-            work.Topic.Core
-                ? prose.Paragraphs(sentences, 5)
-                : [.. prose.Paragraphs(sentences, 5), .. prose.Paragraphs(sentences, 5)];
     }
 
-    private static SectionFrames FramesOf(Topic topic, KindFrames kind)
+    private static string NoticeOf(Work work)
     {
-        // Marks of years belong to abstracts; running text takes what suits any.
-        static string[] Plain(IEnumerable<string> frames) => [.. frames.Where(f => f[0] is not ('<' or '>'))];
-        return new(
-            Plain([.. topic.Aims, .. kind.Aims]),
-            Plain(kind.Methods),
-            Plain([.. topic.Findings, .. kind.Findings]),
-            Plain(kind.Meanings)
-        );
+        var of = work.Title[(work.Title.IndexOf(": ", StringComparison.Ordinal) + 2)..];
+        return work.Type == "correction"
+            ? $"In “{of}” the columns of Table 1 were exchanged when the pages were set. The text was right as it stood, and "
+                + "nothing in it changes. The tables in print and on line have been replaced."
+            : $"The authors of “{of}” could not find the sheets on which its counts were first written, and have asked "
+                + "that the article be withdrawn. The editors agree. The text stays where it was, marked as withdrawn.";
     }
 
     /// <summary>The title a study had before: its second half was worded anew.</summary>

@@ -94,6 +94,8 @@ public sealed class PaperPrinter : IDisposable
             foreach (var reference in paper.References)
                 Paragraph(reference, plain, size - 0.8f, hanging: true);
         }
+        if (typeset && !paper.HasTitlePage)
+            Appendix(paper.Work.LastPage - paper.Work.FirstPage + 1);
         document.EndPage();
         document.Close();
     }
@@ -345,6 +347,41 @@ public sealed class PaperPrinter : IDisposable
             Text(a, face, size, X, y + size);
             Text(b, face, size, X + columnWidth * 0.45f, y + size);
             Text(c, face, size, X + columnWidth * 0.75f, y + size);
+            y += lead;
+        }
+    }
+
+    /// <summary>
+    /// Samples site by site, over as many pages as the record says the paper has: what is printed and what is cited are
+    /// one length.
+    /// </summary>
+    private void Appendix(int pages)
+    {
+        if (page >= pages)
+            return;
+        NewPage();
+        var figures = paper.Work.Study.Figures;
+        var dice = new Dice(9).For("appendix", paper.Work.Study.Id);
+        var heading = "Appendix. Samples by site.";
+        for (var row = 0; ; row++)
+        {
+            // A page is full when both columns are.
+            if (y + lead > bottom && column == 1 && page == pages)
+                return;
+            Need(lead);
+            if (y <= top + 1)
+            {
+                Text(heading, bold, size, X, y + size);
+                y += lead + 2;
+            }
+            var (site, sample) = (row % figures.Sites + 1, row / figures.Sites + 1);
+            Text(
+                string.Create(CultureInfo.InvariantCulture, $"site {site}, sample {sample}: {dice.Between(0, 9)}"),
+                plain,
+                size,
+                X,
+                y + size
+            );
             y += lead;
         }
     }

@@ -42,8 +42,8 @@ public static class Truth
                     w.Study.Factor,
                     w.Study.Direction,
                     w.Study.Effect,
-                    w.Study.Samples,
-                    w.Study.Years
+                    w.Study.Figures.Samples,
+                    w.Study.Figures.Years
                 )
             )
         );

@@ -41,16 +41,12 @@ public static class WorldFolder
     /// <param name="says">Where the shape is told.</param>
     public static void Write(string? folder, ulong seed, int size, double noise, TextWriter says)
     {
-        var skeletons = new List<IReadOnlyList<string>>(size);
-        var works = WorldMaker.Make(
-            Scenario.Read(Path.Combine(AppContext.BaseDirectory, "demo")),
-            seed,
-            size,
-            (_, s) => skeletons.Add([.. s])
-        );
+        var written = new List<Written>(size);
+        var scenario = Scenario.Read(Path.Combine(AppContext.BaseDirectory, "demo"));
+        var works = WorldMaker.Make(scenario, seed, size, (work, prose) => written.Add(new(work, prose)));
         works = Companions.With(works, seed, noise);
         var databases = DatabaseViews.Make(works, seed, noise);
-        foreach (var line in WorldShape.Lines(works, databases, skeletons))
+        foreach (var line in WorldShape.Lines(works, databases, written, scenario))
             says.WriteLine(line);
         if (folder is null)
             return;

@@ -48,13 +48,9 @@ public sealed class WorldMaker
     /// <summary>Makes the works, ordered by date.</summary>
     public static IReadOnlyList<Work> Make(Scenario scenario, ulong seed, int size) => Make(scenario, seed, size, null);
 
-    /// <summary>Makes the works, ordered by date, and tells the skeletons of the sentences of each abstract.</summary>
-    public static IReadOnlyList<Work> Make(
-        Scenario scenario,
-        ulong seed,
-        int size,
-        Action<Work, IReadOnlyList<string>>? sentences
-    ) => new WorldMaker(scenario, seed, size).Works(sentences);
+    /// <summary>Makes the works, ordered by date, and shows the prose of each.</summary>
+    public static IReadOnlyList<Work> Make(Scenario scenario, ulong seed, int size, Action<Work, Prose>? written) =>
+        new WorldMaker(scenario, seed, size).Works(written);
 
     private Journal[] MakeJournals()
     {
@@ -76,7 +72,7 @@ public sealed class WorldMaker
         ];
     }
 
-    private List<Work> Works(Action<Work, IReadOnlyList<string>>? sentences)
+    private List<Work> Works(Action<Work, Prose>? written)
     {
         var plan = Plan();
         people = new(
@@ -102,12 +98,13 @@ public sealed class WorldMaker
                 Cites = citing.Of(work, works, byTopic),
                 Strays = work.Type is "article" or "review" or "thesis" ? d.Between(0, 2) : 0,
             };
+            work = work with { LastPage = work.FirstPage + Pages(d, work) - 1 };
             citing.Count(work);
             byTopic[topic.Key].Add(id);
             works.Add(work);
             if (work.Type == "book")
                 book = work;
-            sentences?.Invoke(work, prose.Skeletons);
+            written?.Invoke(work, prose);
         }
         return works;
     }
@@ -157,18 +154,23 @@ public sealed class WorldMaker
             type = "article";
         var first = type == "article" ? FirstReport(d, topic, year) : null;
         var partOne = type == "article" && first is null ? PartOne(d, topic, year) : null;
-        var study = first?.Study ?? NewStudy(d, topic);
+        // Others may have asked the same question in the same words.
+        var same =
+            type == "article" && first is null && partOne is null && d.Chance(0.006) ? SameTitle(d, topic) : null;
+        var study = first?.Study ?? Again(d, partOne ?? same, year) ?? NewStudy(d, topic, year);
         var prose = new Prose(scenario, topic, study, year, d);
         var language =
             type is not ("correction" or "retraction notice")
             && first is null
             && partOne is null
+            && same is null
             && topic is { Core: true, Kind: "field" }
             && d.Chance(0.15)
                 ? d.Of([.. scenario.Words.Foreign.Keys])
                 : "eng";
-        var (title, translated) = partOne is not null
-            ? (partOne.Title[..^1] + "2", null)
+        var (title, translated) =
+            partOne is not null ? (partOne.Title[..^1] + "2", null)
+            : same is not null ? (same.Title, null)
             : TitleOf(d, prose, type, language, about, first, study, topic);
         var signed =
             first is not null && d.Chance(0.8) ? first.People
@@ -218,13 +220,7 @@ public sealed class WorldMaker
                 : Math.Max(1, year - 1950 + journal.Title.Length % 9),
             Issue = journal is null ? 0 : d.Between(1, 6),
             FirstPage = firstPage,
-            LastPage =
-                firstPage
-                + (
-                    type is "correction" or "retraction notice" or "letter" or "editorial"
-                        ? d.Between(0, 2)
-                        : d.Between(3, 24)
-                ),
+            LastPage = firstPage,
             Doi = hasDoi ? $"10.5555/{topic.Key.Replace('-', '.')}.{year}.{id:D5}" : null,
             PreprintDoi =
                 type == "article" && year >= 2014 && hasDoi && d.Chance(0.22) ? $"10.5555/preprint.{id:D5}" : null,
@@ -247,7 +243,16 @@ public sealed class WorldMaker
         return (work, prose);
     }
 
-    private Study NewStudy(Dice d, Topic topic)
+    /// <summary>
+    /// How many pages a work fills: its text takes two, its references and a long list of people the more; an appendix
+    /// fills the rest.
+    /// </summary>
+    private static int Pages(Dice d, Work work) =>
+        work.Type is "correction" or "retraction notice" or "letter" or "editorial"
+            ? 1
+            : 2 + (work.Cites.Length + work.Strays + 8) / 28 + (work.People.Length > 20 ? 1 : 0) + d.Between(0, 4);
+
+    private Study NewStudy(Dice d, Topic topic, int year)
     {
         var place = d.Of(scenario.Words.Places);
         var response = d.Of(topic.Responses);
@@ -264,15 +269,30 @@ public sealed class WorldMaker
             place,
             scenario.Words.Countries[place],
             d.Of(topic.Settings),
-            d.Of(topic.Things.Length > 0 ? topic.Things : topic.Groups!),
+            d.Of(Measured(topic, response)),
             response,
             d.Of(topic.Factors),
             direction,
             direction == 0 ? 0 : Math.Clamp((int)(26 * Math.Exp(0.7 * d.Bell())), 3, 95),
-            (int)(90 * Math.Exp(0.9 * d.Bell())) + 8,
-            d.Between(2, 14)
+            StudyFigures.Make(d, year)
         );
     }
+
+    /// <summary>What a response can be measured of: nobody counts the seeds of a moth.</summary>
+    private string[] Measured(Topic topic, string response) =>
+        topic.Fits?.GetValueOrDefault(response) is { } fitting
+            ?
+            [
+                .. fitting.SelectMany(f =>
+                    f switch
+                    {
+                        "@plants" => scenario.Words.Plants,
+                        "@crops" => scenario.Words.Crops,
+                        _ => [f],
+                    }
+                ),
+            ]
+            : topic.Things;
 
     private static string TypeFor(Dice d, int year)
     {
@@ -363,7 +383,7 @@ public sealed class WorldMaker
                 "retraction notice" => $"Retraction: {of}",
                 _ => d.Of([$"Comment on “{of}”", $"Reply to: {of}", $"{of}: a comment"]),
             };
-            return (Unlike(notice, d, language), null);
+            return (Unlike(notice, d), null);
         }
         if (first is not null && d.Chance(0.4))
             return (first.Title, null);
@@ -385,13 +405,10 @@ public sealed class WorldMaker
                 ]);
             if (type == "thesis" && d.Chance(0.3))
                 title = $"{title} [thesis]"[..^9];
-            // Others have asked the same question in the same words.
-            if (type == "article" && d.Chance(0.006) && SameTitle(d, topic) is { } same)
-                return (same, null);
             // The first of a series: the second has the same title, told apart by a number only.
-            if (type == "article" && d.Chance(0.012) && titles.Add(title + FirstPart))
+            if (type == "article" && d.Chance(0.012) && !title.Any(char.IsDigit) && titles.Add(title + FirstPart))
                 return (title + FirstPart, null);
-            title = Unlike(title, d, language, study);
+            title = Unlike(title, d, study);
             return (
                 type == "systematic review" && !title.Contains("review", StringComparison.OrdinalIgnoreCase)
                     ? title + ": a systematic review"
@@ -400,20 +417,48 @@ public sealed class WorldMaker
             );
         }
         var n = d.Below(scenario.Words.Foreign[language].Length);
-        var (own, english) = (scenario.Words.Foreign[language][n], scenario.Words.Translated[language][n]);
-        var whole = Unlike(own.Replace("{place}", study.Place, StringComparison.Ordinal), d, language);
-        return (whole, english.Replace("{place}", study.Place, StringComparison.Ordinal));
+        for (var tries = 0; ; tries++, n = (n + 1) % scenario.Words.Foreign[language].Length)
+            if (titles.Add(Told(scenario.Words.Foreign[language][n])) || tries > 8)
+                return (Told(scenario.Words.Foreign[language][n]), Told(scenario.Words.Translated[language][n]));
+
+        // Names of landscapes are English here; those of countries are the same in every language.
+        string Told(string frame) =>
+            frame
+                .Replace("{land}", study.Country, StringComparison.Ordinal)
+                .Replace("{from}", Figure(study.Figures.From), StringComparison.Ordinal)
+                .Replace("{to}", Figure(study.Figures.To), StringComparison.Ordinal)
+                .Replace("{m}", Figure(study.Figures.Sites), StringComparison.Ordinal)
+                .Replace("{years}", Figure(study.Figures.Years), StringComparison.Ordinal);
     }
+
+    private static string Figure(int number) => number.ToString(CultureInfo.InvariantCulture);
 
     private const string FirstPart = ". Part 1";
 
-    /// <summary>The title of an article of the topic; null when a draw finds none that is a title of its own.</summary>
-    private string? SameTitle(Dice d, Topic topic) =>
+    /// <summary>
+    /// An article of the topic whose title others may give to theirs; null when a draw finds none that tells no figures.
+    /// </summary>
+    private Work? SameTitle(Dice d, Topic topic) =>
         byTopic[topic.Key] is { Count: > 3 } own
         && works[d.Of(own)] is { Type: "article", Language: "eng" } other
-        && !other.Title.Contains(". Part ", StringComparison.Ordinal)
-            ? other.Title
+        && !other.Title.Any(char.IsDigit)
+            ? other
             : null;
+
+    /// <summary>The question of a study asked again, with figures and a finding of its own; null for none.</summary>
+    private Study? Again(Dice d, Work? of, int year)
+    {
+        if (of is null)
+            return null;
+        var direction = d.Chance(0.7) ? of.Study.Direction : d.Between(-1, 1);
+        return of.Study with
+        {
+            Id = studies++,
+            Direction = direction,
+            Effect = direction == 0 ? 0 : Math.Clamp((int)(26 * Math.Exp(0.7 * d.Bell())), 3, 95),
+            Figures = StudyFigures.Make(d, year),
+        };
+    }
 
     /// <summary>A first part of the last years that has no second yet; null when there is none.</summary>
     private Work? PartOne(Dice d, Topic topic, int year)
@@ -433,39 +478,43 @@ public sealed class WorldMaker
 
     private static string Cap(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 
-    /// <summary>No two titles alike: a repeated one gets a part that tells it apart, as real series do.</summary>
-    private string Unlike(string title, Dice d, string language, Study? study = null)
+    /// <summary>
+    /// No two titles alike but on purpose: a repeated one tells where or when the study was, as real ones do.
+    /// </summary>
+    private string Unlike(string title, Dice d, Study? study = null)
     {
         if (titles.Add(title))
             return title;
-        foreach (var _ in Enumerable.Range(0, 40))
+        if (study is not null)
         {
-            var place = d.Of(scenario.Words.Places);
-            var other = language switch
-            {
-                // What has a subtitle gets no second one, and what says where it was is not told again.
-                "eng" => (
-                    title.Contains(':', StringComparison.Ordinal) ? 2 + 3 * d.Below(2)
-                    : title.Contains(" in ", StringComparison.Ordinal) ? 2 + d.Below(4)
-                    : d.Below(6)
-                ) switch
-                {
-                    0 => $"{title}: evidence from {place}",
-                    1 => $"{title} in {study?.Setting ?? "the surroundings"} of {place}",
-                    2 => $"{title}. {Cap(place)} revisited after {d.Between(3, 30)} years",
-                    3 => $"{title}: {d.Between(2, 9)} seasons of observation in {place}",
-                    4 => $"{title}: the case of {place}",
-                    _ => $"{title}, with a note on {d.Of(scenario.Words.Seasons)}",
-                },
-                "ger" => $"{title} ({place}, Teil {d.Between(1, 9)})",
-                _ => $"{title} ({place}, {d.Between(1, 99)})",
-            };
-            if (titles.Add(other))
-                return other;
+            var f = study.Figures;
+            var (asks, plain) = (title.EndsWith('?'), !title.Contains(':', StringComparison.Ordinal));
+            string With(string rest) =>
+                asks ? $"{title} {Cap(rest)}"
+                : plain ? $"{title}: {rest}"
+                : $"{title}, {rest}";
+            string[] ways =
+            [
+                With($"{f.From}–{f.To}"),
+                With($"evidence from {study.Place}"),
+                With($"{f.Sites} sites in {study.Place}"),
+                With($"{f.Years} years in {study.Place}"),
+                With($"the case of {study.Place}"),
+                With($"{f.Samples} samples from {study.Place}"),
+            ];
+            foreach (var other in ways.OrderBy(_ => d.Unit()))
+                if (
+                    !(
+                        title.Contains(study.Place, StringComparison.Ordinal)
+                        && other.EndsWith(study.Place, StringComparison.Ordinal)
+                    )
+                )
+                    if (titles.Add(other))
+                        return other;
         }
-        var numbered = string.Create(CultureInfo.InvariantCulture, $"{title} — {titles.Count}");
-        titles.Add(numbered);
-        return numbered;
+        for (var n = 2; ; n++)
+            if (titles.Add($"{title} ({n})"))
+                return $"{title} ({n})";
     }
 
     private Journal JournalFor(Dice d, Topic topic)

@@ -62,8 +62,7 @@ public sealed record Journal(int Id, string Title, string Issn, string Publisher
 /// <param name="Factor">What was thought to act on it.</param>
 /// <param name="Direction">−1 fell, 0 no difference, 1 rose.</param>
 /// <param name="Effect">Size of the effect in per cent; 0 without one.</param>
-/// <param name="Samples">Number of samples.</param>
-/// <param name="Years">How many seasons or years it ran.</param>
+/// <param name="Figures">Its sizes, years and other figures.</param>
 public sealed record Study(
     int Id,
     string Design,
@@ -75,8 +74,7 @@ public sealed record Study(
     string Factor,
     int Direction,
     int Effect,
-    int Samples,
-    int Years
+    StudyFigures Figures
 );
 
 /// <summary>A work as it truly is, before any database describes it.</summary>

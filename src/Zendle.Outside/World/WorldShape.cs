@@ -6,18 +6,20 @@ namespace Zendle.Outside.World;
 /// <summary>
 /// Tells the shape of a world beside what bibliometrics reports of real ones, so that a person can judge it: in-degrees
 /// are skewed (most works have few citations, a few have hundreds; Price 1976), references are mostly young (median age
-/// 5 to 10 years), lists hold about a dozen inside the world, and no sentence stands in many abstracts.
+/// 5 to 10 years), most people have one work, and hardly a sentence stands in two abstracts.
 /// </summary>
 public static class WorldShape
 {
     /// <summary>The shape in lines.</summary>
     /// <param name="works">The works.</param>
     /// <param name="databases">The databases.</param>
-    /// <param name="skeletons">The skeletons of each abstract's sentences.</param>
+    /// <param name="written">The prose of each work.</param>
+    /// <param name="scenario">What it was written from.</param>
     public static IEnumerable<string> Lines(
         IReadOnlyList<Work> works,
         IReadOnlyList<OutsideDatabase> databases,
-        IReadOnlyList<IReadOnlyList<string>> skeletons
+        IReadOnlyList<Written> written,
+        Scenario scenario
     )
     {
         var people = works.SelectMany(w => w.People).Select(p => p.Person.Id).Distinct().Count();
@@ -78,20 +80,18 @@ public static class WorldShape
             CultureInfo.InvariantCulture,
             $"references of an article inside the world: median {lists[lists.Length / 2]}, 90th percentile {lists[lists.Length * 9 / 10]}"
         );
-        var with = skeletons.Count(s => s.Count > 0);
+        var faults = WorldLint.Faults(written, scenario).ToArray();
         yield return string.Create(
             CultureInfo.InvariantCulture,
-            $"sentence skeletons: {skeletons.SelectMany(s => s).Distinct().Count():N0} in {with:N0} abstracts; the ten commonest:"
+            $"abstracts: {written.Count(w => w.Prose.Sentences.Count > 0):N0} of "
+                + $"{written.Sum(w => w.Prose.Sentences.Count):N0} sentences, {100 * WorldLint.Repeated(written):0.0} % of "
+                + $"which stand in another study's; {faults.Length:N0} faults"
         );
-        foreach (
-            var (skeleton, count) in skeletons
-                .SelectMany(s => s.Distinct())
-                .CountBy(s => s)
-                .OrderByDescending(s => s.Value)
-                .ThenBy(s => s.Key, StringComparer.Ordinal)
-                .Take(10)
-        )
-            yield return string.Create(CultureInfo.InvariantCulture, $"  {Share(count, with)}  {skeleton}");
+        foreach (var (work, what) in faults.Take(12))
+            yield return $"  work {work}: {what}";
+        yield return "commonest frames of titles:";
+        foreach (var (frame, share) in WorldLint.TitleFrames(written).Take(3))
+            yield return string.Create(CultureInfo.InvariantCulture, $"  {100 * share:0.0} %  {frame}");
     }
 
     /// <summary>References to the topic, to its area, or among the scenario's subtopics.</summary>
