@@ -28,6 +28,14 @@ public sealed class LostCorpusTests : IAsyncLifetime
         );
     }
 
+    private static bool Alike(string was, string now)
+    {
+        static HashSet<string> Of(string title) =>
+            [.. title.ToLowerInvariant().Split([' ', ':', ',', '?', '-'], StringSplitOptions.RemoveEmptyEntries)];
+        var (a, b) = (Of(was), Of(now));
+        return a.Count(b.Contains) >= 0.6 * Math.Min(a.Count, b.Count);
+    }
+
     private static void Lose(string data)
     {
         SqliteConnection.ClearAllPools();
@@ -116,7 +124,9 @@ public sealed class LostCorpusTests : IAsyncLifetime
         Assert.NotEmpty(some);
         await ann.Harvest(outside.Oai("farnet"));
         var (kept, rest) = await Stand(ann, review);
-        Assert.Equal(keptBefore, kept);
+        // The other database speaks first now, and may spell a title otherwise.
+        Assert.Equal(20, kept.Length);
+        Assert.All(keptBefore, was => Assert.Contains(kept, now => Alike(was, now)));
         Assert.Empty(rest);
         Assert.Equal(5, await ann.Count(review, await ann.Search(review, "tag:anchor")));
         Assert.Equal(5, await ann.Count(review, await ann.Search(review, "stage:\"set aside\"")));

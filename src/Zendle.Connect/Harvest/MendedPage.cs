@@ -51,11 +51,14 @@ internal sealed partial class MendedPage
         if (!RootStart().IsMatch(text))
             throw broken;
         page.TakeApart(text);
-        // When nothing of it can be read it is the page that is broken; it may be whole another time.
-        if (page.records.Count == 0 && page.skipped.Count > 1)
+        // When nothing of it can be read it is the page that is broken; it may be whole another time. Deletions carry
+        // nothing that could be broken, so they do not speak for the page.
+        if (page.skipped.Count > 1 && !page.records.Exists(r => HasMetadata(r.Record)))
             throw broken;
         return page;
     }
+
+    private static bool HasMetadata(XElement record) => record.Element(OaiReply.Oai + "metadata") is not null;
 
     private void TakeApart(string text)
     {

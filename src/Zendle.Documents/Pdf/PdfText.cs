@@ -145,7 +145,9 @@ public static class PdfText
                 PdfFault.NoLetters,
                 "Its pages are pictures without letters; it cannot be checked or searched."
             );
-        var body = sizes.MaxBy(s => s.Value).Key / 2.0;
+        // A long list of references may hold more letters than the text: the body is the largest of the common sizes.
+        var most = sizes.Values.Max();
+        var body = sizes.Where(s => s.Value * 2 >= most).Max(s => s.Key) / 2.0;
         return new()
         {
             Pages = document.NumberOfPages,

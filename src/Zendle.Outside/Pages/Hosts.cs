@@ -219,7 +219,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 http.Response.Headers.RetryAfter = "2";
                 return Results.StatusCode(429);
             case "wrong":
-                return Pdf(Printed(works[(id * 7 + 13) % works.Count], look, false));
+                return Pdf(Printed(Another(w), look, false));
             case "other-title":
                 return Pdf(Printed(w, look, true));
             case "truncated":
@@ -249,6 +249,13 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 return Pdf(Printed(w, look, false));
         }
     }
+
+    /// <summary>A paper of another field, which somebody put where this one should lie.</summary>
+    private Work Another(Work w) =>
+        Enumerable
+            .Range(1, works.Count - 1)
+            .Select(i => works[(w.Id * 7 + 13 * i) % works.Count])
+            .First(o => o.Topic.Area != w.Topic.Area && o.Type == "article" && o.Language == "eng");
 
     private static IResult Pdf(byte[] bytes) => Results.Bytes(bytes, "application/pdf");
 

@@ -57,6 +57,8 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
                 var ofWork = records[name.WorkId].ToArray();
                 if (Array.Find(ofWork, r => r.RecordId == name.Id)?.Record is not { } record)
                     continue;
+                // What the work shows is what it is known by afterwards.
+                var chosen = ChosenFields.From(ofWork);
                 made.MadeOn.Add(
                     new()
                     {
@@ -67,11 +69,11 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
                         Identifier = name.Identifier,
                         Doi = record.Doi ?? ofWork.Select(r => r.Record.Doi).FirstOrDefault(d => d is not null),
                         TitleKey = name.TitleKey,
-                        Title = record.Title,
+                        Title = chosen.Title.Value,
                         People =
-                            string.Join(", ", record.People.Take(3).Select(p => p.Family))
-                            + (record.People.Count > 3 ? " …" : ""),
-                        Year = record.Year,
+                            string.Join(", ", chosen.People.Value.Take(3).Select(p => p.Family))
+                            + (chosen.People.Value.Count > 3 ? " …" : ""),
+                        Year = chosen.Year.Value,
                     }
                 );
             }
