@@ -197,4 +197,35 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         Assert.Empty(b.All("article[aria-current=true]"));
         b.Script("localStorage.removeItem('zendle.letterKeys')");
     }
+
+    [Fact]
+    public void A_name_leads_to_the_persons_behind_it_and_to_all_their_works()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/search");
+        b.Find("article[data-work]");
+        b.Press("j");
+        b.Find("aside [data-field=people] button").Click();
+        b.Until(
+            () =>
+                b.Find("input[role=combobox]").GetAttribute("value")!.StartsWith("author:\"", StringComparison.Ordinal),
+            "the name in the line"
+        );
+        b.Until(() => b.Text.Contains(" behind “", StringComparison.Ordinal), "the persons of that name");
+        var way = b.All("#line-reading button")
+            .First(w => w.Text.Contains(", ", StringComparison.Ordinal) && char.IsDigit(w.Text[^1]));
+        var works = way.Text.Split(' ', '\n')[^1];
+        b.Look("persons");
+        Assert.Empty(b.AxeFindings());
+        way.Click();
+        b.Until(
+            () =>
+                b.Find("input[role=combobox]").GetAttribute("value")!.StartsWith("person:\"", StringComparison.Ordinal),
+            "the person in the line"
+        );
+        b.Until(() => b.Text.Contains($"{works} work", StringComparison.Ordinal), $"{works} works");
+        b.Look("person");
+        Assert.Empty(b.AxeFindings());
+        Assert.Empty(b.Complaints());
+    }
 }

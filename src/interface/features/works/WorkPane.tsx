@@ -398,7 +398,7 @@ function People({
   const [all, setAll] = useState(false);
   const shown = all ? people : people.slice(0, fewPeople);
   return (
-    <p className="mt-1 text-[12.5px]">
+    <p data-field="people" className="mt-1 text-[12.5px]">
       {shown.map((p, i) => (
         <span key={i}>
           {i > 0 && " · "}
