@@ -254,6 +254,7 @@ signedIn.MapReviews(review);
 review.MapSearch();
 review.MapNamedSearches();
 review.MapWorks();
+review.MapScore();
 review.MapReferences();
 review.MapTrails();
 review.MapGather();

@@ -205,6 +205,10 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Go("/r/1/search");
         b.Find("article[data-work]");
         b.Press("j");
+        b.Click("How its relevance is scored");
+        b.Until(() => b.All("table[data-field=score] tbody tr").Count > 0, "the score in parts");
+        b.Look("score");
+        Assert.Empty(b.AxeFindings());
         b.Find("aside [data-field=people] button").Click();
         b.Until(
             () =>

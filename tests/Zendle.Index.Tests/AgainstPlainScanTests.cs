@@ -311,6 +311,45 @@ public sealed class AgainstPlainScanTests : IDisposable
     }
 
     [Fact]
+    public void A_score_taken_apart_is_the_score_and_each_part_can_be_reckoned_again()
+    {
+        using var snapshot = corpus.Index.Snapshot();
+        var all = corpus.Records.Count;
+        Question.Sample(
+            line =>
+            {
+                var root = QueryReader.Read(line).Root!;
+                var concepts = Concepts.Of(root);
+                var records = new QuestionEvaluator(snapshot, null).Records(root);
+                var scores = new float[snapshot.Columns.WorkSize];
+                Relevance.Score(snapshot, concepts, records, scores);
+                for (var work = 1; work < scores.Length; work++)
+                {
+                    var parts = Relevance.Explain(snapshot, concepts, records, work);
+                    Assert.Equal(scores[work], parts?.Total ?? 0, 3e-4f);
+                    if (parts is null)
+                        continue;
+                    Assert.InRange(parts.Nearness, 1, 1.2501f);
+                    Assert.Equal(parts.Total, parts.Parts.Sum(p => p.Worth) * parts.Nearness, 2e-3f);
+                    foreach (var part in parts.Parts)
+                    {
+                        var found = PlainScan.Records(corpus.Records, QueryReader.Read(part.Unit).Root!).Count;
+                        if (
+                            part.Unit.Contains(':', StringComparison.Ordinal)
+                            || line.Contains(':', StringComparison.Ordinal)
+                        )
+                            found = part.Found; // the field stands around the term and is not part of it
+                        Assert.Equal(found, part.Found);
+                        Assert.Equal(Math.Log(1 + (all - found + 0.5) / (found + 0.5)), part.Rarity, 1e-4);
+                        Assert.Equal(part.Rarity * part.Weight / (1.2 + part.Weight), part.Worth, 1e-4);
+                    }
+                }
+            },
+            iter: 150
+        );
+    }
+
+    [Fact]
     public void Board_and_expression_are_two_views_of_one_search()
     {
         Question.Sample(

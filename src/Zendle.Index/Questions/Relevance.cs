@@ -8,6 +8,21 @@ using Zendle.Index.Text;
 
 namespace Zendle.Index.Questions;
 
+/// <summary>What one concept adds to the score of a work.</summary>
+/// <param name="Concept">The concept's letter.</param>
+/// <param name="Unit">Its best term, phrase or nearness, as an expression.</param>
+/// <param name="Found">How many records it stands in.</param>
+/// <param name="Rarity">ln(1 + (N − n + ½) / (n + ½)), N all records, n those it stands in.</param>
+/// <param name="Weight">How often it stands in the record: by field three, two or one, less in long fields; from 0.</param>
+/// <param name="Worth">What it adds: rarity · weight / (1.2 + weight).</param>
+public sealed record ScorePart(char Concept, string Unit, int Found, float Rarity, float Weight, float Worth);
+
+/// <summary>How the score of a work is made.</summary>
+/// <param name="Parts">What each concept adds that stands in its best record.</param>
+/// <param name="Nearness">What the sum is multiplied by because words of two concepts stand close, 1 to 1.25.</param>
+/// <param name="Total">The score.</param>
+public sealed record ScoreParts(ImmutableArray<ScorePart> Parts, float Nearness, float Total);
+
 /// <summary>
 /// BM25F (Robertson, Zaragoza 2009): field weights title 3, keywords and controlled terms 2, abstract 1, applied before saturation; k1 1.2;
 /// b 0.3 for titles and 0.75 else. A concept counts as one term, its best; a work scores as its best matching record.
@@ -36,11 +51,11 @@ public sealed class Relevance
     private readonly List<Leaf> leaves = [];
     private readonly List<(long Place, int Position, int Concept)>? places;
 
-    private Relevance(CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records)
+    private Relevance(CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records, bool asksNearness)
     {
         (this.snapshot, this.concepts, this.records) = (snapshot, concepts, records);
         (ranks, size) = (records.BlockRanks(), records.Count());
-        places = concepts.Length > 1 && size <= MostForNearness ? [] : null;
+        places = asksNearness ? [] : null;
         foreach (var context in snapshot.Reader.Leaves)
         {
             var docs = SegmentDocs.Of(context.AtomicReader);
@@ -74,7 +89,7 @@ public sealed class Relevance
     )
     {
         var columns = snapshot.Columns;
-        var relevance = new Relevance(snapshot, concepts, records);
+        var relevance = new Relevance(snapshot, concepts, records, AsksNearness(concepts, records));
         var byRank = new float[relevance.size];
         // What one concept needs is used by the next again.
         var (best, frequency) = (new float[relevance.size], new float[relevance.size]);
@@ -87,7 +102,76 @@ public sealed class Relevance
             scores[columns.RecordWork[r]] = Math.Max(scores[columns.RecordWork[r]], byRank[rank++]);
     }
 
-    private void AddConcept(int concept, float[] byRank, float[] best, float[] frequency)
+    /// <summary>
+    /// How the score of one work is made, by its best record: what <see cref="Score"/> gives, taken apart. Only that
+    /// work's records are looked at closely.
+    /// </summary>
+    /// <param name="snapshot">The corpus.</param>
+    /// <param name="concepts">The concepts of the question.</param>
+    /// <param name="records">The matching records in the chosen databases.</param>
+    /// <param name="work">The work.</param>
+    /// <returns>The parts; null when none of its records matches.</returns>
+    public static ScoreParts? Explain(
+        CorpusSnapshot snapshot,
+        ImmutableArray<Concept> concepts,
+        BitSet records,
+        int work
+    )
+    {
+        var asksNearness = AsksNearness(concepts, records);
+        ScoreParts? best = null;
+        foreach (var record in snapshot.Columns.RecordsOf(work))
+        {
+            if (record >= records.Size || !records.Contains(record))
+                continue;
+            var one = new BitSet(records.Size);
+            one.Add(record);
+            var parts = new Relevance(snapshot, concepts, one, asksNearness).Parts();
+            if (best is null || parts.Total > best.Total)
+                best = parts;
+        }
+        return best;
+    }
+
+    private static bool AsksNearness(ImmutableArray<Concept> concepts, BitSet records) =>
+        concepts.Length > 1 && records.Count() <= MostForNearness;
+
+    /// <summary>The parts of the score of the one record there is.</summary>
+    private ScoreParts Parts()
+    {
+        var (byRank, best, frequency) = (new float[size], new float[size], new float[size]);
+        var parts = ImmutableArray.CreateBuilder<ScorePart>();
+        for (var c = 0; c < concepts.Length; c++)
+        {
+            var letter = concepts[c].Letter;
+            ScorePart? strongest = null;
+            AddConcept(
+                c,
+                byRank,
+                best,
+                frequency,
+                (unit, found, rarity) =>
+                {
+                    var worth = rarity * frequency[0] / (K1 + frequency[0]);
+                    if (frequency[0] > 0 && (strongest is null || worth > strongest.Worth))
+                        strongest = new(letter, QueryText.Print(unit), found, rarity, frequency[0], worth);
+                }
+            );
+            if (strongest is not null)
+                parts.Add(strongest);
+        }
+        var sum = byRank[0];
+        AddNearness(byRank);
+        return new(parts.ToImmutable(), sum > 0 ? byRank[0] / sum : 1, byRank[0]);
+    }
+
+    private void AddConcept(
+        int concept,
+        float[] byRank,
+        float[] best,
+        float[] frequency,
+        Action<QueryNode, int, float>? counted = null
+    )
     {
         Array.Clear(best);
         var evaluator = new QuestionEvaluator(snapshot, null);
@@ -103,6 +187,7 @@ public sealed class Relevance
                 CountJoint(near, scope, concept, frequency);
             else
                 Count((TermNode)unit, scope, concept, frequency);
+            counted?.Invoke(unit, found, idf);
             for (var i = 0; i < size; i++)
                 if (frequency[i] > 0)
                     best[i] = Math.Max(best[i], idf * frequency[i] / (K1 + frequency[i]));

@@ -213,7 +213,8 @@ internal sealed class SearchService(
     /// <summary>Reads an expression for the index; null when nothing can be searched.</summary>
     public static QueryNode? Read(string expression) => QueryReader.Read(expression).Root;
 
-    private static BitSet InChosen(SearchView view)
+    /// <summary>The matching records of the databases that are on.</summary>
+    public static BitSet InChosen(SearchView view)
     {
         if (view.State.Databases.IsEmpty)
             return view.Answer.Matching;

@@ -18,6 +18,7 @@ import { TrailBar } from "./TrailBar";
 import { useWork } from "./useWork";
 import { RecordsSheet } from "./RecordsSheet";
 import { OtherAbstracts, OtherTitles } from "./OtherTexts";
+import { Score } from "./Score";
 import { ReferencesSheet } from "./ReferencesSheet";
 
 interface Props {
@@ -212,6 +213,9 @@ function Body({
           Words stand in the title {times(work.hits.title)}, in keywords {times(work.hits.keywords)}, in the abstract{" "}
           {times(work.hits.abstract)}.
         </p>
+      )}
+      {work.hits.title + work.hits.keywords + work.hits.abstract > 0 && (
+        <Score key={`score ${String(work.id)}`} place={place} workId={work.id} />
       )}
       {work.onlyCited && (
         <p className="mt-3 text-[12.5px] text-quiet">

@@ -10,6 +10,19 @@ export const useReferences = (reviewId: number, workId: number, shown: boolean) 
     enabled: shown,
   });
 
+/** How the score by which a work stands in the list is made; asked for when it is to be shown. */
+export const useScore = (reviewId: number, workId: number, stepId: number, shown: boolean) =>
+  useQuery({
+    queryKey: ["review", reviewId, "score", workId, stepId],
+    queryFn: () =>
+      read(
+        api.GET("/api/reviews/{reviewId}/works/{workId}/score", {
+          params: { path: { reviewId, workId }, query: { stepId } },
+        }),
+      ),
+    enabled: shown,
+  });
+
 /** Everything about one work, its words marked by the question of a step. */
 export const useWork = (reviewId: number, workId: number | null, stepId: number) =>
   useQuery({
