@@ -207,6 +207,7 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Press("j");
         b.Click("How its relevance is scored");
         b.Until(() => b.All("table[data-field=score] tbody tr").Count > 0, "the score in parts");
+        b.Script("arguments[0].scrollIntoView({ block: 'nearest' })", b.Find("table[data-field=score]"));
         b.Look("score");
         Assert.Empty(b.AxeFindings());
         b.Find("aside [data-field=people] button").Click();

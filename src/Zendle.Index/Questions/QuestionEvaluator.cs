@@ -167,6 +167,35 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         ];
     }
 
+    /// <summary>
+    /// How a word is written that stands nowhere by itself, but only for hyphenated words: "light-trap" for "lighttrap".
+    /// Null for a word that some record has as it is.
+    /// </summary>
+    /// <param name="word">A folded word.</param>
+    /// <param name="field">Where it is looked for; a field that is searched by default.</param>
+    public string? OnlyHyphened(string word, QueryField field)
+    {
+        string? written = null;
+        var hyphened = new BitSet(columns.RecordSize);
+        foreach (var leaf in snapshot.Reader.Leaves)
+        foreach (var term in TermWalk.Over(leaf.AtomicReader, IndexFields.Hyphened, word + "|*", budget))
+        {
+            var form = term.Term.Utf8ToString();
+            written ??= form[(form.IndexOf('|', StringComparison.Ordinal) + 1)..];
+            hyphened.UnionWith(Word(IndexFields.Hyphened, form));
+        }
+        if (written is null)
+            return null;
+        foreach (var name in IndexFields.Text(field))
+        {
+            var having = Word(name, word).Copy();
+            having.ExceptWith(hyphened);
+            if (!having.IsEmpty)
+                return null;
+        }
+        return written;
+    }
+
     /// <summary>Takes out of a set what is in no database any more; a review that kept it has it still.</summary>
     public void LeaveOutWithdrawn(BitSet works)
     {

@@ -27,6 +27,9 @@ internal static class IndexFields
     /// <summary>Forms of each person's name, whole; see <c>NameForms</c>.</summary>
     public const string Name = "n";
 
+    /// <summary>Closed forms, each with how it is written: "lighttrap|light-trap".</summary>
+    public const string Hyphened = "x";
+
     public const string Doi = "doi",
         Issn = "issn",
         Isbn = "isbn",

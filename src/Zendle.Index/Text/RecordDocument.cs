@@ -2,6 +2,7 @@ using System.Globalization;
 using Lucene.Net.Documents;
 using Lucene.Net.Index;
 using Zendle.Core.People;
+using Zendle.Core.Queries;
 using Zendle.Core.Records;
 
 namespace Zendle.Index.Text;
@@ -35,6 +36,8 @@ internal sealed class RecordDocument
             record.OtherAbstracts.Select(a => a.Text).Prepend(record.Abstract)
         );
         AddText(IndexFields.Author, record.People.Select(p => $"{p.Given} {p.Family}"));
+        foreach (var hyphened in Hyphened(record).Distinct())
+            AddValue(IndexFields.Hyphened, hyphened);
         foreach (var form in record.People.SelectMany(NameForms.Of).Distinct())
             AddValue(IndexFields.Name, form);
         AddText(IndexFields.Venue, record.Venue is null ? [] : [record.Venue.Title]);
@@ -64,6 +67,18 @@ internal sealed class RecordDocument
         }
         return document;
     }
+
+    /// <summary>The hyphenated words of what is searched by default, each behind its closed form.</summary>
+    private static IEnumerable<string> Hyphened(Record record) =>
+        record
+            .OtherTitles.Prepend(record.Title)
+            .Concat(record.OtherAbstracts.Select(a => a.Text).Prepend(record.Abstract))
+            .Concat(record.Keywords)
+            .Concat(record.ControlledTerms)
+            .Where(text => text.AsSpan().IndexOfAny("-\u2010\u2011\u2012") >= 0)
+            .SelectMany(text =>
+                Words.Of(text).Where(w => w.IsClosedForm).Select(w => $"{w.Text}|{Words.Fold(text[w.Start..w.End])}")
+            );
 
     /// <returns>How many words the field has.</returns>
     private int AddText(string field, IEnumerable<string> values)

@@ -11,7 +11,11 @@ namespace Zendle.Server.Features.Search;
 /// <param name="NotMeant">Words that are not meant.</param>
 internal sealed record TermWordsRequest(string Text, string Scope, int StepId, IReadOnlyList<string> NotMeant);
 
-internal sealed record TermWordDto(string Word, int Works);
+/// <summary>A word that a truncated term stands for.</summary>
+/// <param name="Word">The word, folded.</param>
+/// <param name="Written">How it is written where it stands for a hyphenated word only; null else.</param>
+/// <param name="Works">Works that the term finds through it alone.</param>
+internal sealed record TermWordDto(string Word, string? Written, int Works);
 
 /// <summary>The words a truncated term stands for.</summary>
 /// <param name="Slot">The truncated word, folded.</param>
@@ -61,7 +65,11 @@ internal sealed class TermWords(SearchService search)
             term.Slots[at],
             [
                 .. all.Take(MostCounted)
-                    .Select(w => new TermWordDto(w.Word, Works(evaluator, Written(term, at, w.Word), field, state)))
+                    .Select(w => new TermWordDto(
+                        w.Word,
+                        evaluator.OnlyHyphened(w.Word, field),
+                        Works(evaluator, Written(term, at, w.Word), field, state)
+                    ))
                     .Where(w => w.Works > 0)
                     .OrderByDescending(w => w.Works)
                     .ThenBy(w => w.Word, StringComparer.Ordinal),

@@ -69,7 +69,9 @@ export function WordsSheet({
                       onChange={() => flip(w.word)}
                       className="accent-[var(--pine)]"
                     />
-                    <span className={`min-w-0 flex-1 truncate ${out ? "text-aside line-through" : ""}`}>{w.word}</span>
+                    <span className={`min-w-0 flex-1 truncate ${out ? "text-aside line-through" : ""}`}>
+                      {w.written ?? w.word}
+                    </span>
                     <span className="text-quiet">{count(w.works)}</span>
                   </label>
                 </li>
