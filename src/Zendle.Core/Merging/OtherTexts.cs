@@ -21,7 +21,8 @@ public static class OtherTexts
                 .Prepend(chosen.Title.Value)
                 .Where(t => t.Length > 0)
                 .DistinctBy(Plain)
-                .Where(t => Plain(t) != Plain(chosen.Title.Value)),
+                // One that lost its subtitle says nothing more.
+                .Where(t => !Plain(chosen.Title.Value).Contains(Plain(t), StringComparison.Ordinal)),
         ];
 
     /// <summary>Every abstract of the records, the chosen one first, each once.</summary>
