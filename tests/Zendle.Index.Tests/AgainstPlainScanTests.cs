@@ -286,14 +286,14 @@ public sealed class AgainstPlainScanTests : IDisposable
     [Fact]
     public void A_word_that_stands_for_hyphenated_ones_only_is_shown_as_they_are_written()
     {
-        var hyphened = new Record
+        var hyphenated = new Record
         {
             Identifier = "h",
             Title = "A light-trap for hawk-moths, and a fly-trap",
             Abstract = "The flytrap was empty.",
         };
         using var small = new SmallCorpus([
-            new(1, 1, 1, hyphened with { Venue = new("X"), Year = 2000 }),
+            new(1, 1, 1, hyphenated with { Venue = new("X"), Year = 2000 }),
             new(
                 2,
                 2,
@@ -309,11 +309,11 @@ public sealed class AgainstPlainScanTests : IDisposable
         ]);
         using var snapshot = small.Index.Snapshot();
         var evaluator = new QuestionEvaluator(snapshot, null);
-        Assert.Equal("light-trap", evaluator.OnlyHyphened("lighttrap", QueryField.About));
-        Assert.Equal("hawk-moths", evaluator.OnlyHyphened("hawkmoths", QueryField.Title));
-        Assert.Null(evaluator.OnlyHyphened("flytrap", QueryField.About)); // a record has it as one word
-        Assert.Null(evaluator.OnlyHyphened("light", QueryField.About));
-        Assert.Null(evaluator.OnlyHyphened("unheard", QueryField.About));
+        Assert.Equal("light-trap", evaluator.OnlyHyphenated("lighttrap", QueryField.About));
+        Assert.Equal("hawk-moths", evaluator.OnlyHyphenated("hawkmoths", QueryField.Title));
+        Assert.Null(evaluator.OnlyHyphenated("flytrap", QueryField.About)); // a record has it as one word
+        Assert.Null(evaluator.OnlyHyphenated("light", QueryField.About));
+        Assert.Null(evaluator.OnlyHyphenated("unheard", QueryField.About));
     }
 
     [Fact]

@@ -89,7 +89,7 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         {
             var records = stored
                 .Where(r => r.DatabaseId == database.Int("id"))
-                .Select(r => (Record: r.Record(), HasReferences: r.Asks.Length > 0))
+                .Select(r => (Record: r.Record(), HasReferences: r.ReferenceKeys.Length > 0))
                 .ToArray();
             Assert.True(records.Length > 100);
             Assert.Equal(

@@ -16,7 +16,6 @@ internal static class PeopleFit
     [
         "start",
         "commonness",
-        "rival",
         "topics0",
         "coAuthors0",
         "places0",
@@ -74,7 +73,6 @@ internal static class PeopleFit
         {
             "start" => w with { Start = w.Start + by },
             "commonness" => w with { Commonness = w.Commonness + by },
-            "rival" => w with { Rival = w.Rival + by },
             "topics" => w with { Topics = At(w.Topics) },
             "coAuthors" => w with { CoAuthors = At(w.CoAuthors) },
             "places" => w with { Places = At(w.Places) },

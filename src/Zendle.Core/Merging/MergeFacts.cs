@@ -108,10 +108,7 @@ public sealed record MergeFacts
     /// <param name="record">The record.</param>
     public static MergeFacts Of(int recordId, int databaseId, Record record)
     {
-        ImmutableArray<string> titles =
-        [
-            .. record.OtherTitles.Prepend(record.Title).Select(Plain).Where(t => t.Length > 0).Distinct(),
-        ];
+        ImmutableArray<string> titles = [.. record.Titles.Select(Plain).Where(t => t.Length > 0).Distinct()];
         var words = titles.Length == 0 ? [] : titles[0].Split(' ');
         return new()
         {

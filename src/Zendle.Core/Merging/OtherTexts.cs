@@ -1,4 +1,3 @@
-using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Records.Readers;
 
@@ -14,22 +13,25 @@ public static class OtherTexts
     /// Titles beside the chosen one: translated, alternative and uniform ones, and other databases' own; each once, case
     /// and punctuation aside.
     /// </summary>
-    public static IReadOnlyList<string> Titles(IReadOnlyCollection<SourcedRecord> records, ChosenFields chosen) =>
+    public static IReadOnlyList<string> Titles(IReadOnlyCollection<SourcedRecord> records, ChosenFields chosen)
+    {
+        var own = MergeFacts.Plain(chosen.Title.Value);
+        return
         [
             .. records
-                .SelectMany(r => r.Record.OtherTitles.Prepend(r.Record.Title))
-                .Prepend(chosen.Title.Value)
+                .SelectMany(r => r.Record.Titles)
                 .Where(t => t.Length > 0)
-                .DistinctBy(Plain)
+                .DistinctBy(MergeFacts.Plain)
                 // One that lost its subtitle says nothing more.
-                .Where(t => !Plain(chosen.Title.Value).Contains(Plain(t), StringComparison.Ordinal)),
+                .Where(t => !own.Contains(MergeFacts.Plain(t), StringComparison.Ordinal)),
         ];
+    }
 
     /// <summary>Every abstract of the records, the chosen one first, each once.</summary>
     public static IReadOnlyList<string> Abstracts(IReadOnlyCollection<SourcedRecord> records, ChosenFields chosen) =>
         [
             .. records
-                .SelectMany(r => r.Record.OtherAbstracts.Select(a => a.Text).Prepend(r.Record.Abstract))
+                .SelectMany(r => r.Record.Abstracts)
                 .Prepend(chosen.Abstract.Value)
                 .Where(a => a.Length > 0)
                 .Distinct(),
@@ -66,6 +68,4 @@ public static class OtherTexts
 
         static bool Holds(string whole, string part) => whole.Contains(part, StringComparison.Ordinal);
     }
-
-    private static string Plain(string title) => string.Join(' ', Words.Of(title).Select(w => w.Text));
 }

@@ -7,10 +7,17 @@ public static class GivenNames
     /// True unless a part contradicts: "Marisol K" and "M" can be one; "Marisol K" and "Marisol B", or "Marisol" and
     /// "Miriam", cannot.
     /// </summary>
-    public static bool Compatible(IReadOnlyList<string> a, IReadOnlyList<string> b)
+    public static bool Compatible(IReadOnlyList<string> a, IReadOnlyList<string> b) =>
+        Compatible(a, b, static (x, y) => x == y);
+
+    /// <summary>The same, where parts told in full are held against each other in a way of one's own.</summary>
+    /// <param name="a">Given names as parts.</param>
+    /// <param name="b">Others.</param>
+    /// <param name="same">Whether a part of <paramref name="a"/> and one of <paramref name="b"/> are one.</param>
+    public static bool Compatible(IReadOnlyList<string> a, IReadOnlyList<string> b, Func<string, string, bool> same)
     {
         for (var i = 0; i < Math.Min(a.Count, b.Count); i++)
-            if (!Fit(a[i], b[i]))
+            if (a[i].Length == 1 || b[i].Length == 1 ? a[i][0] != b[i][0] : !same(a[i], b[i]))
                 return false;
         return true;
     }
@@ -31,6 +38,4 @@ public static class GivenNames
             worth += full ? weights.MiddleOnceFull : weights.MiddleOnce;
         return worth;
     }
-
-    private static bool Fit(string a, string b) => a.Length == 1 || b.Length == 1 ? a[0] == b[0] : a == b;
 }

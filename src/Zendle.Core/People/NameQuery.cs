@@ -63,24 +63,12 @@ public sealed class NameQuery
             return false;
         string[] given = form[(at + 1)..].ToString().Split(' ');
         foreach (var reading in readings)
-            if (Glob.Matches(reading.Family, form[..at]) && CanBe(reading.Given, given))
+            if (
+                Glob.Matches(reading.Family, form[..at])
+                && GivenNames.Compatible(reading.Given, given, static (typed, told) => Glob.Matches(typed, told))
+            )
                 return true;
         return false;
-    }
-
-    /// <summary>Whether given names that were typed, with wildcards, can be those of somebody.</summary>
-    private static bool CanBe(IReadOnlyList<string> typed, string[] given)
-    {
-        for (var i = 0; i < Math.Min(typed.Count, given.Length); i++)
-            if (
-                !(
-                    typed[i].Length == 1 || given[i].Length == 1
-                        ? typed[i][0] == given[i][0] || typed[i][0] is '*' or '?'
-                        : Glob.Matches(typed[i], given[i])
-                )
-            )
-                return false;
-        return true;
     }
 
     private static IEnumerable<string> Patterned(string family) =>

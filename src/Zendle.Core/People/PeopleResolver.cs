@@ -171,10 +171,16 @@ public sealed class PeopleResolver
             .ToList();
         if (groups.Count == 1)
             return groups;
-        var family = new Family(groups);
+        // The more names that cannot be one stand under a family name, the commoner it is, and the less two that can be
+        // one say.
+        var commonness =
+            weights.Commonness
+            * Math.Log2(
+                groups.Select(g => Fullest(g.Givens)).Select(g => g.Count == 0 ? "" : g[0][..1]).Distinct().Count()
+            );
         if (groups.Count <= LargestWhole)
         {
-            Join(groups, family, cancel);
+            Join(groups, commonness, cancel);
             return groups;
         }
         // Those who may be one are brought side by side in several ways: by name alone, then by a co-author, a place, a
@@ -200,13 +206,13 @@ public sealed class PeopleResolver
                 .Select(g => g.Group)
                 .ToArray();
             var parts = sorted.Chunk(Part).Select(p => p.ToList()).ToArray();
-            parts.AsParallel().WithCancellation(cancel).ForAll(p => Join(p, family, cancel));
+            parts.AsParallel().WithCancellation(cancel).ForAll(p => Join(p, commonness, cancel));
             var before = groups.Count;
             groups = [.. parts.SelectMany(p => p)];
             if (groups.Count > LargestWhole)
                 continue;
             if (before > groups.Count)
-                Join(groups, family, cancel);
+                Join(groups, commonness, cancel);
             break;
         }
         groups.Sort(
@@ -220,12 +226,12 @@ public sealed class PeopleResolver
     }
 
     /// <summary>Joins groups, the best pair first, as long as the evidence says so. O(n² log n).</summary>
-    private void Join(List<Group> groups, Family family, CancellationToken cancel)
+    private void Join(List<Group> groups, double commonness, CancellationToken cancel)
     {
         var queue = new PriorityQueue<(Group A, Group B, int VersionA, int VersionB), (double, int, int, int, int)>();
         void Propose(Group a, Group b)
         {
-            if (Score(a, b, family) is var score && score >= weights.Threshold - weights.Doubt)
+            if (Score(a, b, commonness) is var score && score >= -weights.Doubt)
                 queue.Enqueue(
                     (a, b, a.Version, b.Version),
                     (-score, a.Mentions[0].WorkId, a.Mentions[0].Position, b.Mentions[0].WorkId, b.Mentions[0].Position)
@@ -242,7 +248,7 @@ public sealed class PeopleResolver
             cancel.ThrowIfCancellationRequested();
             if (pair.A.Version != pair.VersionA || pair.B.Version != pair.VersionB)
                 continue;
-            if (-key.Item1 < weights.Threshold)
+            if (-key.Item1 < 0)
             {
                 if (pair.A.Doubtful.Count < MostDoubtful)
                     pair.A.Doubtful.Add(pair.B);
@@ -259,7 +265,7 @@ public sealed class PeopleResolver
     }
 
     /// <summary>Log odds of two groups being one person; −∞ when they cannot be.</summary>
-    private double Score(Group a, Group b, Family family)
+    private double Score(Group a, Group b, double commonness)
     {
         if (a.Orcid is not null && b.Orcid is not null && a.Orcid != b.Orcid)
             return double.NegativeInfinity;
@@ -269,12 +275,7 @@ public sealed class PeopleResolver
             return double.NegativeInfinity;
         if (a.First > 0 && b.First > 0 && Math.Max(a.Last, b.Last) - Math.Min(a.First, b.First) > MostYears)
             return double.NegativeInfinity;
-        var (mine, others) = (Fullest(a.Givens), Fullest(b.Givens));
-        var score =
-            weights.Start
-            + GivenNames.Worth(mine, others, weights)
-            + weights.Commonness * family.Doublings
-            + weights.Rival * family.Rivals(mine, others);
+        var score = weights.Start + commonness + GivenNames.Worth(Fullest(a.Givens), Fullest(b.Givens), weights);
         score += Said(weights.CoAuthors, a.CoAuthors, b.CoAuthors);
         score += Said(weights.Places, a.Places, b.Places);
         score += Said(weights.Topics, a.Topics, b.Topics);
@@ -285,40 +286,6 @@ public sealed class PeopleResolver
 
         static double Said(IReadOnlyList<double> worth, HashSet<int> a, HashSet<int> b) =>
             a.Count == 0 || b.Count == 0 ? 0 : worth[Shared(a, b, worth.Count - 1)];
-    }
-
-    /// <summary>
-    /// What a family name tells of how much a name under it says: the more names that cannot be one stand there, the
-    /// commoner it is.
-    /// </summary>
-    private sealed class Family(List<Group> groups)
-    {
-        private const int MostRivals = 4;
-
-        private readonly Dictionary<char, int> full = groups
-            .Select(g => Fullest(g.Givens))
-            .Where(g => g.Count > 0 && g[0].Length > 1)
-            .Select(g => g[0])
-            .Distinct()
-            .CountBy(g => g[0])
-            .ToDictionary();
-
-        /// <summary>Binary logarithm of how many first initials stand under it.</summary>
-        public double Doublings { get; } =
-            Math.Log2(
-                groups.Select(g => Fullest(g.Givens)).Select(g => g.Count == 0 ? "" : g[0][..1]).Distinct().Count()
-            );
-
-        /// <summary>
-        /// How many further first names an initial of one of them could stand for, at most four; 0 when both are told in
-        /// full.
-        /// </summary>
-        public int Rivals(IReadOnlyList<string> a, IReadOnlyList<string> b)
-        {
-            if (a.Count == 0 || b.Count == 0 || (a[0].Length > 1 && b[0].Length > 1))
-                return 0;
-            return Math.Clamp(full.GetValueOrDefault(a[0][0]) - 1, 0, MostRivals);
-        }
     }
 
     /// <summary>How many two sets share, up to a number beyond which it does not matter. O(the smaller set).</summary>
@@ -343,9 +310,7 @@ public sealed class PeopleResolver
     /// <summary>Labels that no two persons share: the name, then a place, then years, then a number.</summary>
     private static string[] Labels(Found[] people)
     {
-        var labels = people
-            .Select(g => g.Name.Given.Length == 0 ? g.Name.Family : $"{g.Name.Family}, {g.Name.Given}")
-            .ToArray();
+        var labels = people.Select(g => PersonLabel.Of(g.Name)).ToArray();
         string[] more(Func<Found, string?> what)
         {
             var twice = labels
@@ -353,7 +318,10 @@ public sealed class PeopleResolver
                 .Where(c => c.Value > 1)
                 .Select(c => c.Key)
                 .ToHashSet(StringComparer.OrdinalIgnoreCase);
-            return [.. labels.Select((l, i) => twice.Contains(l) && what(people[i]) is { } w ? $"{l} ({w})" : l)];
+            return
+            [
+                .. labels.Select((l, i) => twice.Contains(l) && what(people[i]) is { } w ? PersonLabel.With(l, w) : l),
+            ];
         }
         labels = more(g =>
             g.Mentions.Where(m => m.Affiliation is not null)
@@ -373,7 +341,7 @@ public sealed class PeopleResolver
         {
             seen[labels[i]] = seen.GetValueOrDefault(labels[i]) + 1;
             if (seen[labels[i]] > 1)
-                labels[i] = $"{labels[i]} ({seen[labels[i]]})";
+                labels[i] = PersonLabel.With(labels[i], $"{seen[labels[i]]}");
         }
         return labels;
     }

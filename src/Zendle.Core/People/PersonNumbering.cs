@@ -1,3 +1,4 @@
+using System.Globalization;
 using Zendle.Core.Merging;
 
 namespace Zendle.Core.People;
@@ -21,12 +22,15 @@ public readonly record struct PersonMark(int WorkId, int Name)
         );
 }
 
-/// <summary>What numbering gave or changed, for writing down. Nothing that was given is ever taken back.</summary>
+/// <summary>
+/// What numbering gave: all of it, as it is written down, or what came or changed at once. Nothing that was given is ever
+/// taken back.
+/// </summary>
 /// <param name="Marks">Names on works with the number of their person.</param>
 /// <param name="Labels">Labels with the number they stand for from now on for ever.</param>
 /// <param name="Shown">By number: the label that is shown.</param>
-/// <param name="Redirects">By number: the number it went into.</param>
-public sealed record NumberingChanges(
+/// <param name="Redirects">By number: the number it went into; among changes 0 for one that stands by itself again.</param>
+public sealed record GivenNumbers(
     IReadOnlyList<(PersonMark Mark, int Person)> Marks,
     IReadOnlyList<(string Label, int Person)> Labels,
     IReadOnlyList<(int Person, string Label)> Shown,
@@ -47,7 +51,7 @@ public sealed class PersonNumbering
     private int last;
 
     /// <summary>Goes on from what was written down.</summary>
-    public PersonNumbering(NumberingChanges known)
+    public PersonNumbering(GivenNumbers known)
     {
         numberOf = known.Marks.ToDictionary(m => m.Mark, m => m.Person);
         labelled = known.Labels.ToDictionary(l => l.Label, l => l.Person, StringComparer.OrdinalIgnoreCase);
@@ -67,14 +71,13 @@ public sealed class PersonNumbering
     /// <summary>Labels that stand for a person who is shown under another, with that other.</summary>
     public IEnumerable<(string Label, string Today)> Former =>
         labelled
-            .Select(l => (l.Key, Today: shown.GetValueOrDefault(Standing(l.Value))))
-            .Where(l => l.Today is not null && !string.Equals(l.Key, l.Today, StringComparison.OrdinalIgnoreCase))
-            .Select(l => (l.Key, l.Today!));
+            .Keys.Select(l => (Label: l, Today: Today(l) ?? l))
+            .Where(l => !string.Equals(l.Label, l.Today, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Numbers persons and labels them for good. O(mentions).</summary>
     /// <param name="people">The persons, each with the label that suits it best.</param>
     /// <returns>The persons with number and label, in their order, and what has to be written down.</returns>
-    public (IReadOnlyList<Person> People, NumberingChanges Changes) Number(IReadOnlyList<Person> people)
+    public (IReadOnlyList<Person> People, GivenNumbers Changes) Number(IReadOnlyList<Person> people)
     {
         var marks = people.Select(p => p.Mentions.Select(PersonMark.Of).Distinct().ToArray()).ToArray();
         var numbers = Kept(marks);
@@ -170,19 +173,15 @@ public sealed class PersonNumbering
         if (
             shown.TryGetValue(number, out var had)
             && Standing(labelled[had]) == number
-            && NameIn(had) == NameIn(wanted)
-            && had.EndsWith(')') == wanted.EndsWith(')')
+            && PersonLabel.NameIn(had) == PersonLabel.NameIn(wanted)
+            && PersonLabel.TellsApart(had) == PersonLabel.TellsApart(wanted)
         )
             return had;
         for (var n = 1; ; n++)
         {
-            var label = n == 1 ? wanted : $"{wanted} ({n})";
+            var label = n == 1 ? wanted : PersonLabel.With(wanted, n.ToString(CultureInfo.InvariantCulture));
             if (!labelled.TryGetValue(label, out var other) || Standing(other) == number)
                 return label;
         }
     }
-
-    /// <summary>The name in a label, without what tells namesakes apart.</summary>
-    private static string NameIn(string label) =>
-        label.IndexOf(" (", StringComparison.Ordinal) is > 0 and var at ? label[..at] : label;
 }

@@ -1,8 +1,8 @@
 namespace Zendle.Core.People;
 
 /// <summary>
-/// What each piece of evidence for two names being one person is worth, as log odds (natural logarithm). The shipped
-/// ones were fitted on worlds of seeds 1 and 2, see docs/measures.md.
+/// What each piece of evidence for two names being one person is worth, as log odds (natural logarithm). From 0 on
+/// two are one. The shipped ones were fitted on worlds of seeds 1 and 2, see docs/measures.md.
 /// </summary>
 public sealed record PersonWeights
 {
@@ -30,11 +30,6 @@ public sealed record PersonWeights
     /// <summary>For each doubling of the initials that stand under the family name: the commoner, the less it says.</summary>
     public double Commonness { get; init; } = -0.6;
 
-    /// <summary>
-    /// For each further first name in full that an initial could stand for under the family name, up to four.
-    /// </summary>
-    public double Rival { get; init; }
-
     /// <summary>Both have co-authors, none in common; one; two and more.</summary>
     public IReadOnlyList<double> CoAuthors { get; init; } = [-1.3, 2, 5];
 
@@ -53,9 +48,6 @@ public sealed record PersonWeights
     /// <summary>What a gap of years says at most.</summary>
     public double LongestGap { get; init; } = -3.4;
 
-    /// <summary>From where two groups are one person.</summary>
-    public double Threshold { get; init; }
-
-    /// <summary>How far below the threshold doubt begins.</summary>
+    /// <summary>How far below 0, from where two groups are one person, doubt begins.</summary>
     public double Doubt { get; init; } = 1.2;
 }

@@ -129,6 +129,15 @@ public sealed record Record
 
     /// <summary>What the reader mended or left out, in sentences a person understands.</summary>
     public IReadOnlyList<string> Notes { get; init; } = [];
+
+    /// <summary>Every title, the record's own first.</summary>
+    public IEnumerable<string> Titles => OtherTitles.Prepend(Title);
+
+    /// <summary>Every abstract, the record's own first.</summary>
+    public IEnumerable<string> Abstracts => OtherAbstracts.Select(a => a.Text).Prepend(Abstract);
+
+    /// <summary>All that is searched when no field is named.</summary>
+    public IEnumerable<string> About => Titles.Concat(Keywords).Concat(ControlledTerms).Concat(Abstracts);
 }
 
 /// <summary>From where in a record a field was taken.</summary>

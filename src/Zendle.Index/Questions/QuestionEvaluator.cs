@@ -173,23 +173,23 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     /// </summary>
     /// <param name="word">A folded word.</param>
     /// <param name="field">Where it is looked for; a field that is searched by default.</param>
-    public string? OnlyHyphened(string word, QueryField field)
+    public string? OnlyHyphenated(string word, QueryField field)
     {
         string? written = null;
-        var hyphened = new BitSet(columns.RecordSize);
+        var hyphenated = new BitSet(columns.RecordSize);
         foreach (var leaf in snapshot.Reader.Leaves)
-        foreach (var term in TermWalk.Over(leaf.AtomicReader, IndexFields.Hyphened, word + "|*", budget))
+        foreach (var term in TermWalk.Over(leaf.AtomicReader, IndexFields.Hyphenated, word + "|*", budget))
         {
             var form = term.Term.Utf8ToString();
             written ??= form[(form.IndexOf('|', StringComparison.Ordinal) + 1)..];
-            hyphened.UnionWith(Word(IndexFields.Hyphened, form));
+            hyphenated.UnionWith(Word(IndexFields.Hyphenated, form));
         }
         if (written is null)
             return null;
         foreach (var name in IndexFields.Text(field))
         {
             var having = Word(name, word).Copy();
-            having.ExceptWith(hyphened);
+            having.ExceptWith(hyphenated);
             if (!having.IsEmpty)
                 return null;
         }

@@ -152,7 +152,7 @@ public sealed class Relevance
                 frequency,
                 (unit, found, rarity) =>
                 {
-                    var worth = rarity * frequency[0] / (K1 + frequency[0]);
+                    var worth = Worth(rarity, frequency[0]);
                     if (frequency[0] > 0 && (strongest is null || worth > strongest.Worth))
                         strongest = new(letter, QueryText.Print(unit), found, rarity, frequency[0], worth);
                 }
@@ -190,11 +190,13 @@ public sealed class Relevance
             counted?.Invoke(unit, found, idf);
             for (var i = 0; i < size; i++)
                 if (frequency[i] > 0)
-                    best[i] = Math.Max(best[i], idf * frequency[i] / (K1 + frequency[i]));
+                    best[i] = Math.Max(best[i], Worth(idf, frequency[i]));
         }
         for (var i = 0; i < size; i++)
             byRank[i] += best[i];
     }
+
+    private static float Worth(float rarity, float weight) => rarity * weight / (K1 + weight);
 
     /// <summary>
     /// What a concept is weighed by: its terms and phrases, and what stands near each other as one, by its joint

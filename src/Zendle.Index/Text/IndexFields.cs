@@ -28,7 +28,7 @@ internal static class IndexFields
     public const string Name = "n";
 
     /// <summary>Closed forms, each with how it is written: "lighttrap|light-trap".</summary>
-    public const string Hyphened = "x";
+    public const string Hyphenated = "x";
 
     public const string Doi = "doi",
         Issn = "issn",

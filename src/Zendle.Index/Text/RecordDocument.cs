@@ -28,16 +28,13 @@ internal sealed class RecordDocument
         document.Fields.Clear();
         document.Add(new StringField(IndexFields.Id, recordId.ToString(CultureInfo.InvariantCulture), Field.Store.NO));
         document.Add(new NumericDocValuesField(IndexFields.Record, recordId));
-        var title = AddText(IndexFields.Title, record.OtherTitles.Prepend(record.Title));
+        var title = AddText(IndexFields.Title, record.Titles);
         var keywords = AddText(IndexFields.Keywords, record.Keywords);
         var controlled = AddText(IndexFields.Controlled, record.ControlledTerms);
-        var abstractWords = AddText(
-            IndexFields.Abstract,
-            record.OtherAbstracts.Select(a => a.Text).Prepend(record.Abstract)
-        );
+        var abstractWords = AddText(IndexFields.Abstract, record.Abstracts);
         AddText(IndexFields.Author, record.People.Select(p => $"{p.Given} {p.Family}"));
-        foreach (var hyphened in Hyphened(record).Distinct())
-            AddValue(IndexFields.Hyphened, hyphened);
+        foreach (var hyphenated in Hyphenated(record).Distinct())
+            AddValue(IndexFields.Hyphenated, hyphenated);
         foreach (var form in record.People.SelectMany(NameForms.Of).Distinct())
             AddValue(IndexFields.Name, form);
         AddText(IndexFields.Venue, record.Venue is null ? [] : [record.Venue.Title]);
@@ -69,13 +66,9 @@ internal sealed class RecordDocument
     }
 
     /// <summary>The hyphenated words of what is searched by default, each behind its closed form.</summary>
-    private static IEnumerable<string> Hyphened(Record record) =>
+    private static IEnumerable<string> Hyphenated(Record record) =>
         record
-            .OtherTitles.Prepend(record.Title)
-            .Concat(record.OtherAbstracts.Select(a => a.Text).Prepend(record.Abstract))
-            .Concat(record.Keywords)
-            .Concat(record.ControlledTerms)
-            .Where(text => text.AsSpan().IndexOfAny("-\u2010\u2011\u2012") >= 0)
+            .About.Where(text => text.AsSpan().IndexOfAny("-\u2010\u2011\u2012") >= 0)
             .SelectMany(text =>
                 Words.Of(text).Where(w => w.IsClosedForm).Select(w => $"{w.Text}|{Words.Fold(text[w.Start..w.End])}")
             );

@@ -71,7 +71,7 @@ public sealed record CountTable(string Without, string With, IReadOnlyList<Seaso
             "synthesis" => ("comparisons were counted", "years"),
             _ => ($"test readings of {study.Things} were counted", "series"),
         };
-        var places = (
+        var (at, other) = (
             Without == "dark" ? "at dark sites" : "without it",
             With == "lit" ? "at lit ones" : $"with {study.Factor}"
         );
@@ -84,7 +84,7 @@ public sealed record CountTable(string Without, string With, IReadOnlyList<Seaso
             );
         return string.Create(
             CultureInfo.InvariantCulture,
-            $"Over {Rows.Count} {rounds}, {without} {things} {places.Item1} and {with} {places.Item2}{change}."
+            $"Over {Rows.Count} {rounds}, {without} {things} {at} and {with} {other}{change}."
         );
     }
 }

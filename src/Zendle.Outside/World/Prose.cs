@@ -129,6 +129,12 @@ public sealed partial class Prose
         return string.Join(' ', Sentences.Select(s => s.Text));
     }
 
+    /// <summary>
+    /// A frame without rules, in whatever language, told of the study. Names of landscapes are English; those of countries
+    /// are the same in every language.
+    /// </summary>
+    public string Told(string frame) => Fill(frame);
+
     /// <summary>Paragraphs of a section: every sentence of it once, in an order of its own.</summary>
     public IReadOnlyList<string> Paragraphs(string[] frames, int perParagraph)
     {

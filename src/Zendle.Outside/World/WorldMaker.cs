@@ -273,10 +273,14 @@ public sealed class WorldMaker
             response,
             d.Of(topic.Factors),
             direction,
-            direction == 0 ? 0 : Math.Clamp((int)(26 * Math.Exp(0.7 * d.Bell())), 3, 95),
+            Effect(d, direction),
             StudyFigures.Make(d, year)
         );
     }
+
+    /// <summary>The size of an effect, in per cent; 0 where there is none.</summary>
+    private static int Effect(Dice d, int direction) =>
+        direction == 0 ? 0 : Math.Clamp((int)(26 * Math.Exp(0.7 * d.Bell())), 3, 95);
 
     /// <summary>What a response can be measured of: nobody counts the seeds of a moth.</summary>
     private string[] Measured(Topic topic, string response) =>
@@ -418,20 +422,9 @@ public sealed class WorldMaker
         }
         var n = d.Below(scenario.Words.Foreign[language].Length);
         for (var tries = 0; ; tries++, n = (n + 1) % scenario.Words.Foreign[language].Length)
-            if (titles.Add(Told(scenario.Words.Foreign[language][n])) || tries > 8)
-                return (Told(scenario.Words.Foreign[language][n]), Told(scenario.Words.Translated[language][n]));
-
-        // Names of landscapes are English here; those of countries are the same in every language.
-        string Told(string frame) =>
-            frame
-                .Replace("{land}", study.Country, StringComparison.Ordinal)
-                .Replace("{from}", Figure(study.Figures.From), StringComparison.Ordinal)
-                .Replace("{to}", Figure(study.Figures.To), StringComparison.Ordinal)
-                .Replace("{m}", Figure(study.Figures.Sites), StringComparison.Ordinal)
-                .Replace("{years}", Figure(study.Figures.Years), StringComparison.Ordinal);
+            if (prose.Told(scenario.Words.Foreign[language][n]) is var own && (titles.Add(own) || tries > 8))
+                return (own, prose.Told(scenario.Words.Translated[language][n]));
     }
-
-    private static string Figure(int number) => number.ToString(CultureInfo.InvariantCulture);
 
     private const string FirstPart = ". Part 1";
 
@@ -455,7 +448,7 @@ public sealed class WorldMaker
         {
             Id = studies++,
             Direction = direction,
-            Effect = direction == 0 ? 0 : Math.Clamp((int)(26 * Math.Exp(0.7 * d.Bell())), 3, 95),
+            Effect = Effect(d, direction),
             Figures = StudyFigures.Make(d, year),
         };
     }
@@ -502,15 +495,11 @@ public sealed class WorldMaker
                 With($"the case of {study.Place}"),
                 With($"{f.Samples} samples from {study.Place}"),
             ];
+            // A title that tells the place does not tell it again.
+            var isPlaced = title.Contains(study.Place, StringComparison.Ordinal);
             foreach (var other in ways.OrderBy(_ => d.Unit()))
-                if (
-                    !(
-                        title.Contains(study.Place, StringComparison.Ordinal)
-                        && other.EndsWith(study.Place, StringComparison.Ordinal)
-                    )
-                )
-                    if (titles.Add(other))
-                        return other;
+                if (!(isPlaced && other.EndsWith(study.Place, StringComparison.Ordinal)) && titles.Add(other))
+                    return other;
         }
         for (var n = 2; ; n++)
             if (titles.Add($"{title} ({n})"))

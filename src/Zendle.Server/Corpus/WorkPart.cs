@@ -178,7 +178,7 @@ internal sealed record WorkPart(
             r.CitedCount,
             MergeKeys.Doi(r.Doi),
             s.TitleKey,
-            s.IsWithdrawn ? [] : s.Asks,
+            s.IsWithdrawn ? [] : s.ReferenceKeys,
             r.IsOnlyCited,
             new(
                 [.. r.People.Select(p => p.Affiliation).OfType<string>().Distinct()],

@@ -21,7 +21,7 @@ namespace Zendle.Store.Corpus;
 /// <param name="TitleKey">Key of title and first person.</param>
 /// <param name="Facts">The record without references: see <see cref="Record"/>.</param>
 /// <param name="MergeFacts">What merging looks at: see <see cref="Compared"/>.</param>
-/// <param name="Asks">The keys of each reference.</param>
+/// <param name="ReferenceKeys">The keys of each reference.</param>
 public sealed record StoredRecord(
     int Id,
     int WorkId,
@@ -31,7 +31,7 @@ public sealed record StoredRecord(
     ulong TitleKey,
     byte[] Facts,
     byte[] MergeFacts,
-    ReferenceKeys[] Asks
+    ReferenceKeys[] ReferenceKeys
 )
 {
     /// <summary>Reads the record.</summary>
@@ -441,7 +441,7 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     }
 
     /// <summary>The numbers and labels of people, all that was ever given. O(names on works).</summary>
-    public async Task<NumberingChanges> Numbering(CancellationToken cancel)
+    public async Task<GivenNumbers> Numbering(CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var people = await context.People.AsNoTracking().ToListAsync(cancel);

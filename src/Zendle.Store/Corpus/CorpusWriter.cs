@@ -358,7 +358,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
     /// <summary>Writes down what numbering of people gave or changed. O(changes).</summary>
     /// <param name="changes">The changes.</param>
     /// <param name="cancel">Stops before anything is written.</param>
-    public Task Number(NumberingChanges changes, CancellationToken cancel) =>
+    public Task Number(GivenNumbers changes, CancellationToken cancel) =>
         InTransaction(
             sql =>
             {

@@ -25,10 +25,10 @@ public sealed class PersonNumberingTests
     private static Person Someone(string label, params int[] works) =>
         new(0, label, new("Berg", "Kwame"), null, [.. works.Select(w => Named(w, "Berg"))], []);
 
-    private static readonly NumberingChanges Nothing = new([], [], [], []);
+    private static readonly GivenNumbers Nothing = new([], [], [], []);
 
     /// <summary>What a store holds after changes were written down one after another.</summary>
-    private static NumberingChanges Stored(NumberingChanges before, NumberingChanges more)
+    private static GivenNumbers Stored(GivenNumbers before, GivenNumbers more)
     {
         static List<(TKey, TValue)> Put<TKey, TValue>(
             IEnumerable<(TKey Key, TValue Value)> a,

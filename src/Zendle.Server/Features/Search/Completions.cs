@@ -1,3 +1,4 @@
+using Zendle.Core.People;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Index.Questions;
@@ -148,7 +149,7 @@ internal sealed class Completions(SearchService search)
         return new(kind, label, line, begun.Start + put.Length, works);
     }
 
-    private static string Family(string label) => label.Split(',')[0].Trim();
+    private static string Family(string label) => PersonLabel.Read(label).Family.Trim();
 
     private static string Quoted(string words) => $"\"{words.Replace('"', ' ')}\"";
 

@@ -1,6 +1,5 @@
 using Zendle.Core.People;
 using Zendle.Core.Queries;
-using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 
 namespace Zendle.Server.Features.Search;
@@ -64,11 +63,9 @@ internal static class PersonsOfNames
     /// <summary>Whether the person of a label ("Berg, Kwame (Vessmark)") can have the name that is asked for.</summary>
     private static bool IsNamed(string label, NameQuery? named, TermNode term)
     {
-        var name = label.IndexOf(" (", StringComparison.Ordinal) is > 0 and var at ? label[..at] : label;
-        if (named is null)
-            return Words.Of(name).Any(w => term.Slots.Any(s => Glob.Matches(s, w.Text)));
-        var parts = name.Split(", ", 2);
-        return NameForms.Of(new PersonName(parts[0], parts.Length > 1 ? parts[1] : "")).Any(f => named.Finds(f));
+        return named is null
+            ? Words.Of(PersonLabel.NameIn(label)).Any(w => term.Slots.Any(s => Glob.Matches(s, w.Text)))
+            : NameForms.Of(PersonLabel.Read(label)).Any(f => named.Finds(f));
     }
 
     private static string Written(string label) => $"person:\"{label.Replace('"', ' ')}\"";

@@ -67,21 +67,15 @@ internal sealed class PhraseGaps(CorpusReader reader)
         [
             .. works
                 .SelectMany(w =>
-                    records[w].SelectMany(r => Texts(r)).Select(t => Example(t, term)).OfType<MarkedTextDto>().Take(1)
+                    records[w]
+                        .SelectMany(r => r.Record.About)
+                        .Select(t => Example(t, term))
+                        .OfType<MarkedTextDto>()
+                        .Take(1)
                 )
                 .DistinctBy(e => e.Text)
                 .Take(MostExamples),
         ];
-
-        static IEnumerable<string> Texts(SourcedRecord r) =>
-            [
-                r.Record.Title,
-                .. r.Record.OtherTitles,
-                .. r.Record.Keywords,
-                .. r.Record.ControlledTerms,
-                r.Record.Abstract,
-                .. r.Record.OtherAbstracts.Select(a => a.Text),
-            ];
     }
 
     /// <summary>The words around the place, the place marked.</summary>

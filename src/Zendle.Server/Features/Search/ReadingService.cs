@@ -225,7 +225,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                     term.Span.Start,
                     term.Span.Length,
                     $"{slot} stands for {words.Count:N0} words: "
-                        + $"{string.Join(", ", words.Take(5).Select(w => evaluator.OnlyHyphened(w.Word, field) ?? w.Word))}{(words.Count > 5 ? " …" : "")}",
+                        + $"{string.Join(", ", words.Take(5).Select(w => evaluator.OnlyHyphenated(w.Word, field) ?? w.Word))}{(words.Count > 5 ? " …" : "")}",
                     [],
                     []
                 );

@@ -67,7 +67,7 @@ internal sealed class TermWords(SearchService search)
                 .. all.Take(MostCounted)
                     .Select(w => new TermWordDto(
                         w.Word,
-                        evaluator.OnlyHyphened(w.Word, field),
+                        evaluator.OnlyHyphenated(w.Word, field),
                         Works(evaluator, Written(term, at, w.Word), field, state)
                     ))
                     .Where(w => w.Works > 0)

@@ -144,9 +144,9 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
         int Most(Func<Record, IEnumerable<string>> texts, QueryField field) =>
             records.Max(r => texts(r.Record).Sum(t => TermMarks.In(t, concepts, field).Length));
         return new(
-            Most(r => r.OtherTitles.Prepend(r.Title), QueryField.Title),
+            Most(r => r.Titles, QueryField.Title),
             Most(r => r.Keywords.Concat(r.ControlledTerms), QueryField.Keywords),
-            Most(r => r.OtherAbstracts.Select(a => a.Text).Prepend(r.Abstract), QueryField.Abstract)
+            Most(r => r.Abstracts, QueryField.Abstract)
         );
     }
 
@@ -165,7 +165,7 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
     /// </summary>
     private static MarkedTextDto? Snippet(IReadOnlyList<string> texts, ImmutableArray<Concept> concepts)
     {
-        var best = (Text: "", Start: 0, End: 0, Score: -1);
+        var best = (Text: "", Marks: ImmutableArray<TermMark>.Empty, Start: 0, End: 0, Score: -1);
         foreach (var one in texts)
         {
             var placed = TermMarks.In(one, concepts, QueryField.Abstract);
@@ -175,16 +175,15 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
                 var inside = placed.Where(m => m.Start >= start && m.Start < end).ToArray();
                 var score = inside.Select(m => m.Concept).Distinct().Count() * 100 + inside.Length;
                 if (score > best.Score)
-                    best = (one, start, end, score);
+                    best = (one, placed, start, end, score);
                 start = end;
                 while (start < one.Length && one[start] == ' ')
                     start++;
             }
         }
-        var text = best.Text;
+        var (text, marks) = (best.Text, best.Marks);
         if (text.Length == 0)
             return null;
-        var marks = TermMarks.In(text, concepts, QueryField.Abstract);
         // Begin a little before the first mark when the sentence is longer than a line.
         var from = best.Start;
         var first = marks.FirstOrDefault(m => m.Start >= best.Start && m.Start < best.End);

@@ -1,0 +1,32 @@
+using Zendle.Core.Records;
+
+namespace Zendle.Core.People;
+
+/// <summary>
+/// How a person is shown: family name, a comma, given names, and in parentheses what tells namesakes apart ("Berg, Kwame
+/// (Vessmark)").
+/// </summary>
+public static class PersonLabel
+{
+    private const string Apart = " (";
+
+    /// <summary>The label of a name that nobody else has.</summary>
+    public static string Of(PersonName name) => name.Given.Length == 0 ? name.Family : $"{name.Family}, {name.Given}";
+
+    /// <summary>A label with what tells its person apart from namesakes.</summary>
+    public static string With(string label, string what) => $"{label}{Apart}{what})";
+
+    /// <summary>Whether a label tells its person apart from namesakes.</summary>
+    public static bool TellsApart(string label) => label.EndsWith(')');
+
+    /// <summary>The name in a label, as printed, without what tells namesakes apart.</summary>
+    public static string NameIn(string label) =>
+        label.IndexOf(Apart, StringComparison.Ordinal) is > 0 and var at ? label[..at] : label;
+
+    /// <summary>The name in a label.</summary>
+    public static PersonName Read(string label)
+    {
+        var parts = NameIn(label).Split(", ", 2);
+        return new(parts[0], parts.Length > 1 ? parts[1] : "");
+    }
+}
