@@ -7,20 +7,22 @@ public static class GivenNames
     /// True unless a part contradicts: "Marisol K" and "M" can be one; "Marisol K" and "Marisol B", or "Marisol" and
     /// "Miriam", cannot.
     /// </summary>
-    public static bool Compatible(IReadOnlyList<string> a, IReadOnlyList<string> b) =>
-        Compatible(a, b, static (x, y) => x == y);
+    public static bool Compatible(IReadOnlyList<string> a, IReadOnlyList<string> b) => Compatible(a, b, Fit);
 
-    /// <summary>The same, where parts told in full are held against each other in a way of one's own.</summary>
+    /// <summary>The same, where parts are held against each other in a way of one's own.</summary>
     /// <param name="a">Given names as parts.</param>
     /// <param name="b">Others.</param>
-    /// <param name="same">Whether a part of <paramref name="a"/> and one of <paramref name="b"/> are one.</param>
-    public static bool Compatible(IReadOnlyList<string> a, IReadOnlyList<string> b, Func<string, string, bool> same)
+    /// <param name="fit">Whether a part of <paramref name="a"/> and one of <paramref name="b"/> can be one.</param>
+    internal static bool Compatible(IReadOnlyList<string> a, IReadOnlyList<string> b, Func<string, string, bool> fit)
     {
         for (var i = 0; i < Math.Min(a.Count, b.Count); i++)
-            if (a[i].Length == 1 || b[i].Length == 1 ? a[i][0] != b[i][0] : !same(a[i], b[i]))
+            if (!fit(a[i], b[i]))
                 return false;
         return true;
     }
+
+    /// <summary>Whether two parts can be one: the same, or one the initial of the other.</summary>
+    internal static bool Fit(string a, string b) => a.Length == 1 || b.Length == 1 ? a[0] == b[0] : a == b;
 
     /// <summary>
     /// What agreement of compatible names is worth, as a log odds: a full first name in common says much, an initial

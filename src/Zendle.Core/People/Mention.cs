@@ -126,12 +126,20 @@ public sealed record Mention(
 
     private readonly record struct FoldedName(string Family, IReadOnlyList<string> Given);
 
-    /// <summary>Given names as folded parts, full words and single letters.</summary>
-    public static IReadOnlyList<string> GivenParts(string given) =>
+    /// <summary>
+    /// Given names as folded parts, full words and single letters; initials written together ("KB") are taken apart.
+    /// </summary>
+    public static IReadOnlyList<string> GivenParts(string given) => GivenParts(given, char.IsLetter);
+
+    /// <summary>The same of a name with signs of one's own in it.</summary>
+    /// <param name="given">Given names.</param>
+    /// <param name="isKept">Which characters of a part are kept.</param>
+    internal static IReadOnlyList<string> GivenParts(string given, Func<char, bool> isKept) =>
         [
             .. given
-                .Split([' ', '.', '-'], StringSplitOptions.RemoveEmptyEntries)
-                .Select(g => string.Concat(Words.Fold(g).Where(char.IsLetter)))
+                .Split([' ', '.', '-', ','], StringSplitOptions.RemoveEmptyEntries)
+                .SelectMany(g => g.Length is 2 or 3 && g.All(char.IsUpper) ? g.Select(c => c.ToString()) : [g])
+                .Select(g => string.Concat(Words.Fold(g).Where(isKept)))
                 .Where(g => g.Length > 0),
         ];
 

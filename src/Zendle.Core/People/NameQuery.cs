@@ -39,12 +39,10 @@ public sealed class NameQuery
 
         void Add(string family, string given)
         {
-            var parts = Given(given);
+            var parts = Mention.GivenParts(given, static c => char.IsLetter(c) || c is '*' or '?');
             // An initial alone is nobody's family name.
             if (parts.Count > 0 && family.Count(char.IsLetter) > 1)
-                readings.AddRange(
-                    Patterned(family).Where(f => f.Length > 1).Select(f => (f, (IReadOnlyList<string>)parts))
-                );
+                readings.AddRange(Patterned(family).Where(f => f.Length > 1).Select(f => (f, parts)));
         }
     }
 
@@ -63,13 +61,16 @@ public sealed class NameQuery
             return false;
         string[] given = form[(at + 1)..].ToString().Split(' ');
         foreach (var reading in readings)
-            if (
-                Glob.Matches(reading.Family, form[..at])
-                && GivenNames.Compatible(reading.Given, given, static (typed, told) => Glob.Matches(typed, told))
-            )
+            if (Glob.Matches(reading.Family, form[..at]) && GivenNames.Compatible(reading.Given, given, Fit))
                 return true;
         return false;
     }
+
+    /// <summary>Whether a given name that was typed, with wildcards, can be one: an initial may be that of any pattern.</summary>
+    private static bool Fit(string typed, string told) =>
+        Glob.Matches(typed, told)
+        || GivenNames.Fit(typed, told)
+        || (typed[0] is '*' or '?' && (typed.Length == 1 || told.Length == 1));
 
     private static IEnumerable<string> Patterned(string family) =>
         family.AsSpan().IndexOfAny('*', '?') < 0
@@ -84,18 +85,4 @@ public sealed class NameQuery
                         .Where(w => w.Length > 0)
                 ),
             ];
-
-    /// <summary>Given names as folded parts; initials written together ("KB", "K.B.") are taken apart.</summary>
-    private static List<string> Given(string given)
-    {
-        var parts = new List<string>();
-        foreach (var piece in given.Split([' ', '.', '-', ','], StringSplitOptions.RemoveEmptyEntries))
-            if (piece.Length is 2 or 3 && piece.All(char.IsUpper))
-                parts.AddRange(piece.Select(c => Words.Fold(c.ToString())).Where(p => p.Length > 0));
-            else if (
-                string.Concat(Words.Fold(piece).Where(c => char.IsLetter(c) || c is '*' or '?')) is { Length: > 0 } p
-            )
-                parts.Add(p);
-        return parts;
-    }
 }

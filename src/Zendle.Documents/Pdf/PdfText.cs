@@ -16,7 +16,7 @@ public static class PdfText
     private const int FewestLetters = 40;
 
     /// <summary>A line of a page.</summary>
-    private readonly record struct Line(string Text, double Size, bool Bold, double Left);
+    private readonly record struct Line(string Text, double Size, bool Bold, double Left, double Base);
 
     /// <summary>Reads the facts of a document.</summary>
     /// <param name="bytes">The whole file.</param>
@@ -119,14 +119,16 @@ public static class PdfText
                     PdfFault.TooHeavy,
                     $"One page of the file has more than {limits.LettersOnPage:N0} letters; it is not taken."
                 );
-            foreach (var line in Lines(page))
+            var lines = Lines(page).ToArray();
+            var heads = HeadsOfTables(lines);
+            foreach (var line in lines)
             {
                 if (page.Number <= FirstPages)
                     first.Add(new(line.Text, page.Number, Math.Round(line.Size, 1), line.Bold));
                 words += 1 + line.Text.Count(c => c == ' ');
                 var size = (int)Math.Round(line.Size * 2);
                 sizes[size] = sizes.GetValueOrDefault(size) + line.Text.Length;
-                if (line.Text.Length is > 2 and < 90 && headings.Count < 5_000)
+                if (line.Text.Length is > 2 and < 90 && headings.Count < 5_000 && !heads.Contains(line))
                     headings.Add((line, page.Number));
                 // A manuscript's lines count on, from one to the next.
                 var space = line.Text.IndexOf(' ');
@@ -166,6 +168,16 @@ public static class PdfText
             ],
         };
     }
+
+    /// <summary>Bold words at one height, three and more of them: the head of a table, whose cells head no section.</summary>
+    private static HashSet<Line> HeadsOfTables(Line[] lines) =>
+        [
+            .. lines
+                .Where(l => l.Bold)
+                .GroupBy(l => (Math.Round(l.Base), l.Size))
+                .Where(g => g.Count() > 2)
+                .SelectMany(g => g),
+        ];
 
     private static bool IsHeading(Line line, double body) =>
         line.Size >= body + 0.9
@@ -217,6 +229,6 @@ public static class PdfText
     private static Line? Finish(StringBuilder text, (double Base, double Right, double Left, double Size, bool Bold) at)
     {
         var line = text.ToString().Trim();
-        return line.Length == 0 ? null : new Line(line, at.Size, at.Bold, at.Left);
+        return line.Length == 0 ? null : new Line(line, at.Size, at.Bold, at.Left, at.Base);
     }
 }

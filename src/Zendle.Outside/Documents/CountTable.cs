@@ -40,7 +40,7 @@ public sealed record CountTable(string Without, string With, IReadOnlyList<Seaso
             .ToArray();
         if (look == Look.Preprint && rows.Length > 1)
             rows = [rows[0] with { With = rows[0].With + 3 + rows[0].With / 12 }, .. rows[1..^1]];
-        return work.Topic.Core ? new("dark", "lit", rows) : new("without", "with", rows);
+        return work.Topic is { Core: true, Kind: "field" } ? new("dark", "lit", rows) : new("without", "with", rows);
     }
 
     private const int MostSeasons = 6;

@@ -92,7 +92,7 @@ public sealed record Paper
         var prose = new Prose(scenario, work.Topic, work.Study, work.Year, dice);
         var frames = scenario.Sections[
             work.Type is "review" or "systematic review" ? "synthesis"
-            : work.Topic.Core ? "core"
+            : work.Topic is { Core: true, Kind: "field" } ? "core"
             : work.Topic.Kind
         ];
         if (work.Type is "correction" or "retraction notice")

@@ -362,7 +362,7 @@ public sealed class PaperPrinter : IDisposable
         NewPage();
         var figures = paper.Work.Study.Figures;
         var dice = new Dice(9).For("appendix", paper.Work.Study.Id);
-        var heading = "Appendix. Samples by site.";
+        var heading = "Appendix. Samples by site (site/sample).";
         for (var row = 0; ; row++)
         {
             // A page is full when both columns are.
@@ -374,9 +374,17 @@ public sealed class PaperPrinter : IDisposable
                 Text(heading, bold, size, X, y + size);
                 y += lead + 2;
             }
-            var (site, sample) = (row % figures.Sites + 1, row / figures.Sites + 1);
+            // When all samples are told they are told as counted again, for as long as there are pages.
+            var (site, sample, count) = (
+                row % figures.Sites + 1,
+                row / figures.Sites % figures.PerSite + 1,
+                row / figures.Samples + 1
+            );
             Text(
-                string.Create(CultureInfo.InvariantCulture, $"site {site}, sample {sample}: {dice.Between(0, 9)}"),
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"site {site}/{sample}, count {count}: {dice.Between(0, 9)}"
+                ),
                 plain,
                 size,
                 X,

@@ -121,6 +121,8 @@ public sealed class PeopleResolverTests
     [Theory]
     [InlineData("Mei K.", "M.", true)]
     [InlineData("Mei K.", "M. K.", true)]
+    [InlineData("Mei K.", "MK", true)]
+    [InlineData("Mei K.", "MB", false)]
     [InlineData("Mei K.", "Mei B.", false)]
     [InlineData("Mei", "Marta", false)]
     [InlineData("", "Marta", true)]
