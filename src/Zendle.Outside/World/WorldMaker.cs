@@ -489,7 +489,9 @@ public sealed class WorldMaker
             string[] ways =
             [
                 With($"{f.From}–{f.To}"),
-                With($"evidence from {study.Place}"),
+                With(
+                    $"{(title.Contains("evidence", StringComparison.Ordinal) ? "data" : "evidence")} from {study.Place}"
+                ),
                 With($"{f.Sites} sites in {study.Place}"),
                 With($"{f.Years} years in {study.Place}"),
                 With($"the case of {study.Place}"),
