@@ -18,6 +18,28 @@ if (args is ["start" or "harvest", ..])
     );
     return 0;
 }
+
+// The demo under people: ./zendle bench soak [--minutes N] [--people N] [--pause SECONDS] [--binaries artifacts/bin]
+if (args is ["soak", ..])
+{
+    var data = Directory.CreateTempSubdirectory("zendle-soak-").FullName;
+    try
+    {
+        await Zendle.Bench.Soak.SoakBench.Run(
+            data,
+            Path.GetFullPath(Text("--binaries") ?? Path.Combine(AppContext.BaseDirectory, "../..")),
+            Option("--minutes", 60),
+            Option("--people", 10),
+            TimeSpan.FromSeconds(Option("--pause", 1)),
+            Option("--seed", 1)
+        );
+    }
+    finally
+    {
+        Directory.Delete(data, recursive: true);
+    }
+    return 0;
+}
 string[] all = ["search", "shapes", "fuzz", "trails", "documents", "gather", "cite", "corpus", "people"];
 var named = args.Length > 0 && !args[0].StartsWith('-') ? args[..1] : all;
 var works = Option("--works", 100_000);

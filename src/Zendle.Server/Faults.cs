@@ -29,6 +29,12 @@ internal static class Faults
         return Problem(http, status, title, detail);
     }
 
+    /// <summary>
+    /// Whether an exception is an answer rather than a fault of Zendle: the person is told all there is to know, and the
+    /// log keeps its room for what nobody expected.
+    /// </summary>
+    public static bool IsExpected(Exception e) => e is OperationCanceledException || Of(e).Status != 500;
+
     private static (int Status, string Title, string? Detail) Of(Exception? e) =>
         e switch
         {

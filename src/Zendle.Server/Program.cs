@@ -48,14 +48,22 @@ if (folder is null)
     return 1;
 }
 
+NativeMemory.OfFewArenas();
+
 // Work on all cores (columns, people) must not keep requests waiting for a thread.
 ThreadPool.GetMinThreads(out var workers, out var ports);
 ThreadPool.SetMinThreads(Math.Max(workers, 48), ports);
-builder.Logging.AddFilter("Microsoft", LogLevel.Warning).AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Error);
+
+// The keys of sessions lie as files in the data folder (docs/running.md); that they do is not worth a warning each start.
+builder
+    .Logging.AddFilter("Microsoft", LogLevel.Warning)
+    .AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Error)
+    .AddFilter("Microsoft.AspNetCore.DataProtection.KeyManagement", LogLevel.Error);
 builder
     .Services.AddSingleton(_ => folder)
     .AddSingleton(options)
     .AddSingleton(TimeProvider.System)
+    .AddSingleton<Busy>()
     .AddZendleStore(options.Data);
 builder
     .Services.AddDataProtection()
@@ -198,6 +206,7 @@ builder
 if (!describing)
     builder
         .Services.AddHostedService<Checkpoints>()
+        .AddHostedService<AtRest>()
         .AddHostedService(p => p.GetRequiredService<StartUp>())
         .AddHostedService(p => p.GetRequiredService<JobRunner>());
 
@@ -207,7 +216,13 @@ if (options.Proxies.Count > 0)
 app.UseHostFiltering();
 if (!describing)
     app.UseHsts();
-app.UseExceptionHandler(e => e.Run(Faults.Answer));
+app.UseExceptionHandler(
+    new ExceptionHandlerOptions
+    {
+        ExceptionHandler = Faults.Answer,
+        SuppressDiagnosticsCallback = c => Faults.IsExpected(c.Exception),
+    }
+);
 app.UseInterface();
 app.UseStatusCodePages(c =>
     c.HttpContext.Response.StatusCode switch

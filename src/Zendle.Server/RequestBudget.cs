@@ -23,6 +23,7 @@ internal static class RequestBudget
                     await next();
                     return;
                 }
+                http.RequestServices.GetRequiredService<Busy>().Touch();
                 var (account, turns) = (
                     Access.AccountId(http.User),
                     http.RequestServices.GetRequiredService<HeavyTurns>()

@@ -50,6 +50,24 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
             CancellationToken.None
         );
 
+    /// <summary>A build that is cancelled after a moment, wherever it is then.</summary>
+    private async Task BrokenOff(ColumnsBuild build, int milliseconds)
+    {
+        using var cancel = new CancellationTokenSource();
+        cancel.CancelAfter(milliseconds);
+        if (milliseconds == 0)
+            await cancel.CancelAsync();
+        try
+        {
+            await build.Build(
+                await store.Reader.Sequence(CancellationToken.None),
+                await store.Reader.Databases(CancellationToken.None),
+                cancel.Token
+            );
+        }
+        catch (OperationCanceledException) { }
+    }
+
     private ColumnsBuild NewBuild(string? data = null) =>
         new(
             store.Reader,
@@ -104,6 +122,9 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
         var folder = Path.Combine(data, "kept");
         Directory.CreateDirectory(Path.Combine(folder, "index"));
         var stopping = NewBuild(folder);
+        var restFolder = Path.Combine(data, "resting");
+        Directory.CreateDirectory(Path.Combine(restFolder, "index"));
+        var resting = NewBuild(restFolder);
         string[] people = ["Berg", "Lind", "Moe-Berg", "Voss"];
         string Title(int n) => $"Moths and lamps along the lit verge number {n} of a long coast";
         Record Any(string id)
@@ -157,6 +178,12 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
             Assert.Equal(whole, Told(await Built(kept)));
             // One that ends now and then goes on from what was written down.
             Assert.Equal(whole, Told(await Built(stopping)));
+            // One that is broken off now and then, and lets go of what is written down.
+            if (random.Next(3) == 0)
+                await BrokenOff(resting, random.Next(12));
+            Assert.Equal(whole, Told(await Built(resting)));
+            resting.WriteDown();
+            resting.LetGo();
             if (random.Next(2) == 0)
                 stopping.WriteDown();
             if (random.Next(3) == 0)

@@ -105,7 +105,7 @@ public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harves
                 to = 2020,
             }
         );
-        var log = (await Ann.Get($"/api/reviews/{review}/log")).AsArray();
+        var log = (await Ann.Get($"/api/reviews/{review}/log"))["runs"]!.AsArray();
         Assert.Equal(2, log.Count);
         var run = log[0]!;
         Assert.Equal(
@@ -121,7 +121,32 @@ public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harves
         Assert.Equal(await Ann.Count(review, step), run.Int("count"));
         Assert.Equal(["Farnet", "Meridian Citations"], run["ledger"]!.List("databases").Select(d => d.Text("name")));
         await Ann.Ok("PATCH", $"/api/reviews/{review}/log/{run.Int("id")}", new { ofRecord = true });
-        Assert.True((await Ann.Get($"/api/reviews/{review}/log"))[0]!["ofRecord"]!.GetValue<bool>());
+        Assert.True((await Ann.Get($"/api/reviews/{review}/log"))["runs"]![0]!["ofRecord"]!.GetValue<bool>());
+    }
+
+    [Fact]
+    public async Task The_log_comes_in_pages_that_together_hold_every_run_once()
+    {
+        var review = await Ann.Review();
+        for (var i = 0; i < 7; i++)
+            await Ann.Search(review, $"moth* NOT w{i}");
+        var (seen, before) = (new List<int>(), (int?)null);
+        while (true)
+        {
+            var page = await Ann.Get($"/api/reviews/{review}/log?limit=3{(before is { } b ? $"&before={b}" : "")}");
+            Assert.Equal((7, 0), (page.Int("searches"), page.Int("ofRecord")));
+            seen.AddRange(page.List("runs").Select(r => r.Int("id")));
+            before = seen[^1];
+            Assert.Equal(seen.Count < 7, page["hasEarlier"]!.GetValue<bool>());
+            if (seen.Count >= 7)
+                break;
+        }
+        Assert.Equal(7, seen.Distinct().Count());
+        Assert.Equal(seen.OrderDescending(), seen);
+        await Ann.Ok("PATCH", $"/api/reviews/{review}/log/{seen[6]}", new { ofRecord = true });
+        var marked = await Ann.Get($"/api/reviews/{review}/log?ofRecord=true&limit=3");
+        Assert.Equal([seen[6]], marked.List("runs").Select(r => r.Int("id")));
+        Assert.Equal((7, 1), (marked.Int("searches"), marked.Int("ofRecord")));
     }
 
     [Fact]
@@ -137,9 +162,9 @@ public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harves
             await Ann.Ok("POST", $"/api/databases/{database.Int("id")}/harvest");
             await Ann.Ended(database.Int("id"));
         }
-        var run = (await Ann.Get($"/api/reviews/{review}/log"))[0]!.Int("id");
+        var run = (await Ann.Get($"/api/reviews/{review}/log"))["runs"]![0]!.Int("id");
         var again = (await Ann.Ok("POST", $"/api/reviews/{review}/log/{run}/again")).Int("stepId");
-        var newest = (await Ann.Get($"/api/reviews/{review}/log"))[0]!;
+        var newest = (await Ann.Get($"/api/reviews/{review}/log"))["runs"]![0]!;
         Assert.Equal((run, again), (newest.Int("repeats"), newest.Int("stepId")));
         Assert.Equal(newest.Int("count") - then, newest.Int("new") - newest.Int("gone"));
         Assert.True(newest.Int("new") > 0, "no work arrived in 45 days of the outside");

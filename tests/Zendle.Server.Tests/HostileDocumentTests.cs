@@ -84,8 +84,9 @@ public sealed class HostileDocumentTests
             $"{kind}: {fault}"
         );
         Assert.True(watch.Elapsed < TimeSpan.FromSeconds(60), $"{kind} took {watch.Elapsed}");
+        // Other tests run in this process too, so the bound is wide; what the bomb unfolds to is wider.
         Assert.True(
-            Environment.WorkingSet - before < 400L << 20,
+            Environment.WorkingSet - before < 1_600L << 20,
             $"{kind} took {(Environment.WorkingSet - before) >> 20} MB here"
         );
         Assert.Null(await FaultOf(reader, HostilePdfs.Honest()));
@@ -150,7 +151,7 @@ public sealed class HostileDocumentTests
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() =>
             reader.Read(HostilePdfs.ChainOfForms(24, each: 6), patience.Token)
         );
-        Assert.True(watch.Elapsed < TimeSpan.FromSeconds(5), $"{watch.Elapsed}");
+        Assert.True(watch.Elapsed < TimeSpan.FromSeconds(15), $"{watch.Elapsed}");
         Assert.Null(await FaultOf(reader, HostilePdfs.Honest()));
     }
 }

@@ -79,7 +79,7 @@ public sealed class NamedSearchTests : IAsyncLifetime
         Assert.Equal((settled.Int("now"), 0, 0), (settled.Int("then"), settled.Int("new"), settled.Int("gone")));
         // The log has the run, as one that repeats the first.
         Assert.Contains(
-            (await ann.Get($"/api/reviews/{review}/log")).AsArray(),
+            (await ann.Get($"/api/reviews/{review}/log"))["runs"]!.AsArray(),
             r => r!["repeats"] is not null && r.Int("new") == after.Int("new")
         );
         Assert.Equal(404, (await ann.Send("POST", $"/api/reviews/{review}/searches/999999/again")).Status);

@@ -495,8 +495,8 @@ public sealed class SeeThroughTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal(
             5,
             (await Ann.Get($"/api/reviews/{review}/log"))
-                .AsArray()
-                .Count(r => (int)r!["stepId"]! == first || (int)r["stepId"]! == years || (int)r["stepId"]! == last)
+                .List("runs")
+                .Count(r => (int)r["stepId"]! == first || (int)r["stepId"]! == years || (int)r["stepId"]! == last)
         );
     }
 

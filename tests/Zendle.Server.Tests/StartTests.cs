@@ -70,7 +70,7 @@ public sealed class StartTests
         Assert.Equal(0, reviews[1]!.Int("kept"));
         Assert.Equal(
             2,
-            (await visitor.Get("/api/reviews/1/log")).AsArray().Count(r => r!["ofRecord"]!.GetValue<bool>())
+            (await visitor.Get("/api/reviews/1/log"))["runs"]!.AsArray().Count(r => r!["ofRecord"]!.GetValue<bool>())
         );
     }
 }

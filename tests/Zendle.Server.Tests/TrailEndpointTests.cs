@@ -113,7 +113,7 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
         var path = await Ann.Get($"/api/reviews/{review}/steps/{inside}/path");
         Assert.StartsWith("what cites ", path.List("steps").First().Text("label"), StringComparison.Ordinal);
         Assert.Equal(["2005–2015", "inside: light OR lamp*"], path.List("steps").Skip(1).Select(s => s.Text("label")));
-        var run = JsonNode.Parse(await Ann.Http.GetStringAsync($"/api/reviews/{review}/log"))!.AsArray()[0]!;
+        var run = JsonNode.Parse(await Ann.Http.GetStringAsync($"/api/reviews/{review}/log"))!["runs"]!.AsArray()[0]!;
         Assert.Equal(
             ("Forward", 1, narrowed.Count),
             (run["state"]!["trail"]!.Text("way"), run["state"]!["trail"]!.Int("seeds"), run.Int("count"))

@@ -32,6 +32,24 @@ public sealed class WorldShapeTests
         Assert.True(inDegree.Take(4_000).Average() > inDegree.TakeLast(1_200).Average());
     }
 
+    /// <summary>
+    /// Real networks of citations have tails whose density falls with an exponent near 3 (Redner 1998); estimated as
+    /// Clauset, Shalizi and Newman (2009, equation 3.7) do for whole numbers, over the upper twentieth.
+    /// </summary>
+    [Fact]
+    public void The_tail_of_citations_falls_with_an_exponent_near_three()
+    {
+        var tail = Works
+            .SelectMany(w => w.Cites)
+            .CountBy(c => c)
+            .Select(c => (double)c.Value)
+            .OrderDescending()
+            .Take(Works.Count / 20)
+            .ToArray();
+        var exponent = 1 + tail.Length / tail.Sum(n => Math.Log(n / (tail[^1] - 0.5)));
+        Assert.InRange(exponent, 2.7, 3.4);
+    }
+
     [Fact]
     public void References_are_mostly_young_and_stay_with_their_topic()
     {

@@ -2,7 +2,9 @@ namespace Zendle.Connect.Fetch;
 
 /// <summary>Thrown when a reply is longer than allowed, after decompression.</summary>
 public sealed class ReplyTooLongException(long limit)
-    : IOException($"The reply is longer than {limit / 1_000_000} MB.");
+    : IOException(
+        $"The reply is longer than {(limit < 1_000_000 ? $"{limit / 1_000} kB" : $"{limit / 1_000_000} MB")}."
+    );
 
 /// <summary>Reads through to another stream and stops with <see cref="ReplyTooLongException"/> past a limit.</summary>
 internal sealed class LimitedStream(Stream inner, long limit) : Stream

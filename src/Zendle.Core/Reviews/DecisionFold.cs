@@ -1,34 +1,40 @@
+using System.Collections.Immutable;
+
 namespace Zendle.Core.Reviews;
 
 /// <summary>
 /// The current state of a review's works: the fold of its decision events, those taken back left out. A work that
 /// nobody decided on is not in it.
 /// </summary>
+/// <remarks>
+/// Never changed: <see cref="With"/> gives a new fold that shares with this one all that the new events do not touch, so
+/// that whoever reads this one is not disturbed. Memory is O(events).
+/// </remarks>
 public sealed class DecisionFold
 {
-    private readonly List<DecisionEvent> events = [];
-    private readonly HashSet<Guid> undone = [];
     private readonly Func<DecisionEvent, int> workOf;
-    private readonly Dictionary<int, List<DecisionEvent>> byWork = [];
-    private readonly Dictionary<int, Judgement> judgements = [];
+    private readonly ImmutableDictionary<Guid, ImmutableList<DecisionEvent>> batches;
+    private readonly ImmutableDictionary<string, ImmutableStack<Guid>> batchesOf;
+    private readonly ImmutableHashSet<Guid> undone;
+    private readonly ImmutableDictionary<int, ImmutableList<DecisionEvent>> byWork;
+    private readonly ImmutableDictionary<int, Judgement> judgements;
 
-    /// <summary>Folds <paramref name="events"/> in their order.</summary>
+    /// <summary>Folds <paramref name="events"/> in their order. O(events).</summary>
     /// <param name="events">All events of one review, by sequence.</param>
     /// <param name="workOf">The work an event speaks of today, after merges and splits.</param>
     public DecisionFold(IEnumerable<DecisionEvent> events, Func<DecisionEvent, int> workOf)
+        : this(new Next(workOf).Take(events)) { }
+
+    private DecisionFold(Next next)
     {
-        this.workOf = workOf;
-        foreach (var e in events)
-            Put(e);
-        foreach (var work in byWork.Keys)
-            Judge(work);
+        (workOf, LastSequence) = (next.WorkOf, next.LastSequence);
+        (batches, batchesOf) = (next.Batches.ToImmutable(), next.BatchesOf.ToImmutable());
+        (undone, byWork) = (next.Undone.ToImmutable(), next.ByWork.ToImmutable());
+        judgements = next.Judgements.ToImmutable();
     }
 
-    /// <summary>All events, by sequence.</summary>
-    public IReadOnlyList<DecisionEvent> Events => events;
-
     /// <summary>Sequence of the last event; 0 for none.</summary>
-    public long LastSequence => events.Count == 0 ? 0 : events[^1].Sequence;
+    public long LastSequence { get; }
 
     /// <summary>Judgement of every work that was decided on.</summary>
     public IReadOnlyDictionary<int, Judgement> Judgements => judgements;
@@ -36,26 +42,26 @@ public sealed class DecisionFold
     /// <summary>Judgement of one work.</summary>
     public Judgement Of(int workId) => judgements.GetValueOrDefault(workId, Judgement.None);
 
+    /// <summary>The events of one act, by sequence; none when there is no such act.</summary>
+    public IReadOnlyList<DecisionEvent> Batch(Guid batch) => batches.GetValueOrDefault(batch, []);
+
+    /// <summary>The works an act speaks of today, those it takes back included. O(events of the act).</summary>
+    public IReadOnlyCollection<int> WorksOf(IEnumerable<DecisionEvent> events) =>
+        [.. events.SelectMany(e => e.Undoes is { } taken ? Batch(taken) : [e]).Select(workOf).Distinct()];
+
     /// <summary>
-    /// Adds an event that was written after all others. O(events on its work, or in the batch it takes back).
+    /// The fold with events that were written after all others. O((events + those on their works, or in the batch that is
+    /// taken back) · log(all events)).
     /// </summary>
-    public void Add(DecisionEvent e)
-    {
-        Put(e);
-        if (e.Undoes is { } batch)
-            foreach (var work in events.Where(x => x.Batch == batch).Select(workOf).Distinct())
-                Judge(work);
-        else
-            Judge(workOf(e));
-    }
+    public DecisionFold With(IReadOnlyCollection<DecisionEvent> events) => new(new Next(this).Take(events));
 
     /// <summary>The last act of <paramref name="account"/> that is not taken back; null when there is none.</summary>
     public Guid? LastBatchOf(string account)
     {
-        for (var i = events.Count - 1; i >= 0; i--)
-            if (events[i].By == account && events[i].Undoes is null && !undone.Contains(events[i].Batch))
-                return events[i].Batch;
-        return null;
+        var own = batchesOf.GetValueOrDefault(account, []);
+        while (!own.IsEmpty && undone.Contains(own.Peek()))
+            own = own.Pop();
+        return own.IsEmpty ? null : own.Peek();
     }
 
     /// <summary>
@@ -65,8 +71,8 @@ public sealed class DecisionFold
     /// </summary>
     public string? WhyNotUndo(Guid batch, string account)
     {
-        var own = events.Where(e => e.Batch == batch).ToArray();
-        if (own.Length == 0)
+        var own = Batch(batch);
+        if (own.Count == 0)
             return "There is no such act in this review.";
         if (undone.Contains(batch))
             return "This act has been taken back already.";
@@ -75,7 +81,9 @@ public sealed class DecisionFold
         foreach (var e in own)
         {
             var later = byWork[workOf(e)]
-                .FindLast(x => x.Sequence > e.Sequence && x.Batch != batch && Live(x) && Touches(x, e));
+                .FindLast(x =>
+                    x.Sequence > e.Sequence && x.Batch != batch && !undone.Contains(x.Batch) && Touches(x, e)
+                );
             if (later is not null)
                 return later.By == account
                     ? "A later act of yours on the same work stands on this one; take that back first."
@@ -89,49 +97,95 @@ public sealed class DecisionFold
 
     private static bool IsTag(DecisionAct act) => act is DecisionAct.Tag or DecisionAct.Untag;
 
-    private bool Live(DecisionEvent e) => e.Undoes is null && !undone.Contains(e.Batch);
-
-    private void Put(DecisionEvent e)
+    /// <summary>A fold on its way: what is there, and what comes on top.</summary>
+    private sealed class Next(Func<DecisionEvent, int> workOf)
     {
-        events.Add(e);
-        if (e.Undoes is { } batch)
+        private readonly HashSet<int> touched = [];
+
+        public Next(DecisionFold before)
+            : this(before.workOf)
         {
-            undone.Add(batch);
-            return;
+            LastSequence = before.LastSequence;
+            (Batches, BatchesOf) = (before.batches.ToBuilder(), before.batchesOf.ToBuilder());
+            (Undone, ByWork) = (before.undone.ToBuilder(), before.byWork.ToBuilder());
+            Judgements = before.judgements.ToBuilder();
         }
-        var work = workOf(e);
-        if (!byWork.TryGetValue(work, out var list))
-            byWork[work] = list = [];
-        list.Add(e);
-    }
 
-    private void Judge(int work)
-    {
-        var (stage, reason, by, at) = (Stage.Found, (string?)null, (string?)null, (DateTimeOffset?)null);
-        var tags = new List<string>();
-        foreach (var e in byWork[work].Where(Live))
+        public Func<DecisionEvent, int> WorkOf => workOf;
+
+        public long LastSequence { get; private set; }
+
+        public ImmutableDictionary<Guid, ImmutableList<DecisionEvent>>.Builder Batches { get; } =
+            ImmutableDictionary.CreateBuilder<Guid, ImmutableList<DecisionEvent>>();
+
+        public ImmutableDictionary<string, ImmutableStack<Guid>>.Builder BatchesOf { get; } =
+            ImmutableDictionary.CreateBuilder<string, ImmutableStack<Guid>>(StringComparer.Ordinal);
+
+        public ImmutableHashSet<Guid>.Builder Undone { get; } = ImmutableHashSet.CreateBuilder<Guid>();
+
+        public ImmutableDictionary<int, ImmutableList<DecisionEvent>>.Builder ByWork { get; } =
+            ImmutableDictionary.CreateBuilder<int, ImmutableList<DecisionEvent>>();
+
+        public ImmutableDictionary<int, Judgement>.Builder Judgements { get; } =
+            ImmutableDictionary.CreateBuilder<int, Judgement>();
+
+        public Next Take(IEnumerable<DecisionEvent> events)
         {
-            switch (e.Act)
+            foreach (var e in events)
+                Put(e);
+            foreach (var work in touched)
+                Judgements[work] = Judged(ByWork[work].Where(e => !Undone.Contains(e.Batch)));
+            return this;
+        }
+
+        private void Put(DecisionEvent e)
+        {
+            LastSequence = e.Sequence;
+            if (e.Undoes is { } batch)
             {
-                case DecisionAct.Tag:
-                    if (!tags.Contains(e.Value!))
-                        tags.Add(e.Value!);
-                    continue;
-                case DecisionAct.Untag:
-                    tags.Remove(e.Value!);
-                    continue;
-                case DecisionAct.Keep:
-                    (stage, reason) = (Stage.Kept, null);
-                    break;
-                case DecisionAct.SetAside:
-                    (stage, reason) = (Stage.SetAside, e.Value);
-                    break;
-                case DecisionAct.Clear:
-                    (stage, reason) = (Stage.Found, null);
-                    break;
+                Undone.Add(batch);
+                touched.UnionWith(Batches.GetValueOrDefault(batch, [])!.Select(workOf));
+                return;
             }
-            (by, at) = (e.By, e.At);
+            if (!Batches.TryGetValue(e.Batch, out var act))
+            {
+                act = [];
+                BatchesOf[e.By] = BatchesOf.GetValueOrDefault(e.By, [])!.Push(e.Batch);
+            }
+            Batches[e.Batch] = act.Add(e);
+            var work = workOf(e);
+            ByWork[work] = ByWork.GetValueOrDefault(work, [])!.Add(e);
+            touched.Add(work);
         }
-        judgements[work] = new(stage, reason, tags, by, at);
+
+        private static Judgement Judged(IEnumerable<DecisionEvent> live)
+        {
+            var (stage, reason, by, at) = (Stage.Found, (string?)null, (string?)null, (DateTimeOffset?)null);
+            var tags = new List<string>();
+            foreach (var e in live)
+            {
+                switch (e.Act)
+                {
+                    case DecisionAct.Tag:
+                        if (!tags.Contains(e.Value!))
+                            tags.Add(e.Value!);
+                        continue;
+                    case DecisionAct.Untag:
+                        tags.Remove(e.Value!);
+                        continue;
+                    case DecisionAct.Keep:
+                        (stage, reason) = (Stage.Kept, null);
+                        break;
+                    case DecisionAct.SetAside:
+                        (stage, reason) = (Stage.SetAside, e.Value);
+                        break;
+                    case DecisionAct.Clear:
+                        (stage, reason) = (Stage.Found, null);
+                        break;
+                }
+                (by, at) = (e.By, e.At);
+            }
+            return new(stage, reason, tags, by, at);
+        }
     }
 }

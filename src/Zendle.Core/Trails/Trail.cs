@@ -38,6 +38,9 @@ public sealed class Trail
     /// <summary>What cites the seeds; empty when the trail runs backward only.</summary>
     public Side Future { get; }
 
+    /// <summary>About how many bytes it takes.</summary>
+    public long Bytes => 40L * (Past.Count + Future.Count + number.Count);
+
     /// <summary>Follows a trail. O(ties of the seeds).</summary>
     /// <param name="graph">Who cites whom.</param>
     /// <param name="question">Seeds and way. Seeds that are not in the graph have no ties.</param>
@@ -127,6 +130,8 @@ public sealed class Trail
         private readonly int size;
 
         internal Side(int size) => this.size = size;
+
+        internal int Count => works.Count;
 
         internal IEnumerable<int> Members => works.Keys;
 

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Text.Json;
 using Ganss.Xss;
 using Microsoft.ClearScript;
@@ -23,7 +22,7 @@ public sealed record FormattedBibliography(IReadOnlyList<FormattedReference> Ref
 public sealed class FormattingException(string message, Exception inner) : Exception(message, inner);
 
 /// <summary>
-/// Formats references by CSL with citeproc in V8. A few engines are kept, each with the styles it has made; a call that
+/// Formats references by CSL with citeproc in V8. A few engines are kept while people cite, each with the styles it has made; a call that
 /// runs too long is broken off. Making a style costs up to half a second, formatting then about a millisecond a
 /// reference.
 /// </summary>
@@ -32,17 +31,44 @@ public sealed class ReferenceFormatter : IDisposable
     private const int MostStyles = 24;
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(40);
     private readonly StyleShelf shelf;
-    private readonly V8Runtime runtime;
-    private readonly V8Script citeproc,
-        glue;
-    private readonly ConcurrentBag<Engine> free = [];
+    private readonly Lock gate = new();
+    private Machine? machine;
     private readonly SemaphoreSlim turns;
     private readonly ThreadLocal<HtmlSanitizer> sanitizer = new(NewSanitizer);
 
-    private sealed class Engine(V8ScriptEngine script)
+    private sealed class Engine(Machine of, V8ScriptEngine script)
     {
-        public V8ScriptEngine Script { get; } = script;
+        public Machine Of => of;
+        public V8ScriptEngine Script => script;
         public int Styles { get; set; }
+    }
+
+    /// <summary>V8 with the scripts compiled, and its engines that nobody uses at the moment.</summary>
+    private sealed class Machine : IDisposable
+    {
+        public V8Runtime Runtime { get; } = new("citing", new V8RuntimeConstraints { MaxOldSpaceSize = 512 });
+        public V8Script Citeproc { get; }
+        public V8Script Glue { get; }
+        public Stack<Engine> Free { get; } = [];
+        public int InUse { get; set; }
+
+        public Machine()
+        {
+            Citeproc = Compile("citeproc.js");
+            Glue = Compile("zendle-citeproc.js");
+        }
+
+        private V8Script Compile(string name) =>
+            Runtime.Compile(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "csl", name)));
+
+        public void Dispose()
+        {
+            foreach (var engine in Free)
+                engine.Script.Dispose();
+            Citeproc.Dispose();
+            Glue.Dispose();
+            Runtime.Dispose();
+        }
     }
 
     /// <summary>Makes a formatter.</summary>
@@ -52,9 +78,39 @@ public sealed class ReferenceFormatter : IDisposable
     {
         this.shelf = shelf;
         turns = new(atOnce, atOnce);
-        runtime = new V8Runtime("citing", new V8RuntimeConstraints { MaxOldSpaceSize = 512 });
-        citeproc = runtime.Compile(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "csl", "citeproc.js")));
-        glue = runtime.Compile(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "csl", "zendle-citeproc.js")));
+    }
+
+    /// <summary>Gives V8's memory back when nobody formats; who comes next waits until it has begun again.</summary>
+    public void LetGo()
+    {
+        Machine? idle = null;
+        lock (gate)
+            if (machine is { InUse: 0 })
+                (idle, machine) = (machine, null);
+        idle?.Dispose();
+    }
+
+    private Engine Take()
+    {
+        lock (gate)
+        {
+            machine ??= new();
+            var engine = machine.Free.TryPop(out var free) ? free : NewEngine(machine);
+            machine.InUse++;
+            return engine;
+        }
+    }
+
+    private void Give(Engine engine, bool isSound)
+    {
+        lock (gate)
+        {
+            engine.Of.InUse--;
+            if (isSound)
+                engine.Of.Free.Push(engine);
+        }
+        if (!isSound)
+            engine.Script.Dispose();
     }
 
     /// <summary>Formats items.</summary>
@@ -71,21 +127,23 @@ public sealed class ReferenceFormatter : IDisposable
     )
     {
         await turns.WaitAsync(cancel);
-        var engine = free.TryTake(out var known) ? known : NewEngine();
+        Engine? engine = null;
+        var isSound = false;
         try
         {
-            return await Task.Run(() => Format(engine, style, locale, cslJson), CancellationToken.None);
+            engine = await Task.Run(Take, CancellationToken.None);
+            var made = await Task.Run(() => Format(engine, style, locale, cslJson), CancellationToken.None);
+            isSound = true;
+            return made;
         }
         catch (Exception e) when (e is ScriptEngineException or ScriptInterruptedException or JsonException)
         {
-            engine.Script.Dispose();
-            engine = null;
             throw new FormattingException($"Style {style.Key} in {locale} failed: {e.Message}", e);
         }
         finally
         {
             if (engine is not null)
-                free.Add(engine);
+                Give(engine, isSound);
             turns.Release();
         }
     }
@@ -116,14 +174,14 @@ public sealed class ReferenceFormatter : IDisposable
 
     private static Made Read(string json) => JsonSerializer.Deserialize<Made>(json, JsonSerializerOptions.Web)!;
 
-    private Engine NewEngine()
+    private Engine NewEngine(Machine of)
     {
-        var script = runtime.CreateScriptEngine();
+        var script = of.Runtime.CreateScriptEngine();
         script.AddHostObject("hostLocale", new Func<string, string?>(shelf.LocaleXml));
         script.Execute("var module = { exports: {} }; var console = { log: function () {} };");
-        script.Execute(citeproc);
-        script.Execute(glue);
-        return new(script);
+        script.Execute(of.Citeproc);
+        script.Execute(of.Glue);
+        return new(of, script);
     }
 
     /// <summary>
@@ -165,11 +223,7 @@ public sealed class ReferenceFormatter : IDisposable
     /// <inheritdoc/>
     public void Dispose()
     {
-        foreach (var engine in free)
-            engine.Script.Dispose();
-        citeproc.Dispose();
-        glue.Dispose();
-        runtime.Dispose();
+        machine?.Dispose();
         turns.Dispose();
         sanitizer.Dispose();
     }

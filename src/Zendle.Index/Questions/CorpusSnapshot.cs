@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Runtime.ExceptionServices;
 using Lucene.Net.Index;
 using Zendle.Core.Sets;
@@ -12,9 +11,9 @@ namespace Zendle.Index.Questions;
 /// </summary>
 public sealed class CorpusSnapshot : IDisposable
 {
-    private const int MostRemembered = 4_000,
-        MostBytes = 96 << 20;
-    private readonly ConcurrentDictionary<string, BitSet> remembered = new(StringComparer.Ordinal);
+    private const long LeastRemembered = 6L << 20,
+        RememberedPerRecord = 56;
+    private readonly BoundedCache<string, BitSet> remembered;
     private int users = 1;
 
     internal CorpusSnapshot(
@@ -30,6 +29,7 @@ public sealed class CorpusSnapshot : IDisposable
         DatabaseNames = databaseNames;
         Generation = generation;
         Containers = containers;
+        remembered = new(LeastRemembered + (RememberedPerRecord * columns.RecordSize), StringComparer.Ordinal);
         Live = new BitSet(columns.RecordSize);
         for (var r = 0; r < columns.RecordSize; r++)
             if (columns.RecordWork[r] > 0 && columns.RecordDatabase[r] != CorpusColumns.NoDatabase)
@@ -81,18 +81,10 @@ public sealed class CorpusSnapshot : IDisposable
         }
     }
 
-    internal bool Remembers(string key) => remembered.ContainsKey(key);
+    internal bool Remembers(string key) => remembered.TryGet(key, out _);
 
-    internal BitSet Remember(string key, Func<BitSet> work)
-    {
-        if (remembered.TryGetValue(key, out var known))
-            return known;
-        var set = work();
-        if (remembered.Count >= Math.Min(MostRemembered, Math.Max(64, MostBytes / (Columns.RecordSize / 8 + 1))))
-            remembered.Clear();
-        remembered[key] = set;
-        return set;
-    }
+    internal BitSet Remember(string key, Func<BitSet> work) =>
+        remembered.Get(key, work, set => 150 + (2L * key.Length) + (set.Size / 8));
 
     /// <summary>Takes part in the snapshot's life; false when it has ended already.</summary>
     internal bool TryUse()

@@ -7,9 +7,19 @@ namespace Zendle.Outside.World;
 /// </summary>
 public sealed class Citations(Dice world, Scenario scenario)
 {
+    // Shares of draws: from the topic, from lists of others, from the group; what is left comes from beside it. A few
+    // draws from lists are enough for a tail with an exponent near 3.
+    private const double FromTopic = 0.42;
+    private const double FromLists = 0.04;
+    private const double FromGroup = 0.455;
+
     private readonly List<int> inDegree = [];
     private readonly Dictionary<string, List<int>> byGroup = [];
     private readonly Dictionary<string, List<int>> byArea = [];
+
+    // Every citation within a group once more, so that a draw meets a work as often as it was cited (Price 1976): what
+    // is read in others' lists is cited again.
+    private readonly Dictionary<string, List<int>> citedIn = [];
 
     /// <summary>Numbers of the works it cites, ascending.</summary>
     public int[] Of(Work work, List<Work> earlier, Dictionary<string, List<int>> byTopic)
@@ -44,8 +54,13 @@ public sealed class Citations(Dice world, Scenario scenario)
     public void Count(Work work)
     {
         inDegree.Add(0);
+        if (!citedIn.TryGetValue(Group(work), out var lists))
+            citedIn[Group(work)] = lists = [];
         foreach (var cited in work.Cites)
+        {
             inDegree[cited]++;
+            lists.Add(cited);
+        }
         if (!byGroup.TryGetValue(Group(work), out var group))
             byGroup[Group(work)] = group = [];
         group.Add(work.Id);
@@ -63,9 +78,11 @@ public sealed class Citations(Dice world, Scenario scenario)
     private int? Candidate(Dice d, Work work, List<int> own, List<int> group)
     {
         var roll = d.Unit();
-        if (roll < 0.42 || work.Topic.Friend)
+        if (roll < FromTopic || work.Topic.Friend)
             return own.Count > 0 ? d.Of(own) : null;
-        if (roll < 0.9)
+        if (roll < FromTopic + FromLists && citedIn.GetValueOrDefault(Group(work)) is { Count: > 0 } lists)
+            return d.Of(lists);
+        if (roll < FromTopic + FromLists + FromGroup)
             return group.Count > 0 ? d.Of(group) : null;
         return byArea.GetValueOrDefault(d.Of(scenario.Words.Neighbours[work.Topic.Area])) is { Count: > 0 } near
             ? d.Of(near)
@@ -80,7 +97,7 @@ public sealed class Citations(Dice world, Scenario scenario)
         var age = work.Year - other.Year;
         var asleep = other.FoundIn > 0 && work.Year < other.FoundIn;
         var woken = other.FoundIn > 0 && work.Year >= other.FoundIn;
-        var young = woken ? 1 : Math.Exp(-Math.Abs(age - 3) / 7.0) + 0.05;
+        var young = woken ? 1 : Math.Exp(-Math.Abs(age - 3) / 5.0) + 0.04;
         var self = Array.Exists(other.People, p => signed.Contains(p.Person)) ? 6 : 1;
         return young
             * other.Appeal

@@ -60,16 +60,25 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
     )
     {
         var before = each is not null ? null : state ?? (isBegun ? null : WithStandings(file.Read()));
-        (state, isBegun) = (null, true); // until this build has come to its end
-        var next = await After(
-            before,
-            sequence,
-            databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)),
-            each,
-            cancel
-        );
-        state = next;
-        return next.Columns;
+        isBegun = true;
+        try
+        {
+            state = await After(
+                before,
+                sequence,
+                databases.ToDictionary(d => d.Id, d => (d.Trust, d.Name)),
+                each,
+                cancel
+            );
+            return state.Columns;
+        }
+        catch
+        {
+            // The columns before are as they were; the people were told apart in part, and are begun anew.
+            state = before is null ? null : before with { Mentions = null };
+            (people, numbering) = (new(), null);
+            throw;
+        }
     }
 
     /// <summary>
@@ -94,9 +103,20 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
                         ? Math.Max(MostUnwritten, now.Columns.WorkSize / UnwrittenShare)
                         : 0
                 )
-            && file.Write(now)
+            && file.Write(now) is { } written
         )
-            state = now with { Unwritten = 0 };
+            state = written;
+    }
+
+    /// <summary>
+    /// Lets go of what only the next change asks for, where it is written down; that change reads it again.
+    /// </summary>
+    public void LetGo()
+    {
+        if (state is not { WrittenPeople: not null, Unwritten: 0, Mentions: not null } now)
+            return;
+        state = now with { Mentions = null };
+        (people, numbering) = (new(), null);
     }
 
     private CorpusState? WithStandings(CorpusState? read) =>
@@ -192,10 +212,7 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
         var mentions = new Dictionary<int, IReadOnlyList<Mention>>();
         if (before is null)
             return mentions;
-        if (
-            (before.Mentions ?? (before.WrittenPeople is { } sum ? file.ReadPeople(before.Sequence, sum) : null)) is
-            { } known
-        )
+        if ((before.Mentions ?? (before.WrittenPeople is { } sum ? file.ReadPeople(sum) : null)) is { } known)
             return known;
         await foreach (var part in WorkPart.Of(reader.All(before.Sequence, cancel), trust, withPeople: true, cancel))
             if (part.Mentions.Count > 0)

@@ -15,7 +15,7 @@ namespace Zendle.Server.Corpus;
 internal sealed class ColumnsFile(string folder)
 {
     /// <summary>Changes whenever what is written, or what it means, changes.</summary>
-    private const int Version = 7;
+    private const int Version = 8;
 
     private string Columns => Path.Combine(folder, "columns");
     private string People => Path.Combine(folder, "people");
@@ -75,16 +75,15 @@ internal sealed class ColumnsFile(string folder)
     /// <summary>
     /// The people that works name, as they were written with the columns; null when there is nothing of use.
     /// </summary>
-    /// <param name="sequence">The change sequence of those columns.</param>
     /// <param name="sum">The checksum they were written with.</param>
-    public Dictionary<int, IReadOnlyList<Mention>>? ReadPeople(long sequence, ulong sum)
+    public Dictionary<int, IReadOnlyList<Mention>>? ReadPeople(ulong sum)
     {
         try
         {
             using var file = File.OpenRead(People);
             var summed = new ChecksumStream(file);
             var written = JsonSerializer.Deserialize<WrittenPeople>(summed);
-            return written is { Works: not null } && written.Sequence == sequence && summed.Sum == sum
+            return written is { Works: not null } && summed.Sum == sum
                 ? written.Works.ToDictionary(w => w[0].WorkId, IReadOnlyList<Mention> (w) => w)
                 : null;
         }
@@ -95,19 +94,15 @@ internal sealed class ColumnsFile(string folder)
     }
 
     /// <summary>Writes a state down. What cannot be written is left: the next start takes longer.</summary>
-    /// <returns>Whether it was written.</returns>
-    public bool Write(CorpusState state)
+    /// <returns>The state as one that was written; null when it could not be.</returns>
+    public CorpusState? Write(CorpusState state)
     {
         try
         {
             var people = state.Mentions is { } mentions
                 ? Put(
                     People,
-                    to =>
-                        JsonSerializer.Serialize(
-                            to,
-                            new WrittenPeople(state.Sequence, [.. mentions.Values.Select(m => m.ToArray())])
-                        )
+                    to => JsonSerializer.Serialize(to, new WrittenPeople([.. mentions.Values.Select(m => m.ToArray())]))
                 )
                 : 0;
             Put(
@@ -136,11 +131,11 @@ internal sealed class ColumnsFile(string folder)
                     to.Write(summed.Sum);
                 }
             );
-            return true;
+            return state with { Unwritten = 0, WrittenPeople = people == 0 ? null : people };
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
-            return false;
+            return null;
         }
     }
 
@@ -161,5 +156,5 @@ internal sealed class ColumnsFile(string folder)
     }
 
     /// <summary>The people of works, as they are written.</summary>
-    private sealed record WrittenPeople(long Sequence, Mention[][] Works);
+    private sealed record WrittenPeople(Mention[][] Works);
 }

@@ -220,6 +220,21 @@ public sealed class CorpusService(
         isBroken = false;
     }
 
+    /// <summary>Lets go of what only the next change asks for, unless one is being made.</summary>
+    public void LetGo()
+    {
+        if (!IsReady || IsBehind || !refreshing.Wait(0))
+            return;
+        try
+        {
+            columns.LetGo();
+        }
+        finally
+        {
+            refreshing.Release();
+        }
+    }
+
     private void Publish(long sequence, Zendle.Index.Columns.CorpusColumns built, List<DatabaseRow> databases)
     {
         index!.Publish(built, Names(databases), sequence, Containers(databases));

@@ -160,6 +160,9 @@ internal sealed class JobRunner(
         );
     }
 
+    /// <summary>Whether no job runs or waits for its turn.</summary>
+    public bool IsIdle => running.IsEmpty && waiting.Values.All(lane => lane.Reader.Count == 0);
+
     /// <summary>Whether other jobs of a kind wait for the one that runs.</summary>
     public bool OthersWait(string kind) => waiting[kind].Reader.Count > 0;
 

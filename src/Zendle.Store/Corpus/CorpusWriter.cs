@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Records;
+using Zendle.Store.Sqlite;
 
 namespace Zendle.Store.Corpus;
 
@@ -390,6 +391,25 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             cancel
         );
 
+    /// <summary>
+    /// Lets go of what was remembered of records between pages; what comes next reads it again. Nothing while somebody
+    /// writes.
+    /// </summary>
+    public void LetGo()
+    {
+        if (!OneWriter.Wait(0))
+            return;
+        try
+        {
+            facts.Clear();
+            facts.TrimExcess();
+        }
+        finally
+        {
+            OneWriter.Release();
+        }
+    }
+
     private async Task<T> InTransaction<T>(Func<SqlSession, T> act, CancellationToken cancel)
     {
         await OneWriter.WaitAsync(cancel);
@@ -398,6 +418,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             await using var context = await contexts.CreateDbContextAsync(cancel);
             await context.Database.OpenConnectionAsync(cancel);
             var connection = (SqliteConnection)context.Database.GetDbConnection();
+            ConnectionPragmas.Widen(connection);
             await using var transaction = connection.BeginTransaction(deferred: false);
             using var sql = new SqlSession(connection, transaction);
             if (facts.Count > MostRemembered)

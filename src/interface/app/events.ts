@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
+import { useMatch } from "react-router";
 import type { Dto } from "../api/client";
 
 interface ZendleEvent {
@@ -8,11 +9,18 @@ interface ZendleEvent {
   job: Dto<"JobDto"> | null;
 }
 
-/** Hears what happens elsewhere, in another tab or in a job, and asks anew for what it touches. */
+/**
+ * Hears what happens elsewhere, in another tab or in a job, and asks anew for what it touches: in the review that is
+ * looked at, or in all of them where none is.
+ */
 export function useEvents(): void {
   const client = useQueryClient();
+  const review = useMatch("/r/:reviewId/*")?.params.reviewId;
   useEffect(() => {
-    const source = new EventSource("/api/events");
+    // What happened in a review while another was looked at was not told.
+    if (review) void client.invalidateQueries({ queryKey: ["review", Number(review)], refetchType: "none" });
+    void client.invalidateQueries({ queryKey: ["reviews"], refetchType: review ? "none" : "active" });
+    const source = new EventSource(review ? `/api/events?review=${review}` : "/api/events");
     let lost = false;
     source.onmessage = (message: MessageEvent<string>) => {
       const event = JSON.parse(message.data) as ZendleEvent;
@@ -32,7 +40,9 @@ export function useEvents(): void {
         void client.invalidateQueries({ queryKey: ["review", event.reviewId, "gather"] });
         void client.invalidateQueries({ queryKey: ["review", event.reviewId, "head"] });
       } else if (event.kind === "job" && event.job?.kind === "gather") {
-        void client.invalidateQueries({ queryKey: ["review", event.job.subject] });
+        // While it runs, only what is gathered changes; what it brought may be asked for by fields everywhere.
+        const of = event.job.endedAt === null ? ["gather"] : [];
+        void client.invalidateQueries({ queryKey: ["review", event.job.subject, ...of] });
       } else if (event.kind === "job" && event.job) {
         const job = event.job;
         client.setQueryData<Dto<"DatabasesDto">>(["databases"], (old) =>
@@ -51,5 +61,5 @@ export function useEvents(): void {
       if (source.readyState === EventSource.CLOSED) void client.invalidateQueries({ queryKey: ["me"] });
     };
     return () => source.close();
-  }, [client]);
+  }, [client, review]);
 }

@@ -52,7 +52,7 @@ public sealed class DecisionFoldTests
         var batch = Guid.NewGuid();
         var fold = Fold(before, Event(DecisionAct.Keep, 1, batch: batch), Event(DecisionAct.Keep, 2, batch: batch));
         Assert.Equal(batch, fold.LastBatchOf("ann"));
-        fold.Add(Undo(batch));
+        fold = fold.With([Undo(batch)]);
         Assert.Equal((Stage.SetAside, Stage.Found), (fold.Of(1).Stage, fold.Of(2).Stage));
         Assert.Equal(before.Batch, fold.LastBatchOf("ann"));
         Assert.Equal("This act has been taken back already.", fold.WhyNotUndo(batch, "ann"));
@@ -81,7 +81,7 @@ public sealed class DecisionFoldTests
             StringComparison.Ordinal
         );
         Assert.Null(fold.WhyNotUndo(tag.Batch, "ann")); // a tag does not hang on a judgement
-        fold.Add(Undo(theirs.Batch, "ben"));
+        fold = fold.With([Undo(theirs.Batch, "ben")]);
         Assert.Null(fold.WhyNotUndo(mine.Batch, "ann"));
     }
 
@@ -121,7 +121,7 @@ public sealed class DecisionFoldTests
                     var atOnce = Fold([.. events]);
                     var oneByOne = Fold();
                     foreach (var e in events)
-                        oneByOne.Add(e);
+                        oneByOne = oneByOne.With([e]);
                     foreach (var work in new[] { 1, 2, 3 })
                         Assert.Equal(
                             (atOnce.Of(work).Stage, atOnce.Of(work).Reason, string.Join(',', atOnce.Of(work).Tags)),

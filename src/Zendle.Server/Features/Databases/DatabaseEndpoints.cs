@@ -478,36 +478,22 @@ internal sealed class DatabaseService(
         // The jobs are read before the corpus: what a harvest that is told as ended brought is then in the counts
         // beside it.
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var lastJobs = (await context.Jobs.AsNoTracking().Where(j => j.Kind == "harvest").ToListAsync(cancel))
-            .GroupBy(j => j.Subject)
-            .ToDictionary(g => g.Key, g => g.MaxBy(j => j.Id)!);
+        var lastJobs = await context
+            .Jobs.AsNoTracking()
+            .Where(j =>
+                j.Kind == "harvest"
+                && j.Id == context.Jobs.Where(o => o.Kind == j.Kind && o.Subject == j.Subject).Max(o => o.Id)
+            )
+            .ToDictionaryAsync(j => j.Subject, cancel);
         using var snapshot = corpus.Snapshot();
         var columns = snapshot.Columns;
         var databases = await reader.Databases(cancel);
-        var sets = databases.ToDictionary(d => d.Id, _ => new Core.Sets.BitSet(columns.WorkSize));
-        var years = databases.ToDictionary(d => d.Id, _ => new SortedDictionary<int, int>());
-        var (records, fields) = (new int[256], databases.ToDictionary(d => d.Id, _ => new FieldCounts()));
-        var bit = databases.Select((d, i) => (d.Id, i)).ToDictionary(x => x.Id, x => x.i);
-        var held = new ulong[columns.WorkSize];
-        for (var r = 0; r < columns.RecordSize; r++)
-        {
-            if (columns.RecordWork[r] == 0 || !sets.TryGetValue(columns.RecordDatabase[r], out var set))
-                continue;
-            records[columns.RecordDatabase[r]]++;
-            set.Add(columns.RecordWork[r]);
-            held[columns.RecordWork[r]] |= 1UL << bit[columns.RecordDatabase[r]];
-            fields[columns.RecordDatabase[r]].Add(columns.FieldsOf(r));
-            if (columns.RecordYear[r] is > 0 and var y)
-                years[columns.RecordDatabase[r]][y] = years[columns.RecordDatabase[r]].GetValueOrDefault(y) + 1;
-        }
-        var only = new Core.Sets.OnlyHere([.. databases.Select(d => d.Id)], snapshot.Containers, _ => true);
-        foreach (var mask in held)
-            only.Take(mask);
+        var counts = DatabaseCounts.Of(snapshot);
         return new(
             [
                 .. databases.Select(d =>
                 {
-                    var f = fields[d.Id];
+                    var count = counts[d.Id];
                     return new DatabaseDto(
                         d.Id,
                         d.Name,
@@ -515,25 +501,25 @@ internal sealed class DatabaseService(
                         d.Address,
                         d.Format,
                         d.SetName,
-                        records[d.Id],
-                        sets[d.Id].Count(),
-                        only.Counts[bit[d.Id]],
-                        [.. years[d.Id].Select(y => new SpanCountDto(y.Key, y.Value))],
+                        count.Records,
+                        count.WorkCount,
+                        count.OnlyHere,
+                        [.. count.Years.Select(y => new SpanCountDto(y.Key, y.Value))],
                         [
-                            .. f
+                            .. count
                                 .Types.OrderByDescending(t => t.Value)
                                 .Select(t => new ValueCountDto(DocumentTypes.Name(t.Key), t.Value)),
                         ],
-                        f.Abstract,
-                        f.Keywords,
-                        f.References,
+                        count.Abstract,
+                        count.Keywords,
+                        count.References,
                         d.HarvestedAt,
                         d.RunStarted is not null,
                         lastJobs.GetValueOrDefault(d.Id) is { } job ? JobDto.Of(jobs.AsItStands(job)) : null,
                         [
                             .. databases
                                 .Where(o => o.Id != d.Id)
-                                .Select(o => new OverlapDto(o.Id, sets[d.Id].CountWith(sets[o.Id]))),
+                                .Select(o => new OverlapDto(o.Id, counts.Both(d.Id, o.Id))),
                         ],
                         d.PartOf,
                         d.DeletedRecord,
@@ -546,26 +532,6 @@ internal sealed class DatabaseService(
             snapshot.Generation,
             HarvestJob.WholeEvery.Days
         );
-    }
-
-    /// <summary>What the records of one database hold.</summary>
-    private sealed class FieldCounts
-    {
-        public int Abstract { get; private set; }
-        public int Keywords { get; private set; }
-        public int References { get; private set; }
-        public Dictionary<DocumentType, int> Types { get; } = [];
-
-        public void Add(RecordFields record)
-        {
-            if (record.HasAbstract)
-                Abstract++;
-            if (record.HasKeywords)
-                Keywords++;
-            if (record.HasReferences)
-                References++;
-            Types[record.Type] = Types.GetValueOrDefault(record.Type) + 1;
-        }
     }
 
     private static Uri Address(string text) =>

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
 using Zendle.Server.Features.Events;
@@ -9,7 +10,10 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Decisions;
 
-/// <summary>Writes decision events and holds each review's fold, rebuilt when the corpus moves under it.</summary>
+/// <summary>
+/// Writes decision events and remembers the folds of reviews that are worked on, bounded in bytes. A decision adds to the
+/// fold; it is made anew only when the corpus moves under it.
+/// </summary>
 internal sealed class DecisionService(
     IDbContextFactory<ZendleContext> contexts,
     CorpusService corpus,
@@ -19,7 +23,11 @@ internal sealed class DecisionService(
     TimeProvider clock
 )
 {
-    private readonly ConcurrentDictionary<int, Cached> folds = new();
+    private const long MostRemembered = 24L << 20,
+        RememberedPerWork = 16;
+    private readonly ConcurrentDictionary<int, SemaphoreSlim> gates = new();
+    private readonly BoundedCache<int, Cached> folds = new(MostRemembered);
+    private int epoch;
 
     /// <summary>A review's stages and tags over the works of today.</summary>
     public async Task<ReviewFacts> Facts(int reviewId) => (await Load(reviewId)).Facts;
@@ -41,11 +49,11 @@ internal sealed class DecisionService(
         string? value
     )
     {
-        var entry = await Load(reviewId);
-        await entry.Gate.WaitAsync();
+        var gate = Gate(reviewId);
+        await gate.WaitAsync();
         try
         {
-            entry = await Load(reviewId);
+            var entry = await Loaded(reviewId);
             using var snapshot = corpus.Snapshot();
             var changing = works
                 .Where(w =>
@@ -81,7 +89,7 @@ internal sealed class DecisionService(
         }
         finally
         {
-            entry.Gate.Release();
+            gate.Release();
         }
     }
 
@@ -89,17 +97,17 @@ internal sealed class DecisionService(
     /// <returns>Why not, or how many works changed and what had been done.</returns>
     public async Task<(string? WhyNot, int Changed, DecisionAct? Act)> Undo(int reviewId, string account, Guid? batch)
     {
-        var entry = await Load(reviewId);
-        await entry.Gate.WaitAsync();
+        var gate = Gate(reviewId);
+        await gate.WaitAsync();
         try
         {
-            entry = await Load(reviewId);
+            var entry = await Loaded(reviewId);
             var target = batch ?? entry.Fold.LastBatchOf(account);
             if (target is null)
                 return ("There is no act of yours left to take back in this review.", 0, null);
             if (entry.Fold.WhyNotUndo(target.Value, account) is { } no)
                 return (no, 0, null);
-            var own = entry.Fold.Events.Where(e => e.Batch == target).ToArray();
+            var own = entry.Fold.Batch(target.Value);
             await Write(
                 reviewId,
                 entry,
@@ -118,11 +126,11 @@ internal sealed class DecisionService(
                     },
                 ]
             );
-            return (null, own.Length, own[0].Act);
+            return (null, own.Count, own[0].Act);
         }
         finally
         {
-            entry.Gate.Release();
+            gate.Release();
         }
     }
 
@@ -147,62 +155,71 @@ internal sealed class DecisionService(
                 await madeOn.Note(context, [.. rows.Select(r => r.WorkId)], CancellationToken.None);
             await context.SaveChangesAsync();
         }
-        // The fold that readers hold is left alone; a new one takes its place.
-        var events = entry.Fold.Events.Concat(rows.OrderBy(r => r.Id).Select(Event));
-        folds[reviewId] = await Build(entry.Gate, [.. events]);
+        // The fold that readers hold is left alone; another that shares most of it takes its place.
+        DecisionEvent[] events = [.. rows.OrderBy(r => r.Id).Select(Event)];
+        var (fold, works) = (entry.Fold.With(events), entry.Fold.WorksOf(events));
+        Remember(reviewId, entry with { Fold = fold, Facts = entry.Facts.With(entry.Fold, fold, works) });
         hub.Tell(new("review", reviewId));
     }
 
+    private SemaphoreSlim Gate(int reviewId) => gates.GetOrAdd(reviewId, _ => new(1, 1));
+
     private async Task<Cached> Load(int reviewId)
     {
-        using var snapshot = corpus.Snapshot();
-        var known = folds.GetValueOrDefault(reviewId);
-        if (known is not null && known.Generation == snapshot.Generation)
+        if (Known(reviewId) is { } known)
             return known;
-        List<DecisionEvent> events;
-        await using (var context = await contexts.CreateDbContextAsync())
-            events =
-            [
-                .. (
-                    await context
-                        .Decisions.AsNoTracking()
-                        .Where(d => d.ReviewId == reviewId)
-                        .OrderBy(d => d.Id)
-                        .ToListAsync()
-                ).Select(Event),
-            ];
-        var built = await Build(known?.Gate ?? new SemaphoreSlim(1, 1), events);
-        return folds.AddOrUpdate(
-            reviewId,
-            _ => built,
-            (_, other) =>
-                other.Generation == snapshot.Generation
-                && other.Fold.LastSequence >= (events.Count == 0 ? 0 : events[^1].Sequence)
-                    ? other
-                    : built with
-                    {
-                        Gate = other.Gate,
-                    }
-        );
+        var gate = Gate(reviewId);
+        await gate.WaitAsync();
+        try
+        {
+            return await Loaded(reviewId);
+        }
+        finally
+        {
+            gate.Release();
+        }
+    }
+
+    private Cached? Known(int reviewId)
+    {
+        using var snapshot = corpus.Snapshot();
+        return
+            folds.TryGet(reviewId, out var known)
+            && known.Generation == snapshot.Generation
+            && known.Epoch == Volatile.Read(ref epoch)
+            ? known
+            : null;
+    }
+
+    /// <summary>A review's decisions over the works of today; called by whoever is in the review's gate.</summary>
+    private async Task<Cached> Loaded(int reviewId)
+    {
+        if (Known(reviewId) is { } known)
+            return known;
+        var now = Volatile.Read(ref epoch);
+        await using var context = await contexts.CreateDbContextAsync();
+        var events = (
+            await context.Decisions.AsNoTracking().Where(d => d.ReviewId == reviewId).OrderBy(d => d.Id).ToListAsync()
+        ).ConvertAll(Event);
+        return Remember(reviewId, await Build(events, now));
+    }
+
+    private Cached Remember(int reviewId, Cached entry)
+    {
+        folds.Put(reviewId, entry, entry.Bytes);
+        return entry;
     }
 
     /// <summary>
-    /// Forgets what decisions stand for: numbers that stood for nothing may stand for a work now. Those who are
-    /// deciding are waited for by the next.
+    /// Forgets what decisions stand for: numbers that stood for nothing may stand for a work now. What somebody who is
+    /// deciding puts in after this is of an older epoch, and looked at no more.
     /// </summary>
-    public void Forget()
-    {
-        foreach (var review in folds.Keys)
-            folds.AddOrUpdate(
-                review,
-                _ => throw new InvalidOperationException(),
-                (_, old) => old with { Generation = -1 }
-            );
-    }
+    public void Forget() => Interlocked.Increment(ref epoch);
 
-    private async Task<Cached> Build(SemaphoreSlim gate, IReadOnlyList<DecisionEvent> events)
+    private async Task<Cached> Build(List<DecisionEvent> events, int now)
     {
         using var snapshot = corpus.Snapshot();
+        folds.MostBytes = MostRemembered + RememberedPerWork * snapshot.Columns.WorkSize;
         var (work, first) = (snapshot.Columns.RecordWork, snapshot.Columns.WorkFirstRecord);
         // An event follows its record to the work it belongs to today, or the work it was in when the record is gone.
         bool IsThere(DecisionEvent e) => e.RecordId < work.Length && work[e.RecordId] > 0;
@@ -215,8 +232,8 @@ internal sealed class DecisionService(
             e => IsThere(e) ? work[e.RecordId] : redirects.GetValueOrDefault(e.WorkId, e.WorkId)
         );
         return new(
-            gate,
             snapshot.Generation,
+            now,
             fold,
             new ReviewFacts(fold, snapshot.Columns.WorkSize, w => (uint)w < (uint)first.Length && first[w] > 0)
         );
@@ -225,5 +242,8 @@ internal sealed class DecisionService(
     private static DecisionEvent Event(DecisionRow d) =>
         new(d.Id, d.Batch, d.WorkId, d.RecordId, d.Act, d.Value, d.AccountId, d.At, d.Undoes);
 
-    private sealed record Cached(SemaphoreSlim Gate, long Generation, DecisionFold Fold, ReviewFacts Facts);
+    private sealed record Cached(long Generation, int Epoch, DecisionFold Fold, ReviewFacts Facts)
+    {
+        public long Bytes => 700L * Fold.Judgements.Count + Facts.Bytes + 1_000;
+    }
 }

@@ -10,27 +10,35 @@ internal static class EventEndpoints
     public static void MapEvents(this RouteGroupBuilder api) =>
         api.MapGet(
                 "/events",
-                (EventHub hub, Access access, Sessions sessions, HttpContext http, IHostApplicationLifetime lifetime) =>
+                (
+                    int? review,
+                    EventHub hub,
+                    Access access,
+                    Sessions sessions,
+                    HttpContext http,
+                    IHostApplicationLifetime lifetime
+                ) =>
                 {
                     var until = CancellationTokenSource.CreateLinkedTokenSource(
                         http.RequestAborted,
                         lifetime.ApplicationStopping
                     );
                     http.Response.RegisterForDispose(until);
-                    return TypedResults.ServerSentEvents(Items(hub, access, sessions, http.User, until.Token));
+                    return TypedResults.ServerSentEvents(Items(hub, access, sessions, http.User, review, until.Token));
                 }
             )
             .ExcludeFromDescription();
 
     /// <summary>
-    /// What a person may know, as it happens. Ends when their session does; who is a member of what is asked again
-    /// whenever that may have changed.
+    /// What a person may know, as it happens: of the review they look at, or of all of theirs when they look at none. Ends
+    /// when their session does; who is a member of what is asked again whenever that may have changed.
     /// </summary>
     private static async IAsyncEnumerable<SseItem<ZendleEvent>> Items(
         EventHub hub,
         Access access,
         Sessions sessions,
         ClaimsPrincipal user,
+        int? review,
         [EnumeratorCancellation] CancellationToken cancel
     )
     {
@@ -48,7 +56,7 @@ internal static class EventEndpoints
                     yield break;
                 mine = await access.ReviewIds(user);
             }
-            if (e.ReviewId is null || mine.Contains(e.ReviewId.Value))
+            if (e.ReviewId is not { } of || (mine.Contains(of) && (review is null || review == of)))
                 yield return new(e);
             next = events.MoveNextAsync();
         }

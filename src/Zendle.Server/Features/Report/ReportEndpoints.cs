@@ -28,10 +28,20 @@ internal sealed record RunDto(
     int? Gone
 );
 
+/// <summary>A page of the log.</summary>
+/// <param name="Searches">All runs of the review.</param>
+/// <param name="OfRecord">Those of them that are of record.</param>
+/// <param name="HasEarlier">Whether there are earlier ones than those of the page.</param>
+/// <param name="Runs">The runs, youngest first.</param>
+internal sealed record LogPageDto(int Searches, int OfRecord, bool HasEarlier, IReadOnlyList<RunDto> Runs);
+
 internal sealed record OfRecordRequest(bool OfRecord);
 
 internal static class ReportEndpoints
 {
+    private const int UsualPage = 60,
+        LongestPage = 500;
+
     public static void MapReport(this RouteGroupBuilder review)
     {
         review.MapGet("/log", Log);
@@ -43,45 +53,77 @@ internal static class ReportEndpoints
         review.MapPost("/log/{runId:int}/again", Again).Require(Role.Screener).Produces<StepTakenDto>();
     }
 
-    private static async Task<List<RunDto>> Log(int reviewId, ZendleContext context, CancellationToken cancel)
+    /// <summary>A page of the log, youngest first. O(runs of the page), whatever they found.</summary>
+    private static async Task<LogPageDto> Log(
+        int reviewId,
+        int? before,
+        int? limit,
+        bool? ofRecord,
+        ZendleContext context,
+        CancellationToken cancel
+    )
     {
-        var runs = await context
-            .Runs.AsNoTracking()
-            .Where(r => r.ReviewId == reviewId)
+        var all = context.Runs.AsNoTracking().Where(r => r.ReviewId == reviewId);
+        var (searches, marked) = (await all.CountAsync(cancel), await all.CountAsync(r => r.OfRecord, cancel));
+        var most = Math.Clamp(limit ?? UsualPage, 1, LongestPage);
+        var page = await all.Where(r => (before == null || r.Id < before) && (ofRecord != true || r.OfRecord))
             .OrderByDescending(r => r.Id)
-            .ToListAsync(cancel);
-        var names = await context.Users.ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
-        var removed = (
-            await context.Steps.Where(s => s.ReviewId == reviewId && s.Removed).Select(s => s.Id).ToListAsync(cancel)
-        ).ToHashSet();
-        var byId = runs.ToDictionary(r => r.Id);
-        return
-        [
-            .. runs.Select(r =>
+            .Take(most + 1)
+            .Select(r => new
             {
-                int? fresh = null,
-                    gone = null;
-                if (r.Repeats is { } first && byId.TryGetValue(first, out var then))
-                {
-                    var (now, before) = (WorkIds.Unpack(r.Works).ToHashSet(), WorkIds.Unpack(then.Works).ToHashSet());
-                    (fresh, gone) = (now.Count(w => !before.Contains(w)), before.Count(w => !now.Contains(w)));
-                }
-                return new RunDto(
-                    r.Id,
-                    r.StepId,
-                    removed.Contains(r.StepId),
-                    SearchStateDto.Of(JsonSerializer.Deserialize<SearchState>(r.State, SearchService.Json)!),
-                    JsonSerializer.Deserialize<LedgerDto>(r.Ledger, SearchService.Json)!,
-                    r.Count,
-                    r.At,
-                    names.GetValueOrDefault(r.AccountId, "a former member"),
-                    r.OfRecord,
-                    r.Repeats,
-                    fresh,
-                    gone
-                );
-            }),
+                r.Id,
+                r.StepId,
+                r.State,
+                r.Ledger,
+                r.Count,
+                r.At,
+                r.AccountId,
+                r.OfRecord,
+                r.Repeats,
+            })
+            .ToListAsync(cancel);
+        var shown = page.Take(most).ToArray();
+        // What was found is read only of runs that repeat one, and of those they repeat.
+        int[] compared =
+        [
+            .. shown.Where(r => r.Repeats is not null).SelectMany(r => new[] { r.Id, r.Repeats!.Value }).Distinct(),
         ];
+        var found = await all.Where(r => compared.Contains(r.Id))
+            .ToDictionaryAsync(r => r.Id, r => WorkIds.Unpack(r.Works).ToHashSet(), cancel);
+        string[] accounts = [.. shown.Select(r => r.AccountId).Distinct()];
+        var names = await context
+            .Users.Where(u => accounts.Contains(u.Id))
+            .ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
+        int[] steps = [.. shown.Select(r => r.StepId).Distinct()];
+        var removed = await context
+            .Steps.Where(s => s.ReviewId == reviewId && s.Removed && steps.Contains(s.Id))
+            .Select(s => s.Id)
+            .ToHashSetAsync(cancel);
+        return new(
+            searches,
+            marked,
+            page.Count > most,
+            [
+                .. shown.Select(r =>
+                {
+                    var then = r.Repeats is { } first ? found.GetValueOrDefault(first) : null;
+                    return new RunDto(
+                        r.Id,
+                        r.StepId,
+                        removed.Contains(r.StepId),
+                        SearchStateDto.Of(JsonSerializer.Deserialize<SearchState>(r.State, SearchService.Json)!),
+                        JsonSerializer.Deserialize<LedgerDto>(r.Ledger, SearchService.Json)!,
+                        r.Count,
+                        r.At,
+                        names.GetValueOrDefault(r.AccountId, "a former member"),
+                        r.OfRecord,
+                        r.Repeats,
+                        then is null ? null : found[r.Id].Count(w => !then.Contains(w)),
+                        then?.Count(w => !found[r.Id].Contains(w))
+                    );
+                }),
+            ]
+        );
     }
 
     private static async Task<IResult> Mark(int reviewId, int runId, OfRecordRequest request, ZendleContext context) =>

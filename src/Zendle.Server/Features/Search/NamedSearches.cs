@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
 using Zendle.Server.Identity;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
@@ -44,6 +45,11 @@ internal sealed class NamedSearches(
     CorpusReader reader
 )
 {
+    private const long MostRemembered = 256 << 10;
+
+    // What an answer is against a run does not change; answers and runs have keys of their own.
+    private readonly BoundedCache<(string Answer, int Run), (int New, int Gone)> compared = new(MostRemembered);
+
     /// <summary>The named searches of a review, by name.</summary>
     public async Task<List<NamedSearchDto>> All(int reviewId)
     {
@@ -62,7 +68,12 @@ internal sealed class NamedSearches(
             using var view = await search.View(reviewId, step.Id);
             if (view is null || await LastRun(context, step) is not { } run)
                 continue;
-            var (fresh, gone) = Against(view, await Then(run));
+            var key = (view.Answer.Key, run.Id);
+            if (!compared.TryGet(key, out var against))
+            {
+                var (fresh, gone) = Against(view, await Found(context, run.Id));
+                compared.Put(key, against = (fresh.Length, gone), 200 + (2L * view.Answer.Key.Length));
+            }
             var asks = new List<string>();
             for (var s = step; ; s = steps[s.ParentId.Value])
             {
@@ -85,8 +96,8 @@ internal sealed class NamedSearches(
                     run.At,
                     run.Count,
                     view.Answer.Count,
-                    fresh.Length,
-                    gone
+                    against.New,
+                    against.Gone
                 )
             );
         }
@@ -107,7 +118,7 @@ internal sealed class NamedSearches(
         var step = await context.Steps.SingleAsync(s => s.Id == stepId && s.ReviewId == reviewId);
         if (await LastRun(context, step) is not { } last)
             return null;
-        var (fresh, gone) = Against(view, await Then(last));
+        var (fresh, gone) = Against(view, await Found(context, last.Id));
         context.Runs.Add(paths.Run(reviewId, account, stepId, view, last.Repeats ?? last.Id));
         (step.Count, step.Generation) = (view.Answer.Count, view.Snapshot.Generation);
         await context.SaveChangesAsync();
@@ -127,17 +138,21 @@ internal sealed class NamedSearches(
         return new(fresh.Length, gone, holding);
     }
 
-    private static Task<RunRow?> LastRun(ZendleContext context, StepRow step) =>
+    private sealed record Ran(int Id, int? Repeats, DateTimeOffset At, int Count);
+
+    /// <summary>The last run of a step, without what it found.</summary>
+    private static Task<Ran?> LastRun(ZendleContext context, StepRow step) =>
         context
             .Runs.AsNoTracking()
             .Where(r => r.ReviewId == step.ReviewId && r.StepId == step.Id)
             .OrderByDescending(r => r.Id)
+            .Select(r => new Ran(r.Id, r.Repeats, r.At, r.Count))
             .FirstOrDefaultAsync();
 
     /// <summary>The works a run found, under the ids they have today.</summary>
-    private async Task<HashSet<int>> Then(RunRow run)
+    private async Task<HashSet<int>> Found(ZendleContext context, int run)
     {
-        var works = WorkIds.Unpack(run.Works);
+        var works = WorkIds.Unpack(await context.Runs.Where(r => r.Id == run).Select(r => r.Works).SingleAsync());
         var today = await reader.Redirects(works, CancellationToken.None);
         return [.. works.Select(w => today.GetValueOrDefault(w, w))];
     }

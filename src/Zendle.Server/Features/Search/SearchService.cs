@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
@@ -15,25 +14,33 @@ using Zendle.Store.Made;
 namespace Zendle.Server.Features.Search;
 
 /// <summary>An answered question: sets that belong to one snapshot. Not to be changed.</summary>
+/// <param name="Key">Tells it apart from every other answer.</param>
 /// <param name="Reading">How the expression was read.</param>
 /// <param name="Concepts">Its concepts.</param>
 /// <param name="Matching">Matching records of all databases.</param>
 /// <param name="Before">Works of the chosen databases, before narrowing.</param>
 /// <param name="InView">Works after narrowing.</param>
-/// <param name="Orders">Orders worked out so far, by order and side.</param>
 /// <param name="Trail">The trail that was followed; null for a search.</param>
 /// <param name="Beside">Works that other searches and a written list leave; null for all.</param>
 internal sealed record Answer(
+    string Key,
     QueryReading Reading,
     ImmutableArray<Concept> Concepts,
     BitSet Matching,
     BitSet Before,
     BitSet InView,
     int Count,
-    ConcurrentDictionary<(SortOrder, TrailWay), int[]> Orders,
     Trail? Trail = null,
     BitSet? Beside = null
-);
+)
+{
+    /// <summary>About how many bytes it takes.</summary>
+    public long Bytes =>
+        2_000
+        + (2 * Key.Length)
+        + (Matching.Size + Before.Size + InView.Size + (Beside?.Size ?? 0)) / 8
+        + (Trail?.Bytes ?? 0);
+}
 
 /// <summary>
 /// A question in view together with everything a request needs to speak about it. Holds a snapshot: dispose of it.
@@ -100,8 +107,12 @@ internal sealed class SearchService(
     TimeProvider clock
 )
 {
-    private const int MostRemembered = 300;
-    private readonly ConcurrentDictionary<string, Answer> remembered = new(StringComparer.Ordinal);
+    // Answers and orders of the demo's size, and as much more as the corpus is larger.
+    private const long LeastRemembered = 6L << 20,
+        RememberedPerWork = 80;
+    private readonly BoundedCache<string, Answer> answers = new(LeastRemembered, StringComparer.Ordinal);
+    private readonly BoundedCache<(string Answer, SortOrder Order, TrailWay Side), int[]> orders = new(LeastRemembered);
+    private long generation = -1;
 
     /// <summary>How acts and states are written down.</summary>
     public static JsonSerializerOptions Json { get; } =
@@ -163,18 +174,33 @@ internal sealed class SearchService(
     public async Task<List<StepAct>?> ActsOf(int reviewId, int stepId)
     {
         await using var context = await contexts.CreateDbContextAsync();
+        // The whole path in one question, however long it is; a step that is gone breaks it off.
+        var path = await context
+            .Steps.FromSql(
+                $"""
+                WITH RECURSIVE path AS (
+                  SELECT * FROM Steps WHERE Id = {stepId} AND ReviewId = {reviewId} AND NOT Removed
+                  UNION ALL
+                  SELECT s.* FROM Steps s JOIN path ON s.Id = path.ParentId
+                  WHERE s.ReviewId = {reviewId} AND NOT s.Removed
+                )
+                SELECT * FROM path
+                """
+            )
+            .AsNoTracking()
+            .Select(s => new
+            {
+                s.Id,
+                s.ParentId,
+                s.Act,
+            })
+            .ToDictionaryAsync(s => s.Id);
         var acts = new List<StepAct>();
-        for (int? id = stepId; id is not null; )
+        for (int? id = stepId; id is not null; id = path[id.Value].ParentId)
         {
-            var step = await context
-                .Steps.AsNoTracking()
-                .Where(s => s.Id == id && s.ReviewId == reviewId && !s.Removed)
-                .Select(s => new { s.ParentId, s.Act })
-                .SingleOrDefaultAsync();
-            if (step is null)
+            if (!path.TryGetValue(id.Value, out var step))
                 return null;
             acts.Add(JsonSerializer.Deserialize<StepAct>(step.Act, Json)!);
-            id = step.ParentId;
         }
         acts.Reverse();
         return acts;
@@ -192,9 +218,9 @@ internal sealed class SearchService(
                 TrailWay.Forward => trail.Future.Ties,
                 _ => w => trail.Past.Ties(w) + trail.Future.Ties(w),
             };
-        var sorted = answer.Orders.GetOrAdd(
-            (order, side),
-            _ =>
+        var sorted = orders.Get(
+            (answer.Key, order, side),
+            () =>
                 WorkOrder.Sort(
                     view.Snapshot,
                     view.InView(side),
@@ -203,7 +229,8 @@ internal sealed class SearchService(
                     InChosen(view),
                     clock.GetUtcNow().Year,
                     ties
-                )
+                ),
+            o => 200 + (4L * o.Length)
         );
         return hideJudged
             ? Array.FindAll(sorted, w => !view.Facts.Kept.Contains(w) && !view.Facts.SetAside.Contains(w))
@@ -230,15 +257,27 @@ internal sealed class SearchService(
         // Only questions about the review itself depend on its decisions.
         var key =
             $"{snapshot.Generation}|{(state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
-        if (remembered.TryGetValue(key, out var known))
+        Forget(snapshot);
+        if (answers.TryGet(key, out var known))
             return known;
         var beside = Beside(reviewId, snapshot, facts, state);
         var answer = state.Trail is { } question
-            ? Followed(snapshot, facts, state, question, beside)
-            : Searched(snapshot, facts, state, beside);
-        if (remembered.Count >= MostRemembered)
-            remembered.Clear();
-        return remembered[key] = answer;
+            ? Followed(key, snapshot, facts, state, question, beside)
+            : Searched(key, snapshot, facts, state, beside);
+        answers.Put(key, answer, answer.Bytes);
+        return answer;
+    }
+
+    /// <summary>
+    /// Answers of another generation are asked for no more; what is remembered of this one may grow with the corpus.
+    /// </summary>
+    private void Forget(CorpusSnapshot snapshot)
+    {
+        if (Interlocked.Exchange(ref generation, snapshot.Generation) == snapshot.Generation)
+            return;
+        answers.Clear();
+        orders.Clear();
+        answers.MostBytes = orders.MostBytes = LeastRemembered + RememberedPerWork * snapshot.Columns.WorkSize;
     }
 
     /// <summary>
@@ -265,17 +304,24 @@ internal sealed class SearchService(
         return left;
     }
 
-    private static Answer Searched(CorpusSnapshot snapshot, ReviewFacts facts, SearchState state, BitSet? beside)
+    private static Answer Searched(
+        string key,
+        CorpusSnapshot snapshot,
+        ReviewFacts facts,
+        SearchState state,
+        BitSet? beside
+    )
     {
         var evaluator = new QuestionEvaluator(snapshot, facts);
         var reading = QueryReader.Read(state.Expression);
         var matching = reading.Root is null ? new BitSet(snapshot.Columns.RecordSize) : evaluator.Records(reading.Root);
         var before = evaluator.Works(matching, state.Databases);
         var inView = Narrowed(evaluator, state, before, null, beside);
-        return new(reading, Concepts.Of(reading.Root), matching, before, inView, inView.Count(), new(), null, beside);
+        return new(key, reading, Concepts.Of(reading.Root), matching, before, inView, inView.Count(), null, beside);
     }
 
     private static Answer Followed(
+        string key,
         CorpusSnapshot snapshot,
         ReviewFacts facts,
         SearchState state,
@@ -294,13 +340,13 @@ internal sealed class SearchService(
             ? []
             : Concepts.Of(QueryReader.Read(string.Join(" AND ", state.Inside.Select(i => $"({i})"))).Root);
         return new(
+            key,
             QueryReader.Read(""),
             marked,
             new BitSet(snapshot.Columns.RecordSize),
             before,
             inView,
             inView.Count(),
-            new(),
             trail,
             beside
         );

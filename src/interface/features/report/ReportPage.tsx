@@ -11,20 +11,20 @@ type Run = Dto<"RunDto">;
 
 /** Report: the account of full texts, and the search log, both written by the work itself. */
 export function ReportPage({ reviewId }: { reviewId: number }) {
-  const log = useLog(reviewId);
   const [onlyRecord, setOnlyRecord] = useState(false);
-  const runs = (log.data ?? []).filter((r) => !onlyRecord || r.ofRecord);
-  const ofRecord = (log.data ?? []).filter((r) => r.ofRecord).length;
+  const log = useLog(reviewId, onlyRecord);
+  const runs = (log.data?.pages ?? []).flatMap((p) => p.runs);
+  const counts = log.data?.pages[0];
   return (
     <>
       <TextReport reviewId={reviewId} />
       <div className="flex shrink-0 items-center gap-4 border-b border-line px-[18px] py-2.5">
         <h1 className="font-serif text-[18px] font-semibold">Search log</h1>
-        {log.data ? (
+        {counts ? (
           <p className="text-quiet">
-            <b className="font-bold text-ink">{count(log.data.length)}</b>{" "}
-            {log.data.length === 1 ? "search" : "searches"} run, <b className="font-bold text-ink">{count(ofRecord)}</b>{" "}
-            of record
+            <b className="font-bold text-ink">{count(counts.searches)}</b>{" "}
+            {counts.searches === 1 ? "search" : "searches"} run,{" "}
+            <b className="font-bold text-ink">{count(counts.ofRecord)}</b> of record
           </p>
         ) : (
           <div className="shape h-5 w-[200px]" aria-busy={log.isPending} />
@@ -62,6 +62,13 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
             <RunRow key={run.id} run={run} reviewId={reviewId} />
           ))}
         </ol>
+        {log.hasNextPage && (
+          <p className="p-4">
+            <Button onClick={() => void log.fetchNextPage()} disabled={log.isFetchingNextPage}>
+              Show earlier searches
+            </Button>
+          </p>
+        )}
       </div>
     </>
   );

@@ -1,13 +1,21 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, read } from "../../api/client";
 import { useSayFault } from "../../ui/Toasts";
 
-/** The search log, youngest first. */
-export const useLog = (reviewId: number) =>
-  useQuery({
-    queryKey: ["review", reviewId, "log"],
-    queryFn: () => read(api.GET("/api/reviews/{reviewId}/log", { params: { path: { reviewId } } })),
+/** The search log, youngest first, page by page. */
+export const useLog = (reviewId: number, ofRecord: boolean) =>
+  useInfiniteQuery({
+    queryKey: ["review", reviewId, "log", ofRecord],
+    queryFn: ({ pageParam }) =>
+      read(
+        api.GET("/api/reviews/{reviewId}/log", {
+          params: { path: { reviewId }, query: { ofRecord, ...(pageParam === null ? {} : { before: pageParam }) } },
+        }),
+      ),
+    initialPageParam: null as number | null,
+    getNextPageParam: (last) => (last.hasEarlier ? (last.runs.at(-1)?.id ?? null) : null),
+    placeholderData: keepPreviousData,
   });
 
 /** Marks a run as of record, or as exploration. */

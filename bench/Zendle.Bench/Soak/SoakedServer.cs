@@ -1,0 +1,103 @@
+using System.Diagnostics;
+using System.Globalization;
+
+namespace Zendle.Bench.Soak;
+
+/// <summary>
+/// The demo as it ships, in processes of its own (the outside, Zendle), over an empty folder; and how much memory Zendle
+/// holds.
+/// </summary>
+internal sealed class SoakedServer : IDisposable
+{
+    private readonly Process outside,
+        server;
+
+    private SoakedServer(Process outside, Process server, Uri address) =>
+        (this.outside, this.server, Address) = (outside, server, address);
+
+    /// <summary>Where Zendle answers.</summary>
+    public Uri Address { get; }
+
+    /// <summary>Starts both and waits until people can sign in.</summary>
+    /// <param name="folder">An empty folder for the data.</param>
+    /// <param name="binaries">The folder of built projects, as <c>artifacts/bin</c>: of this version or of another.</param>
+    /// <param name="port">Zendle takes this port, the outside the one above.</param>
+    public static async Task<SoakedServer> Start(string folder, string binaries, int port)
+    {
+        var (here, there) = ($"http://127.0.0.1:{port}", $"http://127.0.0.1:{port + 1}");
+        var outside = Run(Path.Combine(binaries, "Zendle.Outside/release/Zendle.Outside.dll"), "--urls", there);
+        using var http = new HttpClient();
+        await Answers(http, new(new Uri(there), "/health"), outside);
+        var root = Path.GetFullPath(Path.Combine(binaries, "../.."));
+        var server = Run(
+            Path.Combine(binaries, "Zendle.Server/release/Zendle.Server.dll"),
+            "--contentRoot",
+            Path.Combine(root, "src/Zendle.Server"),
+            "--urls",
+            here,
+            $"--Zendle:Data={folder}",
+            "--Zendle:Demo=true",
+            $"--Zendle:Outside={there}",
+            "--Zendle:SignInsPerMinute=1000"
+        );
+        var soaked = new SoakedServer(outside, server, new(here));
+        await Answers(http, new(soaked.Address, "/health"), server);
+        return soaked;
+    }
+
+    private static async Task Answers(HttpClient http, Uri address, Process process)
+    {
+        for (var watch = Stopwatch.StartNew(); watch.Elapsed < TimeSpan.FromMinutes(10); await Task.Delay(100))
+        {
+            if (process.HasExited)
+                break;
+            try
+            {
+                using var reply = await http.GetAsync(address);
+                if (reply.IsSuccessStatusCode)
+                    return;
+            }
+            catch (HttpRequestException) { } // not listening yet
+        }
+        throw new InvalidOperationException($"Nothing answers at {address}.");
+    }
+
+    /// <summary>
+    /// Memory of Zendle in MB: all that is resident, and what of it is its own (neither files nor shared).
+    /// </summary>
+    public (int Resident, int Own) Memory()
+    {
+        var lines = File.ReadAllLines($"/proc/{server.Id}/status");
+        int Of(string name) =>
+            int.Parse(
+                lines
+                    .First(l => l.StartsWith(name, StringComparison.Ordinal))
+                    .Split(default(char[]), 3, StringSplitOptions.RemoveEmptyEntries)[1],
+                CultureInfo.InvariantCulture
+            ) / 1024;
+        return (Of("VmRSS:"), Of("RssAnon:"));
+    }
+
+    private static Process Run(string library, params string[] arguments)
+    {
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, UseShellExecute = false };
+        start.ArgumentList.Add(library);
+        foreach (var argument in arguments)
+            start.ArgumentList.Add(argument);
+        var process = Process.Start(start)!;
+        process.OutputDataReceived += (_, _) => { };
+        process.BeginOutputReadLine();
+        return process;
+    }
+
+    /// <summary>Ends both.</summary>
+    public void Dispose()
+    {
+        foreach (var process in new[] { server, outside })
+        {
+            process.Kill();
+            process.WaitForExit();
+            process.Dispose();
+        }
+    }
+}
