@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
+using Microsoft.OpenApi;
 using Zendle.Connect.Fetch;
 using Zendle.Connect.Harvest;
 using Zendle.Core.FullText;
@@ -147,7 +148,21 @@ builder.Services.AddRateLimiter(o =>
 });
 builder.Services.ConfigureHttpJsonOptions(o => RequestShape.Configure(o.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
-builder.Services.AddProblemDetails().AddOpenApi();
+builder
+    .Services.AddProblemDetails()
+    .AddOpenApi(api =>
+        api.AddOperationTransformer(
+            (operation, context, _) =>
+            {
+                if (
+                    context.Description.ActionDescriptor.EndpointMetadata.OfType<Allows>().LastOrDefault() is { } allows
+                )
+                    (operation.Extensions ??= new Dictionary<string, IOpenApiExtension>())[Allows.Name] =
+                        new JsonNodeExtension(allows.Least);
+                return Task.CompletedTask;
+            }
+        )
+    );
 builder
     .Services.AddSingleton<FirstAccountCode>()
     .AddSingleton<Sessions>()
@@ -245,6 +260,7 @@ app.UseKnownCharsets(http =>
 app.MapHealth();
 
 var open = app.MapGroup("/api")
+    .WithMetadata(new Allows("anyone"))
     .AddEndpointFilter(
         async (call, next) =>
         {
@@ -262,7 +278,7 @@ var open = app.MapGroup("/api")
         }
     )
     .AddEndpointFilter(RequestShape.Check);
-var signedIn = open.MapGroup("").RequireAuthorization();
+var signedIn = open.MapGroup("").RequireAuthorization().WithMetadata(new Allows("signed in"));
 open.MapIdentity(signedIn);
 var review = signedIn.MapGroup("/reviews/{reviewId:int}").RequireMember();
 signedIn.MapReviews(review);

@@ -61,16 +61,16 @@ internal sealed class StartUp(
                 await made;
             await Task.WhenAll(made, Task.Run(() => Migrate<CorpusContext>("corpus.db", stoppingToken), stoppingToken));
             await identity.Recognise(stoppingToken);
-            Says("Records are being joined into works.");
+            Says("Merging duplicate records.");
             if (await writer.BringUpToDate(stoppingToken) is > 0 and var rejoined)
                 log.LogInformation("{Records} records were joined anew.", rejoined);
             await madeOn.Begin(stoppingToken);
-            Says("The index is being opened.");
+            Says("Opening the index.");
             await corpus.Open(stoppingToken);
             Says(
                 corpus.IsReady
-                    ? "The newest records are being put in."
-                    : "The index is being built from what was harvested."
+                    ? "Adding the newest records to the index."
+                    : "Building the index from the harvested records."
             );
             var catchingUp = Task.Run(
                 async () =>
@@ -96,9 +96,9 @@ internal sealed class StartUp(
             await catchingUp;
             if (IsReady)
                 hub.Tell(new("corpus"));
-            Says("The demo's databases are being harvested.");
+            Says("Harvesting the demo's databases.");
             var seeder = services.GetRequiredService<DemoSeeder>();
-            var isSeeded = options.Demo && await seeder.Seed(stoppingToken);
+            var isSeeded = options.Demo && await seeder.Seed(Says, stoppingToken);
             if (!options.Demo && !IsReady)
                 await OfferFirstAccount(stoppingToken);
             IsReady = true;
@@ -143,7 +143,7 @@ internal sealed class StartUp(
     private async Task Migrate<TContext>(string file, CancellationToken cancel)
         where TContext : DbContext
     {
-        Says($"The tables of {file} are being brought up to date.");
+        Says($"Updating the tables of {file}.");
         await using var context = await services
             .GetRequiredService<IDbContextFactory<TContext>>()
             .CreateDbContextAsync(cancel);

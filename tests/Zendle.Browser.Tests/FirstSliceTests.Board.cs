@@ -43,7 +43,7 @@ public sealed partial class FirstSliceTests
             () =>
                 b.All("section[aria-label='Search line'] form .opacity-50").Count == 0
                 && b.All("section[aria-label='Search line'] form b") is [var n, ..]
-                && n.FindElement(By.XPath("..")).Text.Contains("to come", StringComparison.Ordinal)
+                && n.FindElement(By.XPath("..")).Text.Contains("work", StringComparison.Ordinal)
                 && (count = Number(n.Text)) >= 0,
             "the count to come"
         );
@@ -74,10 +74,10 @@ public sealed partial class FirstSliceTests
             () => LineOf(b).EndsWith("AND \"street light\"", StringComparison.Ordinal),
             "a concept of its own, its words in a row"
         );
-        b.Fill("[aria-label='Add a term that must not stand']", "bird*");
+        b.Fill("[aria-label='Add a term to exclude']", "bird*");
         b.Type(Keys.Enter);
         b.Until(() => LineOf(b).EndsWith("AND NOT bird*", StringComparison.Ordinal), "what must not stand");
-        b.Until(() => Rows(b, "Terms that must not stand") is [("bird*", > 0)], "its count");
+        b.Until(() => Rows(b, "Excluded terms") is [("bird*", > 0)], "its count");
 
         // What is no row is refused with a sentence, and nothing is lost.
         b.Fill("[aria-label='Add a term to B']", "lamp AND pole");
@@ -99,7 +99,7 @@ public sealed partial class FirstSliceTests
         b.Until(
             () =>
             {
-                b.Find("[aria-label^='bat* is switched off']").Click();
+                b.Find("[aria-label^='bat* is off']").Click();
                 return true;
             },
             "to switch it on"
@@ -173,7 +173,7 @@ public sealed partial class FirstSliceTests
                 b.Script(
                     """
                     const row = [...document.querySelectorAll("ul[aria-label='Terms of B'] li")].find(l => l.textContent.startsWith("bat*"));
-                    const to = document.querySelector("ul[aria-label='Terms that must not stand']").parentElement;
+                    const to = document.querySelector("ul[aria-label='Excluded terms']").parentElement;
                     const data = new DataTransfer();
                     row.dispatchEvent(new DragEvent("dragstart", { bubbles: true, dataTransfer: data }));
                     to.dispatchEvent(new DragEvent("dragover", { bubbles: true, cancelable: true, dataTransfer: data }));
@@ -185,7 +185,7 @@ public sealed partial class FirstSliceTests
             "to drag"
         );
         b.Until(() => LineOf(b) == "moth* AND light* AND NOT bat*", "the row under without");
-        b.Until(() => Rows(b, "Terms that must not stand") is [("bat*", > 0)], "its count there");
+        b.Until(() => Rows(b, "Excluded terms") is [("bat*", > 0)], "its count there");
         Assert.Empty(b.Complaints());
     }
 
@@ -224,12 +224,12 @@ public sealed partial class FirstSliceTests
         b.Click("new path");
         Search(b, "moth* AND review");
         b.Press("j");
-        b.Click("Its references as printed");
+        b.Click("References");
         b.Until(
             () =>
                 System.Text.RegularExpressions.Regex.IsMatch(
                     b.Find("[role=dialog]").Text,
-                    @"\d+ references?, \d+ lead to a work here|^References"
+                    @"\d+ references?, \d+ matched to works here|^References"
                 ),
             "the list"
         );

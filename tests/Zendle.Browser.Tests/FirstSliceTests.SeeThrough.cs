@@ -66,7 +66,7 @@ public sealed partial class FirstSliceTests
             "the term written anew"
         );
         var without = b.Find("[role=dialog] [role=status] span").Text;
-        b.Click("Write it so");
+        b.Click("Apply");
         b.Until(
             () => Path(b) is [var one] && one.Label.Contains(without, StringComparison.Ordinal),
             "the step with the term written anew"
@@ -99,7 +99,7 @@ public sealed partial class FirstSliceTests
         b.TypeSlowly(Words, TimeSpan.FromMilliseconds(200));
         Assert.Equal(Words, LineOf(b)); // all letters stand there though no answer to the last ones can have come
         b.Until(
-            () => b.Find("section[aria-label='Search line']").Text.Contains("to come", StringComparison.Ordinal),
+            () => b.Find("section[aria-label='Search line']").Text.Contains(" work", StringComparison.Ordinal),
             "what the line would find"
         );
         Assert.True(
@@ -118,7 +118,7 @@ public sealed partial class FirstSliceTests
             () =>
                 b.Find("section[aria-label='Search line']")
                     .Text.Replace(",", "", StringComparison.Ordinal)
-                    .Contains($"{found} to come", StringComparison.Ordinal),
+                    .Contains($"{found} work", StringComparison.Ordinal),
             $"{found} to come"
         );
     }
@@ -157,7 +157,7 @@ public sealed partial class FirstSliceTests
         b.Sees("Kept, but not found");
         Assert.Matches(@"^[AB]\s*\S.* \d+ \d+", b.Find("[role=dialog] table tbody").Text);
         var missed = Number(Regex.Match(b.Find("[role=dialog] h2").Text, @"\d+").Value);
-        b.Click("Open them as a set");
+        b.Click("Show them as a list");
         b.Until(() => Path(b) is [("kept, but not found", var n)] && n == missed, "those works");
         Assert.Empty(b.AxeFindings());
         Assert.Empty(b.Complaints());
@@ -187,7 +187,7 @@ public sealed partial class FirstSliceTests
         var bats = Path(b)[1].Count;
 
         OnStep(b, "+ bat*", "+ moth* …");
-        b.Sees("Two ways held against each other");
+        b.Sees("Compare two steps");
         b.Until(() => b.All("[role=dialog] li b").Count == 3, "three parts");
         var parts = b.All("[role=dialog] li b").Select(e => Number(e.Text)).ToArray();
         Assert.Equal((bats, moths), (parts[0] + parts[1], parts[1] + parts[2]));
@@ -264,7 +264,7 @@ public sealed partial class FirstSliceTests
         Searched(b, "moth*");
         foreach (var field in new[] { "Open access", "Funder" })
         {
-            b.Click("+ field");
+            b.Click("more");
             b.Until(
                 () =>
                 {

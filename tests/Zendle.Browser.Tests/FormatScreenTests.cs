@@ -50,9 +50,9 @@ public sealed class FormatScreenTests : OddHost
         b.Go($"/r/{review}/databases");
         b.Click("Add a database by its address");
         b.Fill("input[placeholder^='https://repository']", odd.Address);
-        b.Click("Ask who it is");
+        b.Click("Check the address");
         b.Sees("Formats, and what the first 3 records of each tell");
-        b.Sees("tells most");
+        b.Sees("most complete");
         Assert.True(b.Find("input[value=jats]").Selected);
         b.Sees("Also on offer, but not read by Zendle: rdf.");
         b.Sees("METS with MODS (mets): ");
@@ -65,7 +65,7 @@ public sealed class FormatScreenTests : OddHost
         b.Script("arguments[0].scrollIntoView()", b.Find("section[aria-label='The same record from each format']"));
         b.Look("formats-record");
         b.Find("input[value=oai_dc]").Click();
-        b.Click("Add it and harvest");
+        b.Click("Add and harvest");
         b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet to close");
         b.Sees("3 records new or changed");
         // Without abstracts the field is struck out; in the other format every record has one.

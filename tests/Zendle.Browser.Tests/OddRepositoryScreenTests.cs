@@ -56,7 +56,7 @@ public sealed class OddRepositoryScreenTests : OddHost
         b.SignIn("ann", ZendleHost.Password);
         b.Go($"/r/{review}/databases");
         b.Sees("1 record could not be read");
-        b.Sees("everything again");
+        b.Sees("harvest all again");
         b.Click("which");
         b.Sees("oai:odd:2");
         b.Sees("not well-formed XML");
@@ -69,7 +69,7 @@ public sealed class OddRepositoryScreenTests : OddHost
             OddService.Around(
                 OddService.Dc(1, Bare) + OddService.Dc(2, "<dc:title>Mended moths</dc:title>") + OddService.Dc(3, null)
             );
-        b.Click("everything again");
+        b.Click("harvest all again");
         b.Until(
             () =>
                 !b.Find("main").Text.Contains("could not be read", StringComparison.Ordinal)
@@ -101,7 +101,7 @@ public sealed class OddRepositoryScreenTests : OddHost
             () => b.Find("main").Text.Contains("CO₂ and wings", StringComparison.Ordinal),
             "the title with its subscript"
         );
-        b.Click("See it field by field");
+        b.Click("Show its fields");
         b.Sees("Of 2 dates “2018-05” was taken as the date of issue");
         b.Sees("from source “SMALL WINGS; Vol. 12 No. 3 (2018)");
         b.Sees("No identifier is a DOI; the relation names the work’s own.");

@@ -86,7 +86,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Click("by all databases");
         Assert.Matches(
             @"reported by\s+ties\s+works\s+only here[\s\S]*Farnet",
-            b.Find("[aria-label='Whose references are followed']").Text
+            b.Find("[aria-label='Databases whose references count']").Text
         );
         b.Type(Keys.Escape);
 
@@ -113,7 +113,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Find("article[data-work]");
         b.Press("j", " ", "j", " ", "j", " ");
         b.Sees("3 works picked");
-        b.Click("Trails from them");
+        b.Click("Follow trails");
         b.Until(() => b.All("section[aria-label=Seeds] li").Count == 3, "three seeds");
         b.Sees("What they cite");
         b.Sees("What cites them");
@@ -201,7 +201,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
                 await http.GetByteArrayAsync(new Uri(world.Outside.Address, path + "/text.pdf"))
             );
         }
-        b.All("input[aria-label='PDFs to recognise']")[0].SendKeys(file);
+        b.All("input[aria-label='PDFs to identify']")[0].SendKeys(file);
         b.Sees("Recognised: ");
         b.Until(
             () => b.Find($"li[data-work='{chosen["truncated"].Work}']").Text.Contains("read", StringComparison.Ordinal),

@@ -51,12 +51,12 @@ public sealed class Shots(DemoWorld world) : IClassFixture<DemoWorld>
         b.Find("article[data-work]");
         b.Press("j", " ", "j", " ", "j", " ");
         b.Sees("3 works picked");
-        b.Click("Trails from them");
+        b.Click("Follow trails");
         b.Until(() => b.All("section[aria-label='What cites them'] article").Count > 0, "what cites them");
         Shot("trails");
         b.Press("j");
         b.Find("aside h2");
-        b.Click("only this side");
+        b.Click("◂ what they cite");
         b.Find("section[aria-label=Narrow]");
         Shot("trail-one-way");
         b.Go("/r/1/gather");
@@ -92,11 +92,11 @@ public sealed class Shots(DemoWorld world) : IClassFixture<DemoWorld>
         b.Sees("Full texts");
         Shot("report");
         b.Go("/r/1/databases");
-        b.Sees("How much of the row");
+        b.Sees("Overlap: share of each row");
         Shot("databases");
         b.Click("Add a database by its address");
         b.Fill("input[placeholder^='https://']", world.Outside.Oai("union"));
-        b.Click("Ask who it is");
+        b.Click("Check the address");
         b.Sees("Record 1 of the first 10");
         Shot("databases-add");
         b.Go("/reviews");

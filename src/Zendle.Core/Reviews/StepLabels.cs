@@ -65,7 +65,7 @@ public static class StepLabels
         if (act.Values is { Count: > 0 } values)
             parts.Add(string.Join(", ", values));
         if (act.Excluded is { Count: > 0 } excluded)
-            parts.Add("not " + string.Join(", ", excluded));
+            parts.Add("without " + string.Join(", ", excluded));
         return parts.Count == 0 ? $"any {Facets.Name(act.Facet!.Value)}" : string.Join("; ", parts);
     }
 }

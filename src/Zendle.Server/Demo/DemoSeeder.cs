@@ -24,11 +24,14 @@ internal static class DemoAccount
 /// </summary>
 internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions options, ILogger<DemoSeeder> log)
 {
+    private static readonly TimeSpan Often = TimeSpan.FromSeconds(1);
     private static readonly string[] Harvested = ["meridian", "lifeleaf", "select", "harbour", "farnet"];
 
     /// <summary>Seeds an empty installation; does nothing to one that holds a review.</summary>
+    /// <param name="says">Is told what is going on, and how far it is.</param>
+    /// <param name="cancel">Stops; the next start goes on.</param>
     /// <returns>Whether it was seeded now.</returns>
-    public async Task<bool> Seed(CancellationToken cancel)
+    public async Task<bool> Seed(Action<string> says, CancellationToken cancel)
     {
         await using var scope = services.CreateAsyncScope();
         var context = scope.ServiceProvider.GetRequiredService<ZendleContext>();
@@ -37,9 +40,10 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         // A corpus that was lost is harvested again, also beside a review that is there.
         var databases = await scope.ServiceProvider.GetRequiredService<DatabaseService>().List(cancel);
         if (!isInUse || databases.Databases.Count == 0)
-            await Harvest(scope.ServiceProvider, cancel);
+            await Harvest(scope.ServiceProvider, says, cancel);
         if (isInUse)
             return false;
+        says("Preparing the demo review: searches, decisions, full texts.");
         var reviews = services.GetRequiredService<ReviewService>();
         var review = await reviews.Create(
             "Street lighting and night pollination",
@@ -102,23 +106,36 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         return account;
     }
 
-    private async Task Harvest(IServiceProvider scope, CancellationToken cancel)
+    private async Task Harvest(IServiceProvider scope, Action<string> says, CancellationToken cancel)
     {
         var databases = scope.GetRequiredService<DatabaseService>();
         var jobs = scope.GetRequiredService<JobRunner>();
         var there = (await databases.List(cancel)).Databases.ToDictionary(d => d.Address, d => d.Id);
-        foreach (var key in Harvested)
+        foreach (var (i, key) in Harvested.Index())
         {
             var address = new Uri(options.Outside!, $"/{key}/oai").ToString();
             // One that a kill interrupted goes on, and is waited for too.
             var job = there.TryGetValue(address, out var id)
                 ? await jobs.Ask("harvest", id)
                 : await databases.Add(new(address, "mods", null, Trusted: key == "meridian"), cancel);
-            await jobs.Ended(job.Id).WaitAsync(cancel);
+            var ended = jobs.Ended(job.Id).WaitAsync(cancel);
+            while (await Task.WhenAny(ended, Task.Delay(Often, cancel)) != ended)
+                says(await Progress(scope, job.Id, $"database {i + 1} of {Harvested.Length}", cancel));
+            await ended;
         }
         var harvested = (await databases.List(cancel)).Databases.ToDictionary(d => d.Address, d => d.Id);
         int Id(string key) => harvested[new Uri(options.Outside!, $"/{key}/oai").ToString()];
         await databases.SetPart(Id("select"), Id("lifeleaf"), cancel);
+    }
+
+    private static async Task<string> Progress(IServiceProvider scope, int id, string which, CancellationToken cancel)
+    {
+        await using var context = await scope
+            .GetRequiredService<IDbContextFactory<ZendleContext>>()
+            .CreateDbContextAsync(cancel);
+        var job = await context.Jobs.AsNoTracking().SingleAsync(j => j.Id == id, cancel);
+        var of = job.Total is { } total ? $" of {total:N0}" : "";
+        return $"Harvesting {which}: {job.Done:N0}{of} records.";
     }
 
     /// <summary>Mid-work: two searches with their narrowing, works kept, tagged and set aside.</summary>

@@ -39,28 +39,40 @@ public sealed class Access(IDbContextFactory<ZendleContext> contexts)
     }
 }
 
+/// <summary>Whom an endpoint lets through; its last word on it counts. Told in the API's description.</summary>
+/// <param name="Least">"anyone", "signed in", "reader", "screener", "owner" (of the review), or "curator".</param>
+internal sealed record Allows(string Least)
+{
+    /// <summary>The name under which the description tells it.</summary>
+    public const string Name = "x-allows";
+}
+
 internal static class AccessFilters
 {
     /// <summary>Lets members through; to others a review does not exist.</summary>
     public static RouteGroupBuilder RequireMember(this RouteGroupBuilder group) =>
-        group.AddEndpointFilter((call, next) => Check(call, next, Role.Reader));
+        group.AddEndpointFilter((call, next) => Check(call, next, Role.Reader)).WithMetadata(new Allows("reader"));
 
     /// <summary>Asks for a higher role on one endpoint.</summary>
     public static RouteHandlerBuilder Require(this RouteHandlerBuilder endpoint, Role role) =>
-        endpoint.AddEndpointFilter((call, next) => Check(call, next, role));
+        endpoint
+            .AddEndpointFilter((call, next) => Check(call, next, role))
+            .WithMetadata(new Allows(role.ToString().ToLowerInvariant()));
 
     /// <summary>Lets curators through.</summary>
     public static RouteHandlerBuilder RequireCurator(this RouteHandlerBuilder endpoint) =>
-        endpoint.AddEndpointFilter(
-            async (call, next) =>
-                await call.HttpContext.RequestServices.GetRequiredService<Access>().IsCurator(call.HttpContext.User)
-                    ? await next(call)
-                    : Problems.Of(
-                        403,
-                        "Only a curator of this installation may do that.",
-                        "Ask a curator; the account page names them."
-                    )
-        );
+        endpoint
+            .WithMetadata(new Allows("curator"))
+            .AddEndpointFilter(
+                async (call, next) =>
+                    await call.HttpContext.RequestServices.GetRequiredService<Access>().IsCurator(call.HttpContext.User)
+                        ? await next(call)
+                        : Problems.Of(
+                            403,
+                            "Only a curator of this installation may do that.",
+                            "Ask a curator; the account page names them."
+                        )
+            );
 
     private static async ValueTask<object?> Check(
         EndpointFilterInvocationContext call,

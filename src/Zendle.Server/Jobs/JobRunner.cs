@@ -82,7 +82,7 @@ internal sealed class JobRunner(
                 Kind = kind,
                 Subject = subject,
                 State = JobState.Waiting,
-                Message = "Waits its turn.",
+                Message = "Waiting.",
                 CreatedAt = clock.GetUtcNow(),
             };
             context.Jobs.Add(job);
@@ -106,7 +106,7 @@ internal sealed class JobRunner(
         );
         if (job is null)
             return false;
-        (job.State, job.Message, job.EndedAt, job.Begun) = (JobState.Waiting, "Waits its turn.", null, 0);
+        (job.State, job.Message, job.EndedAt, job.Begun) = (JobState.Waiting, "Waiting.", null, 0);
         await context.SaveChangesAsync();
         Tell(job);
         waiting[job.Kind].Writer.TryWrite(id);
@@ -271,7 +271,7 @@ internal sealed class JobRunner(
         }
         catch (JobYieldException)
         {
-            (job.State, job.Message, yields) = (JobState.Waiting, "Goes on after the others that wait.", true);
+            (job.State, job.Message, yields) = (JobState.Waiting, "Waiting; continues after the other jobs.", true);
         }
 #pragma warning disable CA1031 // a job may fail in any way; the lane and its person are told
         catch (Exception e)

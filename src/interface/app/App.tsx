@@ -35,6 +35,7 @@ function SignedIn() {
     <Routes>
       <Route path="/" element={<Home />} />
       <Route path="/reviews" element={<Outside page={<ReviewsPage />} />} />
+      <Route path="/databases" element={<Outside page={<DatabasesPage />} />} />
       <Route path="/about" element={<Outside page={<AboutPage />} />} />
       <Route path="/account" element={<Outside page={<AccountPage />} />} />
       <Route path="/r/:reviewId/search" element={<InReview page={(id) => <SearchPage key={id} reviewId={id} />} />} />

@@ -75,7 +75,7 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
           </>
         )}
         <div className="flex-1 max-sm:hidden" />
-        {base && <Stage to={`${base}/databases`} icon={<Database size={18} />} word="Databases" />}
+        <Stage to={base ? `${base}/databases` : "/databases"} icon={<Database size={18} />} word="Databases" />
         <Stage to={base ? `${base}/account` : "/account"} icon={<CircleUserRound size={18} />} word="Account" />
       </nav>
       <div className="flex min-h-0 min-w-0 flex-col">
@@ -87,7 +87,7 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
               onClick={openKept}
               className={`rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet
                 hover:border-ink max-sm:hidden`}
-              title="The kept works as a set (G then K)"
+              title="Show the kept works (G then K)"
             >
               <b className="font-semibold text-ink">{count(review.kept)}</b> kept
             </button>
@@ -108,7 +108,7 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
               to={`${base ?? ""}/gather`}
               className={`rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet
                 hover:border-ink max-sm:hidden`}
-              title="Texts in hand (G then G)"
+              title="Full texts gathered (G then G)"
             >
               <b className="font-semibold text-ink">{count(review.withText)}</b> with text
             </NavLink>

@@ -15,7 +15,7 @@ export const keyList = [
   ["d", "dense or roomy rows"],
   ["[", "backward trail: what it cites"],
   ["]", "forward trail: what cites it"],
-  ["u", "take the last act back"],
+  ["u", "undo your last decision"],
   ["b", "open or fold the board"],
   ["g s", "go to Search"],
   ["g t", "go to Trails"],

@@ -16,7 +16,7 @@ export type HitField = (typeof fields)[number][0];
 export function HitStrip({ hits, onGo }: { hits: Dto<"HitsDto">; onGo?: (field: HitField) => void }) {
   const words = fields.map(([f]) => `${f} ${hits[f]}`).join(", ");
   return (
-    <svg width="48" height="14" role="img" aria-label={`terms stand in: ${words}`}>
+    <svg width="48" height="14" role="img" aria-label={`terms found in: ${words}`}>
       <title>{words}</title>
       {fields.map(([f], i) => (
         <g

@@ -1,3 +1,4 @@
+const order = new Intl.PluralRules("en", { type: "ordinal" });
 const whole = new Intl.NumberFormat("en");
 
 /** 48112 → "48,112". */
@@ -9,6 +10,12 @@ export function change(before: number, now: number): string {
   if (now > before) return `+${count(now - before)}`;
   const share = Math.round((100 * (before - now)) / before);
   return share < 1 ? `−${count(before - now)}` : `−${share} %`;
+}
+
+/** 1 → "1st", 12 → "12th", 23 → "23rd". */
+export function ordinal(n: number): string {
+  const ending = { one: "st", two: "nd", few: "rd", other: "th", zero: "th", many: "th" }[order.select(n)];
+  return `${count(n)}${ending}`;
 }
 
 /** "1 work", "84 works". */

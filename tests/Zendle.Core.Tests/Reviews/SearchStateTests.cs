@@ -76,7 +76,7 @@ public sealed class SearchStateTests
     public void Other_acts_are_named_by_what_they_do()
     {
         Assert.Equal(
-            "article; not letter",
+            "article; without letter",
             StepLabels.For(new(StepKind.Narrow, Facet: Facet.Type, Values: ["article"], Excluded: ["letter"]), _ => "?")
         );
         Assert.Equal("any type", StepLabels.For(new(StepKind.Narrow, Facet: Facet.Type), _ => "?"));

@@ -277,9 +277,11 @@ internal static class SearchEndpoints
         int stepId,
         StepChangeRequest request,
         PathService paths,
+        SearchService search,
         ClaimsPrincipal user
     ) =>
-        Fault(request.Act) is { } fault ? fault
+        await search.StateOf(reviewId, stepId) is null ? NoStep()
+        : Fault(request.Act) is { } fault ? fault
         : await paths.Change(reviewId, Access.AccountId(user), stepId, request.Act) is { } whyNot
             ? Problems.Of(400, whyNot, "The path is as it was.")
         : TypedResults.NoContent();

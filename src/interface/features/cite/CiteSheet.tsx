@@ -37,7 +37,7 @@ function languageOf(tag: string): string {
 }
 
 function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
-  const [choice, setChoice] = useStyleChoice();
+  const { choice, use, speak } = useStyleChoice(reviewId);
   const [find, setFind] = useState("");
   const late = useLate(find, 150);
   const styles = useStyles(late);
@@ -63,7 +63,7 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
           onChange={(e) => setFind(e.target.value)}
           onKeyDown={(e) => {
             const first = styles.data?.styles[0];
-            if (e.key === "Enter" && first) setChoice({ style: first.key });
+            if (e.key === "Enter" && first) use(first);
           }}
           placeholder={styles.data ? `Find among ${count(styles.data.total)}` : "Find by name"}
           spellCheck={false}
@@ -76,40 +76,40 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
           className={`mt-1 h-[300px] overflow-y-auto rounded-md border border-line bg-raised
             ${styles.isPlaceholderData ? "opacity-60" : ""}`}
         >
-          {styles.data?.styles.map((s) => (
-            <li
-              key={s.key}
-              role="option"
-              tabIndex={0}
-              aria-selected={s.key === choice.style}
-              onClick={() => setChoice({ style: s.key })}
-              onKeyDown={(e) => {
-                if (e.key === "Enter" || e.key === " ") {
-                  e.preventDefault();
-                  setChoice({ style: s.key });
-                }
-              }}
-              className={`cursor-pointer px-2 py-1 text-[12.5px] leading-snug hover:bg-mist
-                ${s.key === choice.style ? "bg-mist font-semibold" : ""}`}
-            >
-              {s.title}
-              {s.follows && <span className="block text-[11.5px] font-normal text-quiet">as {s.follows}</span>}
-            </li>
-          ))}
+          {late === "" && choice.used.length > 0 && (
+            <>
+              <Group>Used in this review</Group>
+              {choice.used.map((s) => (
+                <StyleOption key={s.key} title={s.title} chosen={s.key === choice.style} onChoose={() => use(s)} />
+              ))}
+              <Group>Often used</Group>
+            </>
+          )}
+          {styles.data?.styles
+            .filter((s) => late !== "" || !choice.used.some((u) => u.key === s.key))
+            .map((s) => (
+              <StyleOption
+                key={s.key}
+                title={s.title}
+                follows={s.follows}
+                chosen={s.key === choice.style}
+                onChoose={() => use(s)}
+              />
+            ))}
           {styles.data?.styles.length === 0 && (
-            <li className="px-2 py-2 text-[12.5px] text-quiet">No style is called so.</li>
+            <li className="px-2 py-2 text-[12.5px] text-quiet">No style has this name.</li>
           )}
         </ul>
         <label htmlFor="locale" className="mt-3 mb-1 block text-[12.5px] font-semibold">
-          Language of the words between
+          Language
         </label>
         <select
           id="locale"
           value={choice.locale}
-          onChange={(e) => setChoice({ locale: e.target.value })}
+          onChange={(e) => speak(e.target.value)}
           className="h-8 w-full rounded-md border border-edge bg-raised px-1 text-[13px]"
         >
-          <option value="">as the style has it</option>
+          <option value="">the style’s default</option>
           {styles.data?.locales.map((l) => (
             <option key={l} value={l}>
               {languageOf(l)}
@@ -184,3 +184,43 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
 }
 
 const file = "inline-flex h-8 items-center rounded-md border border-edge bg-raised px-3 text-[13px] hover:border-ink";
+
+/** What stands over styles that belong together. */
+function Group({ children }: { children: string }) {
+  return (
+    <li role="presentation" className="px-2 pt-1.5 pb-0.5 text-[11.5px] text-quiet">
+      {children}
+    </li>
+  );
+}
+
+function StyleOption({
+  title,
+  follows = null,
+  chosen,
+  onChoose,
+}: {
+  title: string;
+  follows?: string | null;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  return (
+    <li
+      role="option"
+      tabIndex={0}
+      aria-selected={chosen}
+      onClick={onChoose}
+      onKeyDown={(e) => {
+        if (e.key === "Enter" || e.key === " ") {
+          e.preventDefault();
+          onChoose();
+        }
+      }}
+      className={`cursor-pointer px-2 py-1 text-[12.5px] leading-snug hover:bg-mist ${chosen ? "bg-mist font-semibold" : ""}`}
+    >
+      {title}
+      {follows && <span className="block text-[11.5px] font-normal text-quiet">as {follows}</span>}
+    </li>
+  );
+}

@@ -5,35 +5,52 @@ import { api, read } from "../../api/client";
 /** What is cited: works by their ids, or the whole set of a step. */
 export type Cited = { works: readonly number[] } | { stepId: number };
 
-const remembered = "zendle.cite";
+const mostUsed = 4;
+
+interface Style {
+  key: string;
+  title: string;
+}
 
 interface Choice {
   style: string;
   locale: string;
+  /** Styles used in this review, the last one first. */
+  used: readonly Style[];
 }
 
-/** The style and language last used here. */
-export function useStyleChoice(): [Choice, (next: Partial<Choice>) => void] {
+const none: Choice = { style: "zendle", locale: "", used: [] };
+
+/** The style and language last used in a review, and the styles used before. */
+export function useStyleChoice(reviewId: number): {
+  choice: Choice;
+  use: (style: Style) => void;
+  speak: (locale: string) => void;
+} {
+  const place = `zendle.cite.${reviewId}`;
   const [choice, setChoice] = useState<Choice>(() => {
     try {
-      return {
-        style: "zendle",
-        locale: "",
-        ...(JSON.parse(localStorage.getItem(remembered) ?? "{}") as Partial<Choice>),
-      };
+      return { ...none, ...(JSON.parse(localStorage.getItem(place) ?? "{}") as Partial<Choice>) };
     } catch {
-      return { style: "zendle", locale: "" };
+      return none;
     }
   });
-  return [
+  const change = (next: (old: Choice) => Choice) =>
+    setChoice((old) => {
+      const now = next(old);
+      localStorage.setItem(place, JSON.stringify(now));
+      return now;
+    });
+  return {
     choice,
-    (next) =>
-      setChoice((old) => {
-        const now = { ...old, ...next };
-        localStorage.setItem(remembered, JSON.stringify(now));
-        return now;
-      }),
-  ];
+    use: ({ key, title }) =>
+      change((old) => ({
+        ...old,
+        style: key,
+        used: [{ key, title }, ...old.used.filter((u) => u.key !== key)].slice(0, mostUsed),
+      })),
+    speak: (locale) => change((old) => ({ ...old, locale })),
+  };
 }
 
 /** Styles by words of their titles. */
@@ -46,9 +63,9 @@ export const useStyles = (find: string) =>
   });
 
 /** Formatted references. */
-export const useBibliography = (reviewId: number, cited: Cited, choice: Choice) =>
+export const useBibliography = (reviewId: number, cited: Cited, { style, locale }: Choice) =>
   useQuery({
-    queryKey: ["review", reviewId, "cite", cited, choice],
+    queryKey: ["review", reviewId, "cite", cited, style, locale],
     queryFn: () =>
       read(
         api.POST("/api/reviews/{reviewId}/cite", {
@@ -56,8 +73,8 @@ export const useBibliography = (reviewId: number, cited: Cited, choice: Choice) 
           body: {
             works: "works" in cited ? [...cited.works] : null,
             stepId: "stepId" in cited ? cited.stepId : null,
-            style: choice.style,
-            locale: choice.locale || null,
+            style,
+            locale: locale || null,
           },
         }),
       ),

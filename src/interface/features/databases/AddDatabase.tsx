@@ -4,6 +4,7 @@ import { Fault } from "../../ui/Fault";
 import { Field } from "../../ui/Field";
 import { Sheet } from "../../ui/Sheet";
 import { count } from "../../ui/numbers";
+import { AboutAddresses } from "./AboutAddresses";
 import { Formats } from "./Formats";
 import { useAddDatabase, useLook } from "./useDatabases";
 
@@ -44,17 +45,22 @@ export function AddDatabase({ close }: { close: () => void }) {
           required
         />
         <Button type="submit" kind={found ? "plain" : "primary"} className="h-9" disabled={look.isPending}>
-          {look.isPending ? "Asking …" : "Ask who it is"}
+          {look.isPending ? "Asking …" : "Check the address"}
         </Button>
       </form>
+      {!found && !look.error && (
+        <div className="mt-5">
+          <AboutAddresses />
+        </div>
+      )}
       {look.error && <div className="mt-4">{<Fault error={look.error} />}</div>}
       {found && (
         <div className="mt-5">
           <h3 className="font-serif text-[16px] font-semibold">{found.name}</h3>
           <p className="text-[13px] text-quiet">{found.description}</p>
           <p className="mt-1 text-[12.5px] text-quiet">
-            {found.total !== null && `${count(found.total)} records. `}Tells of deletions: {found.deletedRecord}. Dates
-            to the {found.granularity.length > 10 ? "second" : "day"}.
+            {found.total !== null && `${count(found.total)} records. `}Reports deleted records: {found.deletedRecord}.
+            Dates to the {found.granularity.length > 10 ? "second" : "day"}.
           </p>
           <div className="mt-3 flex flex-wrap items-end gap-4">
             <label className="text-[12.5px] font-semibold">
@@ -83,7 +89,7 @@ export function AddDatabase({ close }: { close: () => void }) {
                 onChange={(e) => setTrusted(e.target.checked)}
                 className="accent-[var(--pine)]"
               />
-              curated: believe it before the others
+              curated: prefer its values where databases disagree
             </label>
           </div>
           <div className="mt-4">
@@ -96,9 +102,9 @@ export function AddDatabase({ close }: { close: () => void }) {
               disabled={add.isPending || chosen === null}
               onClick={() => add.mutate({ address, format: chosen, set: set || null, trusted }, { onSuccess: close })}
             >
-              Add it and harvest
+              Add and harvest
             </Button>
-            <Button onClick={close}>Leave it</Button>
+            <Button onClick={close}>Cancel</Button>
           </div>
           {found.bestFormat === null && (
             <p className="mt-2 text-[12.5px] text-aside">

@@ -46,7 +46,7 @@ export function ChangeFormat({
             >
               {chosen === format ? `It is harvested as ${format}` : `Harvest everything as ${chosen}`}
             </Button>
-            <Button onClick={close}>Leave it</Button>
+            <Button onClick={close}>Cancel</Button>
           </div>
         </>
       )}

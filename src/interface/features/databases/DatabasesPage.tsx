@@ -5,6 +5,8 @@ import { Fault } from "../../ui/Fault";
 import { Sheet } from "../../ui/Sheet";
 import { ago, count } from "../../ui/numbers";
 import { useMe } from "../identity/useMe";
+import { AboutAddresses } from "./AboutAddresses";
+import { AddFromFile } from "./AddFromFile";
 import { AddDatabase } from "./AddDatabase";
 import { ChangeFormat } from "./ChangeFormat";
 import { useDatabases, useHarvest, useSetPart } from "./useDatabases";
@@ -16,10 +18,11 @@ export function DatabasesPage() {
   const databases = useDatabases();
   const curator = useMe().data?.isCurator ?? false;
   const [adding, setAdding] = useState(false);
+  const [many, setMany] = useState(false);
   const data = databases.data;
   return (
     <>
-      <div className="flex shrink-0 items-center gap-3.5 border-b border-line px-[18px] py-2.5">
+      <div className="flex shrink-0 flex-wrap items-center gap-x-3.5 gap-y-2 border-b border-line px-[18px] py-2.5 max-sm:px-3">
         {data ? (
           <>
             <b className="text-[19px] font-bold">{count(data.databases.length)}</b>
@@ -32,10 +35,13 @@ export function DatabasesPage() {
         ) : (
           <div className="shape h-5 w-[340px]" aria-busy={databases.isPending} />
         )}
-        {curator && (
-          <Button kind="primary" className="ml-auto" onClick={() => setAdding(true)}>
-            Add a database by its address
-          </Button>
+        {curator && data && data.databases.length > 0 && (
+          <span className="ml-auto flex gap-2">
+            <Button onClick={() => setMany(true)}>Add several from a file</Button>
+            <Button kind="primary" onClick={() => setAdding(true)}>
+              Add a database by its address
+            </Button>
+          </span>
         )}
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto">
@@ -56,13 +62,23 @@ export function DatabasesPage() {
           ))}
         </ul>
         {data?.databases.length === 0 && (
-          <p className="p-8 font-serif text-[17px]">
-            No database yet. A database that speaks OAI-PMH is added by its address; its records are copied here.
-          </p>
+          <div className="p-8">
+            <p className="mb-3 font-serif text-[17px]">No database yet.</p>
+            <AboutAddresses />
+            {curator && (
+              <div className="mt-5 flex gap-2">
+                <Button kind="primary" onClick={() => setAdding(true)}>
+                  Add a database by its address
+                </Button>
+                <Button onClick={() => setMany(true)}>Add several from a file</Button>
+              </div>
+            )}
+          </div>
         )}
         {data && data.databases.length > 1 && <Overlap databases={data.databases} />}
       </div>
       {adding && <AddDatabase close={() => setAdding(false)} />}
+      {many && <AddFromFile close={() => setMany(false)} />}
     </>
   );
 }
@@ -94,7 +110,7 @@ function PartOf({ database: d, all, curator }: { database: Database; all: readon
           className={button}
           onClick={() => set.mutate({ id: d.id, partOf: whole ? null : (likely?.id ?? null) })}
         >
-          {whole ? "not so" : "it is an extract of it"}
+          {whole ? "no" : "yes, an extract"}
         </button>
       )}
     </span>
@@ -115,7 +131,8 @@ function DatabaseRow({
   return (
     <li
       className={`grid grid-cols-[minmax(0,1fr)_84px_180px_176px_170px] items-center gap-5 border-b border-soft px-[18px]
-        py-2.5 max-[1150px]:grid-cols-[minmax(0,1fr)_80px_150px_160px]`}
+        py-2.5 max-[1150px]:grid-cols-[minmax(0,1fr)_80px_150px_160px] max-sm:grid-cols-[minmax(0,1fr)_80px]
+        max-sm:gap-x-3 max-sm:gap-y-1.5 max-sm:px-3`}
     >
       <div className="min-w-0">
         <h2 className="font-serif text-[15px] font-semibold">{d.name}</h2>
@@ -136,7 +153,7 @@ function DatabaseRow({
       </p>
       <YearSpan years={d.years} />
       <TypeBar types={d.types} />
-      <div className="max-[1150px]:col-span-4">
+      <div className="max-[1150px]:col-span-4 max-sm:col-span-2">
         <HarvestState database={d} curator={curator} wholeEveryDays={wholeEveryDays} />
       </div>
     </li>
@@ -284,7 +301,7 @@ function HarvestState({
           className={`text-ink ${link}`}
           onClick={() => (broken ? harvest.resume.mutate(job.id) : harvest.begin.mutate({ id: d.id, whole: false }))}
         >
-          {broken ? "go on" : "harvest now"}
+          {broken ? "resume" : "harvest now"}
         </button>
       )}
       {curator && !broken && d.harvestedAt && (d.deletedRecord !== "persistent" || (job?.skipped.length ?? 0) > 0) && (
@@ -294,7 +311,7 @@ function HarvestState({
           title={wholeHint(d, wholeEveryDays)}
           onClick={() => harvest.begin.mutate({ id: d.id, whole: true })}
         >
-          everything again
+          harvest all again
         </button>
       )}
       {job && job.skipped.length > 0 && (
@@ -313,10 +330,10 @@ function HarvestState({
 /** Why everything is asked for again at times. */
 const wholeHint = (d: Database, everyDays: number) =>
   [
-    "Asks for all records again, also those that have not changed.",
+    "Requests all records again, including those that have not changed.",
     d.deletedRecord !== "persistent" &&
-      `This service does not keep word of what it deletes; asking for everything shows what has vanished. ` +
-        `That is also done by itself every ${count(everyDays)} days.`,
+      `This service does not report deleted records; only a full harvest shows which are gone. ` +
+        `A full harvest also runs by itself every ${count(everyDays)} days.`,
     d.wholeAt && `Last: ${ago(d.wholeAt)}.`,
   ]
     .filter(Boolean)
@@ -345,9 +362,9 @@ function Skipped({ name, job, close }: { name: string; job: Dto<"JobDto">; close
 
 function Overlap({ databases }: { databases: readonly Database[] }) {
   return (
-    <section className="px-[18px] py-4">
+    <section className="overflow-x-auto px-[18px] py-4 max-sm:px-3">
       <h2 className="mb-2 font-serif text-[15px] font-semibold">
-        How much of the row is also in the column, in hundredths of its works
+        Overlap: share of each row’s works that the column also holds
       </h2>
       <table className="border-separate border-spacing-0.5 text-[12px]">
         <thead>
@@ -384,7 +401,7 @@ function Overlap({ databases }: { databases: readonly Database[] }) {
                     }
                     title={shared === undefined ? undefined : `${count(shared)} of ${count(row.works)} works`}
                   >
-                    {share}
+                    {share === null ? "" : `${share} %`}
                   </td>
                 );
               })}

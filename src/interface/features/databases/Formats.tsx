@@ -30,7 +30,7 @@ export function Formats({
         Formats, and what the first {count(Math.max(0, ...tried.map((f) => f.records)))} records of each tell
       </h4>
       <div className="mt-1 overflow-x-auto">
-        <table className="w-full text-[12.5px]" aria-label="What each format tells">
+        <table className="w-full text-[12.5px]" aria-label="What each format contains">
           <thead>
             <tr className="align-bottom">
               <td className="w-[120px]" />
@@ -50,7 +50,7 @@ export function Formats({
                       {f.name}
                       <span className="block text-[11.5px] font-normal text-quiet">
                         {f.prefix}
-                        {f.prefix === best && " · tells most"}
+                        {f.prefix === best && " · most complete"}
                       </span>
                     </span>
                   </label>

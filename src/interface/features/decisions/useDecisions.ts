@@ -11,9 +11,9 @@ type Page = Dto<"WorkPageDto">;
 const done: Record<Act, (n: number, value?: string) => string> = {
   Keep: (n) => `Kept ${works(n)}.`,
   SetAside: (n, value) => `Set aside ${works(n)}: ${value ?? ""}.`,
-  Clear: (n) => `Took the judgement off ${works(n)}.`,
+  Clear: (n) => `Removed the decision on ${works(n)}.`,
   Tag: (n, value) => `Tagged ${works(n)} “${value ?? ""}”.`,
-  Untag: (n, value) => `Took the tag “${value ?? ""}” off ${works(n)}.`,
+  Untag: (n, value) => `Removed the tag “${value ?? ""}” from ${works(n)}.`,
 };
 
 function after(row: Dto<"WorkRowDto">, act: Act, value: string | undefined): Dto<"WorkRowDto"> {
@@ -47,7 +47,7 @@ export function useUndo(reviewId: number): () => void {
   return useCallback(() => {
     read(api.POST("/api/reviews/{reviewId}/undo", { params: { path: { reviewId } }, body: { batch: null } })).then(
       (u) => {
-        say(`Taken back: ${done[u.act](u.changed, "…").replace(/[.:].*$/, "")}.`);
+        say(`Undone: ${done[u.act](u.changed, "…").replace(/[.:].*$/, "")}.`);
         return client.invalidateQueries({ queryKey: ["review", reviewId] });
       },
       fault,
@@ -68,8 +68,8 @@ export function useDecide(place: Place) {
       body.works?.forEach((w) => showAtOnce(client, place.reviewId, w, body.act, body.value ?? undefined)),
     onSuccess: ({ changed }, body) =>
       say(
-        changed === 0 ? "That is how it stands already." : done[body.act](changed, body.value ?? undefined),
-        changed === 0 ? undefined : { label: "Take it back (U)", run: undo },
+        changed === 0 ? "Nothing to change: it is already so." : done[body.act](changed, body.value ?? undefined),
+        changed === 0 ? undefined : { label: "Undo (U)", run: undo },
       ),
     onError: fault,
     onSettled: () => client.invalidateQueries({ queryKey: ["review", place.reviewId] }),

@@ -58,10 +58,10 @@ export function Doubt({
           Another version <Key k="V" />
         </Button>
         <Button onClick={() => settle("This")}>
-          It is this <Key k="Y" />
+          Yes, this is the work <Key k="Y" />
         </Button>
         <Button onClick={() => settle("Not")}>
-          It is not <Key k="N" />
+          No, it is another <Key k="N" />
         </Button>
       </div>
     </>

@@ -4,6 +4,7 @@ import { useKeys } from "../../app/keys";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
+import { useIsNarrow } from "../../ui/useIsWide";
 import { count } from "../../ui/numbers";
 import { GatherPane } from "./GatherPane";
 import { GatherRow, documentOf } from "./GatherRow";
@@ -12,8 +13,8 @@ import { useBring, useGather, useSeek, useSettle, useStopGather } from "./useGat
 type Row = Dto<"GatherRowDto">;
 
 const groups: { title: string; hint: string; states: string[] }[] = [
-  { title: "Need you", hint: "each has one next act", states: ["to look at", "not found"] },
-  { title: "On their way", hint: "two requests at a host, each asked gently", states: ["waiting"] },
+  { title: "Need your decision", hint: "each shows its next step", states: ["to look at", "not found"] },
+  { title: "In progress", hint: "at most two requests per host", states: ["waiting"] },
   { title: "In hand", hint: "", states: ["in hand"] },
   { title: "Not sought yet", hint: "", states: ["not sought"] },
 ];
@@ -31,15 +32,18 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
   const rows = gather.data?.works ?? [];
   const selected = Number(params.get("work") ?? 0) || null;
   const row = rows.find((r) => r.workId === selected) ?? null;
-  const open = (id: number) =>
+  const isNarrow = useIsNarrow();
+  const show = (id: number | null) =>
     setParams(
       (old) => {
         const p = new URLSearchParams(old);
-        p.set("work", String(id));
+        if (id === null) p.delete("work");
+        else p.set("work", String(id));
         return p;
       },
       { replace: true },
     );
+  const open = (id: number) => show(id);
   const move = (by: number) => {
     const at = rows.findIndex((r) => r.workId === selected);
     const next = rows[at < 0 ? 0 : Math.min(rows.length - 1, Math.max(0, at + by))];
@@ -99,7 +103,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
         for (const file of e.dataTransfer.files) bring.mutate({ file, workId });
       }}
     >
-      <header className="flex shrink-0 items-center gap-8 border-b border-line px-[18px] py-2.5">
+      <header className="flex shrink-0 flex-wrap items-center gap-x-8 gap-y-2 border-b border-line px-[18px] py-2.5 max-sm:gap-x-4 max-sm:px-3">
         {data && (
           <>
             <Measure n={data.needYou} word="need you" colour="var(--aside)" />
@@ -113,13 +117,13 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
           className={`flex h-9 cursor-pointer items-center rounded-md border border-dashed px-3 text-[13px]
             ${over ? "border-pine bg-mist font-semibold" : "border-edge text-quiet hover:border-ink"}`}
         >
-          {bring.isPending ? "looking at it …" : over ? "let go to recognise it" : "drop PDFs here"}
+          {bring.isPending ? "identifying it …" : over ? "drop it to identify it" : "drop PDFs here"}
           <input
             type="file"
             accept="application/pdf"
             multiple
             className="sr-only"
-            aria-label="PDFs to recognise"
+            aria-label="PDFs to identify"
             onChange={(e) => {
               for (const file of e.target.files ?? []) bring.mutate({ file, workId: null });
               e.target.value = "";
@@ -153,7 +157,10 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
         )}
       </header>
       {running && data.job && <Progress job={data.job} />}
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_400px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px]">
+      <div
+        className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_400px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px]
+          max-sm:grid-cols-[minmax(0,1fr)] ${row ? "max-sm:[&>section]:hidden" : "max-sm:[&>aside]:hidden"}`}
+      >
         <section aria-label="Texts" className="min-h-0 overflow-y-auto bg-raised">
           {!data ? (
             <div className="p-6" aria-busy="true">
@@ -182,6 +189,15 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
           )}
         </section>
         <aside aria-label="Text" className="min-h-0 overflow-y-auto border-l border-line">
+          {isNarrow && row && (
+            <button
+              type="button"
+              className="w-full border-b border-line px-3 py-2 text-left text-[13px] font-semibold text-quiet"
+              onClick={() => show(null)}
+            >
+              ‹ Back to the list
+            </button>
+          )}
           <GatherPane key={row?.workId ?? 0} reviewId={reviewId} row={row} />
         </aside>
       </div>

@@ -19,7 +19,7 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
   if (!row)
     return (
       <p className="p-[18px] text-quiet">
-        J and K go through the works; what was tried for each, and what came, stands here.
+        Choose a work to see what was tried and what came. J and K go to the next and the previous one.
       </p>
     );
   const document = documentOf(row);
@@ -120,7 +120,7 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
         </section>
       )}
       {row.attempts.length === 0 && row.state === "not found" && (
-        <p className="text-[12.5px] text-quiet">No database names a copy of it, and it has no DOI to follow.</p>
+        <p className="text-[12.5px] text-quiet">No database lists a copy, and there is no DOI to follow.</p>
       )}
     </div>
   );

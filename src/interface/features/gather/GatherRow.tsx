@@ -30,6 +30,7 @@ export function GatherRow({
       aria-current={selected ? "true" : undefined}
       onClick={onOpen}
       className={`grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_200px] gap-2.5 px-[18px] py-2
+        max-sm:grid-cols-[40px_minmax(0,1fr)_110px] max-sm:px-3
         [contain-intrinsic-size:auto_72px] [content-visibility:auto] border-t border-soft
         first:border-transparent last:border-b
         ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "bg-raised hover:bg-paper"}`}

@@ -141,9 +141,11 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
           decide={decide}
           onAside={() => setSheet("aside")}
           onTag={() => setSheet("tag")}
-          onSearch={(expression) =>
-            window.location.assign(`/r/${reviewId}/search?step=0&say=${encodeURIComponent(expression)}`)
-          }
+          ask={{
+            narrow: null,
+            anew: (expression) =>
+              window.location.assign(`/r/${reviewId}/search?step=0&say=${encodeURIComponent(expression)}`),
+          }}
           follow={follow}
         />
       )}

@@ -97,7 +97,7 @@ function limits(run: Run): string[] {
     ...(state.from !== null || state.to !== null ? [`years ${state.from ?? ""}–${state.to ?? ""}`] : []),
     ...state.narrowings.map(
       (n) =>
-        `${(n.facet ?? "").toLowerCase()} ${[n.values.join(", "), n.excluded.length > 0 ? `not ${n.excluded.join(", ")}` : ""].filter(Boolean).join("; ")}`,
+        `${(n.facet ?? "").toLowerCase()} ${[n.values.join(", "), n.excluded.length > 0 ? `without ${n.excluded.join(", ")}` : ""].filter(Boolean).join("; ")}`,
     ),
     ...(state.trail && state.trail.atLeast > 1 ? [`tied to ${state.trail.atLeast} or more`] : []),
     ...state.inside.map((w) => `inside: ${w}`),
@@ -110,7 +110,8 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
   return (
     <li
       className={`grid grid-cols-[150px_minmax(0,1fr)_230px_90px_210px] items-start gap-5 border-b border-soft px-[18px]
-        py-3 max-[1150px]:grid-cols-[110px_minmax(0,1fr)_190px_70px_130px] max-[1150px]:gap-3`}
+        py-3 max-[1150px]:grid-cols-[110px_minmax(0,1fr)_190px_70px_130px] max-[1150px]:gap-3
+        max-sm:grid-cols-[minmax(0,1fr)] max-sm:gap-2 max-sm:px-3`}
     >
       <p className="text-[12.5px] text-quiet">
         {moment(run.at)}
@@ -194,7 +195,7 @@ function Found({ run: { ledger, state, count: within } }: { run: Run }) {
           ))}
         <tr className="text-quiet">
           <th scope="row" className="text-left font-normal">
-            {state.trail ? "ties told twice or more" : "duplicates joined"}
+            {state.trail ? "ties reported more than once" : "duplicates joined"}
           </th>
           <td className="text-right">
             {ledger.duplicates > 0 && "−"}

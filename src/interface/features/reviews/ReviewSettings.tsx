@@ -42,7 +42,7 @@ function Settings({ review }: { review: Dto<"ReviewDto"> }) {
             required
           />
           <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="question">
-            Its question
+            Question
           </label>
           <textarea
             id="question"
@@ -54,7 +54,7 @@ function Settings({ review }: { review: Dto<"ReviewDto"> }) {
           />
           <div className="mb-3 flex items-end gap-3">
             <Field
-              label="A set to read: from"
+              label="Target size: from"
               type="number"
               min={1}
               value={low}
@@ -116,10 +116,10 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
               onChange={(e) => setRole(e.target.value)}
               className="mt-1 block h-9 rounded-md border border-edge bg-raised px-2 text-[13px] font-normal"
             >
-              <option value="reader">reader: looks on</option>
+              <option value="reader">reader: can see everything</option>
               <option value="screener">screener: searches and decides</option>
               <option value="owner">owner</option>
-              <option value="none">none: takes it out</option>
+              <option value="none">none: removed from the review</option>
             </select>
           </label>
           <Button type="submit" disabled={put.isPending}>

@@ -4,6 +4,8 @@ import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Field } from "../../ui/Field";
 import { count } from "../../ui/numbers";
+import { FirstSteps } from "../databases/FirstSteps";
+import { useDatabases } from "../databases/useDatabases";
 import { useNewReview, useReviews } from "./useReviews";
 
 /** All reviews of the person, and the place to begin another. */
@@ -13,10 +15,11 @@ export function ReviewsPage() {
     <div className="min-h-0 flex-1 overflow-y-auto">
       <div className="grid grid-cols-[minmax(0,1fr)_380px] gap-10 p-8 max-[1100px]:grid-cols-1">
         <section>
+          <FirstSteps reviewId={null} />
           <h1 className="mb-4 font-serif text-[22px] font-semibold">Your reviews</h1>
           {reviews.error && <Fault error={reviews.error} again={() => void reviews.refetch()} />}
           {reviews.data?.length === 0 && (
-            <p className="text-quiet">None yet. A review holds one question, its searches and what you keep.</p>
+            <p className="mb-3 text-quiet">None yet. A review holds one question, its searches and what you keep.</p>
           )}
           <ul className="divide-y divide-line border-y border-line">
             {reviews.data?.map((r) => (
@@ -25,7 +28,7 @@ export function ReviewsPage() {
                   <Link to={`/r/${r.id}/search`} className="font-serif text-[16px] font-semibold hover:underline">
                     {r.title}
                   </Link>
-                  <p className="text-[13px] text-quiet">{r.question || "Its question is not written yet."}</p>
+                  <p className="text-[13px] text-quiet">{r.question || "The question is not written yet."}</p>
                 </div>
                 <Number n={r.kept} unit="kept" />
                 <Number n={r.setAside} unit="set aside" />
@@ -53,12 +56,17 @@ function NewReview() {
   const [question, setQuestion] = useState("");
   const create = useNewReview();
   const navigate = useNavigate();
+  // Where there is nothing to search yet, a database comes next.
+  const nothing = useDatabases().data?.databases.length === 0;
   return (
     <form
       className="h-fit rounded-md border border-line bg-raised p-5"
       onSubmit={(e) => {
         e.preventDefault();
-        create.mutate({ title, question }, { onSuccess: (r) => void navigate(`/r/${r.id}/search`) });
+        create.mutate(
+          { title, question },
+          { onSuccess: (r) => void navigate(`/r/${r.id}/${nothing ? "databases" : "search"}`) },
+        );
       }}
     >
       <h2 className="mb-3 font-serif text-[16px] font-semibold">Begin a review</h2>
@@ -71,7 +79,7 @@ function NewReview() {
         className="mb-3"
       />
       <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="new-question">
-        Its question
+        Question
       </label>
       <textarea
         id="new-question"

@@ -34,7 +34,7 @@ export function CompareSheet({
     open(from, [{ act: { kind: "Compare", apart, said: said.slice(0, 200) }, otherStepId: other }]);
   };
   return (
-    <Sheet open onOpenChange={close} width={620} title="Two ways held against each other">
+    <Sheet open onOpenChange={close} width={620} title="Compare two steps">
       {against.error && <Fault error={against.error} />}
       {data && (
         <>

@@ -8,7 +8,7 @@ import type { Facet, Place, StepAct } from "./useSearch";
 
 /** How a chip looks. */
 export const chip =
-  "h-[26px] max-w-[230px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap " +
+  "h-[26px] max-w-[190px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap " +
   "hover:border-ink data-[state=open]:border-pine";
 
 const nothing = { values: [], excluded: [] };
@@ -55,7 +55,7 @@ export function FacetChip({
       take({ kind: "Narrow", facet, values, excluded });
   };
   const said = narrowing
-    ? [narrowing.values.join(", "), narrowing.excluded.length > 0 ? `not ${narrowing.excluded.join(", ")}` : ""]
+    ? [narrowing.values.join(", "), narrowing.excluded.length > 0 ? `without ${narrowing.excluded.join(", ")}` : ""]
         .filter(Boolean)
         .join("; ")
     : "";

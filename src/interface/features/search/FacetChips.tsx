@@ -3,26 +3,8 @@ import { useState } from "react";
 import type { Dto } from "../../api/client";
 import { MenuFrame, MenuItem } from "../../ui/Menu";
 import { FacetChip, chip } from "./FacetChip";
-import { facetNames } from "./facets";
+import { chipFields as all, facetNames } from "./facets";
 import type { Facet, Place, StepAct } from "./useSearch";
-
-const all: Facet[] = [
-  "Type",
-  "Subject",
-  "Venue",
-  "Person",
-  "Text",
-  "Stage",
-  "Tag",
-  "Keyword",
-  "Language",
-  "Database",
-  "OpenAccess",
-  "Quartile",
-  "Affiliation",
-  "Country",
-  "Funder",
-];
 
 /** The fields a set can be narrowed by, as chips: those used most, those in use, and the rest behind one more. */
 export function FacetChips({
@@ -56,9 +38,7 @@ export function FacetChips({
       ))}
       {more.length > 0 && (
         <DropdownMenu.Root>
-          <DropdownMenu.Trigger className={`${chip} border-edge/70 text-quiet`}>
-            <span aria-hidden="true">+</span> field
-          </DropdownMenu.Trigger>
+          <DropdownMenu.Trigger className={`${chip} shrink-0 border-edge/70 text-quiet`}>more</DropdownMenu.Trigger>
           <MenuFrame width={170}>
             {more.map((facet) => (
               // The menu gives the focus back first; then the field's own pop-over may take it.

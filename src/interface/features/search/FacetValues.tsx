@@ -87,7 +87,7 @@ export function FacetValues({
                 onClick={() => choice.leaveOut(v.value)}
                 className={`h-6 rounded px-1.5 text-[12px] ${out ? "bg-aside text-raised" : "text-faint hover:text-aside"}`}
               >
-                not <span className="sr-only">{v.value}</span>
+                exclude <span className="sr-only">{v.value}</span>
               </button>
             </li>
           );

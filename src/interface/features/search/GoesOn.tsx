@@ -3,7 +3,7 @@ import type { Completion } from "./useCompletions";
 
 const kinds: Record<string, string> = { person: "by", venue: "in", field: "field", keyword: "keyword" };
 
-/** How the line may go on, as one quiet row under it: ↓ goes into it, ← → along it, Enter takes. */
+/** Suggestions to complete the line, as one quiet row under it: ↓ goes into it, ← → along it, Enter takes. */
 export function GoesOn({
   list,
   at,
@@ -17,13 +17,13 @@ export function GoesOn({
   return (
     <div className="flex items-center gap-2 overflow-hidden text-[12.5px] text-quiet">
       <span className="whitespace-nowrap">
-        goes on <kbd className="rounded border border-line px-1 text-[11.5px]">↓</kbd>
+        complete <kbd className="rounded border border-line px-1 text-[11.5px]">↓</kbd>
       </span>
       <ul
         role="listbox"
         data-inline
         id="line-goes-on"
-        aria-label="How the line may go on"
+        aria-label="Suggestions to complete the line"
         aria-orientation="horizontal"
         className="flex min-w-0 gap-1.5 overflow-hidden"
       >

@@ -10,7 +10,7 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
-        className={`h-[26px] max-w-[230px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap
+        className={`h-[26px] shrink-0 max-w-[190px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap
           hover:border-ink ${inside.length > 0 ? "border-pine text-ink" : "border-edge/70 text-quiet"}`}
       >
         {inside.length > 0 ? (
@@ -32,7 +32,7 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
           }}
         >
           <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="inside">
-            Only those with
+            Only works with
           </label>
           <input
             id="inside"
@@ -51,7 +51,7 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
               className="text-[12.5px] text-quiet underline underline-offset-2"
               onClick={() => take({ kind: "Inside", values: inside.filter((x) => x !== w) })}
             >
-              take out
+              remove
             </button>
           </p>
         ))}

@@ -1,4 +1,8 @@
+import { useEffect, useRef, useState } from "react";
 import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Sheet } from "../../ui/Sheet";
+import { useIsNarrow } from "../../ui/useIsWide";
 import { ExportMenu } from "../export/ExportMenu";
 import type { Decide } from "../decisions/useDecisions";
 import { KeepFirst } from "../decisions/KeepFirst";
@@ -7,67 +11,114 @@ import { FacetChips } from "./FacetChips";
 import { InsideChip } from "./InsideChip";
 import { SortMenu } from "./SortMenu";
 import { YearBrush } from "./YearBrush";
+import { fitting } from "./facets";
 import type { Place, StepAct, TrailWay } from "./useSearch";
 
-/**
- * Narrowing over the list: the years as a histogram, the fields as chips; at the right how many works are in view and
- * what to do with all of them.
- */
-export function NarrowBar({
-  place,
-  view,
-  take,
-  decide,
-  trailWay = null,
-}: {
+interface Props {
   place: Place;
   view: Dto<"StepViewDto"> | null;
   take: (act: StepAct) => void;
   decide: Decide;
   /** Which way the trail runs, when the set is one: its list has its own order, its years the colour of that way. */
   trailWay?: TrailWay | null;
-}) {
-  if (!view) return <div className="h-[76px] shrink-0 border-t border-line" aria-busy="true" />;
+}
+
+/**
+ * Narrowing over the list, in one line: the years as a histogram, as many fields as chips as there is room for; at the
+ * right how many works are in view and what to do with all of them. On a narrow screen the fields open as a sheet.
+ */
+export function NarrowBar(props: Props) {
+  const isNarrow = useIsNarrow();
+  const [open, setOpen] = useState(false);
+  const { place, view, decide, trailWay = null } = props;
+  if (!view) return <div className="h-[42px] shrink-0 border-t border-line" aria-busy="true" />;
   const judged = view.kept + view.setAside;
   return (
-    <section aria-label="Narrow" className="flex shrink-0 items-end gap-4 border-t border-line px-[18px] py-1.5">
+    <section
+      aria-label="Narrow"
+      className="flex h-[42px] shrink-0 items-center gap-3 border-t border-line px-[18px] max-sm:gap-2 max-sm:px-3"
+    >
+      {isNarrow ? (
+        <>
+          <Button onClick={() => setOpen(true)}>Narrow …</Button>
+          <Sheet open={open} onOpenChange={setOpen} title="Narrow the list">
+            <div className="flex flex-wrap items-center gap-1.5">
+              <Narrowing {...props} view={view} often={99} />
+            </div>
+          </Sheet>
+          <span className="flex-1" />
+        </>
+      ) : (
+        <Narrowing {...props} view={view} often={null} />
+      )}
+      <p className="flex shrink-0 items-baseline gap-2.5 text-[12px] text-quiet">
+        {judged > 0 && (
+          <button
+            type="button"
+            aria-pressed={place.hideJudged}
+            onClick={() => place.change({ judged: place.hideJudged ? null : "hide" })}
+            className="underline decoration-line underline-offset-2 hover:decoration-ink"
+            title={`${count(view.kept)} kept and ${count(view.setAside)} set aside are in this set`}
+          >
+            {place.hideJudged ? `${count(judged)} judged, hidden` : `${count(judged)} judged`}
+          </button>
+        )}
+        <span>
+          <b className="text-[16px] font-bold text-ink">{count(view.count)}</b> {view.count === 1 ? "work" : "works"}
+        </span>
+      </p>
+      <div className="flex shrink-0 gap-1.5">
+        {trailWay === null && (
+          <SortMenu sort={place.sort} onSort={(sort) => place.change({ sort: sort === "Relevance" ? null : sort })} />
+        )}
+        <span className="flex gap-1.5 max-sm:hidden">
+          <KeepFirst total={view.count} decide={decide} />
+          <ExportMenu place={place} total={view.count} />
+        </span>
+      </div>
+    </section>
+  );
+}
+
+function Narrowing({
+  place,
+  view,
+  take,
+  trailWay = null,
+  often,
+}: Props & {
+  view: Dto<"StepViewDto">;
+  /** How many fields stand there at once; null for as many as there is room for. */
+  often: number | null;
+}) {
+  const box = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(480);
+  useEffect(() => {
+    if (!box.current) return;
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)));
+    observer.observe(box.current);
+    return () => observer.disconnect();
+  }, []);
+  const { narrowings, inside, from, to } = view.state;
+  return (
+    <>
       <YearBrush
         key={`${view.stepId}`}
         years={view.years}
-        from={view.state.from}
-        to={view.state.to}
+        from={from}
+        to={to}
         take={take}
         colour={trailWay === null ? "var(--pine)" : trailWay === "Backward" ? "var(--past)" : "var(--future)"}
       />
-      <div className="flex min-w-0 flex-1 flex-wrap gap-1.5 pb-1">
-        <FacetChips often={8} place={place} narrowings={view.state.narrowings} take={take} />
-        <InsideChip inside={view.state.inside} take={take} />
+      <div ref={box} className={`flex min-w-0 flex-1 gap-1.5 ${often === null ? "overflow-hidden" : "flex-wrap"}`}>
+        <FacetChips
+          often={often ?? fitting(width, narrowings, inside.length > 0)}
+          place={place}
+          narrowings={narrowings}
+          take={take}
+        />
+        <InsideChip inside={inside} take={take} />
       </div>
-      <div className="flex shrink-0 flex-col items-end gap-1.5 pb-1">
-        <p className="flex items-baseline gap-2 text-[12px] text-quiet">
-          {judged > 0 && (
-            <button
-              type="button"
-              aria-pressed={place.hideJudged}
-              onClick={() => place.change({ judged: place.hideJudged ? null : "hide" })}
-              className="underline decoration-line underline-offset-2 hover:decoration-ink"
-              title={`${count(view.kept)} kept and ${count(view.setAside)} set aside are in this set`}
-            >
-              {place.hideJudged ? `${count(judged)} judged, hidden` : `${count(judged)} judged`}
-            </button>
-          )}
-          <span>
-            <b className="text-[16px] font-bold text-ink">{count(view.count)}</b> {view.count === 1 ? "work" : "works"}
-          </span>
-        </p>
-        <div className="flex gap-1.5">
-          {trailWay === null && (
-            <SortMenu sort={place.sort} onSort={(sort) => place.change({ sort: sort === "Relevance" ? null : sort })} />
-          )}
-          <KeepFirst total={view.count} decide={decide} />
-          <ExportMenu place={place} total={view.count} />
-        </div>
-      </div>
-    </section>
+    </>
   );
 }

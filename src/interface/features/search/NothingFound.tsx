@@ -10,15 +10,15 @@ export function NothingFound({ place, onSearchNew }: { place: Place; onSearchNew
       </p>
       <p className="mb-4 max-w-[60ch] text-quiet">
         {place.hideJudged
-          ? "Show the judged ones, or go on with another search."
-          : "The board (B) shows what each part finds by itself; the part that finds least is the one " +
-            "to loosen. Any step of the path can be gone back to."}
+          ? "Show them, or start another search."
+          : "The board (B) shows what each part finds on its own. Loosen the part that finds least, " +
+            "or go back to any step of the path."}
       </p>
       <div className="flex gap-2">
         {place.hideJudged ? (
-          <Button onClick={() => place.change({ judged: null })}>Show the judged ones</Button>
+          <Button onClick={() => place.change({ judged: null })}>Show judged works</Button>
         ) : (
-          <Button onClick={() => window.history.back()}>Back to the step before</Button>
+          <Button onClick={() => window.history.back()}>Back to the previous step</Button>
         )}
         <Button onClick={onSearchNew}>A new search</Button>
       </div>

@@ -12,7 +12,7 @@ import { CompareSheet } from "./CompareSheet";
 import { useNamedSearches } from "./useNamed";
 import { useRemoveStep, useRenameStep, type Place } from "./useSearch";
 
-const height = 44;
+const height = 30;
 const stepWidth = 156;
 
 type Step = Dto<"PathStepDto">;
@@ -46,7 +46,7 @@ export function PathStair({
   const top = (n: number) => height - level(n, most);
   const width = Math.max(steps.length, 1) * stepWidth;
   return (
-    <section aria-label="Path" className="relative shrink-0 border-b border-line px-[18px] pt-2">
+    <section aria-label="Path" className="relative shrink-0 border-b border-line px-[18px] pt-1 max-sm:px-3">
       <div ref={scroller} className="overflow-x-auto overflow-y-hidden [scrollbar-width:thin]">
         <div className="relative" style={{ minWidth: width + 170 }}>
           <ol className="flex">
@@ -63,10 +63,10 @@ export function PathStair({
                 onRemove={() => remove.mutate(step.id)}
               />
             ))}
-            <li className="pt-1 pl-3">
+            <li className="pl-3">
               <button
                 type="button"
-                title="Begin another path from nothing"
+                title="Start a new path"
                 onClick={() => place.change({ step: "0", work: null })}
                 className="flex items-center gap-1 rounded-md px-2 py-1 text-[12px] text-quiet hover:bg-soft hover:text-ink"
               >
@@ -74,7 +74,7 @@ export function PathStair({
               </button>
             </li>
           </ol>
-          <svg width="100%" height={height} className="block" aria-hidden="true">
+          <svg width="100%" height={height} className="block max-sm:hidden" aria-hidden="true">
             <rect x="0" width="100%" y={top(band[1])} height={top(band[0]) - top(band[1])} fill="var(--band)" />
             {steps.map((s, i) => (
               <rect
@@ -97,10 +97,10 @@ export function PathStair({
             />
           </svg>
           <span
-            className="absolute right-0 text-right text-[11.5px] leading-tight text-bandtext"
+            className="absolute right-0 text-right text-[11.5px] leading-tight text-bandtext max-sm:hidden"
             style={{ bottom: height - top(band[1]) + 2 }}
           >
-            a set to read: {count(band[0])}–{count(band[1])}
+            target: {count(band[0])}–{count(band[1])}
           </span>
         </div>
       </div>
@@ -146,8 +146,8 @@ function StepBlock({
       <button
         type="button"
         onClick={goHere}
-        className="block w-full rounded-md px-1.5 py-1 text-left hover:bg-soft"
-        title={`${step.label}: ${works(step.countNow)}${step.count !== step.countNow ? `, ${count(step.count)} when it was taken` : ""}`}
+        className="block w-full rounded-md px-1.5 py-0.5 text-left hover:bg-soft"
+        title={`${step.label}: ${works(step.countNow)}${step.count !== step.countNow ? `, ${count(step.count)} when this step was made` : ""}`}
       >
         <span
           className={`block truncate pr-4 text-[11.5px] ${current ? "text-ink" : "text-quiet"} ${step.named ? "font-semibold" : ""}`}
@@ -177,7 +177,7 @@ function StepBlock({
         <MenuFrame width={230}>
           {step.branches.length > 0 && (
             <>
-              <MenuLabel>Also tried from the step before</MenuLabel>
+              <MenuLabel>Other steps from the same point</MenuLabel>
               {step.branches.map((b) => (
                 <MenuItem
                   key={b.id}
@@ -192,7 +192,7 @@ function StepBlock({
           )}
           {others.length > 0 && (
             <>
-              <MenuLabel>Hold against</MenuLabel>
+              <MenuLabel>Compare with</MenuLabel>
               {others.map((o) => (
                 <MenuItem key={o.id} onSelect={() => setTimeout(() => onCompare(o.id))}>
                   <span className="max-w-[260px] truncate">{o.label} …</span>
@@ -201,12 +201,10 @@ function StepBlock({
               <MenuLine />
             </>
           )}
-          <MenuItem onSelect={goHere}>Go on from here</MenuItem>
+          <MenuItem onSelect={goHere}>Continue from here</MenuItem>
           {canChange(step) && <MenuItem onSelect={() => setTimeout(onChange)}>Change this step …</MenuItem>}
-          <MenuItem onSelect={() => setTimeout(onName)}>
-            {step.named ? "Name it anew …" : "Save under a name …"}
-          </MenuItem>
-          <MenuItem onSelect={onRemove}>Take this step out</MenuItem>
+          <MenuItem onSelect={() => setTimeout(onName)}>{step.named ? "Rename …" : "Save under a name …"}</MenuItem>
+          <MenuItem onSelect={onRemove}>Remove this step</MenuItem>
         </MenuFrame>
       </DropdownMenu.Root>
     </li>

@@ -39,7 +39,7 @@ export function PickedBar({
     >
       <b className="mr-2 text-[12.5px] font-semibold whitespace-nowrap">{works(picked.ids.length)} picked</b>
       <button type="button" className={act} onClick={() => follow([...picked.ids], "Both")}>
-        Trails from them
+        Follow trails
       </button>
       <button
         type="button"
@@ -93,7 +93,7 @@ export function PickedBar({
       />
       <CiteSheet reviewId={reviewId} cited={{ works: picked.ids }} open={citing} close={() => setCiting(false)} />
       <button type="button" className={`${act} ml-auto text-quiet`} onClick={picked.clear}>
-        pick none
+        clear selection
       </button>
     </div>
   );

@@ -48,7 +48,10 @@ export function SearchLine({
   const keys = (e: React.KeyboardEvent<HTMLInputElement>) => {
     const { list, at, point } = goesOn;
     const pointed = list[at];
-    if (e.key === "Escape") {
+    if (e.key === "/" && text.trim() === "") {
+      // The key that goes to the line, pressed by somebody who is there already; no word begins with it.
+      e.preventDefault();
+    } else if (e.key === "Escape") {
       if (pointed) point(-1);
       else e.currentTarget.blur();
     } else if (e.key === "ArrowDown" && list.length > 0) {
@@ -67,7 +70,7 @@ export function SearchLine({
     <section aria-label="Search line" className="shrink-0">
       <form
         role="search"
-        className="flex items-center gap-2.5 px-[18px] py-1.5"
+        className="flex items-center gap-2.5 px-[18px] py-1.5 max-sm:gap-1.5 max-sm:px-3"
         onSubmit={(e) => {
           e.preventDefault();
           onSearch(text);
@@ -80,7 +83,7 @@ export function SearchLine({
           ref={line}
           value={text}
           onChange={(e) => {
-            onText(e.target.value);
+            onText(e.target.value.replace(/^\s*\/+/, ""));
             setCaret(e.target.selectionStart);
           }}
           onKeyDown={keys}
@@ -103,7 +106,8 @@ export function SearchLine({
           type="button"
           onClick={onFold}
           aria-expanded={boardOpen}
-          className="h-7 rounded-full border border-edge bg-raised px-2.5 text-[12px] whitespace-nowrap text-quiet hover:border-ink"
+          className={`h-7 rounded-full border border-edge bg-raised px-2.5 text-[12px] whitespace-nowrap text-quiet
+            hover:border-ink max-sm:hidden`}
         >
           {boardOpen ? "fold" : "board"} <kbd className="ml-0.5 rounded border border-line px-1 text-[11.5px]">B</kbd>
         </button>
@@ -114,7 +118,7 @@ export function SearchLine({
           <GoesOn list={goesOn.list} at={goesOn.at} onTake={take} />
         </div>
       )}
-      <div id="line-reading" aria-live="polite" className="px-[18px]">
+      <div id="line-reading" aria-live="polite" className="max-h-[30vh] overflow-y-auto px-[18px] max-sm:px-3">
         {reading && reading.direct.length > 0 && (
           <p className="mb-1.5 flex flex-wrap items-baseline gap-x-3 gap-y-1 text-[13px]">
             <span className="text-quiet">
@@ -180,11 +184,12 @@ function CountAhead({ reading, late, editing, view }: Pick<Props, "reading" | "l
           <>
             <span>
               <b className="text-[14px] font-bold text-ink">{count(reading.inView)}</b>{" "}
-              {reading.isSound ? "to come" : "so far"}
+              {reading.inView === 1 ? "work" : "works"}
+              {!reading.isSound && " so far"}
             </span>
             {reading.isSound && (
               <button type="submit" className="h-7 rounded-md bg-pine px-2.5 font-semibold text-onpine">
-                Search <kbd className="font-normal opacity-80">Enter</kbd>
+                Search <kbd className="font-normal opacity-80 max-sm:hidden">Enter</kbd>
               </button>
             )}
           </>

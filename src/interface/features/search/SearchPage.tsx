@@ -5,7 +5,9 @@ import { Fault } from "../../ui/Fault";
 import { DecisionSheets } from "../decisions/DecisionSheets";
 import { useReview } from "../reviews/useReviews";
 import { WorkPane } from "../works/WorkPane";
+import type { Ask } from "../works/AskFor";
 import { useWorkInView } from "../works/useWorkInView";
+import { useIsNarrow, useIsWide } from "../../ui/useIsWide";
 import { Board } from "./board/Board";
 import { NarrowBar } from "./NarrowBar";
 import { PathStair } from "./PathStair";
@@ -68,13 +70,26 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
     if (stepId === 0) lineRef.current?.focus();
   }, [stepId]);
 
-  const inView = useWorkInView(place, () => list.current, search);
+  const inside = view.data?.state.inside ?? [];
+  const ask: Ask = {
+    narrow: (expr) => {
+      if (!inside.includes(expr)) take.mutate({ act: { kind: "Inside", values: [...inside, expr] } });
+    },
+    anew: (expr) =>
+      take.mutate({ act: { kind: "Search", expression: expr }, from: 0 }, { onSuccess: () => setLine(null) }),
+  };
+  // The pane is never empty beside a list; on a narrow screen it takes the list's place, and waits until it is asked for.
+  const [firstWork, setFirstWork] = useState<number | null>(null);
+  const isWide = useIsWide();
+  const isNarrow = useIsNarrow();
+  const shown = workId ?? (isWide ? firstWork : null);
+  const inView = useWorkInView(place, () => list.current, ask, shown);
   const { decide, follow, openWork } = inView;
   const stretch = (by: number) => {
     const at = list.current?.current() ?? null;
     if (at === null) return false;
     picked.add([at]);
-    if (workId !== null) list.current?.move(by);
+    if (shown !== null) list.current?.move(by);
     const next = list.current?.current();
     if (next) picked.add([next]);
     openWork(next ?? at);
@@ -109,7 +124,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
 
   if (current && view.data?.state.trail) return <Navigate to={`/r/${reviewId}/trails?step=${stepId}`} replace />;
 
-  const hasBoard = (boardOpen || stepId === 0) && typed.trim() !== "" && reading.data !== undefined;
+  const hasBoard = !isNarrow && (boardOpen || stepId === 0) && typed.trim() !== "" && reading.data !== undefined;
   return (
     <>
       {review && <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} />}
@@ -142,20 +157,28 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         />
       )}
       {stepId === 0 && view.data ? (
-        <StartHere place={place} />
+        <StartHere
+          place={place}
+          onTry={(t) => {
+            setLine({ step: stepId, text: t });
+            lineRef.current?.focus();
+          }}
+        />
       ) : (
         <>
           <NarrowBar place={place} view={view.data ?? null} take={(act) => take.mutate({ act })} decide={decide} />
           <div
             className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_440px] border-t border-line
-              max-[1150px]:grid-cols-[minmax(0,1fr)_370px]`}
+              max-[1150px]:grid-cols-[minmax(0,1fr)_370px] max-sm:grid-cols-[minmax(0,1fr)]
+              ${shown === null ? "max-sm:[&>aside]:hidden" : "max-sm:[&>section]:hidden"}`}
           >
             <WorkList
               ref={list}
               place={place}
               list={{ sort: place.sort, side: null }}
               total={current ? listTotal(view.data, place.hideJudged) : null}
-              selected={workId}
+              selected={shown}
+              onFirst={setFirstWork}
               onOpen={openWork}
               key={dense ? "dense" : "roomy"}
               rowHeight={dense ? 54 : 92}
@@ -170,8 +193,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
                     <span>year</span>
                     <span>work</span>
                     <span className="flex items-center gap-3">
-                      {(view.data?.concepts.length ?? 0) > 0 && !dense
-                        ? "cited · words stand in title, key, abstract"
+                      {(view.data?.concepts.length ?? 0) > 0 && !dense && !isNarrow
+                        ? "cited · terms in title, keywords, abstract"
                         : "cited"}
                       <button
                         type="button"
@@ -189,7 +212,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
               row={(row) => (
                 <WorkRow
                   row={row}
-                  selected={row.id === workId}
+                  selected={row.id === shown}
                   onOpen={() => openWork(row.id)}
                   picked={picked.has(row.id)}
                   onPick={() => picked.flip(row.id)}

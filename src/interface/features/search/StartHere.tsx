@@ -3,21 +3,23 @@ import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { works } from "../../ui/numbers";
+import { FirstSteps } from "../databases/FirstSteps";
 import { useChangeReview, useReview } from "../reviews/useReviews";
 import { NamedSearches } from "./NamedSearches";
 import { usePaths, type Place } from "./useSearch";
 
 /** What a new path begins with: the question, and the paths that are there. */
-export function StartHere({ place }: { place: Place }) {
+export function StartHere({ place, onTry }: { place: Place; onTry: (expression: string) => void }) {
   const review = useReview(place.reviewId).data;
   const paths = usePaths(place.reviewId, true);
   return (
     <div className="min-h-0 flex-1 overflow-y-auto border-t border-line bg-raised px-[18px] py-8">
       <div className="mx-auto max-w-[760px]">
+        <FirstSteps reviewId={place.reviewId} />
         {review && <Question key={review.question} review={review} />}
         <p className="text-[14px] text-quiet">
-          Type a handful of words in the line above. While you type you see how they are read and how many works each
-          part finds; Enter makes the first step of a path.
+          Type a few words in the line above, or try one of these. While you type you see how they are read and how many
+          works each part finds; Enter runs the search.
         </p>
         <dl className="mt-5 grid grid-cols-[auto_1fr] gap-x-5 gap-y-1 text-[13px]">
           {[
@@ -27,7 +29,16 @@ export function StartHere({ place }: { place: Place }) {
             ["title:bats NOT year:-1990", "a field; leaving out"],
           ].map(([example, meaning]) => (
             <div key={example} className="contents">
-              <dt className="font-semibold">{example}</dt>
+              <dt>
+                <button
+                  type="button"
+                  onClick={() => onTry(example ?? "")}
+                  title="Put it into the search line"
+                  className="text-left font-semibold underline decoration-line underline-offset-2 hover:decoration-ink"
+                >
+                  {example}
+                </button>
+              </dt>
               <dd className="text-quiet">{meaning}</dd>
             </div>
           ))}

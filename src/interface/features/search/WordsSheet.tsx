@@ -44,15 +44,14 @@ export function WordsSheet({
       onOpenChange={close}
       width={600}
       title={`What ${term} stands for`}
-      hint="Untick the words you do not mean; the term is written anew without them."
+      hint="Untick the words you do not want; the term is rewritten without them."
     >
       {words.error && <Fault error={words.error} />}
       {data && (
         <>
           <p className="mb-2 text-[12.5px] text-quiet">
             {count(data.total)} {data.total === 1 ? "word" : "words"}, {works(data.works)} together
-            {data.words.length < data.total &&
-              `; the ${count(data.words.length)} commonest that find something are shown`}
+            {data.words.length < data.total && `; the ${count(data.words.length)} most frequent are shown`}
           </p>
           <ul
             aria-label="Words"
@@ -83,7 +82,7 @@ export function WordsSheet({
               {data.without === "" ? (
                 "No word is left."
               ) : notMeant.length === 0 ? (
-                <span className="text-quiet">all of them are meant</span>
+                <span className="text-quiet">include all words</span>
               ) : (
                 <>
                   <span className="line-clamp-2 font-semibold">{data.without}</span>
@@ -101,7 +100,7 @@ export function WordsSheet({
                 close();
               }}
             >
-              Write it so
+              Apply
             </Button>
           </div>
         </>

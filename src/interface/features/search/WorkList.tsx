@@ -21,6 +21,8 @@ interface Props {
   total: number | null;
   selected: number | null;
   onOpen: (id: number) => void;
+  /** Is told which work comes first, as soon as it is known; null while there is none. */
+  onFirst?: (id: number | null) => void;
   /** What stands over the rows. */
   head?: ReactNode;
   /** One row; the list gives it its place. */
@@ -36,7 +38,7 @@ const positions = new Map<string, { offset: number; work: number | null }>();
 
 /** The list: complete, virtual, moved through by keys. Only the pages in sight are fetched. */
 export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
-  { place, list, label = "Works", total, selected, onOpen, head, row: rowOf, rowHeight = 92, empty },
+  { place, list, label = "Works", total, selected, onOpen, onFirst, head, row: rowOf, rowHeight = 92, empty },
   ref,
 ) {
   const scroller = useRef<HTMLDivElement>(null);
@@ -74,13 +76,13 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
   useEffect(() => {
     const was = positions.get(listKey);
     virtual.scrollToOffset(was?.offset ?? 0);
-    if (was?.work && selected === null) onOpen(was.work);
+    if (was?.work && place.workId === null) onOpen(was.work);
     // Only when another list comes into view.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [listKey]);
   useEffect(() => {
-    if (selected !== null) positions.set(listKey, { offset: scroller.current?.scrollTop ?? 0, work: selected });
-  }, [listKey, selected]);
+    if (place.workId !== null) positions.set(listKey, { offset: scroller.current?.scrollTop ?? 0, work: place.workId });
+  }, [listKey, place.workId]);
 
   useImperativeHandle(ref, () => ({
     current: () => last.current ?? rows.get(items[0]?.index ?? 0)?.id ?? null,
@@ -110,6 +112,9 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
     },
   }));
 
+  const first = (total === 0 ? null : rows.get(0)?.id) ?? null;
+  useEffect(() => onFirst?.(first), [first, onFirst]);
+
   const failed = results.find((r) => r.error);
   return (
     <section aria-label={label} className="flex min-h-0 flex-1 flex-col bg-raised">
@@ -117,7 +122,7 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
       <div
         ref={scroller}
         className="min-h-0 flex-1 overflow-y-auto"
-        onScroll={(e) => positions.set(listKey, { offset: e.currentTarget.scrollTop, work: selected })}
+        onScroll={(e) => positions.set(listKey, { offset: e.currentTarget.scrollTop, work: place.workId })}
         tabIndex={-1}
       >
         {failed ? (

@@ -41,6 +41,7 @@ export function WorkRow({
       aria-current={selected ? "true" : undefined}
       data-work={row.id}
       className={`group relative grid cursor-pointer grid-cols-[44px_minmax(0,1fr)_150px] gap-2.5 border-b border-soft
+        max-sm:grid-cols-[40px_minmax(0,1fr)_auto] max-sm:pr-2.5 max-sm:pl-3
         ${dense ? "py-1" : "py-2"} pr-3.5 pl-[18px]
         ${selected ? "bg-mist/60 shadow-[inset_3px_0_0_var(--pine)]" : "hover:bg-paper"}`}
       onClick={(e) => (e.shiftKey ? onRange() : e.ctrlKey || e.metaKey ? onPick() : onOpen())}
@@ -124,7 +125,9 @@ export function WorkRow({
           <Spark counts={row.spark} from={row.sparkFrom} />
         </span>
         {!dense && <HitStrip hits={row.hits} onGo={onHit} />}
-        <span className={`text-right text-[11.5px] text-quiet ${dense ? "max-w-[150px] truncate" : ""}`}>
+        <span
+          className={`text-right text-[11.5px] text-quiet max-sm:max-w-[90px] ${dense ? "max-w-[150px] truncate" : ""}`}
+        >
           {row.text}
         </span>
       </div>

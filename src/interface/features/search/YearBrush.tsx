@@ -1,10 +1,11 @@
 import { useEffect, useRef, useState } from "react";
 import type { Dto } from "../../api/client";
 import { YearHandles } from "../../ui/YearHandles";
-import { count } from "../../ui/numbers";
+import { count, works } from "../../ui/numbers";
 import type { StepAct } from "./useSearch";
 
-const height = 40;
+const tall = 32,
+  flat = 30;
 
 /** Works by year; two handles, moved by mouse or arrow keys, narrow to a range. Letting go makes the step. */
 export function YearBrush({
@@ -27,7 +28,8 @@ export function YearBrush({
   full?: boolean;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(300);
+  const [width, setWidth] = useState(() => (window.innerWidth < 1150 ? 112 : 176));
+  const height = full ? tall : flat;
   useEffect(() => {
     if (!full || !box.current) return;
     const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)));
@@ -41,7 +43,7 @@ export function YearBrush({
   const [range, setRange] = useState<[number, number]>([Math.min(low, high), Math.max(low, high)]);
   if (years.length < 2)
     return (
-      <p className="w-[150px] shrink-0 pb-2 text-[12px] text-quiet">
+      <p className="shrink-0 text-[12px] text-quiet">
         {years.length === 1 ? `all from ${first}` : "no years"}
         {(from !== null || to !== null) && (
           <button
@@ -62,8 +64,13 @@ export function YearBrush({
   };
   const inRange = years.filter((y) => y.year >= range[0] && y.year <= range[1]).reduce((sum, y) => sum + y.before, 0);
   return (
-    <div ref={box} className="shrink-0" style={full ? undefined : { width }}>
-      <div className="relative" style={{ height }}>
+    <div ref={box} className={full ? "shrink-0" : "flex shrink-0 items-center gap-2"}>
+      {!full && <Year year={range[0]} narrowed={range[0] !== first} />}
+      <div
+        className="relative"
+        style={full ? { height } : { height, width }}
+        title={full ? undefined : `${works(inRange)} from ${range[0]} to ${range[1]}`}
+      >
         <svg width={width} height={height} aria-hidden="true" className="absolute inset-0">
           <rect
             x={(range[0] - first) * slot}
@@ -98,32 +105,41 @@ export function YearBrush({
           onCommit={commit}
         />
       </div>
-      <div className="relative h-[17px] text-[11.5px] text-faint">
-        <YearLabel
-          width={width}
-          year={range[0]}
-          x={(range[0] - first) * slot}
-          narrowed={range[0] !== first}
-          align="left"
-        />
-        <YearLabel
-          width={width}
-          year={range[1]}
-          x={(range[1] - first + 1) * slot}
-          narrowed={range[1] !== last}
-          align="right"
-        />
-        {(range[0] !== first || range[1] !== last) && (
-          <span
-            className="absolute -translate-x-1/2"
-            style={{ left: Math.min(width - 60, Math.max(60, ((range[0] + range[1] + 1) / 2 - first) * slot)) }}
-          >
-            {(range[1] - range[0]) * slot > 120 ? count(inRange) : ""}
-          </span>
-        )}
-      </div>
+      {full ? (
+        <div className="relative h-[17px] text-[11.5px] text-faint">
+          <YearLabel
+            width={width}
+            year={range[0]}
+            x={(range[0] - first) * slot}
+            narrowed={range[0] !== first}
+            align="left"
+          />
+          <YearLabel
+            width={width}
+            year={range[1]}
+            x={(range[1] - first + 1) * slot}
+            narrowed={range[1] !== last}
+            align="right"
+          />
+          {(range[0] !== first || range[1] !== last) && (
+            <span
+              className="absolute -translate-x-1/2"
+              style={{ left: Math.min(width - 60, Math.max(60, ((range[0] + range[1] + 1) / 2 - first) * slot)) }}
+            >
+              {(range[1] - range[0]) * slot > 120 ? count(inRange) : ""}
+            </span>
+          )}
+        </div>
+      ) : (
+        <Year year={range[1]} narrowed={range[1] !== last} />
+      )}
     </div>
   );
+}
+
+/** A year beside the histogram. */
+function Year({ year, narrowed }: { year: number; narrowed: boolean }) {
+  return <span className={`text-[11.5px] ${narrowed ? "font-semibold text-ink" : "text-faint"}`}>{year}</span>;
 }
 
 /** A year under its handle, kept inside the histogram. */

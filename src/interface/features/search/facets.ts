@@ -9,7 +9,7 @@ export const facetNames: Record<Facet, string> = {
   Subject: "Subject",
   Person: "Person",
   Database: "Database",
-  Text: "Text at hand",
+  Text: "Full text",
   Stage: "Stage",
   Tag: "Tag",
   Affiliation: "Affiliation",
@@ -27,3 +27,39 @@ export const facetHints: Partial<Record<Facet, string>> = {
   Country: "Countries the work is about, as its records say.",
   Affiliation: "As printed; spellings of one place are not joined.",
 };
+
+/** The fields that have chips, those used most first. */
+export const chipFields: Facet[] = [
+  "Type",
+  "Subject",
+  "Venue",
+  "Person",
+  "Text",
+  "Stage",
+  "Tag",
+  "Keyword",
+  "Language",
+  "Database",
+  "OpenAccess",
+  "Quartile",
+  "Affiliation",
+  "Country",
+  "Funder",
+];
+
+const letter = 6.9;
+const edges = 30;
+const narrowed = 196;
+
+/** How many of the fields have room as chips in a line so wide, beside those in use and what stands there always. */
+export function fitting(width: number, narrowings: readonly { facet: Facet | null }[], hasInside: boolean): number {
+  const isUsed = (facet: Facet) => narrowings.some((n) => n.facet === facet);
+  let left = width - (hasInside ? narrowed : 112) - 62 - narrowed * chipFields.filter(isUsed).length;
+  let fit = 0;
+  for (const facet of chipFields) {
+    if (!isUsed(facet)) left -= facetNames[facet].length * letter + edges;
+    if (left < 0) break;
+    fit++;
+  }
+  return fit;
+}

@@ -32,7 +32,7 @@ export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act:
                 .join(", ")}
         </b>
       </Popover.Trigger>
-      <PopOver label="Whose references are followed" width={400} align="end">
+      <PopOver label="Databases whose references count" width={400} align="end">
         <table className="w-full text-[13px]">
           <thead className="text-[11.5px] text-faint">
             <tr>
@@ -76,7 +76,7 @@ export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act:
           </tbody>
         </table>
         <p className="mt-2 text-[12px] text-quiet">
-          A tie is a seed and a work, as a database's record of the citing one tells it.
+          A tie is one citation between a seed and a work, as one or more databases report it.
         </p>
       </PopOver>
     </Popover.Root>

@@ -45,7 +45,7 @@ export function Seeds({
               <button
                 type="button"
                 aria-label={`Leave out seed ${s.number}`}
-                title="Leave this seed out"
+                title="Remove this seed"
                 onClick={() => onDrop(s.workId)}
                 className={`h-6 w-6 rounded text-faint opacity-40 group-hover:opacity-100 hover:bg-soft hover:text-ink
                   focus-visible:opacity-100`}

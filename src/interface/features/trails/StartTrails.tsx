@@ -11,14 +11,14 @@ export function StartTrails({ reviewId, kept, follow }: { reviewId: number; kept
       <div className="mx-auto max-w-[640px]">
         <h1 className="mb-2 font-serif text-[19px] font-semibold">Trails start from works</h1>
         <p className="mb-5 text-[14px] text-quiet">
-          What a work cites lies in its past, what cites it in its future. From one work or from many, both are sets
-          like any other: narrow them, keep from them, export them.
+          The backward trail holds what a work cites, the forward trail what cites it. Start from one work or from many;
+          then narrow, keep and export as in any list.
         </p>
         <div className="flex gap-2">
           <Button kind="primary" disabled={kept === 0} onClick={() => follow(null, "Both")}>
             Follow {kept === 0 ? "the kept works" : `the ${works(kept)} kept`}
           </Button>
-          <Button onClick={() => void navigate(`/r/${reviewId}/search`)}>Pick works in Search</Button>
+          <Button onClick={() => void navigate(`/r/${reviewId}/search`)}>Choose works in Search</Button>
         </div>
         <p className="mt-5 text-quiet">
           In a list, <kbd className="rounded border border-line px-1">[</kbd> follows the work in view into its past,{" "}

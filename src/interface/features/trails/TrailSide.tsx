@@ -1,6 +1,6 @@
 import { forwardRef } from "react";
 import type { Dto } from "../../api/client";
-import { count } from "../../ui/numbers";
+import { count, works } from "../../ui/numbers";
 import { SortMenu } from "../search/SortMenu";
 import { WorkList, type ListHandle } from "../search/WorkList";
 import { YearBrush } from "../search/YearBrush";
@@ -33,21 +33,14 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
   const title = past ? (one ? "What it cites" : "What they cite") : one ? "What cites it" : "What cites them";
   return (
     <div className="flex min-h-0 min-w-0 flex-col">
-      <div className="shrink-0 px-[18px] pt-2.5 pb-2">
-        <div className="mb-1 flex items-baseline justify-between gap-3">
+      <div className="shrink-0 px-[18px] pt-2 pb-1.5 max-sm:px-3">
+        <div className="mb-1 flex items-center gap-2">
           <h2 className={`font-serif text-[16px] font-semibold ${past ? "text-past" : "text-futuretext"}`}>{title}</h2>
-          {!alone && (
-            <button
-              type="button"
-              className="text-[12px] text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
-              onClick={() => take({ kind: "Way", way })}
-              title="A step: only this side, with all its narrowing"
-            >
-              only this side
-            </button>
-          )}
-          <b className="ml-auto text-[19px] leading-none font-bold">{count(side.inView)}</b>
+          <b className="text-[19px] leading-none font-bold">{count(side.inView)}</b>
           {side.inView !== side.whole && <span className="text-[12px] text-quiet">of {count(side.whole)}</span>}
+          <span className="ml-auto" />
+          {past && <Unmatched place={place} seeds={trail.seedCount} />}
+          <SortMenu sort={sort} onSort={onSort} inTrail />
         </div>
         {!alone && (
           <YearBrush
@@ -64,11 +57,6 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
         {(side.levels.length > 1 || trail.atLeast > 1) && (
           <Levels levels={side.levels} trail={trail} past={past} take={take} />
         )}
-        <div className="mt-1.5 flex items-center gap-1.5">
-          {past && <Unmatched place={place} seeds={trail.seedCount} />}
-          <span className="ml-auto" />
-          <SortMenu sort={sort} onSort={onSort} inTrail />
-        </div>
       </div>
       <WorkList
         ref={ref}
@@ -94,7 +82,7 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
               ? past
                 ? "No reference of the seeds matches a record here."
                 : "No record here cites the seeds."
-              : "The narrowing leaves nothing on this side."}
+              : "No work on this side is within the limits."}
           </p>
         }
       />
@@ -116,27 +104,33 @@ function Levels({
 }) {
   const most = Math.max(1, ...levels.map((l) => l.works));
   return (
-    <div role="group" aria-label="Tied to at least" className="mt-1 space-y-[3px]">
-      {levels.map((l) => (
-        <button
-          key={l.atLeast}
-          type="button"
-          aria-pressed={l.atLeast === trail.atLeast}
-          onClick={() => take({ kind: "Ties", atLeast: l.atLeast })}
-          className={`relative flex h-[21px] w-full items-center overflow-hidden rounded-[4px] px-2 text-left text-[12px]
-            ${l.atLeast === trail.atLeast ? "outline-[1.5px] -outline-offset-1 outline-ink" : "hover:bg-soft"}`}
-        >
-          <span
-            aria-hidden="true"
-            className={`absolute inset-y-0 left-0 ${past ? "bg-past/16" : "bg-future/16"}`}
-            style={{ width: `${(100 * l.works) / most}%` }}
-          />
-          <b className="relative w-11 font-bold">{count(l.works)}</b>
-          <span className="relative text-quiet">
-            tied to {l.atLeast === trail.seedCount ? `all ${count(l.atLeast)}` : `${l.atLeast} or more`}
-          </span>
-        </button>
-      ))}
+    <div role="group" aria-label="Tied to at least" className="mt-1 flex items-end gap-1 overflow-x-auto">
+      <span className="pb-1 text-[11.5px] whitespace-nowrap text-quiet">tied to</span>
+      {levels.map((l) => {
+        const seeds = l.atLeast === trail.seedCount ? `all ${count(l.atLeast)}` : `${l.atLeast} or more`;
+        return (
+          <button
+            key={l.atLeast}
+            type="button"
+            aria-pressed={l.atLeast === trail.atLeast}
+            onClick={() => take({ kind: "Ties", atLeast: l.atLeast })}
+            title={`${works(l.works)} tied to ${seeds} of the seeds`}
+            className={`min-w-[52px] flex-1 rounded-[4px] px-1 pt-0.5 text-left text-[12px] whitespace-nowrap
+              ${l.atLeast === trail.atLeast ? "outline-[1.5px] -outline-offset-1 outline-ink" : "hover:bg-soft"}`}
+          >
+            <b className="font-bold">{count(l.works)}</b>{" "}
+            <span className="text-[11.5px] text-quiet">
+              <span aria-hidden="true">{l.atLeast === trail.seedCount ? "all" : `${l.atLeast}+`}</span>
+              <span className="sr-only">tied to {seeds}</span>
+            </span>
+            <span
+              aria-hidden="true"
+              className={`block h-[4px] rounded-sm ${past ? "bg-past/60" : "bg-future/60"}`}
+              style={{ width: `${Math.max(2, (100 * l.works) / most)}%` }}
+            />
+          </button>
+        );
+      })}
     </div>
   );
 }

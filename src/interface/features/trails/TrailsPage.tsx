@@ -2,7 +2,9 @@ import { useRef, useState } from "react";
 import { Navigate } from "react-router";
 import { useKeys } from "../../app/keys";
 import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
+import { useIsNarrow } from "../../ui/useIsWide";
 import { DecisionSheets } from "../decisions/DecisionSheets";
 import { KeepFirst } from "../decisions/KeepFirst";
 import { ExportMenu } from "../export/ExportMenu";
@@ -36,11 +38,17 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const lists = { Backward: useRef<ListHandle>(null), Forward: useRef<ListHandle>(null) };
   const [side, setSide] = useState<"Backward" | "Forward">("Backward");
   useVisit(reviewId, stepId);
+  const isNarrow = useIsNarrow();
+  const [narrowSide, setNarrowSide] = useState<"Backward" | "Seeds" | "Forward">("Backward");
 
   const active = () => lists[side].current ?? lists.Backward.current ?? lists.Forward.current;
-  const inView = useWorkInView(place, active, (expression) =>
-    take.mutate({ act: { kind: "Search", expression }, from: 0 }),
-  );
+  const inside = view.data?.state.inside ?? [];
+  const inView = useWorkInView(place, active, {
+    narrow: (expression) => {
+      if (!inside.includes(expression)) take.mutate({ act: { kind: "Inside", values: [...inside, expression] } });
+    },
+    anew: (expression) => take.mutate({ act: { kind: "Search", expression }, from: 0 }),
+  });
   const { decide, follow, openWork } = inView;
   const toSide = (to: "Backward" | "Forward") => () => {
     if (!lists[to].current) return false;
@@ -70,10 +78,12 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const data = trail.data;
   const state = view.data?.state;
   const both = data?.way === "Both";
+  const seen = (way: "Backward" | "Forward") => !isNarrow || (workId === null && (!both || narrowSide === way));
   const sideOf = (way: "Backward" | "Forward", measures: Dto<"TrailSideDto"> | null | undefined) =>
     data &&
     state &&
-    measures && (
+    measures &&
+    seen(way) && (
       <TrailSide
         key={way}
         ref={lists[way]}
@@ -93,35 +103,36 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
         take={(act) => take.mutate({ act })}
       />
     );
-  const middle = workId ? (
-    <div className="flex min-h-0 flex-col border-x border-line">
-      <button
-        type="button"
-        className="shrink-0 border-b border-line px-[18px] py-1 text-left text-[12.5px] text-quiet hover:text-ink"
-        onClick={() => openWork(null)}
-      >
-        ‹ back to the {data?.seedCount === 1 ? "seed" : "seeds"} (Esc)
-      </button>
-      <div className="flex min-h-0 flex-1 flex-col [&>aside]:flex-1 [&>aside]:border-l-0">
-        <WorkPane ref={inView.paneRef} {...inView.pane} />
+  const middle =
+    isNarrow && workId === null && (!both || narrowSide !== "Seeds") ? null : workId ? (
+      <div className="flex min-h-0 flex-col border-x border-line">
+        <button
+          type="button"
+          className="shrink-0 border-b border-line px-[18px] py-1 text-left text-[12.5px] text-quiet hover:text-ink"
+          onClick={() => openWork(null)}
+        >
+          ‹ back to the {data?.seedCount === 1 ? "seed" : "seeds"} (Esc)
+        </button>
+        <div className="flex min-h-0 flex-1 flex-col [&>aside]:flex-1 [&>aside]:border-l-0">
+          <WorkPane ref={inView.paneRef} {...inView.pane} />
+        </div>
       </div>
-    </div>
-  ) : (
-    data && (
-      <Seeds
-        trail={data}
-        kept={review?.kept ?? 0}
-        onOpen={openWork}
-        onDrop={(id) =>
-          follow(
-            data.seeds.map((s) => s.workId).filter((s) => s !== id),
-            data.way ?? "Both",
-          )
-        }
-        onAllKept={() => follow(null, data.way ?? "Both")}
-      />
-    )
-  );
+    ) : (
+      data && (
+        <Seeds
+          trail={data}
+          kept={review?.kept ?? 0}
+          onOpen={openWork}
+          onDrop={(id) =>
+            follow(
+              data.seeds.map((s) => s.workId).filter((s) => s !== id),
+              data.way ?? "Both",
+            )
+          }
+          onAllKept={() => follow(null, data.way ?? "Both")}
+        />
+      )
+    );
   return (
     <>
       {review && <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} />}
@@ -131,7 +142,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
         </div>
       ) : (
         <>
-          <div className="flex shrink-0 items-center gap-2 border-b border-line px-[18px] py-1.5 text-[12.5px]">
+          <div className="flex shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-[18px] py-1.5 text-[12.5px] max-sm:px-3">
             <Ways
               way={data.way ?? "Both"}
               one={data.seedCount === 1}
@@ -139,9 +150,9 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             />
             <span className="flex-1" />
             {both && (
-              <div className="flex flex-wrap justify-end gap-1.5">
+              <div className="flex justify-end gap-1.5 max-sm:hidden">
                 <FacetChips
-                  often={5}
+                  often={3}
                   place={place}
                   narrowings={state.narrowings}
                   take={(act) => take.mutate({ act })}
@@ -166,8 +177,17 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
               trailWay={data.way ?? null}
             />
           )}
+          {isNarrow && both && workId === null && (
+            <div role="group" aria-label="Side" className="flex shrink-0 gap-1.5 border-b border-line px-3 py-1.5">
+              {(["Backward", "Seeds", "Forward"] as const).map((s) => (
+                <Button key={s} kind={s === narrowSide ? "primary" : undefined} onClick={() => setNarrowSide(s)}>
+                  {s === "Backward" ? "Past" : s === "Forward" ? "Future" : "Seeds"}
+                </Button>
+              ))}
+            </div>
+          )}
           <div
-            className={`grid min-h-0 flex-1
+            className={`grid min-h-0 flex-1 max-sm:!grid-cols-[minmax(0,1fr)]
               ${both ? (workId ? "grid-cols-[minmax(0,1fr)_minmax(360px,420px)_minmax(0,1fr)]" : "grid-cols-[minmax(0,1fr)_290px_minmax(0,1fr)] max-[1100px]:grid-cols-[minmax(0,1fr)_230px_minmax(0,1fr)]") : "grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]"}`}
           >
             {data.way === "Forward" ? (

@@ -26,7 +26,7 @@ export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
         onOpenChange={setOpen}
         width={760}
         title={`${count(total)} ${total === 1 ? "reference matches" : "references match"} no record`}
-        hint="As they are printed. They count in no number of this trail; when a record arrives that fits, it takes its place by itself."
+        hint="Shown as printed. They are not counted in this trail. When a matching record is harvested, the work joins the trail by itself."
       >
         <ol className="divide-y divide-line border-y border-line">
           {found.data?.references.map((r, i) => (

@@ -16,8 +16,8 @@ export function RecordsSheet({ workId, open, close }: { workId: number; open: bo
       onOpenChange={(o) => !o && close()}
       title="Records of this work"
       hint={
-        "Each database describes a work in its own way. What the work shows is taken field by " +
-        "field, from the value with a line before it; ≠ marks where records disagree."
+        "Each database describes a work in its own way. The work shows one value for each " +
+        "field: the one with a line before it. ≠ marks fields where the records disagree."
       }
       width={1180}
     >
@@ -76,7 +76,7 @@ function Compared({ of, close }: { of: Dto<"RecordsDto">; close: () => void }) {
       {of.canRule && of.records.length > 1 && !asked && (
         <p className="mt-3 flex items-center gap-3 text-[12.5px]">
           <Button disabled={!some} onClick={() => setAsked(true)}>
-            Split off what is ticked …
+            Split off the ticked records …
           </Button>
           {!some && <span className="text-quiet">Tick the records that describe another work.</span>}
         </p>

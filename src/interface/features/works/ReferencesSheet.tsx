@@ -17,7 +17,7 @@ export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dt
         className="underline decoration-line underline-offset-2 hover:decoration-ink"
         onClick={() => setOpen(true)}
       >
-        Its references as printed
+        References
       </button>
       <Sheet
         open={open}
@@ -25,11 +25,11 @@ export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dt
         width={820}
         title={
           found.data && all.length > 0
-            ? `${count(all.length)} ${all.length === 1 ? "reference" : "references"}, ${count(found.data.matched)} lead to a work here`
+            ? `${count(all.length)} ${all.length === 1 ? "reference" : "references"}, ${count(found.data.matched)} matched to works here`
             : "References"
         }
         {...(all.length > 0
-          ? { hint: "Each as the database prints it that says most; what it was matched to, and by what." }
+          ? { hint: "Each reference as the most complete database prints it, with the work it was matched to and why." }
           : {})}
       >
         {found.error && <Fault error={found.error} />}
@@ -41,7 +41,7 @@ export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dt
               <p className="text-[12px] text-quiet">
                 in {r.databases.join(", ")}
                 {r.workId === null ? (
-                  <> · no record fits; it counts in no trail</>
+                  <> · no matching record; not counted in trails</>
                 ) : (
                   <>
                     {" "}

@@ -7,19 +7,16 @@ import { useRule, useRulingPreview, type Ruling } from "./useRecords";
 export function RulingPreview({ ruling, leave }: { ruling: Ruling; leave: () => void }) {
   const preview = useRulingPreview(ruling);
   const rule = useRule(leave);
-  const word = "split" in ruling ? "Split them off" : "Make them one work";
+  const word = "split" in ruling ? "Split them off" : "Join into one work";
   return (
-    <section
-      aria-label="What would come of it"
-      className="mt-3 rounded-md border border-line bg-raised p-3 text-[12.5px]"
-    >
+    <section aria-label="Preview" className="mt-3 rounded-md border border-line bg-raised p-3 text-[12.5px]">
       {preview.isError && <Fault error={preview.error} />}
       {preview.data && (
         <>
           <p className="font-semibold">
             {preview.data.works.length === 1
-              ? "One work would stand here:"
-              : `${preview.data.works.length} works would stand here:`}
+              ? "The result would be one work:"
+              : `${preview.data.works.length} works would be the result:`}
           </p>
           <ol className="mt-1.5 space-y-1.5">
             {preview.data.works.map((w) => (
@@ -36,7 +33,7 @@ export function RulingPreview({ ruling, leave }: { ruling: Ruling; leave: () => 
         <Button kind="primary" disabled={!preview.data || rule.isPending} onClick={() => rule.mutate(ruling)}>
           {word}
         </Button>
-        <Button onClick={leave}>Leave as it is</Button>
+        <Button onClick={leave}>Cancel</Button>
       </p>
     </section>
   );

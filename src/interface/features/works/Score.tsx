@@ -15,10 +15,10 @@ export function Score({ place, workId }: { place: Place; workId: number }) {
         className="text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
         onClick={() => setOpen(!open)}
       >
-        {open ? "Hide the relevance score" : "How its relevance is scored"}
+        {open ? "Hide the relevance score" : "Show the relevance score"}
       </button>
       {open && score.data && score.data.parts.length === 0 && (
-        <p className="mt-1 text-quiet">The words looked for do not score this work.</p>
+        <p className="mt-1 text-quiet">The search terms add nothing to the score of this work.</p>
       )}
       {open && score.data && score.data.parts.length > 0 && (
         <table data-field="score" className="mt-1.5 w-full tabular-nums">
@@ -49,7 +49,7 @@ export function Score({ place, workId }: { place: Place; workId: number }) {
             <tr>
               <td colSpan={4} className="py-0.5 text-quiet">
                 {score.data.nearness > 1
-                  ? `sum × ${score.data.nearness.toFixed(2)}, for the concepts stand close together`
+                  ? `sum × ${score.data.nearness.toFixed(2)}, because the concepts stand close together`
                   : "sum"}
               </td>
               <td className="pl-2 text-right font-semibold">{score.data.total.toFixed(2)}</td>

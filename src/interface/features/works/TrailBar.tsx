@@ -31,7 +31,7 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
   const last = Math.max(...years, work.year ?? 0, first + 12);
   const [range, setRange] = useState<[number, number]>([first, last]);
   if (work.ties.length === 0)
-    return <p className="my-3 text-[12.5px] text-quiet">No citation to or from this work is known here.</p>;
+    return <p className="my-3 text-[12.5px] text-quiet">No citations to or from this work are known.</p>;
   const slot = width / (last - first + 1);
   const x = (year: number) => (year - first) * slot;
   const most = Math.max(...work.ties.map((t) => Math.max(t.cites, t.citedBy)));

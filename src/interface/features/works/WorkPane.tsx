@@ -7,10 +7,12 @@ import { Fault } from "../../ui/Fault";
 import { Marked } from "../../ui/Marked";
 import { Withdrawn } from "../../ui/Withdrawn";
 import { StageMark } from "../../ui/StageMark";
-import { count, moment } from "../../ui/numbers";
+import { useIsNarrow } from "../../ui/useIsWide";
+import { count, moment, ordinal } from "../../ui/numbers";
 import type { Decide } from "../decisions/useDecisions";
 import { useSeek } from "../gather/useGather";
 import type { Place } from "../search/useSearch";
+import { AskFor, type Ask } from "./AskFor";
 import { CiteSheet } from "../cite/CiteSheet";
 import type { ShownField } from "./useWorkInView";
 import type { Follow } from "../trails/useTrail";
@@ -27,7 +29,7 @@ interface Props {
   decide: Decide;
   onAside: () => void;
   onTag: () => void;
-  onSearch: (expression: string) => void;
+  ask: Ask;
   follow: Follow;
   /** The field it was opened for; null for its top. */
   shown?: ShownField | null;
@@ -35,13 +37,14 @@ interface Props {
 
 /** The record beside the list. */
 export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
-  { place, workId, decide, onAside, onTag, onSearch, follow, shown = null },
+  { place, workId, decide, onAside, onTag, ask, follow, shown = null },
   ref,
 ) {
   const work = useWork(place.reviewId, workId, place.stepId);
   const [citing, setCiting] = useState(false);
   const body = useRef<HTMLDivElement>(null);
   const at = work.data?.id;
+  const isNarrow = useIsNarrow();
   useEffect(() => {
     if (shown && at === shown.workId)
       body.current?.querySelector(`[data-field="${shown.field}"]`)?.scrollIntoView({ block: "center" });
@@ -61,19 +64,30 @@ export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
       className="flex min-h-0 flex-col border-l border-line outline-none"
     >
       {workId === null ? (
-        <p className="p-[18px] text-quiet">J and K go through the list; the work stands here beside it.</p>
+        <p className="p-[18px] text-quiet">
+          Choose a work in the list to read about it here. J and K go to the next and the previous one.
+        </p>
       ) : work.error ? (
         <div className="p-[18px]">
           <Fault error={work.error} />
         </div>
       ) : work.data ? (
         <>
+          {isNarrow && (
+            <button
+              type="button"
+              className="shrink-0 border-b border-line px-3 py-2 text-left text-[13px] font-semibold text-quiet"
+              onClick={() => place.change({ work: null }, true)}
+            >
+              ‹ Back to the list
+            </button>
+          )}
           <div
             className={`min-h-0 flex-1 overflow-y-auto px-[18px] py-3 ${work.isPlaceholderData ? "opacity-60" : ""}`}
             key={work.data.id}
             ref={body}
           >
-            <Body place={place} work={work.data} onSearch={onSearch} follow={follow} />
+            <Body place={place} work={work.data} ask={ask} follow={follow} />
           </div>
           <Acts work={work.data} decide={decide} onAside={onAside} onTag={onTag} onCite={() => setCiting(true)} />
           <CiteSheet
@@ -147,17 +161,7 @@ function Key({ k }: { k: string }) {
   return <kbd className="rounded border border-current px-1 text-[11.5px] font-normal opacity-80">{k}</kbd>;
 }
 
-function Body({
-  place,
-  work,
-  onSearch,
-  follow,
-}: {
-  place: Place;
-  work: Dto<"WorkDto">;
-  onSearch: (expression: string) => void;
-  follow: Follow;
-}) {
+function Body({ place, work, ask, follow }: { place: Place; work: Dto<"WorkDto">; ask: Ask; follow: Follow }) {
   const seek = useSeek(place.reviewId);
   return (
     <>
@@ -165,17 +169,12 @@ function Body({
         {work.title.text ? <Marked text={work.title} /> : "Without a title"}
       </h2>
       <OtherTitles work={work} />
-      <People people={work.people} year={work.year} onSearch={onSearch} />
+      <People people={work.people} year={work.year} ask={ask} />
       <p className="mt-0.5 text-[12.5px] text-quiet">
         {work.venue && (
-          <button
-            type="button"
-            className="text-left underline decoration-line underline-offset-2 hover:decoration-ink"
-            onClick={() => onSearch(`venue:"${work.venue ?? ""}"`)}
-            title="Search this venue"
-          >
+          <AskFor expression={`venue:"${work.venue}"`} ask={ask} title="This venue …">
             {work.venue}
-          </button>
+          </AskFor>
         )}{" "}
         {work.volume}
         {work.issue && `(${work.issue})`}
@@ -205,13 +204,13 @@ function Body({
         {work.citedByDatabase.map((d) => (
           <Fact key={d.database} n={count(d.cited)} word={`cited in ${d.database}`} />
         ))}
-        <Fact n={count(work.citedCount)} word="cited, joined" />
-        <Fact n={work.citedPerYear.toFixed(1)} word="a year" />
+        <Fact n={count(work.citedCount)} word="cited by works here" />
+        <Fact n={work.citedPerYear.toFixed(1)} word="per year" />
       </dl>
       {work.hits.title + work.hits.keywords + work.hits.abstract > 0 && (
         <p className="mt-3 text-[12.5px] text-quiet">
-          Words stand in the title {times(work.hits.title)}, in keywords {times(work.hits.keywords)}, in the abstract{" "}
-          {times(work.hits.abstract)}.
+          Terms found: {work.hits.title} in the title, {work.hits.keywords} in keywords, {work.hits.abstract} in the
+          abstract.
         </p>
       )}
       {work.hits.title + work.hits.keywords + work.hits.abstract > 0 && (
@@ -219,7 +218,7 @@ function Body({
       )}
       {work.onlyCited && (
         <p className="mt-3 text-[12.5px] text-quiet">
-          Known only from the reference lists of other works: no database describes it itself.
+          Known only from reference lists; no database has a record of it.
         </p>
       )}
       {work.judgement.stage !== "found" && (
@@ -243,7 +242,7 @@ function Body({
           ))}
         </p>
       )}
-      <Part title="How its text can be had">
+      <Part title="Full text">
         {work.inHand ? (
           <p className="mb-1">
             <Link
@@ -268,10 +267,10 @@ function Body({
             </button>
           </p>
         )}
-        {work.copies.length === 0 && <p className="text-quiet">No database names a copy.</p>}
+        {work.copies.length === 0 && <p className="text-quiet">No database lists a copy.</p>}
         {work.copies.map((c) => (
           <p key={c.address} className="truncate">
-            <b className="font-semibold">{c.version ?? "version not said"}</b>{" "}
+            <b className="font-semibold">{c.version ?? "version not stated"}</b>{" "}
             <span className="text-quiet">
               {c.access === "free" ? "free at" : c.access === "closed" ? "not free at" : "at"}
             </span>{" "}
@@ -286,8 +285,8 @@ function Body({
           </p>
         ))}
       </Part>
-      <Terms title="Keywords" field="keywords" terms={work.keywords} onSearch={onSearch} />
-      <Terms title="Controlled terms" field="controlled-terms" terms={work.controlledTerms} onSearch={onSearch} />
+      <Terms title="Keywords" field="keywords" terms={work.keywords} ask={ask} />
+      <Terms title="Controlled terms" field="controlled-terms" terms={work.controlledTerms} ask={ask} />
       {work.contents.length > 0 && (
         <Part title="Contents">
           <ol className="list-inside list-decimal font-serif text-[13px]">
@@ -298,7 +297,7 @@ function Body({
         </Part>
       )}
       {work.related.length > 0 && (
-        <Part title="Tied to">
+        <Part title="Related works">
           <ul>
             {work.related.map((r) => (
               <li key={r.doi ?? r.title}>
@@ -311,7 +310,7 @@ function Body({
       )}
       <Standings of={work.standings} />
       <ReferencesSheet reviewId={place.reviewId} work={work} />
-      <Part title="Identity">
+      <Part title="Identifiers">
         <p>
           {[
             work.doi && `DOI ${work.doi}`,
@@ -319,7 +318,7 @@ function Body({
             work.isbn && `ISBN ${work.isbn}`,
             work.publisher,
             ...work.subjects,
-            ...work.funders.map((f) => `paid by ${f}`),
+            ...work.funders.map((f) => `funded by ${f}`),
           ]
             .filter(Boolean)
             .join(" · ") || "No identifier is known."}
@@ -331,11 +330,11 @@ function Body({
 }
 
 const ties: Record<string, string> = {
-  preceding: "speaks of",
+  preceding: "is about",
   succeeding: "followed by",
-  original: "first as",
+  original: "first published as",
   series: "in the series",
-  constituent: "with the part",
+  constituent: "contains",
   isReferencedBy: "cited by",
   reviewOf: "reviews",
 };
@@ -344,14 +343,14 @@ const ties: Record<string, string> = {
 function Standings({ of }: { of: readonly Dto<"StandingDto">[] }) {
   if (of.length === 0) return null;
   return (
-    <Part title="The journal among others">
+    <Part title="Journal ranking">
       {of.map((s) => (
         <p key={s.category}>
           {s.quartile > 0 ? (
             <>
-              <b className="font-semibold">quartile {s.quartile}</b> in {s.category}: {s.rank}. of {s.ranked}{" "}
+              <b className="font-semibold">quartile {s.quartile}</b> in {s.category}: {ordinal(s.rank)} of {s.ranked}{" "}
               <span className="text-quiet">
-                · {s.ratio.toFixed(2)} citations an item ({count(s.citations)} in {s.year} to {count(s.items)} articles
+                · {s.ratio.toFixed(2)} citations per item ({count(s.citations)} in {s.year} to {count(s.items)} articles
                 and reviews of the five years before, counted here)
               </span>
             </>
@@ -364,10 +363,6 @@ function Standings({ of }: { of: readonly Dto<"StandingDto">[] }) {
       ))}
     </Part>
   );
-}
-
-function times(n: number): string {
-  return n === 0 ? "not at all" : n === 1 ? "once" : n === 2 ? "twice" : `${n} times`;
 }
 
 function Fact({ n, word }: { n: string; word: string }) {
@@ -390,15 +385,7 @@ function Part({ title, children }: { title: string; children: React.ReactNode })
 
 const fewPeople = 8;
 
-function People({
-  people,
-  year,
-  onSearch,
-}: {
-  people: readonly Dto<"PersonDto">[];
-  year: number | null;
-  onSearch: (expression: string) => void;
-}) {
+function People({ people, year, ask }: { people: readonly Dto<"PersonDto">[]; year: number | null; ask: Ask }) {
   const [all, setAll] = useState(false);
   const shown = all ? people : people.slice(0, fewPeople);
   return (
@@ -406,15 +393,14 @@ function People({
       {shown.map((p, i) => (
         <span key={i}>
           {i > 0 && " · "}
-          <button
-            type="button"
-            onClick={() => onSearch(`author:"${[p.given, p.family].filter(Boolean).join(" ")}"`)}
-            title={[p.affiliation, p.orcid && `ORCID iD ${p.orcid}`].filter(Boolean).join(", ") || "Search this name"}
-            className="underline decoration-line underline-offset-2 hover:decoration-ink"
+          <AskFor
+            expression={`author:"${[p.given, p.family].filter(Boolean).join(" ")}"`}
+            ask={ask}
+            title={[p.affiliation, p.orcid && `ORCID iD ${p.orcid}`].filter(Boolean).join(", ") || "This name …"}
           >
             {p.family}
             {p.given && `, ${p.given}`}
-          </button>
+          </AskFor>
         </span>
       ))}
       {people.length > fewPeople && (
@@ -438,7 +424,7 @@ function Records({ work }: { work: Dto<"WorkDto"> }) {
           className="underline decoration-line underline-offset-2 hover:decoration-ink"
           onClick={() => setComparing(true)}
         >
-          {work.records.length === 1 ? "See it field by field" : "Compare them side by side"}
+          {work.records.length === 1 ? "Show its fields" : "Compare them side by side"}
         </button>
       </p>
       <RecordsSheet workId={work.id} open={comparing} close={() => setComparing(false)} />
@@ -449,7 +435,7 @@ function Records({ work }: { work: Dto<"WorkDto"> }) {
             <span className="text-quiet">
               {r.identifier} · {r.year ?? "no year"}
               {r.version && ` · ${r.version}`}
-              {r.cited !== null && ` · cites counted: ${count(r.cited)}`}
+              {r.cited !== null && ` · citations: ${count(r.cited)}`}
             </span>
             {r.title !== work.title.text && (
               <span className="block font-serif text-[13px]">“{r.titleIsTranslated ? `[${r.title}]` : r.title}”</span>
@@ -474,27 +460,27 @@ function Terms({
   title,
   field,
   terms,
-  onSearch,
+  ask,
 }: {
   title: string;
   field: string;
   terms: Dto<"WorkDto">["keywords"];
-  onSearch: (expression: string) => void;
+  ask: Ask;
 }) {
   if (terms.length === 0) return null;
   return (
     <Part title={title}>
       <p data-field={field} className="flex flex-wrap gap-x-3 gap-y-[7px]">
         {terms.map((k) => (
-          <button
+          <AskFor
             key={k.text}
-            type="button"
-            title="Search among keywords and controlled terms"
-            onClick={() => onSearch(`keywords:"${k.text}"`)}
-            className="underline decoration-line decoration-dotted underline-offset-2 hover:decoration-ink"
+            expression={`keywords:"${k.text}"`}
+            ask={ask}
+            title="Among keywords and controlled terms …"
+            className="decoration-dotted"
           >
             <Marked text={k} />
-          </button>
+          </AskFor>
         ))}
       </p>
     </Part>

@@ -5,6 +5,7 @@ import type { ListHandle } from "../search/WorkList";
 import type { Place } from "../search/useSearch";
 import { useFollow } from "../trails/useTrail";
 import type { HitField } from "../../ui/HitStrip";
+import type { Ask } from "./AskFor";
 import { useWorkKeys } from "./useWorkKeys";
 
 /** A field of a work that the pane is to show. */
@@ -13,9 +14,13 @@ export interface ShownField {
   field: HitField;
 }
 
-/** What stands beside any list of works: the pane, the sheets that ask for a reason or a tag, and the keys that act on the work in view. */
-export function useWorkInView(place: Place, list: () => ListHandle | null, onSearch: (expression: string) => void) {
-  const { reviewId, stepId, workId, change } = place;
+/**
+ * What stands beside any list of works: the pane, the sheets that ask for a reason or a tag, and the keys that act on the
+ * work in view. Where no work is asked for, the pane shows the first of the list.
+ */
+export function useWorkInView(place: Place, list: () => ListHandle | null, ask: Ask, first: number | null = null) {
+  const { reviewId, stepId, change } = place;
+  const workId = place.workId ?? first;
   const decide = useDecide(place);
   const follow = useFollow(reviewId);
   const [sheet, setSheet] = useState<DecisionSheet>(null);
@@ -42,7 +47,7 @@ export function useWorkInView(place: Place, list: () => ListHandle | null, onSea
       workId,
       decide,
       follow,
-      onSearch,
+      ask,
       shown,
       onAside: () => setSheet("aside"),
       onTag: () => setSheet("tag"),

@@ -175,7 +175,7 @@ function OffRow({ term, acts }: { term: OffTerm; acts: BoardActs }) {
         type="checkbox"
         checked={false}
         onChange={() => acts.switchOn(term)}
-        aria-label={`${term.text} is switched off; tick to take it back in`}
+        aria-label={`${term.text} is off; tick to use it again`}
         className="size-[13px] accent-[var(--pine)]"
       />
       <span className="col-span-3 truncate">{term.text}, switched off</span>
@@ -220,14 +220,10 @@ function SideCard({
           </b>
         )}
       </h3>
-      <ul aria-label="Terms that must not stand">
+      <ul aria-label="Excluded terms">
         <TermRows cards={cards} card={refused} acts={acts} behind={behind} />
         <li>
-          <AddTerm
-            label="Add a term that must not stand"
-            placeholder="not …"
-            onAdd={(text) => acts.add(without, text)}
-          />
+          <AddTerm label="Add a term to exclude" placeholder="not …" onAdd={(text) => acts.add(without, text)} />
         </li>
       </ul>
       {card && (card.keptHit > 0 || card.stays > 0) && (

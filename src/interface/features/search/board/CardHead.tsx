@@ -38,7 +38,7 @@ export function CardHead({ card, index, acts }: { card: Card; index: number; act
           </Popover.Trigger>
           <PopOver label={`Where and how the terms of ${card.letter ?? ""} are looked for`} width={330}>
             <fieldset>
-              <legend className="mb-1 text-[12px] text-quiet">Its terms stand in</legend>
+              <legend className="mb-1 text-[12px] text-quiet">Search its terms in</legend>
               {scopes.map(([name, value, words]) => (
                 <Choice
                   key={name}
@@ -51,9 +51,9 @@ export function CardHead({ card, index, acts }: { card: Card; index: number; act
               ))}
             </fieldset>
             <fieldset className="mt-2 border-t border-line pt-2">
-              <legend className="sr-only">How its terms count</legend>
+              <legend className="sr-only">How its terms combine</legend>
               <Choice group="near" checked={card.near === null} onChoose={() => acts.near(index, null)}>
-                any of them is enough
+                any of them (OR)
               </Choice>
               <Choice
                 group="near"

@@ -44,7 +44,7 @@ export function MissedSheet({
       onOpenChange={close}
       width={680}
       title={data ? `Kept, but not found: ${count(data.total)}` : "Kept, but not found"}
-      hint="Works you kept that this search, before narrowing, does not find; and the parts of it they do not pass."
+      hint="Kept works that this search does not find (before narrowing), and the parts of the search they do not match."
     >
       {missed.error && <Fault error={missed.error} />}
       {data && (
@@ -53,8 +53,8 @@ export function MissedSheet({
             <thead>
               <tr className="text-[11.5px] text-faint">
                 <th className="text-left font-normal">part of the search</th>
-                <th className="w-[110px] text-right font-normal">do not pass it</th>
-                <th className="w-[150px] text-right font-normal">pass all but it</th>
+                <th className="w-[110px] text-right font-normal">do not match it</th>
+                <th className="w-[150px] text-right font-normal">match everything else</th>
               </tr>
             </thead>
             <tbody>
@@ -96,7 +96,7 @@ export function MissedSheet({
               )
             }
           >
-            Open them as a set
+            Show them as a list
           </button>
         </>
       )}

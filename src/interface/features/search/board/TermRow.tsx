@@ -56,7 +56,7 @@ function TermRow({
   const openOnly = () => sets.onlyIt(card, term, row.text, isWithout);
   const places = [
     ...cards.flatMap((c, i) => (c.kind === "Concept" && i !== card ? [{ to: i, name: `to ${c.letter ?? ""}` }] : [])),
-    ...((own?.rows.length ?? 0) > 1 || isWithout ? [{ to: cards.length, name: "to a concept of its own" }] : []),
+    ...((own?.rows.length ?? 0) > 1 || isWithout ? [{ to: cards.length, name: "Move to its own concept" }] : []),
     ...(isWithout ? [] : [{ to: without, name: "to “without”" }]),
   ];
   if (writing)
@@ -91,7 +91,7 @@ function TermRow({
         type="checkbox"
         checked
         onChange={() => acts.switchOff(card, term)}
-        aria-label={`${row.text} counts; untick to look without it`}
+        aria-label={`${row.text} is on; untick to search without it`}
         className="size-[13px] accent-[var(--pine)]"
       />
       <button
@@ -165,11 +165,11 @@ function TermRow({
         </DropdownMenu.Trigger>
         <MenuFrame width={210} align="end">
           <MenuItem onSelect={() => sets.ofTerm(row.text, own?.scope ?? "about")} aside={count(row.count)}>
-            Open what it finds
+            Show what it finds
           </MenuItem>
           {opensOnly && (
             <MenuItem onSelect={openOnly} aside={count(row.onlyIt ?? 0)}>
-              {isWithout ? "Open what only it takes" : "Open what only it brings"}
+              {isWithout ? "Show what only it excludes" : "Show what only it adds"}
             </MenuItem>
           )}
           {/[*?]/.test(row.text) && (
@@ -178,7 +178,7 @@ function TermRow({
           )}
           <MenuLine />
           <MenuItem onSelect={() => setTimeout(() => setWriting(true))} aside="Enter">
-            Write it anew
+            Edit it
           </MenuItem>
           {places.map((p) => (
             <MenuItem key={p.to} onSelect={() => acts.move(card, term, p.to)}>
@@ -186,7 +186,7 @@ function TermRow({
             </MenuItem>
           ))}
           <MenuItem onSelect={() => acts.remove(card, term)} aside="Delete">
-            Take it out
+            Remove it
           </MenuItem>
         </MenuFrame>
       </DropdownMenu.Root>
