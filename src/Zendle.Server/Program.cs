@@ -270,11 +270,7 @@ var open = app.MapGroup("/api")
                 || await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http)
             )
                 return await next(call);
-            return Problems.Of(
-                400,
-                "This page is too old to be trusted with a change.",
-                "Reload it and try again; nothing was changed."
-            );
+            return Problems.Of(400, "This page is out of date.", "Reload it and try again; nothing was changed.");
         }
     )
     .AddEndpointFilter(RequestShape.Check);

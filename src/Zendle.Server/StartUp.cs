@@ -43,6 +43,9 @@ internal sealed class StartUp(
     /// <summary>Whether both files are up and the index takes words, so that jobs can run.</summary>
     public bool IsStoreReady { get; private set; }
 
+    /// <summary>Whether the demo is being made: nobody can sign in yet.</summary>
+    public bool IsSeeding { get; private set; }
+
     /// <summary>What keeps it from being ready, in a sentence; null for nothing.</summary>
     public string? Fault { get; private set; }
 
@@ -98,7 +101,9 @@ internal sealed class StartUp(
                 hub.Tell(new("corpus"));
             Says("Harvesting the demo's databases.");
             var seeder = services.GetRequiredService<DemoSeeder>();
+            IsSeeding = options.Demo && !IsReady;
             var isSeeded = options.Demo && await seeder.Seed(Says, stoppingToken);
+            IsSeeding = false;
             if (!options.Demo && !IsReady)
                 await OfferFirstAccount(stoppingToken);
             IsReady = true;

@@ -64,7 +64,7 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         var board = b.Find("section[aria-label=Board]").Text;
         Assert.Matches(@"Farnet\s+[\d,]+\s+[\d,]+", board);
         Assert.Matches(@"Meridian Citations\s+[\d,]+\s+[\d,]+", board);
-        Assert.Matches(@"as one of [\d,]+ records?", board);
+        Assert.Matches(@"total from [\d,]+ records?", board);
         b.Click("near " + near.ToString("N0", CultureInfo.InvariantCulture));
         b.Until(() => InView(b) == near, "the near form's count");
 
@@ -411,7 +411,7 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         using var b = world.SignedIn();
         b.Click("new path");
         b.Fill(Line, "light AND xylomorphic AND moth*");
-        b.Sees("“xylomorphic” stands in no title, abstract or keyword.");
+        b.Sees("“xylomorphic” is in no title, abstract or keyword.");
         b.Look("nothing");
         Assert.Empty(b.AxeFindings());
         var way = b.Control("without xylomorphic");

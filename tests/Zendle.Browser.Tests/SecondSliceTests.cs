@@ -188,7 +188,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Press("v");
         b.Sees("In hand, as another version.");
         b.Until(
-            () => b.Find($"li[data-work='{doubtful}']").Text.Contains("settled by hand", StringComparison.Ordinal),
+            () => b.Find($"li[data-work='{doubtful}']").Text.Contains("decided by hand", StringComparison.Ordinal),
             "it in hand"
         );
         var file = Path.Combine(b.Downloads, "unnamed.pdf");
@@ -443,13 +443,13 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         );
         await Take(
             "wrong",
-            "publisher: another work, refused .*bring it by hand",
+            "publisher: another work, refused .*add the file yourself",
             c => Only(c, true, Record),
             (Record, "wrong")
         );
         await Take(
             "truncated",
-            "publisher: cut off, refused .*bring it by hand",
+            "publisher: cut off, refused .*add the file yourself",
             c => Only(c, true, Record),
             (Record, "truncated")
         );

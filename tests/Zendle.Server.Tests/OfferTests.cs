@@ -116,9 +116,9 @@ public sealed class OfferTests(Harvested harvested) : IClassFixture<Harvested>
     }
 
     [Theory]
-    [InlineData("light AND xylomorphic", "“xylomorphic” stands in no title, abstract or keyword.", "light")]
-    [InlineData("author:Xylomorph AND light", "“Xylomorph” stands in no name.", "light")]
-    [InlineData("light AND \"light moth abundance light\"", "“light moth abundance light” stands in no title", "light")]
+    [InlineData("light AND xylomorphic", "“xylomorphic” is in no title, abstract or keyword.", "light")]
+    [InlineData("author:Xylomorph AND light", "“Xylomorph” is in no name.", "light")]
+    [InlineData("light AND \"light moth abundance light\"", "“light moth abundance light” is in no title", "light")]
     public async Task A_line_that_finds_nothing_says_which_part_and_what_it_finds_without(
         string line,
         string says,

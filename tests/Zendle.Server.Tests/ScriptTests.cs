@@ -67,7 +67,7 @@ public sealed class ScriptTests : IDisposable
             "bash",
             [
                 "-c",
-                $"source ./zendle help >/dev/null; build() {{ :; }}; demo --port 5890 --outside-port 5891 --data {data}",
+                $"source ./zendle help >/dev/null; build_app() {{ :; }}; demo --port 5890 --outside-port 5891 --data {data}",
             ]
         )
         {

@@ -232,7 +232,7 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
             )
         );
         Assert.Equal(
-            (400, "One of the seeds is no work."),
+            (400, "One of the seeds is not a work."),
             await Said(
                 review,
                 0,

@@ -99,7 +99,9 @@ public static partial class DocumentCheck
             new(
                 "people",
                 person,
-                work.People.Count == 0 ? "nobody named" : string.Join(", ", work.People.Take(4).Select(p => p.Family)),
+                work.People.Count == 0
+                    ? "no author named"
+                    : string.Join(", ", work.People.Take(4).Select(p => p.Family)),
                 named is null ? "none of them" : named.Family
             ),
             new(

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
@@ -24,7 +25,8 @@ internal static class DemoAccount
 /// </summary>
 internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions options, ILogger<DemoSeeder> log)
 {
-    private static readonly TimeSpan Often = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan Often = TimeSpan.FromSeconds(1),
+        Patience = TimeSpan.FromMinutes(2);
     private static readonly string[] Harvested = ["meridian", "lifeleaf", "select", "harbour", "farnet"];
 
     /// <summary>Seeds an empty installation; does nothing to one that holds a review.</summary>
@@ -111,6 +113,7 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         var databases = scope.GetRequiredService<DatabaseService>();
         var jobs = scope.GetRequiredService<JobRunner>();
         var there = (await databases.List(cancel)).Databases.ToDictionary(d => d.Address, d => d.Id);
+        await Outside(says, cancel);
         foreach (var (i, key) in Harvested.Index())
         {
             var address = new Uri(options.Outside!, $"/{key}/oai").ToString();
@@ -125,7 +128,27 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         }
         var harvested = (await databases.List(cancel)).Databases.ToDictionary(d => d.Address, d => d.Id);
         int Id(string key) => harvested[new Uri(options.Outside!, $"/{key}/oai").ToString()];
+        // With it everything that came is shown.
         await databases.SetPart(Id("select"), Id("lifeleaf"), cancel);
+    }
+
+    /// <summary>Waits for the simulated outside, which makes its world while Zendle starts.</summary>
+    private async Task Outside(Action<string> says, CancellationToken cancel)
+    {
+        using var http = new HttpClient();
+        for (var watch = Stopwatch.StartNew(); watch.Elapsed < Patience; await Task.Delay(100, cancel))
+        {
+            try
+            {
+                using var reply = await http.GetAsync(new Uri(options.Outside!, "/health"), cancel);
+                if (reply.IsSuccessStatusCode)
+                    return;
+            }
+            catch (HttpRequestException)
+            {
+                says("Waiting for the demo's simulated databases.");
+            }
+        }
     }
 
     private static async Task<string> Progress(IServiceProvider scope, int id, string which, CancellationToken cancel)

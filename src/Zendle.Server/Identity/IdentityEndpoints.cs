@@ -173,7 +173,7 @@ internal static class IdentityEndpoints
                     "Sign in, or ask a curator for an account."
                 );
             if (!code.Matches(request.Code))
-                return Problems.Of(403, "The code is wrong.", "It stands in the terminal in which Zendle was started.");
+                return Problems.Of(403, "The code is wrong.", "The code is in the terminal where Zendle was started.");
             var account = new Account
             {
                 UserName = request.Name.Trim(),

@@ -191,8 +191,8 @@ internal sealed class JobRunner(
                     }
                     (job.State, job.EndedAt) = (JobState.Failed, clock.GetUtcNow());
                     job.Message =
-                        "Zendle ended again and again while it took in what comes next, so it was not begun "
-                        + "again by itself. What came is kept; it can go on from here.";
+                        "Zendle stopped several times while it worked on the next part, so this job was not "
+                        + "started again automatically. What came is kept; the job can be resumed.";
                     await context.SaveChangesAsync(stoppingToken);
                     Tell(job);
                 }
@@ -256,7 +256,7 @@ internal sealed class JobRunner(
         }
         try
         {
-            (job.State, job.Message) = (JobState.Running, "Begins.");
+            (job.State, job.Message) = (JobState.Running, "Starting.");
             await Save();
             await services.GetRequiredKeyedService<IJob>(job.Kind).Run(job, Save, source.Token);
             job.State = JobState.Done;

@@ -223,9 +223,7 @@ internal static class DatabaseEndpoints
         api.MapPost(
                 "/jobs/{id:int}/resume",
                 async Task<IResult> (int id, JobRunner jobs) =>
-                    await jobs.Resume(id)
-                        ? TypedResults.NoContent()
-                        : Problems.Of(409, "This job is not one that can go on.")
+                    await jobs.Resume(id) ? TypedResults.NoContent() : Problems.Of(409, "This job cannot be resumed.")
             )
             .RequireCurator();
     }

@@ -24,6 +24,7 @@ internal sealed class HarvestJob(
     MadeOn madeOn,
     DecisionService decisions,
     JobRunner jobs,
+    StartUp start,
     EventHub hub,
     TimeProvider clock
 ) : IJob
@@ -217,6 +218,9 @@ internal sealed class HarvestJob(
 
     private async Task Show(bool isLast, CancellationToken cancel)
     {
+        // While the demo is made nobody can look yet, and it shows everything at its end; but what was lost is looked for.
+        if (start.IsSeeding && madeOn.LostCount == 0)
+            return;
         await corpus.Refresh(cancel);
         if (madeOn.LostCount > 0)
         {

@@ -153,9 +153,9 @@ internal static class ReviewEndpoints
         var upper = request.Name.Trim().ToUpperInvariant();
         var account = await context.Users.SingleOrDefaultAsync(u => u.NormalizedUserName == upper);
         if (account is null)
-            return Problems.Of(404, "There is no account of this name.", "A curator can add one.");
+            return Problems.Of(404, "There is no account with this name.", "A curator can add one.");
         if (account.Id == Access.AccountId(user))
-            return Problems.Of(409, "You cannot change your own part; another owner can.");
+            return Problems.Of(409, "You cannot change your own role; another owner can.");
         await Changing.WaitAsync();
         try
         {

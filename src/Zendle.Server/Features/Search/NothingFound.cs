@@ -37,7 +37,7 @@ internal static class NothingFound
         {
             0 when counts.Root is TermNode => "No record has it.",
             0 => "Every part finds something, but no record has them together.",
-            _ => string.Join(" ", missing.Take(3).Select(m => $"“{m.Term.Written}” stands in no {Place(m.Field)}.")),
+            _ => string.Join(" ", missing.Take(3).Select(m => $"“{m.Term.Written}” is in no {Place(m.Field)}.")),
         };
         var at = missing.Length > 0 ? missing[0].Term.Span : counts.Root.Span;
         yield return new("Nothing", at.Start, at.Length, sentence, ways, []);

@@ -363,7 +363,7 @@ internal sealed class PathService(
                 ' ',
                 new[]
                 {
-                    columns.SortPerson[id] ?? "Nobody named",
+                    columns.SortPerson[id] ?? "No author named",
                     columns.Year[id] is > 0 and var year
                         ? year.ToString(System.Globalization.CultureInfo.InvariantCulture)
                         : null,

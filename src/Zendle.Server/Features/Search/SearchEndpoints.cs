@@ -353,15 +353,15 @@ internal static class SearchEndpoints
                 "Take it in parts; nothing was changed."
             );
         if (act.Databases?.Any(d => d is < 1 or > 255) == true)
-            return Problems.Of(400, "One of the databases is none of this installation.");
+            return Problems.Of(400, "One of the databases does not belong to this installation.");
         if (act.Kind == StepKind.Compare)
         {
             if (act.Other is not { Count: > 0 } other)
-                return Problems.Of(400, "There is no other search to hold this one against.");
+                return Problems.Of(400, "There is no other search to compare with.");
             if (Depth(act) > DeepestComparing)
                 return Problems.Of(
                     400,
-                    "So many searches held against one another cannot be taken in; at most four.",
+                    "At most four searches can be compared in one path.",
                     "Take a comparison out of one of the paths first."
                 );
             foreach (var part in other)
@@ -371,7 +371,7 @@ internal static class SearchEndpoints
         if (act.Kind == StepKind.Among && act.Seeds is not { Count: > 0 and <= TrailQuestion.MostSeeds })
             return Problems.Of(400, $"A list holds between one and {TrailQuestion.MostSeeds:N0} works.");
         if (act.Said?.Length > 200)
-            return Problems.Of(400, "What a step leaves is said in at most 200 characters.");
+            return Problems.Of(400, "The description of a step has at most 200 characters.");
         if (act.Kind == StepKind.Narrow && act.Facet is null)
             return Problems.Of(400, "A narrowing names its field.");
         if (act.Seeds?.Count > TrailQuestion.MostSeeds)
@@ -381,7 +381,7 @@ internal static class SearchEndpoints
                 "Choose fewer, by a tag for instance."
             );
         if (act.Seeds?.Any(s => s <= 0) == true)
-            return Problems.Of(400, "One of the seeds is no work.");
+            return Problems.Of(400, "One of the seeds is not a work.");
         if (act.From > act.To)
             return Problems.Of(400, "The first year lies after the last.");
         return null;

@@ -57,7 +57,7 @@ export function GatherRow({
           <>
             <b className="block text-[12.5px] font-semibold text-ink">{document.version ?? "version not known"}</b>
             {document.pages} {document.pages === 1 ? "page" : "pages"} ·{" "}
-            {document.standing === "confirmed" ? "settled by hand" : "all checks agree"}
+            {document.standing === "confirmed" ? "decided by hand" : "all checks agree"}
             <Link
               to={`/r/${reviewId}/read/${document.id}`}
               onClick={(e) => e.stopPropagation()}
@@ -77,7 +77,7 @@ export function GatherRow({
         ) : (
           <>
             <b className="block text-[12.5px] font-semibold text-ink">
-              {row.state === "to look at" ? "look side by side" : "bring it by hand"}
+              {row.state === "to look at" ? "look side by side" : "add the file yourself"}
             </b>
             {row.sentence}
           </>

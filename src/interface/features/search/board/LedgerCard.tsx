@@ -115,12 +115,12 @@ export function LedgerCard({
           ))}
           <tr className="border-t border-line font-bold">
             <td className="h-[25px]">
-              as one{" "}
+              total{" "}
               <span
                 className="font-normal text-faint"
                 title={`${count(ledger.duplicates)} ${ledger.duplicates === 1 ? "duplicate" : "duplicates"} joined`}
               >
-                of {count(ledger.records)} {ledger.records === 1 ? "record" : "records"}
+                from {count(ledger.records)} {ledger.records === 1 ? "record" : "records"}
               </span>
             </td>
             <td className="text-right">
