@@ -472,7 +472,7 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Until(
             () =>
                 b.Find("section[aria-label='Preview']")
-                    .Text.Contains("2 works would stand here", StringComparison.Ordinal),
+                    .Text.Contains("The result would be 2 works", StringComparison.Ordinal),
             "the preview"
         );
         Assert.Contains("a work of its own", b.Find("section[aria-label='Preview']").Text, StringComparison.Ordinal);

@@ -14,7 +14,7 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         ("/r/1/report", "Search log"),
         ("/r/1/databases", "Overlap: share of each row"),
         ("/reviews", "Begin a review"),
-        ("/r/1/account", "Target band"),
+        ("/r/1/account", "Target size"),
         ("/r/1/trails?step=0", "Trails start from works"),
         ("/r/1/gather", "not yet sought"),
         ("/r/1/read", "Texts in hand"),
@@ -37,10 +37,7 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         foreach (var (path, sees) in Screens)
         {
             b.Go(path);
-            if (sees != "Target band")
-                b.Sees(sees);
-            else
-                b.Sees("A set to read");
+            b.Sees(sees);
             if (path == "/r/1/search")
             {
                 b.Find("article[data-work]");

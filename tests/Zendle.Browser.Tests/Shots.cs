@@ -103,7 +103,7 @@ public sealed class Shots(DemoWorld world) : IClassFixture<DemoWorld>
         b.Sees("Begin a review");
         Shot("reviews");
         b.Go("/r/1/account");
-        b.Sees("A set to read");
+        b.Sees("Target size");
         Shot("account");
     }
 }

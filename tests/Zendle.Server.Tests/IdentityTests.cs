@@ -140,7 +140,7 @@ public sealed class IdentityTests : IAsyncLifetime
         var ann = await host.Curator();
         var reply = await ann.Http.PostAsJsonAsync("/api/reviews", new { title = "x" });
         Assert.Equal(400, (int)reply.StatusCode);
-        Assert.Contains("too old to be trusted", await reply.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("This page is out of date", await reply.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Empty((await ann.Get("/api/reviews")).AsArray());
     }
 

@@ -110,7 +110,7 @@ function PartOf({ database: d, all, curator }: { database: Database; all: readon
           className={button}
           onClick={() => set.mutate({ id: d.id, partOf: whole ? null : (likely?.id ?? null) })}
         >
-          {whole ? "no" : "yes, an extract"}
+          {whole ? "not an extract" : "mark as an extract"}
         </button>
       )}
     </span>

@@ -106,8 +106,8 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
       <header className="flex shrink-0 flex-wrap items-center gap-x-8 gap-y-2 border-b border-line px-[18px] py-2.5 max-sm:gap-x-4 max-sm:px-3">
         {data && (
           <>
-            <Measure n={data.needYou} word="need you" colour="var(--aside)" />
-            <Measure n={data.onTheirWay} word="on their way" colour="var(--kept)" />
+            <Measure n={data.needYou} word="need your decision" colour="var(--aside)" />
+            <Measure n={data.onTheirWay} word="in progress" colour="var(--kept)" />
             <Measure n={data.inHand} word="in hand" colour="var(--pine)" />
             <Measure n={data.notSought} word="not yet sought" colour="var(--edge)" />
           </>
@@ -141,7 +141,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
           </Button>
         ) : stopped ? (
           <Button kind="primary" className="h-9" onClick={() => seek.mutate({ works: [], again: false })}>
-            Go on with {count(data?.onTheirWay ?? 0)}
+            Resume {count(data?.onTheirWay ?? 0)}
           </Button>
         ) : (
           (data?.notSought ?? 0) > 0 && (

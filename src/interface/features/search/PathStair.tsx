@@ -12,7 +12,7 @@ import { CompareSheet } from "./CompareSheet";
 import { useNamedSearches } from "./useNamed";
 import { useRemoveStep, useRenameStep, type Place } from "./useSearch";
 
-const height = 30;
+const height = 25;
 const stepWidth = 156;
 
 type Step = Dto<"PathStepDto">;

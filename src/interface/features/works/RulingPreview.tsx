@@ -16,7 +16,7 @@ export function RulingPreview({ ruling, leave }: { ruling: Ruling; leave: () => 
           <p className="font-semibold">
             {preview.data.works.length === 1
               ? "The result would be one work:"
-              : `${preview.data.works.length} works would be the result:`}
+              : `The result would be ${preview.data.works.length} works:`}
           </p>
           <ol className="mt-1.5 space-y-1.5">
             {preview.data.works.map((w) => (
