@@ -4,14 +4,19 @@ using Zendle.Store.Sqlite;
 namespace Zendle.Server;
 
 /// <summary>
-/// Empties the write-ahead logs when nobody has written for a while, and at the end, so that the two files hold
-/// everything by themselves.
+/// Holds the two files open, and empties their write-ahead logs when nobody has written for a while, and at the end, so
+/// that the files hold everything by themselves.
 /// </summary>
 internal sealed class Checkpoints(ZendleOptions options, StartUp start, ILogger<Checkpoints> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(5);
 
     private static readonly string[] Files = ["zendle.db", "corpus.db"];
+
+    /// <summary>The files that are open; a lock of itself, since a host may be stopped twice at once.</summary>
+    private readonly Dictionary<string, HeldFile> held = [];
+
+    private bool isClosed;
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -20,10 +25,10 @@ internal sealed class Checkpoints(ZendleOptions options, StartUp start, ILogger<
         using var timer = new PeriodicTimer(Every);
         try
         {
+            await start.StoreReady.WaitAsync(stoppingToken);
+            foreach (var file in Files)
+                With(file, _ => { });
             while (await timer.WaitForNextTickAsync(stoppingToken))
-            {
-                if (!start.IsStoreReady)
-                    continue;
                 foreach (var file in Files)
                 {
                     var wal = new FileInfo(Path.Combine(options.Data, file + "-wal"));
@@ -31,10 +36,9 @@ internal sealed class Checkpoints(ZendleOptions options, StartUp start, ILogger<
                         continue;
                     var now = (wal.Length, wal.LastWriteTimeUtc);
                     if (seen.TryGetValue(file, out var before) && before == now)
-                        await Task.Run(() => Write(file), stoppingToken);
+                        await Task.Run(() => With(file, WriteBack), stoppingToken);
                     seen[file] = now;
                 }
-            }
         }
         catch (OperationCanceledException) { }
     }
@@ -44,14 +48,34 @@ internal sealed class Checkpoints(ZendleOptions options, StartUp start, ILogger<
     {
         await base.StopAsync(cancellationToken);
         foreach (var file in Files)
-            Write(file);
+            With(file, WriteBack);
+        lock (held)
+        {
+            foreach (var file in held.Values)
+                file.Dispose();
+            held.Clear();
+            isClosed = true;
+        }
     }
 
-    private void Write(string file)
+    private static void WriteBack(HeldFile file) => file.WriteBack();
+
+    private void With(string file, Action<HeldFile> act)
     {
         try
         {
-            Checkpoint.Of(Path.Combine(options.Data, file));
+            lock (held)
+            {
+                if (
+                    !isClosed
+                    && !held.ContainsKey(file)
+                    && Path.Combine(options.Data, file) is var path
+                    && File.Exists(path)
+                )
+                    held[file] = new(path);
+                if (held.TryGetValue(file, out var open))
+                    act(open);
+            }
         }
         catch (Exception e) when (e is SqliteException or IOException)
         {

@@ -5,7 +5,6 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
-using Microsoft.OpenApi;
 using Zendle.Connect.Fetch;
 using Zendle.Connect.Harvest;
 using Zendle.Core.FullText;
@@ -148,21 +147,7 @@ builder.Services.AddRateLimiter(o =>
 });
 builder.Services.ConfigureHttpJsonOptions(o => RequestShape.Configure(o.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
-builder
-    .Services.AddProblemDetails()
-    .AddOpenApi(api =>
-        api.AddOperationTransformer(
-            (operation, context, _) =>
-            {
-                if (
-                    context.Description.ActionDescriptor.EndpointMetadata.OfType<Allows>().LastOrDefault() is { } allows
-                )
-                    (operation.Extensions ??= new Dictionary<string, IOpenApiExtension>())[Allows.Name] =
-                        new JsonNodeExtension(allows.Least);
-                return Task.CompletedTask;
-            }
-        )
-    );
+builder.Services.AddProblemDetails().AddOpenApi(api => api.AddOperationTransformer(Allows.Tell));
 builder
     .Services.AddSingleton<FirstAccountCode>()
     .AddSingleton<Sessions>()

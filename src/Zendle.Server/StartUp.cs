@@ -37,11 +37,13 @@ internal sealed class StartUp(
     /// </summary>
     private readonly DataFolder held = folder;
 
+    private readonly TaskCompletionSource storeReady = new(TaskCreationOptions.RunContinuationsAsynchronously);
+
     /// <summary>Whether everything is there.</summary>
     public bool IsReady { get; private set; }
 
-    /// <summary>Whether both files are up and the index takes words, so that jobs can run.</summary>
-    public bool IsStoreReady { get; private set; }
+    /// <summary>Ends when both files are up and the index takes words, so that jobs can run.</summary>
+    public Task StoreReady => storeReady.Task;
 
     /// <summary>Whether the demo is being made: nobody can sign in yet.</summary>
     public bool IsSeeding { get; private set; }
@@ -79,7 +81,7 @@ internal sealed class StartUp(
                 async () =>
                 {
                     await corpus.PutWords(stoppingToken);
-                    IsStoreReady = true;
+                    storeReady.SetResult();
                     await corpus.CatchUp(stoppingToken);
                 },
                 stoppingToken

@@ -119,9 +119,10 @@ public sealed class DataFolderTests : IDisposable
             "PRAGMA journal_mode=WAL; PRAGMA wal_autocheckpoint=0; CREATE TABLE T (X TEXT); INSERT INTO T VALUES (zeroblob(50000))";
         command.ExecuteNonQuery();
         Assert.True(new FileInfo(file + "-wal").Length > 50_000);
-        Assert.True(Checkpoint.Of(file));
+        using var held = new HeldFile(file);
+        Assert.True(held.WriteBack());
         Assert.Equal(0, new FileInfo(file + "-wal").Length);
         Assert.True(new FileInfo(file).Length > 50_000);
-        Assert.True(Checkpoint.Of(Path.Combine(data, "there-is-none.db")));
+        Assert.Throws<SqliteException>(() => new HeldFile(Path.Combine(data, "there-is-none.db")));
     }
 }

@@ -90,7 +90,7 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
         var (status, problem) = await Ann.Send("POST", $"/api/reviews/{review}/undo", new { });
         Assert.Equal(409, status);
         Assert.StartsWith(
-            "Another member has judged the same work since",
+            "Another member has decided on the same work since",
             problem!.Text("title"),
             StringComparison.Ordinal
         );
@@ -99,7 +99,7 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
         await Ann.Ok("POST", $"/api/reviews/{review}/undo", new { });
         Assert.Equal("found", await Stage(ben, review, work));
         Assert.Equal(
-            "There is no act of yours left to take back in this review.",
+            "There is nothing of yours left to undo in this review.",
             (await ben.Send("POST", $"/api/reviews/{review}/undo", new { })).Body!.Text("title")
         );
     }

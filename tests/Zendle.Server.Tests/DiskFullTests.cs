@@ -98,6 +98,13 @@ public sealed class DiskFullTests : IAsyncLifetime
         Assert.Contains("There is no room on the disk", job.Text("message"), StringComparison.Ordinal);
         // Every act that has to be written says so; what is read is there.
         Fill(left: 0);
+        for (var i = 0; i < 3; i++)
+        {
+            // As when Zendle rests: the next to read opens the files anew.
+            Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+            Assert.Equal(3, (await ann.Get($"/api/reviews/{review}")).Int("kept"));
+            Assert.Equal("failed", (await Job(ann)).Text("state"));
+        }
         var refused = 0;
         foreach (var w in works[3..].Take(40))
             if (

@@ -96,7 +96,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var detail = await Ann.Get($"/api/reviews/{review}/texts/{Text(first)}");
         Assert.Equal(["title", "people", "DOI", "year", "length"], detail.List("checks").Select(c => c.Text("name")));
         Assert.False(detail.List("checks").First()["agrees"]!.GetValue<bool>());
-        Assert.Equal("doubtful", detail.Text("standing"));
+        Assert.Equal("doubtful", detail.Text("verdict"));
         Assert.Equal(0, (await Ann.Get($"/api/reviews/{review}")).Int("withText"));
 
         await Ann.Ok("POST", $"/api/reviews/{review}/texts/{Text(first)}/settle", new { answer = "OtherVersion" });
@@ -153,7 +153,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var bytes = await FileAt(path);
         var (status, reply) = await Bring(review, bytes, "download (3).pdf");
         var brought = reply!;
-        Assert.Equal((200, work, "verified"), (status, brought.Int("workId"), brought.Text("standing")));
+        Assert.Equal((200, work, "verified"), (status, brought.Int("workId"), brought.Text("verdict")));
         var detail = await Ann.Get($"/api/reviews/{review}/texts/{brought.Int("textId")}");
         Assert.Matches(@"^\S.* \d{4} .+ \(version of record\)\.pdf$", detail.Text("fileName"));
         using var file = await Ann.Http.GetAsync(
@@ -187,7 +187,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var other = (await world.Work("dead")).Work;
         var (status, reply) = await Bring(review, bytes, "mine.pdf", other);
         var brought = reply!;
-        Assert.Equal((200, "doubtful", other), (status, brought.Text("standing"), brought.Int("workId")));
+        Assert.Equal((200, "doubtful", other), (status, brought.Text("verdict"), brought.Int("workId")));
         Assert.NotEqual(work, other);
 
         static async Task<(int, string)> Said(Task<(int Status, JsonNode? Body)> reply) =>

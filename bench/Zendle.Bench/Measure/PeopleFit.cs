@@ -75,7 +75,7 @@ internal static class PeopleFit
             "commonness" => w with { Commonness = w.Commonness + by },
             "topics" => w with { Topics = At(w.Topics) },
             "coAuthors" => w with { CoAuthors = At(w.CoAuthors) },
-            "places" => w with { Places = At(w.Places) },
+            "institutions" => w with { Institutions = At(w.Institutions) },
             "initial" => w with { Initial = w.Initial + by },
             "fullName" => w with { FullName = w.FullName + by },
             "middle" => w with { Middle = w.Middle + by },

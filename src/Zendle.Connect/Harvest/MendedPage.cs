@@ -90,7 +90,7 @@ internal sealed partial class MendedPage
         }
     }
 
-    private void One(string text, XmlParserContext namespaces, int place)
+    private void One(string text, XmlParserContext namespaces, int ordinal)
     {
         var mended = text.AsSpan().Count(ReplyText.Mended);
         try
@@ -104,7 +104,7 @@ internal sealed partial class MendedPage
                 new(
                     identifier.Length is > 0 and <= 500
                         ? identifier
-                        : $"the {place}. record of a page, without an identifier",
+                        : $"record {ordinal} of a page, without an identifier",
                     string.Create(
                         CultureInfo.InvariantCulture,
                         $"It is not well-formed XML (line {e.LineNumber}, position {e.LinePosition} of the record)."

@@ -15,7 +15,7 @@ internal static partial class AboutAnother
     /// <param name="facts">The document.</param>
     /// <param name="place">Where the title stands.</param>
     /// <param name="work">What it is held against.</param>
-    public static string? Sign(DocumentFacts facts, TitlePlace place, ExpectedWork work)
+    public static string? Sign(DocumentFacts facts, FoundTitle place, ExpectedWork work)
     {
         var lines = facts.Lines;
         var page = lines[place.FirstLine].Page;

@@ -41,9 +41,9 @@ public sealed record CheckedDocument(
 
 /// <summary>
 /// Verifies a document: at least nine tenths of the title's words in order on its first pages, standing there as a
-/// title (<see cref="TitlePlace"/>), its people near it, its DOI if one is printed, a body longer than an abstract, and
+/// title (<see cref="FoundTitle"/>), its people near it, its DOI if one is printed, a body longer than an abstract, and
 /// nothing that says it is about another (<see cref="AboutAnother"/>). Half to nine tenths of the title, or a title
-/// that only is named, is doubt; less is another work.
+/// that only is named, is doubt, unless another DOI is printed and none of the people is named; less is another work.
 /// </summary>
 public static partial class DocumentCheck
 {
@@ -59,8 +59,8 @@ public static partial class DocumentCheck
     {
         var places = work
             .Titles.Where(t => t.Length > 0)
-            .Select(t => TitlePlace.Find(facts, t))
-            .OfType<TitlePlace>()
+            .Select(t => FoundTitle.Find(facts, t))
+            .OfType<FoundTitle>()
             .ToArray();
         var best = places
             .OrderByDescending(p => p.Share >= Sure && p.WhyNot is null)
@@ -71,7 +71,7 @@ public static partial class DocumentCheck
         // People are looked for near the title; where there is none, on the first pages.
         var present = facts.LineWords.SelectMany(w => w).ToHashSet(StringComparer.Ordinal);
         var near = best is null ? 0 : best.Named(facts, work.People.Take(12));
-        var named = best is null || near > 0 ? work.People.FirstOrDefault(p => TitlePlace.IsNamed(p, present)) : null;
+        var named = best is null || near > 0 ? work.People.FirstOrDefault(p => FoundTitle.IsNamed(p, present)) : null;
         string[] dois = [.. facts.OwnFirstPage.Select(Identifiers.Doi).OfType<string>().Distinct()];
         bool? doi =
             dois.Length == 0 || work.Dois.Count == 0
@@ -138,7 +138,7 @@ public static partial class DocumentCheck
     private sealed record Findings(
         DocumentFacts Facts,
         ExpectedWork Work,
-        TitlePlace? Title,
+        FoundTitle? Title,
         bool? Person,
         int Near,
         bool? Doi,
@@ -158,12 +158,16 @@ public static partial class DocumentCheck
                     ? Doubt("The DOI agrees, but the title is not on its first pages.")
                     : Refuse("It is another work: the title is not on its first pages.");
             if (Share < Sure)
-                return Doubt(
-                    string.Create(
-                        CultureInfo.InvariantCulture,
-                        $"The title agrees only in part ({Share * 100:0} % of its words, in order)."
+            {
+                var part = string.Create(CultureInfo.InvariantCulture, $"{Share * 100:0} % of its words, in order");
+                // Titles of one pattern share its words: "… and … in …: a review".
+                return Doi == false && Person == false
+                    ? Refuse(
+                        $"It is another work: the title agrees only in part ({part}), it prints another DOI and names "
+                            + "none of the people."
                     )
-                );
+                    : Doubt($"The title agrees only in part ({part}).");
+            }
             return AsTitle() ?? AsItsOwn() ?? AsWhole() ?? (DocumentVerdict.Agrees, "All checks agree.");
         }
 
@@ -223,7 +227,7 @@ public static partial class DocumentCheck
     }
 
     /// <summary>The printed words where the title stands, cut at 160 letters.</summary>
-    private static string Around(DocumentFacts facts, TitlePlace place)
+    private static string Around(DocumentFacts facts, FoundTitle place)
     {
         var text = string.Join(
             ' ',

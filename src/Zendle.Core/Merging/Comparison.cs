@@ -92,7 +92,7 @@ public enum PeopleLevel
 }
 
 /// <summary>How two places in a venue agree.</summary>
-public enum PlaceLevel
+public enum LocationLevel
 {
     /// <summary>One does not say.</summary>
     Unknown,
@@ -134,20 +134,20 @@ public enum KindLevel
 /// <param name="Title">Titles.</param>
 /// <param name="Year">Years.</param>
 /// <param name="People">People.</param>
-/// <param name="Place">Venue, volume and page.</param>
+/// <param name="Location">Venue, volume and page.</param>
 /// <param name="Kind">Kinds of document.</param>
 public readonly record struct Comparison(
     IdentifierLevel Identifier,
     TitleLevel Title,
     YearLevel Year,
     PeopleLevel People,
-    PlaceLevel Place,
+    LocationLevel Location,
     KindLevel Kind
 )
 {
     /// <summary>Packs the levels into one number, three bits each.</summary>
     public int Packed =>
-        (int)Identifier | (int)Title << 3 | (int)Year << 6 | (int)People << 9 | (int)Place << 12 | (int)Kind << 15;
+        (int)Identifier | (int)Title << 3 | (int)Year << 6 | (int)People << 9 | (int)Location << 12 | (int)Kind << 15;
 
     /// <summary>Unpacks what <see cref="Packed"/> packed.</summary>
     public static Comparison Unpack(int packed) =>
@@ -156,7 +156,7 @@ public readonly record struct Comparison(
             (TitleLevel)(packed >> 3 & 7),
             (YearLevel)(packed >> 6 & 7),
             (PeopleLevel)(packed >> 9 & 7),
-            (PlaceLevel)(packed >> 12 & 7),
+            (LocationLevel)(packed >> 12 & 7),
             (KindLevel)(packed >> 15 & 7)
         );
 
@@ -167,7 +167,7 @@ public readonly record struct Comparison(
             Titles(a, b),
             Years(a.Year, b.Year),
             PeopleOf(a, b),
-            PlaceOf(a, b),
+            LocationOf(a, b),
             Kinds(a.Type, b.Type)
         );
 
@@ -194,14 +194,14 @@ public readonly record struct Comparison(
         // the same place is. An "article" that appeared nowhere may be a thesis that a crawler calls so.
         if (
             compared.Kind == KindLevel.Apart
-            && compared.Place is not (PlaceLevel.Same or PlaceLevel.SameVenue)
+            && compared.Location is not (LocationLevel.Same or LocationLevel.SameVenue)
             && (a.Venue.Length > 0 || b.Venue.Length > 0 || IsPartOrData(a) || IsPartOrData(b))
         )
             return true;
-        if (compared.Kind == KindLevel.PaperAndArticle && compared.Place == PlaceLevel.OtherVenue)
+        if (compared.Kind == KindLevel.PaperAndArticle && compared.Location == LocationLevel.OtherVenue)
             return true;
         if (
-            compared.Place != PlaceLevel.Same
+            compared.Location != LocationLevel.Same
             && (
                 compared.People == PeopleLevel.None
                 || compared.Title is TitleLevel.Unknown or TitleLevel.Loose or TitleLevel.Different
@@ -209,13 +209,13 @@ public readonly record struct Comparison(
         )
             return true;
         if (
-            compared.Place != PlaceLevel.Same
+            compared.Location != LocationLevel.Same
             && compared.Year != YearLevel.Same
             && compared.People == PeopleLevel.Unknown
         )
             return true;
         if (
-            compared.Place != PlaceLevel.Same
+            compared.Location != LocationLevel.Same
             && (SaysLittle(a) || SaysLittle(b))
             && !(compared.Year == YearLevel.Same && compared.People == PeopleLevel.Same)
         )
@@ -223,13 +223,13 @@ public readonly record struct Comparison(
         return compared.Title switch
         {
             // One page of one volume is one work, however its title was misread.
-            TitleLevel.VeryClose or TitleLevel.Close => compared.Place != PlaceLevel.Same
+            TitleLevel.VeryClose or TitleLevel.Close => compared.Location != LocationLevel.Same
                 && !a.IsTranslated
                 && !b.IsTranslated
                 && DiffersInMeaning(a, b),
             TitleLevel.Loose => a.Numbers != b.Numbers && !a.IsTranslated && !b.IsTranslated,
             TitleLevel.Beginning => IsPart(a.Titles[0], b.Titles[0])
-                || (compared.Place != PlaceLevel.Same && !EndsWhereTheOtherHasItsSubtitle(a, b)),
+                || (compared.Location != LocationLevel.Same && !EndsWhereTheOtherHasItsSubtitle(a, b)),
             _ => false,
         };
     }
@@ -398,17 +398,17 @@ public readonly record struct Comparison(
         return both;
     }
 
-    private static PlaceLevel PlaceOf(MergeFacts a, MergeFacts b)
+    private static LocationLevel LocationOf(MergeFacts a, MergeFacts b)
     {
         if (a.Venue.Length == 0 || b.Venue.Length == 0)
-            return PlaceLevel.Unknown;
+            return LocationLevel.Unknown;
         if (!(a.Issn is not null && b.Issn is not null ? a.Issn == b.Issn : VenueNames.Agree(a.Venue, b.Venue)))
-            return PlaceLevel.OtherVenue;
+            return LocationLevel.OtherVenue;
         if (a.FirstPage is not null && b.FirstPage is not null && a.FirstPage != b.FirstPage)
-            return PlaceLevel.OtherPage;
+            return LocationLevel.OtherPage;
         if (a.Volume is not null && b.Volume is not null && a.Volume != b.Volume)
-            return PlaceLevel.OtherPage;
-        return a.FirstPage is not null && b.FirstPage is not null ? PlaceLevel.Same : PlaceLevel.SameVenue;
+            return LocationLevel.OtherPage;
+        return a.FirstPage is not null && b.FirstPage is not null ? LocationLevel.Same : LocationLevel.SameVenue;
     }
 
     private static KindLevel Kinds(DocumentType a, DocumentType b)

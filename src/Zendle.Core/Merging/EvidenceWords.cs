@@ -30,10 +30,10 @@ public static class EvidenceWords
                     PeopleLevel.Half => "half of the people agree",
                     _ => null,
                 },
-                c.Place switch
+                c.Location switch
                 {
-                    PlaceLevel.Same => "same venue and page",
-                    PlaceLevel.SameVenue => "same venue",
+                    LocationLevel.Same => "same venue and page",
+                    LocationLevel.SameVenue => "same venue",
                     _ => null,
                 },
                 c.Year == YearLevel.Same ? "same year" : null,
@@ -63,10 +63,10 @@ public static class EvidenceWords
                     PeopleLevel.None => "people differ",
                     _ => null,
                 },
-                c.Place switch
+                c.Location switch
                 {
-                    PlaceLevel.OtherPage => "other page or volume",
-                    PlaceLevel.OtherVenue => "other venue",
+                    LocationLevel.OtherPage => "other page or volume",
+                    LocationLevel.OtherVenue => "other venue",
                     _ => null,
                 },
                 c.Year switch

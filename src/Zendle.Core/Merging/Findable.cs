@@ -81,7 +81,7 @@ public sealed record Findable
             if (first.Length > 0)
                 yield return MergeKeys.PersonAndYear(first, year);
             if (facts.Volume is { } volume && facts.FirstPage is { } page)
-                yield return MergeKeys.Place(volume, page, year);
+                yield return MergeKeys.Location(volume, page, year);
         }
         if (title.AsSpan().Count(' ') >= 4)
             yield return MergeKeys.Of("title", title);

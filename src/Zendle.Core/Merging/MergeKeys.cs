@@ -54,7 +54,7 @@ public static class MergeKeys
         if (first.Length > 0 && facts.MainTitle.Count(c => c == ' ') >= 3)
             keys.Add(PlainTitleAndPerson(facts.MainTitle, first));
         if (first.Length > 0 && facts.FirstPage is { } page && facts.Volume is { } volume)
-            keys.Add(PersonAndPlace(first, volume, page));
+            keys.Add(PersonAndLocation(first, volume, page));
         if (facts.Families.Length > 1 && facts.Year is { } year)
             keys.Add(Of("people", string.Join(' ', facts.Families) + year.ToString(CultureInfo.InvariantCulture)));
         keys.Remove(0);
@@ -82,11 +82,11 @@ public static class MergeKeys
         plain.AsSpan().Count(' ') < 2 ? 0 : Of(personKey, plain.Replace(" ", "", StringComparison.Ordinal));
 
     /// <summary>Key of a first person's family name (as <see cref="PersonKey"/>) with volume and first page.</summary>
-    public static ulong PersonAndPlace(string personKey, string volume, string firstPage) =>
+    public static ulong PersonAndLocation(string personKey, string volume, string firstPage) =>
         Of("place", $"{personKey}\u0001{volume}\u0001{firstPage}");
 
     /// <summary>Key of volume, first page and year.</summary>
-    public static ulong Place(string volume, string firstPage, int year) =>
+    public static ulong Location(string volume, string firstPage, int year) =>
         Of("vpy", string.Create(CultureInfo.InvariantCulture, $"{volume}\u0001{firstPage}\u0001{year}"));
 
     /// <summary>A hash of a folded word that is the same in every process, so that a chance collision is too.</summary>

@@ -11,7 +11,7 @@ namespace Zendle.Core.Merging;
 /// <param name="Title">By <see cref="TitleLevel"/>.</param>
 /// <param name="Year">By <see cref="YearLevel"/>.</param>
 /// <param name="People">By <see cref="PeopleLevel"/>.</param>
-/// <param name="Place">By <see cref="PlaceLevel"/>.</param>
+/// <param name="Location">By <see cref="LocationLevel"/>.</param>
 /// <param name="Kind">By <see cref="KindLevel"/>.</param>
 /// <param name="Threshold">Score from which two records are one work.</param>
 public sealed record MergeWeights(
@@ -19,19 +19,28 @@ public sealed record MergeWeights(
     IReadOnlyDictionary<TitleLevel, double> Title,
     IReadOnlyDictionary<YearLevel, double> Year,
     IReadOnlyDictionary<PeopleLevel, double> People,
-    IReadOnlyDictionary<PlaceLevel, double> Place,
+    IReadOnlyDictionary<LocationLevel, double> Location,
     IReadOnlyDictionary<KindLevel, double> Kind,
     double Threshold
 )
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true };
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        WriteIndented = true,
+        RespectRequiredConstructorParameters = true,
+    };
 
     /// <summary>The weights that ship with Zendle.</summary>
     public static MergeWeights Shipped { get; } = Read();
 
     /// <summary>The sum of the levels' weights.</summary>
     public double Score(Comparison c) =>
-        Identifier[c.Identifier] + Title[c.Title] + Year[c.Year] + People[c.People] + Place[c.Place] + Kind[c.Kind];
+        Identifier[c.Identifier]
+        + Title[c.Title]
+        + Year[c.Year]
+        + People[c.People]
+        + Location[c.Location]
+        + Kind[c.Kind];
 
     /// <summary>The weights as they are kept.</summary>
     public string Write() => JsonSerializer.Serialize(this, Json);

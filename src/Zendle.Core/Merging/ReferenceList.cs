@@ -17,7 +17,7 @@ public sealed record JoinedReference(
 
 /// <summary>A reference where it stands: in the list of one record of a work.</summary>
 /// <param name="Record">The record.</param>
-/// <param name="Place">Its place in the record's list, from 0.</param>
+/// <param name="Ordinal">Its ordinal in the record's list, from 0.</param>
 /// <param name="Work">The record's work.</param>
 /// <param name="Database">The record's database.</param>
 /// <param name="Reference">The reference.</param>
@@ -25,7 +25,7 @@ public sealed record JoinedReference(
 /// <param name="Title">Key of its title and first person; 0 for none.</param>
 public readonly record struct ListedReference(
     int Record,
-    int Place,
+    int Ordinal,
     int Work,
     int Database,
     Reference Reference,
@@ -106,8 +106,8 @@ public static class ReferenceList
         {
             ReferenceEvidence.Doi => "the same DOI",
             ReferenceEvidence.TitleAndPerson => "the same title and first person",
-            ReferenceEvidence.Words => "the words of its title, with person, year or place",
-            ReferenceEvidence.Place => "no title printed, but person, year, volume and page",
+            ReferenceEvidence.Words => "the words of its title, with person, year, volume or page",
+            ReferenceEvidence.Location => "no title printed, but person, year, volume and page",
             _ => null,
         };
 

@@ -17,11 +17,11 @@ public enum ReferenceEvidence
     /// <summary>The same title and first person, years at most one apart.</summary>
     TitleAndPerson,
 
-    /// <summary>Title words in the printed text, with person, year or place.</summary>
+    /// <summary>Title words in the printed text, with person, year or location (volume, page).</summary>
     Words,
 
     /// <summary>No title printed, but person, year, volume and first page, as far as the record tells them.</summary>
-    Place,
+    Location,
 }
 
 /// <summary>What a reference was matched to.</summary>
@@ -68,11 +68,11 @@ public readonly record struct FoundBy(int Work, int Year, int[] Naming, int[] Pr
 public sealed class ReferenceMatcher
 {
     private const double EnoughWords = 0.74,
-        EnoughWithPlace = 0.5,
+        EnoughWithLocation = 0.5,
         Lead = 0.04;
     private const int MostProposed = 400;
 
-    // A record's account: work, year, places of first person, volume and page among the texts, whether it is a notice,
+    // A record's account: work, year, offsets of first person, volume and page among the texts, whether it is a notice,
     // how many keys, how many of them name the work (the others only propose it), the keys' lower halves, then for each
     // title how many words its main part has, how many it has, and their hashes.
     private const int Work = 0,
@@ -131,7 +131,7 @@ public sealed class ReferenceMatcher
 
         internal Editor(ReferenceMatcher from, int size) => (this.from, accounts) = (from, from.accounts.Edit(size));
 
-        /// <summary>Puts a record in, in place of what was there under its id.</summary>
+        /// <summary>Puts a record in, instead of what was there under its id.</summary>
         /// <param name="record">Its id.</param>
         /// <param name="findable">What it is found by.</param>
         public void Put(int record, Findable findable)
@@ -319,7 +319,7 @@ public sealed class ReferenceMatcher
                 for (var y = year - 1; y <= year + 1; y++)
                     yield return MergeKeys.PersonAndYear(MergeKeys.PersonKey(family), y);
             foreach (var (volume, page) in text.NumberPairs())
-                yield return MergeKeys.Place(volume, page, year);
+                yield return MergeKeys.Location(volume, page, year);
         }
         if (reference.Title is { } title)
             yield return MergeKeys.Of("title", MergeFacts.Plain(title));
@@ -353,28 +353,28 @@ public sealed class ReferenceMatcher
         // A subtitle may be lost: then the main title must stand there whole.
         var main = mainWords >= 4 && mainWords < title.Length && text.Share(title[..mainWords]) >= 0.99 ? 0.9 : 0;
         var words = Math.Max(whole, main);
-        var otherPlace = account[Page] != 0 && account[Volume] != 0 && text.HasPlace && !page && !volume;
+        var otherLocation = account[Page] != 0 && account[Volume] != 0 && text.HasLocation && !page && !volume;
         var extra =
             (page && volume ? 0.08 : 0)
             + (person ? 0.04 : 0)
             - years * 0.03
-            - (otherPlace ? 0.2 : 0)
+            - (otherLocation ? 0.2 : 0)
             - (person ? 0 : 0.08);
         if (words >= EnoughWords && title.Length >= 3 && (words + extra >= EnoughWords))
             return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
-        if (words >= EnoughWithPlace && page && volume)
+        if (words >= EnoughWithLocation && page && volume)
             return new(account[Work], ReferenceEvidence.Words, Math.Min(1, words + extra));
         // Where no title is printed, its words cannot be asked for; all else must agree, one slip in a number aside, or
         // as much of it as the record knows.
         if (!person || !volume || !text.IsShort)
             return default;
-        var place =
+        var location =
             page ? 0.75 - years * 0.03
             : years > 0 ? 0
             : account[Page] == 0 ? 0.72
             : text.IsBeside(texts[account[Page]]) ? 0.71
             : 0;
-        return place > 0 ? new(account[Work], ReferenceEvidence.Place, place) : default;
+        return location > 0 ? new(account[Work], ReferenceEvidence.Location, location) : default;
     }
 
     /// <summary>A reference's text, cut into what is compared.</summary>
@@ -397,7 +397,7 @@ public sealed class ReferenceMatcher
             Numbers = [.. found.Where(w => w.Text.All(char.IsAsciiDigit)).Select(w => w.Text)];
             Year = reference.Year;
             IsNotice = found.Any(w => w.Text is "correction" or "retraction" or "erratum" or "reply" or "comment");
-            HasPlace = Numbers.Count >= 3;
+            HasLocation = Numbers.Count >= 3;
             // People, a venue, numbers: fewer words than a title would add.
             IsShort = found.Count(w => w.Text.Length > 3 && !char.IsDigit(w.Text[0])) <= 14;
         }
@@ -410,7 +410,7 @@ public sealed class ReferenceMatcher
 
         public bool IsNotice { get; }
 
-        public bool HasPlace { get; }
+        public bool HasLocation { get; }
 
         public bool IsShort { get; }
 

@@ -44,7 +44,7 @@ public static class WeightFit
             Field(c => c.Title),
             Field(c => c.Year),
             people,
-            Field(c => c.Place),
+            Field(c => c.Location),
             Field(c => c.Kind),
             0
         );

@@ -4,14 +4,14 @@ using Zendle.Core.Records;
 
 namespace Zendle.Core.People;
 
-/// <summary>A person named on a work, with all that its records tell of that place in the list.</summary>
+/// <summary>A person named on a work, with all that its records tell of them.</summary>
 /// <param name="WorkId">The work.</param>
-/// <param name="Position">Place in the work's list, from 0.</param>
+/// <param name="Position">Position in the work's list, from 0.</param>
 /// <param name="Name">The fullest form of the name.</param>
 /// <param name="Given">Given names as folded parts, full words and single letters: ["marisol", "k"].</param>
 /// <param name="Family">Parts of the family name between hyphens, folded, letters only.</param>
 /// <param name="Orcid">ORCID iD; null when no record has one.</param>
-/// <param name="Place">Hash of the affiliation; 0 when not said.</param>
+/// <param name="Institution">Hash of the affiliation; 0 when not said.</param>
 /// <param name="Affiliation">The affiliation as printed; null when not said.</param>
 /// <param name="CoAuthors">Hashes of the others on the work, as family name and first initial, ascending.</param>
 /// <param name="Year">Year of the work; 0 when unknown.</param>
@@ -23,7 +23,7 @@ public sealed record Mention(
     IReadOnlyList<string> Given,
     IReadOnlyList<string> Family,
     string? Orcid,
-    int Place,
+    int Institution,
     string? Affiliation,
     int[] CoAuthors,
     int Year,
@@ -100,7 +100,7 @@ public sealed record Mention(
 
     /// <summary>
     /// The person of another record's list who is the one at a position of the chosen list: same family name and a name
-    /// that can be the same, nearest in place; null when none is.
+    /// that can be the same, nearest in position; null when none is.
     /// </summary>
     private static PersonName? Alike(
         IReadOnlyList<PersonName> list,

@@ -4,12 +4,12 @@ using Zendle.Core.Records;
 namespace Zendle.Core.People;
 
 /// <summary>A person told apart from namesakes.</summary>
-/// <param name="Number">Place among all persons told apart at once, from 0.</param>
-/// <param name="Label">Name as shown; with a place or years where several persons would be called the same.</param>
+/// <param name="Number">Ordinal among all persons told apart at once, from 0.</param>
+/// <param name="Label">Name as shown; with an institution or years where several persons would be called the same.</param>
 /// <param name="Name">The fullest form of the name.</param>
 /// <param name="Orcid">ORCID iD; null when no record has one.</param>
 /// <param name="Mentions">Where the person is named.</param>
-/// <param name="Doubtful">Places of persons that may be the same: their evidence lies just below the
+/// <param name="Doubtful">Ordinals of persons that may be the same: their evidence lies just below the
 /// threshold.</param>
 public sealed record Person(
     int Number,
@@ -26,7 +26,7 @@ public sealed record Person(
 
 /// <summary>
 /// Tells people apart. ORCID iDs decide where they are present and the names can be one. Else names that can be one are
-/// weighed with shared co-authors, place, subjects and years, and groups of mentions are joined, the best pair first,
+/// weighed with shared co-authors, institution, subjects and years, and groups of mentions are joined, the best pair first,
 /// down to a threshold (agglomerative clustering after blocking by name; a survey of the approach: Ferreira, Gonçalves,
 /// Laender 2012). Pairs just below it are kept as doubt. The result depends on the mentions only, not on their order.
 /// </summary>
@@ -57,7 +57,7 @@ public sealed class PeopleResolver
     private sealed record Block(Mention[] Mentions, IReadOnlyList<Found> People);
 
     /// <summary>
-    /// One person of a block; <c>Doubtful</c> holds the places in the block of those who may be the same.
+    /// One person of a block; <c>Doubtful</c> holds the ordinals in the block of those who may be the same.
     /// </summary>
     private sealed record Found(
         PersonName Name,
@@ -121,7 +121,7 @@ public sealed class PeopleResolver
     {
         var groups = OfBlock(block, cancel);
         for (var i = 0; i < groups.Count; i++)
-            groups[i].Place = i;
+            groups[i].Ordinal = i;
         return
         [
             .. groups.Select(g => new Found(
@@ -130,7 +130,7 @@ public sealed class PeopleResolver
                 g.First,
                 g.Last,
                 [.. g.Mentions],
-                [.. g.Doubtful.Select(d => d.Survivor().Place).Where(n => n != g.Place).Distinct()]
+                [.. g.Doubtful.Select(d => d.Survivor().Ordinal).Where(n => n != g.Ordinal).Distinct()]
             )),
         ];
     }
@@ -183,14 +183,14 @@ public sealed class PeopleResolver
             Join(groups, commonness, cancel);
             return groups;
         }
-        // Those who may be one are brought side by side in several ways: by name alone, then by a co-author, a place, a
+        // Those who may be one are brought side by side in several ways: by name alone, then by a co-author, an institution, a
         // subject they have most in common with others.
         foreach (
             var beside in new Func<Group, int>[]
             {
                 g => 0,
                 g => Commonest(g.CoAuthors),
-                g => Commonest(g.Places),
+                g => Commonest(g.Institutions),
                 g => Commonest(g.Topics),
                 g => g.First,
             }
@@ -277,7 +277,7 @@ public sealed class PeopleResolver
             return double.NegativeInfinity;
         var score = weights.Start + commonness + GivenNames.Worth(Fullest(a.Givens), Fullest(b.Givens), weights);
         score += Said(weights.CoAuthors, a.CoAuthors, b.CoAuthors);
-        score += Said(weights.Places, a.Places, b.Places);
+        score += Said(weights.Institutions, a.Institutions, b.Institutions);
         score += Said(weights.Topics, a.Topics, b.Topics);
         var gap = Math.Max(a.First, b.First) - Math.Min(a.Last, b.Last);
         if (gap > weights.YearsApart && a.First > 0 && b.First > 0)
@@ -307,7 +307,7 @@ public sealed class PeopleResolver
     private static bool FamiliesCanBeOne(Group a, Group b) =>
         a.Orcid is not null && a.Orcid == b.Orcid || a.Families.Overlaps(b.Families);
 
-    /// <summary>Labels that no two persons share: the name, then a place, then years, then a number.</summary>
+    /// <summary>Labels that no two persons share: the name, then an institution, then years, then a number.</summary>
     private static string[] Labels(Found[] people)
     {
         var labels = people.Select(g => PersonLabel.Of(g.Name)).ToArray();
@@ -356,15 +356,15 @@ public sealed class PeopleResolver
                 Add(m);
         }
 
-        /// <summary>Its place among the groups of its block, once all are joined.</summary>
-        public int Place { get; set; }
+        /// <summary>Its ordinal among the groups of its block, once all are joined.</summary>
+        public int Ordinal { get; set; }
         public int Version { get; private set; }
         public List<Mention> Mentions { get; } = [];
         public HashSet<int> Works { get; } = [];
         public HashSet<string> Families { get; } = [];
         public List<IReadOnlyList<string>> Givens { get; } = [];
         public HashSet<int> CoAuthors { get; } = [];
-        public HashSet<int> Places { get; } = [];
+        public HashSet<int> Institutions { get; } = [];
         public HashSet<int> Topics { get; } = [];
         public List<Group> Doubtful { get; } = [];
         public string? Orcid { get; private set; }
@@ -411,8 +411,8 @@ public sealed class PeopleResolver
             if (!Givens.Any(g => g.SequenceEqual(m.Given)))
                 Givens.Add(m.Given);
             CoAuthors.UnionWith(m.CoAuthors);
-            if (m.Place != 0)
-                Places.Add(m.Place);
+            if (m.Institution != 0)
+                Institutions.Add(m.Institution);
             Topics.UnionWith(m.Topics);
             Orcid ??= m.Orcid;
             if (m.Year == 0)

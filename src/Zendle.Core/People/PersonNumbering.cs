@@ -66,7 +66,7 @@ public sealed class PersonNumbering
 
     /// <summary>The label that is shown for whom a label stands; null for one that was never given.</summary>
     public string? Today(string label) =>
-        labelled.TryGetValue(label, out var number) ? shown.GetValueOrDefault(Standing(number)) : null;
+        labelled.TryGetValue(label, out var number) ? shown.GetValueOrDefault(Current(number)) : null;
 
     /// <summary>Labels that stand for a person who is shown under another, with that other.</summary>
     public IEnumerable<(string Label, string Today)> Former =>
@@ -89,7 +89,7 @@ public sealed class PersonNumbering
         for (var i = 0; i < people.Count; i++)
             // A name whose person went into another keeps the number it had, so that both can part again.
             foreach (var mark in marks[i])
-                if (!numberOf.TryGetValue(mark, out var had) || Standing(had) != numbers[i])
+                if (!numberOf.TryGetValue(mark, out var had) || Current(had) != numbers[i])
                 {
                     numberOf[mark] = numbers[i];
                     moved.Add((mark, numbers[i]));
@@ -138,12 +138,12 @@ public sealed class PersonNumbering
     /// <summary>Numbers that nobody kept lead to who holds most of their names; one that is back leads nowhere.</summary>
     private List<(int, int)> Redirected(PersonMark[][] marks, int[] numbers)
     {
-        var standing = numbers.ToHashSet();
+        var current = numbers.ToHashSet();
         var changes = new List<(int, int)>();
         foreach (
             var (was, now) in marks
                 .SelectMany((of, i) => of.Select(m => (Was: numberOf.GetValueOrDefault(m), Now: numbers[i])))
-                .Where(m => m.Was > 0 && !standing.Contains(m.Was))
+                .Where(m => m.Was > 0 && !current.Contains(m.Was))
                 .CountBy(m => m)
                 .GroupBy(m => m.Key.Was)
                 .Select(g => (g.Key, g.OrderByDescending(c => c.Value).ThenBy(c => c.Key.Now).First().Key.Now))
@@ -159,7 +159,7 @@ public sealed class PersonNumbering
         return changes;
     }
 
-    private int Standing(int number)
+    private int Current(int number)
     {
         // A chain is as long as people were joined one after another.
         while (into.TryGetValue(number, out var next))
@@ -169,10 +169,10 @@ public sealed class PersonNumbering
 
     private string LabelFor(int number, string wanted)
     {
-        // The place or the years that tell namesakes apart may stay what they were; that they are told may not.
+        // The institution or the years that tell namesakes apart may stay what they were; that they are told may not.
         if (
             shown.TryGetValue(number, out var had)
-            && Standing(labelled[had]) == number
+            && Current(labelled[had]) == number
             && PersonLabel.NameIn(had) == PersonLabel.NameIn(wanted)
             && PersonLabel.TellsApart(had) == PersonLabel.TellsApart(wanted)
         )
@@ -180,7 +180,7 @@ public sealed class PersonNumbering
         for (var n = 1; ; n++)
         {
             var label = n == 1 ? wanted : PersonLabel.With(wanted, n.ToString(CultureInfo.InvariantCulture));
-            if (!labelled.TryGetValue(label, out var other) || Standing(other) == number)
+            if (!labelled.TryGetValue(label, out var other) || Current(other) == number)
                 return label;
         }
     }

@@ -33,8 +33,8 @@ public sealed record PersonWeights
     /// <summary>Both have co-authors, none in common; one; two and more.</summary>
     public IReadOnlyList<double> CoAuthors { get; init; } = [-1.3, 2, 5];
 
-    /// <summary>Both have places, none in common; one and more.</summary>
-    public IReadOnlyList<double> Places { get; init; } = [-2.4, 3.2];
+    /// <summary>Both have institutions, none in common; one and more.</summary>
+    public IReadOnlyList<double> Institutions { get; init; } = [-2.4, 3.2];
 
     /// <summary>Both have subjects, keywords or venues, none in common; one; two; three; four and more.</summary>
     public IReadOnlyList<double> Topics { get; init; } = [-1.4, 0.2, 2.2, 3.6, 3.6];

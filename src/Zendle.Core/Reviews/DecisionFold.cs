@@ -73,11 +73,11 @@ public sealed class DecisionFold
     {
         var own = Batch(batch);
         if (own.Count == 0)
-            return "There is no such act in this review.";
+            return "There is no such decision in this review.";
         if (undone.Contains(batch))
-            return "This act has been taken back already.";
+            return "This decision has been undone already.";
         if (own[0].By != account)
-            return "Another member did this; only they can take it back.";
+            return "Another member did this; only they can undo it.";
         foreach (var e in own)
         {
             var later = byWork[workOf(e)]
@@ -86,8 +86,8 @@ public sealed class DecisionFold
                 );
             if (later is not null)
                 return later.By == account
-                    ? "A later act of yours on the same work stands on this one; take that back first."
-                    : "Another member has judged the same work since; their act stands on this one.";
+                    ? "You decided on the same work again later; undo that first."
+                    : "Another member has decided on the same work since; this cannot be undone any more.";
         }
         return null;
     }

@@ -10,7 +10,7 @@ namespace Zendle.Core.Sets;
 /// </remarks>
 public sealed class IdLists
 {
-    private readonly int[] at; // 0 for none, else one more than the place of the list's length
+    private readonly int[] at; // 0 for none, else one more than the start of the list's length
     private readonly int[] data;
     private readonly int used,
         dead;
@@ -26,7 +26,7 @@ public sealed class IdLists
 
     /// <summary>The list of an id; empty for an id that has none.</summary>
     public ReadOnlySpan<int> Of(int id) =>
-        (uint)id < (uint)at.Length && at[id] is > 0 and var place ? data.AsSpan(place, data[place - 1]) : [];
+        (uint)id < (uint)at.Length && at[id] is > 0 and var start ? data.AsSpan(start, data[start - 1]) : [];
 
     /// <summary>An editor for the lists that come after these.</summary>
     /// <param name="size">Ids will be below this; never less than now.</param>
@@ -54,8 +54,8 @@ public sealed class IdLists
     /// <exception cref="InvalidDataException">The arrays do not fit each other.</exception>
     public static IdLists From(int[] at, int[] data, int used)
     {
-        foreach (var place in at)
-            if (place < 0 || place > used || (place > 0 && (data[place - 1] < 0 || place + data[place - 1] > used)))
+        foreach (var start in at)
+            if (start < 0 || start > used || (start > 0 && (data[start - 1] < 0 || start + data[start - 1] > used)))
                 throw new InvalidDataException("A list lies outside its array.");
         return new(at, data, used, 0);
     }
@@ -124,7 +124,7 @@ public sealed class IdLists
         }
 
         /// <summary>The list of an id as it stands.</summary>
-        public ReadOnlySpan<int> Of(int id) => at[id] is > 0 and var place ? data.AsSpan(place, data[place - 1]) : [];
+        public ReadOnlySpan<int> Of(int id) => at[id] is > 0 and var start ? data.AsSpan(start, data[start - 1]) : [];
 
         /// <summary>The lists. The editor is done with.</summary>
         public IdLists Finish() => new(at, data, used, dead);

@@ -15,7 +15,7 @@ namespace Zendle.Index.Columns;
 /// <param name="CitedCount">The database's own citation count, or null.</param>
 /// <param name="Doi">Key of the DOI; 0 for none.</param>
 /// <param name="TitleKey">Key of title and first person; 0 for none.</param>
-/// <param name="References">What each reference is led home by.</param>
+/// <param name="References">What each reference is matched by.</param>
 /// <param name="IsOnlyCited">Whether the record is known from reference lists only.</param>
 /// <param name="Around">Who stands behind the work, where it was done and what it is said to be about; null for nothing
 /// said.</param>

@@ -35,7 +35,7 @@ public static class ColumnsStream
         // Places by text follow from the rest, but take longer to work out than to read.
         to.WriteNumbers(columns.TitleRank);
         to.WriteNumbers(columns.PersonRank);
-        foreach (var lists in new[] { all.RecordsOf, all.Leads, all.Asked })
+        foreach (var lists in new[] { all.RecordsOf, all.CitedWorks, all.Asked })
             to.WriteLists(lists);
         to.Write(all.DatabaseCited.Count);
         foreach (var (database, counts) in all.DatabaseCited)
@@ -100,7 +100,7 @@ public static class ColumnsStream
             from.ReadNumbers<int>()
         );
         var (titleRank, personRank) = (from.ReadNumbers<int>(), from.ReadNumbers<int>());
-        var (recordsOf, leads, asked) = (from.ReadLists(), from.ReadLists(), from.ReadLists());
+        var (recordsOf, citedWorks, asked) = (from.ReadLists(), from.ReadLists(), from.ReadLists());
         var works = first.Length;
         if (
             recordDatabase.Length != recordWork.Length
@@ -121,9 +121,9 @@ public static class ColumnsStream
             || Array.Exists(onlyCited, w => (uint)w >= (uint)works)
         )
             throw new InvalidDataException("The columns do not fit each other.");
-        foreach (var places in new[] { titleRank, personRank })
-            if (Array.Exists(places, p => p != int.MaxValue && (uint)p >= (uint)works))
-                throw new InvalidDataException("A place lies beyond the works.");
+        foreach (var ranks in new[] { titleRank, personRank })
+            if (Array.Exists(ranks, p => p != int.MaxValue && (uint)p >= (uint)works))
+                throw new InvalidDataException("A rank lies beyond the works.");
         var contents = new CorpusColumns.Contents
         {
             RecordWork = recordWork,
@@ -139,7 +139,7 @@ public static class ColumnsStream
             TextRank = rank,
             OnlyCited = BitSet.Of(works, onlyCited),
             RecordsOf = recordsOf,
-            Leads = leads,
+            CitedWorks = citedWorks,
             Asked = asked,
             DatabaseCited = Enumerable
                 .Range(0, from.ReadInt32())

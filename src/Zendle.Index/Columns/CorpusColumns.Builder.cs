@@ -40,11 +40,11 @@ public sealed partial class CorpusColumns
         private readonly Dictionary<Facet, FacetColumn> whole = [];
         private readonly Dictionary<int, int[]> cited = [];
         private readonly IdLists.Editor recordsOf,
-            leads,
+            citedWorks,
             asked;
         private readonly ReferenceMatcher.Editor matching;
         private readonly List<(int Record, IReadOnlyList<ReferenceKeys> Keys)> following = [];
-        private readonly Dictionary<int, int[]> led = [];
+        private readonly Dictionary<int, int[]> meant = [];
         private readonly HashSet<int> changed = [];
         private readonly List<ColumnRow> rows = [];
         private WorkValues values = new(null, DocumentType.Other, null, "", null, null);
@@ -61,7 +61,7 @@ public sealed partial class CorpusColumns
         private int[] workVenue,
             venueName;
         private ReferenceMatcher? matcher;
-        private IdLists? ledHome;
+        private IdLists? matchedWorks;
         private CitationGraph? graph;
         private IReadOnlyDictionary<string, IReadOnlyList<string>>? perhapsSame;
         private Dictionary<string, string>? formerLabels;
@@ -106,7 +106,7 @@ public sealed partial class CorpusColumns
                 Array.Fill(numbers, -1, from?.WorkSize ?? 0, WorkSize - (from?.WorkSize ?? 0));
             onlyCited = BitSet.Of(WorkSize, old?.OnlyCited.Members() ?? []);
             recordsOf = (old?.RecordsOf ?? IdLists.Empty).Edit(WorkSize);
-            leads = (old?.Leads ?? IdLists.Empty).Edit(RecordSize);
+            citedWorks = (old?.CitedWorks ?? IdLists.Empty).Edit(RecordSize);
             asked = (old?.Asked ?? IdLists.Empty).Edit(RecordSize);
             matching = (old?.References ?? ReferenceMatcher.Empty).Edit(RecordSize);
             foreach (
@@ -140,7 +140,7 @@ public sealed partial class CorpusColumns
             {
                 recordWork[record] = 0;
                 matching.Remove(record);
-                leads.Set(record, []);
+                citedWorks.Set(record, []);
                 asked.Set(record, []);
             }
             recordsOf.Set(work, []);
@@ -238,19 +238,19 @@ public sealed partial class CorpusColumns
         /// changed.
         /// </summary>
         /// <param name="halves">The lower halves of the keys.</param>
-        public IReadOnlyList<int> Asking(IReadOnlySet<int> halves)
+        public IReadOnlyList<int> RecordsWithKeys(IReadOnlySet<int> halves)
         {
             FinishWork();
             return from is null
                 ? []
                 :
                 [
-                    .. from.Asking(halves)
+                    .. from.RecordsWithKeys(halves)
                         .Where(record => recordWork[record] > 0 && !changed.Contains(recordWork[record])),
                 ];
         }
 
-        /// <summary>The references of a record that did not change are led home anew.</summary>
+        /// <summary>The references of a record that did not change are matched again.</summary>
         /// <param name="record">The record.</param>
         /// <param name="keys">The keys of each reference.</param>
         public void FollowAgain(int record, IReadOnlyList<ReferenceKeys> keys) => following.Add((record, keys));
@@ -266,9 +266,9 @@ public sealed partial class CorpusColumns
         }
 
         /// <summary>
-        /// Follows the keys of the references; tells those that no key led home, by record and place in its list.
+        /// Follows the keys of the references; tells those that no key matched, by record and ordinal in its list.
         /// </summary>
-        public IReadOnlyList<(int Record, int Place)> FollowKeys()
+        public IReadOnlyList<(int Record, int Ordinal)> FollowKeys()
         {
             var (finder, open) = (Matcher, new List<(int, int)>());
             foreach (
@@ -278,10 +278,10 @@ public sealed partial class CorpusColumns
                     .Select(f => Follow(f.Record, f.Keys, finder))
             )
             {
-                for (var place = 0; place < cites.Length; place++)
-                    if (cites[place] == 0)
-                        open.Add((record, place));
-                led[record] = cites;
+                for (var ordinal = 0; ordinal < cites.Length; ordinal++)
+                    if (cites[ordinal] == 0)
+                        open.Add((record, ordinal));
+                meant[record] = cites;
                 asked.Set(record, halves);
             }
             following.Clear();
@@ -295,8 +295,8 @@ public sealed partial class CorpusColumns
         )
         {
             var cites = new int[keys.Count];
-            for (var place = 0; place < cites.Length; place++)
-                cites[place] = finder.ByKeys(keys[place]).Work;
+            for (var ordinal = 0; ordinal < cites.Length; ordinal++)
+                cites[ordinal] = finder.ByKeys(keys[ordinal]).Work;
             return (
                 record,
                 cites,
@@ -309,11 +309,11 @@ public sealed partial class CorpusColumns
             );
         }
 
-        /// <summary>Leads a reference home whose work was found in words.</summary>
+        /// <summary>Notes the work of a reference that was found by its text.</summary>
         /// <param name="record">The record that has it.</param>
-        /// <param name="place">Its place in the record's list.</param>
+        /// <param name="ordinal">Its ordinal in the record's list.</param>
         /// <param name="work">The work; 0 for none.</param>
-        public void Lead(int record, int place, int work) => led[record][place] = work;
+        public void Matched(int record, int ordinal, int work) => meant[record][ordinal] = work;
 
         /// <summary>Notes the keys that the references of a record ask for beside their own two.</summary>
         public void Ask(int record, IEnumerable<ulong> keys)
@@ -323,19 +323,19 @@ public sealed partial class CorpusColumns
             asked.Set(record, [.. all]);
         }
 
-        /// <summary>The citation graph of what was led home. Nothing can be led home after it.</summary>
+        /// <summary>The citation graph of the references that were matched. None can be matched after it.</summary>
         public CitationGraph BuildGraph()
         {
             if (graph is not null)
                 return graph;
             FollowKeys();
             var citing = new HashSet<int>(changed);
-            foreach (var (record, cites) in led)
+            foreach (var (record, cites) in meant)
             {
-                leads.Set(record, cites);
+                citedWorks.Set(record, cites);
                 citing.Add(recordWork[record]);
             }
-            ledHome = leads.Finish();
+            matchedWorks = citedWorks.Finish();
             var databases = recordDatabase
                 .Where((_, r) => recordWork[r] > 0)
                 .Distinct()
@@ -358,7 +358,7 @@ public sealed partial class CorpusColumns
             {
                 var ties = citing[work] = [];
                 foreach (var record in recordsOf.Of(work))
-                foreach (var one in ledHome!.Of(record))
+                foreach (var one in matchedWorks!.Of(record))
                     if (one > 0)
                         ties.Add(new(one, recordDatabase[record]));
             }
@@ -370,7 +370,7 @@ public sealed partial class CorpusColumns
         {
             var (pairs, by) = (new List<long>(), new List<byte>());
             for (var record = 0; record < RecordSize; record++)
-                foreach (var one in ledHome!.Of(record))
+                foreach (var one in matchedWorks!.Of(record))
                     if (one > 0)
                     {
                         pairs.Add((long)recordWork[record] << 32 | (uint)one);
@@ -438,7 +438,7 @@ public sealed partial class CorpusColumns
                 TextRank = textRank,
                 OnlyCited = onlyCited,
                 RecordsOf = recordsOf.Finish(),
-                Leads = ledHome!,
+                CitedWorks = matchedWorks!,
                 Asked = asked.Finish(),
                 DatabaseCited = cited,
                 Facets = whole,

@@ -9,7 +9,7 @@ namespace Zendle.Index.Columns;
 
 /// <summary>
 /// What is known of every work beside its words, as plain arrays by id. Immutable; a change of the store makes new
-/// columns (<see cref="Builder"/>) that take the place of the old ones in one stroke.
+/// columns (<see cref="Builder"/>) that replace the old ones in one stroke.
 /// </summary>
 public sealed partial class CorpusColumns
 {
@@ -44,7 +44,7 @@ public sealed partial class CorpusColumns
         public required byte[] TextRank { get; init; }
         public required BitSet OnlyCited { get; init; }
         public required IdLists RecordsOf { get; init; }
-        public required IdLists Leads { get; init; }
+        public required IdLists CitedWorks { get; init; }
         public required IdLists Asked { get; init; }
         public required IReadOnlyDictionary<int, int[]> DatabaseCited { get; init; }
         public required IReadOnlyDictionary<Facet, FacetColumn> Facets { get; init; }
@@ -63,11 +63,11 @@ public sealed partial class CorpusColumns
     internal CorpusColumns(Contents contents, CorpusColumns? before, IReadOnlyCollection<int> changed)
         : this(
             contents,
-            Places(contents.SortTitle, before?.titleRank, changed),
-            Places(contents.SortPerson, before?.personRank, changed)
+            Ranks(contents.SortTitle, before?.titleRank, changed),
+            Ranks(contents.SortPerson, before?.personRank, changed)
         ) { }
 
-    /// <summary>Columns of some contents, whose places by title and person are known.</summary>
+    /// <summary>Columns of some contents, whose ranks by title and person are known.</summary>
     internal CorpusColumns(Contents contents, int[] titleRank, int[] personRank)
         : this(contents, new Lazy<int[]>(titleRank), new Lazy<int[]>(personRank)) { }
 
@@ -95,8 +95,8 @@ public sealed partial class CorpusColumns
         venueRank = new(() =>
         {
             var names = contents.Facets[Facet.Venue].Names;
-            var places = TextRanks.Of(name => names[name], names.Count);
-            return Array.ConvertAll(contents.VenueName, name => name < 0 ? int.MaxValue : places[name]);
+            var ranks = TextRanks.Of(name => names[name], names.Count);
+            return Array.ConvertAll(contents.VenueName, name => name < 0 ? int.MaxValue : ranks[name]);
         });
     }
 
@@ -119,7 +119,7 @@ public sealed partial class CorpusColumns
     /// Places that follow from those before, when somebody asked for those; whoever waits for these must not hold the
     /// columns before.
     /// </summary>
-    private static Lazy<int[]> Places(TextColumn texts, Lazy<int[]>? before, IReadOnlyCollection<int> changed)
+    private static Lazy<int[]> Ranks(TextColumn texts, Lazy<int[]>? before, IReadOnlyCollection<int> changed)
     {
         var known = before is { IsValueCreated: true } ? before.Value : null;
         return new(() =>
@@ -193,9 +193,9 @@ public sealed partial class CorpusColumns
     public int[] VenueRank => venueRank.Value;
 
     /// <summary>
-    /// Works out the places of works by title, person and venue, so that whoever sorts first need not wait. O(n log n).
+    /// Works out the ranks of works by title, person and venue, so that whoever sorts first need not wait. O(n log n).
     /// </summary>
-    public void WorkOutPlaces() => _ = (TitleRank.Length, PersonRank.Length, VenueRank.Length);
+    public void WorkOutRanks() => _ = (TitleRank.Length, PersonRank.Length, VenueRank.Length);
 
     /// <summary>The values of a field; throws for stage and tag, which belong to a review.</summary>
     public FacetColumn Of(Facet facet) => facets[facet];
@@ -212,15 +212,15 @@ public sealed partial class CorpusColumns
     /// </summary>
     public ReferenceMatch Means(ListedReference listed)
     {
-        var leads = listed.Record < RecordSize ? All.Leads.Of(listed.Record) : [];
-        if (listed.Place >= leads.Length)
+        var citedWorks = listed.Record < RecordSize ? All.CitedWorks.Of(listed.Record) : [];
+        if (listed.Ordinal >= citedWorks.Length)
             return listed.Record < RecordSize && RecordDatabase[listed.Record] == NoDatabase
                 ? default
                 : References.Match(listed.Reference);
         var match = References.Match(listed.Reference);
-        return leads[listed.Place] == match.Work ? match
-            : leads[listed.Place] == 0 ? default
-            : new(leads[listed.Place], ReferenceEvidence.TitleAndPerson, 0.9);
+        return citedWorks[listed.Ordinal] == match.Work ? match
+            : citedWorks[listed.Ordinal] == 0 ? default
+            : new(citedWorks[listed.Ordinal], ReferenceEvidence.TitleAndPerson, 0.9);
     }
 
     /// <summary>Works that are known from reference lists only.</summary>
@@ -271,11 +271,11 @@ public sealed partial class CorpusColumns
     }
 
     /// <summary>
-    /// The records that refer to something by one of some keys, whether it leads them anywhere today or not.
+    /// The records that refer to something by one of some keys, whether they match a work today or not.
     /// O(references). A few too many may be told, none too few.
     /// </summary>
     /// <param name="halves">The lower halves of the keys.</param>
-    public IReadOnlyList<int> Asking(IReadOnlySet<int> halves)
+    public IReadOnlyList<int> RecordsWithKeys(IReadOnlySet<int> halves)
     {
         if (halves.Count == 0)
             return [];

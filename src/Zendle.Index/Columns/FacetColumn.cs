@@ -126,12 +126,12 @@ public sealed class FacetColumn
     /// A column in which a work has one value or none. O(works); a third of the room that lists would take.
     /// </summary>
     /// <param name="names">The name of each value; several that differ in case only are one value.</param>
-    /// <param name="placeOf">By work: the place of its name among <paramref name="names"/>, −1 for none.</param>
-    internal static FacetColumn OfOnes(IEnumerable<string> names, int[] placeOf)
+    /// <param name="ordinalOf">By work: the ordinal of its name among <paramref name="names"/>, −1 for none.</param>
+    internal static FacetColumn OfOnes(IEnumerable<string> names, int[] ordinalOf)
     {
         var table = new NameTable();
         int[] numbers = [.. names.Select(table.Add)];
-        return new(table, IdLists.Empty, Array.ConvertAll(placeOf, place => place < 0 ? -1 : numbers[place]));
+        return new(table, IdLists.Empty, Array.ConvertAll(ordinalOf, ordinal => ordinal < 0 ? -1 : numbers[ordinal]));
     }
 
     /// <summary>Makes a column, from nothing or from the one before it.</summary>

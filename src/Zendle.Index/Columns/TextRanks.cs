@@ -5,9 +5,9 @@ using Zendle.Core.Merging;
 namespace Zendle.Index.Columns;
 
 /// <summary>
-/// The places of works in an order of texts, so that a list sorts by whole numbers. Texts are compared by their words
+/// The ranks of works in an order of texts, so that a list sorts by whole numbers. Texts are compared by their words
 /// as they are searched: case, accents and punctuation count for nothing, and letters of other scripts follow the order
-/// of Unicode. Equal texts share a place, works without one come last.
+/// of Unicode. Equal texts share a rank, works without one come last.
 /// </summary>
 internal static class TextRanks
 {
@@ -16,7 +16,7 @@ internal static class TextRanks
         ManyOf = 16;
 
     /// <summary>
-    /// The place of each work. O(n log n) over works, on all cores; whole texts are folded only where several begin
+    /// The rank of each work. O(n log n) over works, on all cores; whole texts are folded only where several begin
     /// alike.
     /// </summary>
     /// <param name="texts">The text of a work; null for none.</param>
@@ -29,7 +29,7 @@ internal static class TextRanks
         Array.Sort(beginnings, works);
         var alike = Alike(beginnings);
         // Works that begin alike are put in order by their whole keys; a work whose key is that of the one before it
-        // shares its place.
+        // shares its rank.
         var isSame = new bool[works.Length];
         Parallel.ForEach(
             alike,
@@ -46,16 +46,16 @@ internal static class TextRanks
         );
         var ranks = new int[size];
         Array.Fill(ranks, int.MaxValue);
-        for (int i = 0, place = -1; i < works.Length; i++)
-            ranks[works[i]] = isSame[i] ? place : ++place;
+        for (int i = 0, rank = -1; i < works.Length; i++)
+            ranks[works[i]] = isSame[i] ? rank : ++rank;
         return ranks;
     }
 
     /// <summary>
-    /// The places after some texts changed: what <see cref="Of"/> would give. O(size), and a search for each text that
+    /// The ranks after some texts changed: what <see cref="Of"/> would give. O(size), and a search for each text that
     /// changed.
     /// </summary>
-    /// <param name="before">The places before.</param>
+    /// <param name="before">The ranks before.</param>
     /// <param name="changed">The works whose texts came, changed or went.</param>
     /// <param name="texts">The text of a work; null for none.</param>
     /// <param name="size">Works are below this.</param>
@@ -72,7 +72,7 @@ internal static class TextRanks
         Array.Sort(coming, (a, b) => a.Key.AsSpan().SequenceCompareTo(b.Key));
         var ranks = new int[size];
         Array.Fill(ranks, int.MaxValue);
-        var (place, next) = (-1, 0);
+        var (rank, next) = (-1, 0);
         byte[]? last = null;
         foreach (var (key, work) in coming)
         {
@@ -84,10 +84,10 @@ internal static class TextRanks
                 if (isThere)
                     PlaceNext();
                 else
-                    place++;
+                    rank++;
                 last = key;
             }
-            ranks[work] = place;
+            ranks[work] = rank;
         }
         while (next < starts.Count - 1)
             PlaceNext();
@@ -95,9 +95,9 @@ internal static class TextRanks
 
         void PlaceNext()
         {
-            place++;
+            rank++;
             foreach (var work in order.AsSpan(starts[next]..starts[next + 1]))
-                ranks[work] = place;
+                ranks[work] = rank;
             next++;
         }
 
@@ -120,7 +120,7 @@ internal static class TextRanks
     }
 
     /// <summary>
-    /// The works that did not change, in their order, and where in it each place starts; the end comes last.
+    /// The works that did not change, in their order, and where in it each rank starts; the end comes last.
     /// </summary>
     private static (int[] Order, List<int> Starts) Kept(int[] before, IReadOnlyCollection<int> changed)
     {
@@ -133,11 +133,11 @@ internal static class TextRanks
             if (!isOut[work] && before[work] != int.MaxValue)
                 counts[before[work]]++;
         var (starts, all) = (new List<int>(), 0);
-        for (var place = 0; place < counts.Length; place++)
+        for (var rank = 0; rank < counts.Length; rank++)
         {
-            if (counts[place] > 0)
+            if (counts[rank] > 0)
                 starts.Add(all);
-            (counts[place], all) = (all, all + counts[place]);
+            (counts[rank], all) = (all, all + counts[rank]);
         }
         starts.Add(all);
         var order = new int[all];

@@ -35,7 +35,7 @@ public sealed class Budget : IDisposable
     ) => (this.time, this.cancel, this.light, this.takeTurn) = (time, cancel, light, takeTurn);
 
     /// <summary>Most numbers that places of words may take in one request, 8 bytes each: 32 million words.</summary>
-    public static long MostPlaces { get; } = 32_000_000;
+    public static long MostPositions { get; } = 32_000_000;
 
     /// <summary>The budget of the request under way; one without end outside requests.</summary>
     public static Budget Current => Ambient.Value ?? Endless;
@@ -75,14 +75,14 @@ public sealed class Budget : IDisposable
             Check();
     }
 
-    /// <summary>Notes that places of words are held in memory.</summary>
-    /// <param name="places">How many.</param>
+    /// <summary>Notes that positions of words are held in memory.</summary>
+    /// <param name="positions">How many.</param>
     /// <exception cref="BudgetSpentException">They are too many.</exception>
-    public void Hold(int places)
+    public void Hold(int positions)
     {
         if (time == Timeout.InfiniteTimeSpan)
             return;
-        if (Interlocked.Add(ref held, places) > MostPlaces)
+        if (Interlocked.Add(ref held, positions) > MostPositions)
             throw new BudgetSpentException(
                 "The words of this question stand at too many places to be held against each other."
             );

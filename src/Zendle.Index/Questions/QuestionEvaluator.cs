@@ -342,7 +342,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             if (form.Length == 1)
                 records.UnionWith(Word(name, form[0]));
             else
-                Places(name, reader => reader.Of(form), records);
+                Occurrences(name, reader => reader.Of(form), records);
         return records;
     }
 
@@ -403,7 +403,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         return records;
     }
 
-    private void Places(string name, Func<SpanReader, Spans> find, BitSet records)
+    private void Occurrences(string name, Func<SpanReader, Spans> find, BitSet records)
     {
         // Segments know nothing of each other.
         var leaves = snapshot.Reader.Leaves;

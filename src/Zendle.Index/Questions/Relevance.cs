@@ -49,13 +49,13 @@ public sealed class Relevance
     private readonly int size;
     private readonly Budget budget = Budget.Current;
     private readonly List<Leaf> leaves = [];
-    private readonly List<(long Place, int Position, int Concept)>? places;
+    private readonly List<(long Field, int Position, int Concept)>? occurrences;
 
     private Relevance(CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records, bool asksNearness)
     {
         (this.snapshot, this.concepts, this.records) = (snapshot, concepts, records);
         (ranks, size) = (records.BlockRanks(), records.Count());
-        places = asksNearness ? [] : null;
+        occurrences = asksNearness ? [] : null;
         foreach (var context in snapshot.Reader.Leaves)
         {
             var docs = SegmentDocs.Of(context.AtomicReader);
@@ -246,7 +246,7 @@ public sealed class Relevance
                     if (record >= records.Size || !records.Contains(record))
                         continue;
                     frequency[records.RankOf(record, ranks)] += weight / (1 - b + b * lengths[document] / average);
-                    places?.Add(((long)record << 8 | field[0], Spans.Position(start), concept));
+                    occurrences?.Add(((long)record << 8 | field[0], Spans.Position(start), concept));
                 }
             }
         }
@@ -266,13 +266,13 @@ public sealed class Relevance
                 void Add(int document, int times) =>
                     frequency[records.RankOf(docs.Record[document], ranks)] +=
                         times * weight / (1 - b + b * lengths[document] / average);
-                if (term.IsPhrase || places is not null)
+                if (term.IsPhrase || occurrences is not null)
                 {
                     foreach (var start in new SpanReader(reader, field, budget).Of(term, matching).Starts)
                     {
                         var document = Spans.Document(start);
                         Add(document, 1);
-                        places?.Add(((long)docs.Record[document] << 8 | field[0], Spans.Position(start), concept));
+                        occurrences?.Add(((long)docs.Record[document] << 8 | field[0], Spans.Position(start), concept));
                     }
                     continue;
                 }
@@ -308,17 +308,20 @@ public sealed class Relevance
 
     private void AddNearness(float[] byRank)
     {
-        if (places is null)
+        if (occurrences is null)
             return;
-        places.Sort();
+        occurrences.Sort();
         var closest = new Dictionary<int, int>();
-        for (var i = 1; i < places.Count; i++)
+        for (var i = 1; i < occurrences.Count; i++)
         {
             // The closest pair of different concepts always stands side by side in the sorted list.
-            if (places[i].Place != places[i - 1].Place || places[i].Concept == places[i - 1].Concept)
+            if (
+                occurrences[i].Field != occurrences[i - 1].Field
+                || occurrences[i].Concept == occurrences[i - 1].Concept
+            )
                 continue;
-            var gap = Math.Max(0, places[i].Position - places[i - 1].Position - 1);
-            var r = (int)(places[i].Place >> 8);
+            var gap = Math.Max(0, occurrences[i].Position - occurrences[i - 1].Position - 1);
+            var r = (int)(occurrences[i].Field >> 8);
             if (!closest.TryGetValue(r, out var known) || gap < known)
                 closest[r] = gap;
         }

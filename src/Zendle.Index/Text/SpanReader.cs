@@ -7,7 +7,7 @@ using Zendle.Index.Questions;
 
 namespace Zendle.Index.Text;
 
-/// <summary>Finds words, phrases and near groups with their places, in one field of one segment.</summary>
+/// <summary>Finds words, phrases and near groups with their positions, in one field of one segment.</summary>
 internal sealed class SpanReader(AtomicReader reader, string field, Budget budget)
 {
     private readonly IBits? live = reader.LiveDocs;
@@ -39,11 +39,11 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         return documents;
     }
 
-    /// <summary>Places of a term in any of its forms, in all documents or only in some.</summary>
+    /// <summary>Positions of a term in any of its forms, in all documents or only in some.</summary>
     public Spans Of(TermNode term, FixedBitSet? within = null) =>
         Spans.Merge([.. term.Forms.Select(f => Of(f, within))]);
 
-    /// <summary>Places of words in a row, in all documents or only in some.</summary>
+    /// <summary>Positions of words in a row, in all documents or only in some.</summary>
     public Spans Of(ImmutableArray<string> slots, FixedBitSet? within = null)
     {
         var candidates = within;
@@ -77,18 +77,18 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
     /// </summary>
     private Spans Row(ImmutableArray<string> words, FixedBitSet? within)
     {
-        var postings = new (DocsAndPositionsEnum Places, int Offset, int Frequency)[words.Length];
+        var postings = new (DocsAndPositionsEnum Positions, int Offset, int Frequency)[words.Length];
         for (var i = 0; i < words.Length; i++)
         {
             if (
                 TermWalk.Over(reader, field, words[i], budget).FirstOrDefault() is not { } word
-                || word.DocsAndPositions(live, null, DocsAndPositionsFlags.NONE) is not { } places
+                || word.DocsAndPositions(live, null, DocsAndPositionsFlags.NONE) is not { } positions
             )
                 return Spans.None;
-            postings[i] = (places, i, word.DocFreq);
+            postings[i] = (positions, i, word.DocFreq);
         }
         Array.Sort(postings, (a, b) => a.Frequency.CompareTo(b.Frequency));
-        var (starts, lead, here, there) = (new List<long>(), postings[0].Places, new List<int>(), new List<int>());
+        var (starts, lead, here, there) = (new List<long>(), postings[0].Positions, new List<int>(), new List<int>());
         var looked = 0;
         for (var document = lead.NextDoc(); document != DocIdSetIterator.NO_MORE_DOCS; document = lead.NextDoc())
         {
@@ -98,7 +98,7 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
             var all = true;
             for (var i = 1; i < postings.Length && all; i++)
             {
-                var other = postings[i].Places;
+                var other = postings[i].Positions;
                 all = (other.DocID < document ? other.Advance(document) : other.DocID) == document;
             }
             if (!all)
@@ -125,11 +125,11 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         Array.Fill(lengths, words.Length);
         return new([.. starts], lengths);
 
-        static void Begins((DocsAndPositionsEnum Places, int Offset, int Frequency) word, List<int> begins)
+        static void Begins((DocsAndPositionsEnum Positions, int Offset, int Frequency) word, List<int> begins)
         {
             begins.Clear();
-            for (var n = word.Places.Freq; n > 0; n--)
-                if (word.Places.NextPosition() - word.Offset is >= 0 and var begin)
+            for (var n = word.Positions.Freq; n > 0; n--)
+                if (word.Positions.NextPosition() - word.Offset is >= 0 and var begin)
                     begins.Add(begin);
         }
     }
@@ -163,11 +163,11 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
     }
 
     /// <summary>
-    /// All places of a slot in the candidate documents, sorted. A fresh array that the caller may change.
+    /// All positions of a slot in the candidate documents, sorted. A fresh array that the caller may change.
     /// </summary>
     private long[] Positions(string slot, FixedBitSet? candidates)
     {
-        var places = new List<long>();
+        var positions = new List<long>();
         var (terms, looked) = (0, 0);
         DocsAndPositionsEnum? postings = null;
         foreach (var term in TermWalk.Over(reader, field, slot, budget))
@@ -182,15 +182,15 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
                 budget.Every(ref looked);
                 if (candidates is null || candidates.Get(d))
                     for (var i = postings.Freq; i > 0; i--)
-                        places.Add(Spans.Pack(d, postings.NextPosition()));
+                        positions.Add(Spans.Pack(d, postings.NextPosition()));
                 d =
                     candidates is null ? postings.NextDoc()
                     : d + 1 < candidates.Length ? Advance(postings, candidates, d + 1)
                     : DocIdSetIterator.NO_MORE_DOCS;
             }
         }
-        budget.Hold(places.Count);
-        var all = places.ToArray();
+        budget.Hold(positions.Count);
+        var all = positions.ToArray();
         if (terms > 1)
             Array.Sort(all);
         return all;

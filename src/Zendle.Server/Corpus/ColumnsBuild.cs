@@ -8,7 +8,7 @@ using Zendle.Store.Corpus;
 namespace Zendle.Server.Corpus;
 
 /// <summary>
-/// Builds the columns of all works: facets and sort keys, venues and people told apart, references led to their works,
+/// Builds the columns of all works: facets and sort keys, venues and people told apart, references matched with their works,
 /// standings of journals. All of it follows from the records alone, so it is the same whatever happened before; but it
 /// is made from the columns before and from the works whose records changed (see docs/decisions/0009).
 /// </summary>
@@ -172,7 +172,7 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
             if (part.Mentions.Count > 0)
                 mentions?.Add(part.Work, part.Mentions);
         }
-        await LeadHome(changes, cancel);
+        await MatchReferences(changes, cancel);
         if (mentions is not null)
             await TakePeople(changes.Builder, people.Again(mentions.Values.SelectMany(m => m), cancel), cancel);
         else
@@ -231,16 +231,18 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
     }
 
     /// <summary>
-    /// Leads the references of changed records home, and of others those that ask for a key under which something came,
+    /// Matches the references of changed records with works, and of others those that ask for a key under which something came,
     /// changed or went: first by their keys, then by holding their text against the works it may mean.
     /// </summary>
-    private async Task LeadHome(Changes changes, CancellationToken cancel)
+    private async Task MatchReferences(Changes changes, CancellationToken cancel)
     {
         var builder = changes.Builder;
-        foreach (var (record, keys) in await reader.ReferenceKeysIn(builder.Asking(changes.KeyHalves()), cancel))
+        foreach (
+            var (record, keys) in await reader.ReferenceKeysIn(builder.RecordsWithKeys(changes.KeyHalves()), cancel)
+        )
             builder.FollowAgain(record, keys);
         var matcher = builder.Matcher;
-        var open = builder.FollowKeys().ToLookup(o => o.Record, o => o.Place);
+        var open = builder.FollowKeys().ToLookup(o => o.Record, o => o.Ordinal);
         // While some references are held against works, the next are read, in the order they lie in.
         var chunks = new Queue<int[]>(open.Select(o => o.Key).Order().Chunk(AtOnce));
         var reading = Next();
@@ -256,18 +258,18 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
                 .Select(r =>
                     (
                         r.Record,
-                        Places: open[r.Record]
+                        Ordinals: open[r.Record]
                             .Where(p => p < r.References.Count)
-                            .Select(p => (Place: p, Found: matcher.Look(r.References[p])))
+                            .Select(p => (Ordinal: p, Found: matcher.Look(r.References[p])))
                             .ToArray()
                     )
                 )
                 .ToArray();
-            foreach (var (record, places) in looked)
+            foreach (var (record, ordinals) in looked)
             {
-                foreach (var (place, found) in places)
-                    builder.Lead(record, place, found.Match.Work);
-                builder.Ask(record, places.SelectMany(p => p.Found.Asked));
+                foreach (var (ordinal, found) in ordinals)
+                    builder.Matched(record, ordinal, found.Match.Work);
+                builder.Ask(record, ordinals.SelectMany(p => p.Found.Asked));
             }
         }
 

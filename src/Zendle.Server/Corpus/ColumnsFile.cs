@@ -15,7 +15,7 @@ namespace Zendle.Server.Corpus;
 internal sealed class ColumnsFile(string folder)
 {
     /// <summary>Changes whenever what is written, or what it means, changes.</summary>
-    private const int Version = 8;
+    private const int Version = 9;
 
     private string Columns => Path.Combine(folder, "columns");
     private string People => Path.Combine(folder, "people");

@@ -198,7 +198,7 @@ public sealed class CorpusService(
                 isBroken = true;
                 throw;
             }
-            _ = Task.Run(built.WorkOutPlaces, CancellationToken.None);
+            _ = Task.Run(built.WorkOutRanks, CancellationToken.None);
             columns.WriteDown(whenDue: true);
         }
         finally
@@ -238,7 +238,7 @@ public sealed class CorpusService(
     private void Publish(long sequence, Zendle.Index.Columns.CorpusColumns built, List<DatabaseRow> databases)
     {
         index!.Publish(built, Names(databases), sequence, Containers(databases));
-        _ = Task.Run(built.WorkOutPlaces, CancellationToken.None);
+        _ = Task.Run(built.WorkOutRanks, CancellationToken.None);
     }
 
     private static Dictionary<int, string> Names(List<DatabaseRow> databases) =>

@@ -39,14 +39,6 @@ public sealed class Access(IDbContextFactory<ZendleContext> contexts)
     }
 }
 
-/// <summary>Whom an endpoint lets through; its last word on it counts. Told in the API's description.</summary>
-/// <param name="Least">"anyone", "signed in", "reader", "screener", "owner" (of the review), or "curator".</param>
-internal sealed record Allows(string Least)
-{
-    /// <summary>The name under which the description tells it.</summary>
-    public const string Name = "x-allows";
-}
-
 internal static class AccessFilters
 {
     /// <summary>Lets members through; to others a review does not exist.</summary>

@@ -169,8 +169,7 @@ internal sealed class JobRunner(
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        while (!start.IsStoreReady)
-            await Task.Delay(20, stoppingToken);
+        await start.StoreReady.WaitAsync(stoppingToken);
         await Survive(
             "looking for jobs to go on with",
             async () =>
@@ -267,7 +266,7 @@ internal sealed class JobRunner(
         }
         catch (OperationCanceledException)
         {
-            (job.State, job.Message) = (JobState.Stopped, "Stopped. What came is kept; it can go on from here.");
+            (job.State, job.Message) = (JobState.Stopped, "Stopped. What came is kept; it can be resumed.");
         }
         catch (JobYieldException)
         {
@@ -281,8 +280,8 @@ internal sealed class JobRunner(
             (job.State, job.Message) = (
                 JobState.Failed,
                 e is JobFaultException ? e.Message
-                : DiskFull.Is(e) ? $"{DiskFull.Sentence} What came before is kept; free some, then go on from here."
-                : "Something went wrong inside Zendle; the details are in its log. What came is kept; it can go on from here."
+                : DiskFull.Is(e) ? $"{DiskFull.Sentence} What came before is kept; free some, then resume it."
+                : "Something went wrong inside Zendle; the details are in its log. What came is kept; it can be resumed."
             );
         }
 #pragma warning restore CA1031

@@ -88,7 +88,7 @@ public sealed class AttemptRow
 }
 
 /// <summary>Whether a document counts as the work's text.</summary>
-public enum TextStanding
+public enum TextVerdict
 {
     /// <summary>All checks agreed.</summary>
     Verified,
@@ -108,7 +108,7 @@ public static class TextRows
 {
     /// <summary>Documents that count as a work's text: all checks agreed, or a person said so.</summary>
     public static IQueryable<TextRow> ThatCount(this IQueryable<TextRow> texts) =>
-        texts.Where(t => t.Standing == TextStanding.Verified || t.Standing == TextStanding.Confirmed);
+        texts.Where(t => t.Verdict == TextVerdict.Verified || t.Verdict == TextVerdict.Confirmed);
 }
 
 /// <summary>A document that came for a work of a review.</summary>
@@ -136,7 +136,7 @@ public sealed class TextRow
     public WorkVersion? Version { get; set; }
 
     /// <summary>Whether it counts.</summary>
-    public TextStanding Standing { get; set; }
+    public TextVerdict Verdict { get; set; }
 
     /// <summary>What the check said, in a sentence.</summary>
     public required string Sentence { get; set; }

@@ -98,7 +98,7 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         configurationBuilder.Properties<Role>().HaveConversion<string>();
         configurationBuilder.Properties<JobState>().HaveConversion<string>();
         configurationBuilder.Properties<SoughtState>().HaveConversion<string>();
-        configurationBuilder.Properties<TextStanding>().HaveConversion<string>();
+        configurationBuilder.Properties<TextVerdict>().HaveConversion<string>();
         configurationBuilder.Properties<RouteKind>().HaveConversion<string>();
         configurationBuilder.Properties<AttemptOutcome>().HaveConversion<string>();
         configurationBuilder.Properties<WorkVersion>().HaveConversion<string>();

@@ -73,6 +73,27 @@ public sealed class DocumentCheckTests
         );
 
     [Fact]
+    public void Half_the_title_with_another_doi_and_nobody_of_its_people_is_another_work() =>
+        Assert.Equal(
+            (
+                DocumentVerdict.Refused,
+                "It is another work: the title agrees only in part (60 % of its words, in order), it prints another DOI "
+                    + "and names none of the people."
+            ),
+            DocumentCheck.Of(
+                Facts(
+                    "Lit verges, idle flowers: street lighting, a first account",
+                    "H. Tchakalov",
+                    "10.5555/account.2018.1"
+                ),
+                Work
+            )
+                is var check
+                ? (check.Verdict, check.Sentence)
+                : default
+        );
+
+    [Fact]
     public void Half_the_title_is_a_doubt()
     {
         // Six of ten words stand in order.

@@ -179,13 +179,13 @@ public sealed class ComparisonTests
     }
 
     [Theory]
-    [InlineData("Verge Studies", "4", "7", PlaceLevel.Same)]
-    [InlineData("Verge Stud.", "4", "7", PlaceLevel.Same)]
-    [InlineData("Verge Studies", "4", null, PlaceLevel.SameVenue)]
-    [InlineData("Verge Studies", "4", "8", PlaceLevel.OtherPage)]
-    [InlineData("Verge Studies", "5", "7", PlaceLevel.OtherPage)]
-    [InlineData("Small Wings", "4", "7", PlaceLevel.OtherVenue)]
-    public void Places(string venue, string? volume, string? page, PlaceLevel level) =>
+    [InlineData("Verge Studies", "4", "7", LocationLevel.Same)]
+    [InlineData("Verge Stud.", "4", "7", LocationLevel.Same)]
+    [InlineData("Verge Studies", "4", null, LocationLevel.SameVenue)]
+    [InlineData("Verge Studies", "4", "8", LocationLevel.OtherPage)]
+    [InlineData("Verge Studies", "5", "7", LocationLevel.OtherPage)]
+    [InlineData("Small Wings", "4", "7", LocationLevel.OtherVenue)]
+    public void Places(string venue, string? volume, string? page, LocationLevel level) =>
         Assert.Equal(
             level,
             Compare(
@@ -197,14 +197,14 @@ public sealed class ComparisonTests
                 {
                     Venue = new(venue, Volume: volume, FirstPage: page),
                 }
-            ).Place
+            ).Location
         );
 
     [Fact]
     public void An_issn_decides_over_the_spelling_of_a_venue()
     {
         Assert.Equal(
-            PlaceLevel.SameVenue,
+            LocationLevel.SameVenue,
             Compare(
                 Plain with
                 {
@@ -214,10 +214,10 @@ public sealed class ComparisonTests
                 {
                     Venue = new("Studies of the Verge", "0378-5955"),
                 }
-            ).Place
+            ).Location
         );
         Assert.Equal(
-            PlaceLevel.OtherVenue,
+            LocationLevel.OtherVenue,
             Compare(
                 Plain with
                 {
@@ -227,7 +227,7 @@ public sealed class ComparisonTests
                 {
                     Venue = new("Verge Studies", "9001-0965"),
                 }
-            ).Place
+            ).Location
         );
     }
 

@@ -75,10 +75,10 @@ public sealed class ReferenceMatcherTests
         1,
         ReferenceEvidence.Words
     )] // the subtitle lost
-    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1998).", 1, ReferenceEvidence.Place)] // no title printed
-    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1999).", 1, ReferenceEvidence.Place)] // … and a year off
-    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 117 (1998).", 1, ReferenceEvidence.Place)] // … or a page off
-    [InlineData("Falk, I., Hedge Ecol. 40, 612 (2011).", 7, ReferenceEvidence.Place)] // … and the record has no page
+    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1998).", 1, ReferenceEvidence.Location)] // no title printed
+    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 118 (1999).", 1, ReferenceEvidence.Location)] // … and a year off
+    [InlineData("Berg, M. K.; Ilo, T., J. Hedge Ecol. 12, 117 (1998).", 1, ReferenceEvidence.Location)] // … or a page off
+    [InlineData("Falk, I., Hedge Ecol. 40, 612 (2011).", 7, ReferenceEvidence.Location)] // … and the record has no page
     [InlineData(
         "Berg, M. K. (1999). Night visits to campion under sodium lamps: a field trial.",
         1,

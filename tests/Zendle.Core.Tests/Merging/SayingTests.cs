@@ -13,7 +13,7 @@ public sealed class SayingTests
         TitleLevel.Same,
         YearLevel.Same,
         PeopleLevel.Same,
-        PlaceLevel.Same,
+        LocationLevel.Same,
         KindLevel.Same
     );
     private static readonly Comparison Other = new(
@@ -21,7 +21,7 @@ public sealed class SayingTests
         TitleLevel.Different,
         YearLevel.Different,
         PeopleLevel.None,
-        PlaceLevel.OtherVenue,
+        LocationLevel.OtherVenue,
         KindLevel.Apart
     );
 
@@ -58,7 +58,7 @@ public sealed class SayingTests
                     TitleLevel.Beginning,
                     YearLevel.OneApart,
                     PeopleLevel.Shortened,
-                    PlaceLevel.SameVenue,
+                    LocationLevel.SameVenue,
                     KindLevel.PaperAndArticle
                 )
             )
@@ -71,7 +71,7 @@ public sealed class SayingTests
                     TitleLevel.Same,
                     YearLevel.OneApart,
                     PeopleLevel.Same,
-                    PlaceLevel.Unknown,
+                    LocationLevel.Unknown,
                     KindLevel.PaperAndArticle
                 )
             )
@@ -83,7 +83,7 @@ public sealed class SayingTests
     {
         foreach (var title in Enum.GetValues<TitleLevel>())
         foreach (var people in Enum.GetValues<PeopleLevel>())
-        foreach (var place in Enum.GetValues<PlaceLevel>())
+        foreach (var place in Enum.GetValues<LocationLevel>())
         {
             var c = new Comparison(IdentifierLevel.Unknown, title, YearLevel.Unknown, people, place, KindLevel.Unknown);
             var known = new object[] { title, people, place }.Count(l => l.ToString() != "Unknown");

@@ -10,7 +10,7 @@ public sealed class WeighingTests
         TitleLevel.Same,
         YearLevel.Same,
         PeopleLevel.Same,
-        PlaceLevel.Unknown,
+        LocationLevel.Unknown,
         KindLevel.Same
     );
     private static readonly Comparison Apart = Alike with { Title = TitleLevel.Different, Year = YearLevel.Near };

@@ -55,7 +55,7 @@ public sealed class DecisionFoldTests
         fold = fold.With([Undo(batch)]);
         Assert.Equal((Stage.SetAside, Stage.Found), (fold.Of(1).Stage, fold.Of(2).Stage));
         Assert.Equal(before.Batch, fold.LastBatchOf("ann"));
-        Assert.Equal("This act has been taken back already.", fold.WhyNotUndo(batch, "ann"));
+        Assert.Equal("This decision has been undone already.", fold.WhyNotUndo(batch, "ann"));
     }
 
     [Fact]
@@ -76,7 +76,7 @@ public sealed class DecisionFoldTests
         var theirs = Event(DecisionAct.SetAside, 1, "x", by: "ben");
         var fold = Fold(mine, tag, theirs);
         Assert.Contains(
-            "Another member has judged the same work since",
+            "Another member has decided on the same work since",
             fold.WhyNotUndo(mine.Batch, "ann"),
             StringComparison.Ordinal
         );

@@ -95,23 +95,23 @@ public static class JatsReader
 
     private static void People(XElement meta, RecordDraft draft)
     {
-        var places = meta.Descendants()
+        var affiliations = meta.Descendants()
             .Where(e => e.Name.LocalName == "aff" && e.Attribute("id") is not null)
             .GroupBy(e => (string)e.Attribute("id")!)
-            .ToDictionary(g => g.Key, g => PlaceIn(g.First()));
+            .ToDictionary(g => g.Key, g => AffiliationIn(g.First()));
         foreach (var contributor in meta.Parts("contrib-group").Elements().Where(e => e.Name.LocalName == "contrib"))
         {
             // An article's editor handled it and put nothing together, so authors alone are named.
             var kind = ((string?)contributor.Attribute("contrib-type") ?? "author").ToLowerInvariant();
             if (
                 kind is "author" or "person" or "collab" or "group" or "corresp"
-                && Name(contributor, places) is { } person
+                && Name(contributor, affiliations) is { } person
             )
                 draft.People.Add(person);
         }
     }
 
-    private static PersonName? Name(XElement contributor, Dictionary<string, string> places)
+    private static PersonName? Name(XElement contributor, Dictionary<string, string> affiliations)
     {
         var name =
             contributor.Part("name")
@@ -138,15 +138,15 @@ public static class JatsReader
                 ?? e.Attributes().Select(a => Identifiers.Orcid(a.Value)).FirstOrDefault(o => o is not null)
             )
             .FirstOrDefault(o => o is not null);
-        var place = contributor.Part("aff") is { } beside
-            ? PlaceIn(beside)
+        var affiliation = contributor.Part("aff") is { } beside
+            ? AffiliationIn(beside)
             : contributor
                 .Elements()
                 .Where(e => e.Name.LocalName == "xref" && (string?)e.Attribute("ref-type") == "aff")
                 .SelectMany(e => ((string?)e.Attribute("rid") ?? "").Split(' '))
-                .Select(places.GetValueOrDefault)
+                .Select(affiliations.GetValueOrDefault)
                 .FirstOrDefault(p => p is { Length: > 0 });
-        return new(family, given, orcid, place is { Length: > 0 } ? place : null);
+        return new(family, given, orcid, affiliation is { Length: > 0 } ? affiliation : null);
     }
 
     private static (string Family, string Given) Parts(XElement? name)
@@ -166,9 +166,9 @@ public static class JatsReader
     }
 
     /// <summary>An affiliation without its mark.</summary>
-    private static string PlaceIn(XElement place)
+    private static string AffiliationIn(XElement affiliation)
     {
-        var copy = new XElement(place);
+        var copy = new XElement(affiliation);
         foreach (
             var mark in copy.Descendants()
                 .Where(e => e.Name.LocalName is "label" or "institution-id" or "email")

@@ -13,35 +13,37 @@ namespace Zendle.Server.Features.Databases;
 internal sealed class DatabaseCounts
 {
     private static readonly ConditionalWeakTable<CorpusSnapshot, DatabaseCounts> Counted = [];
-    private static readonly DatabaseCount Empty = new(0);
+    private static readonly DatabaseCount Empty = new();
     private readonly Dictionary<int, DatabaseCount> counts;
     private readonly Dictionary<(int, int), int> overlaps = [];
 
     private DatabaseCounts(CorpusSnapshot snapshot)
     {
         var columns = snapshot.Columns;
-        int[] databases = [.. snapshot.DatabaseNames.Keys.Where(d => d > 0).Order()];
-        counts = databases.ToDictionary(d => d, _ => new DatabaseCount(columns.WorkSize));
-        var bit = databases.Select((d, i) => (d, i)).ToDictionary(x => x.d, x => x.i);
+        int[] databases = [.. snapshot.DatabaseNames.Keys.Where(d => d != CorpusColumns.NoDatabase).Order()];
+        counts = databases.ToDictionary(d => d, _ => new DatabaseCount());
+        var works = databases.ToDictionary(d => d, _ => new BitSet(columns.WorkSize));
+        var ordinal = databases.Index().ToDictionary(d => d.Item, d => d.Index);
         var held = new ulong[columns.WorkSize];
         for (var r = 0; r < columns.RecordSize; r++)
         {
             var (work, database) = (columns.RecordWork[r], columns.RecordDatabase[r]);
             if (work == 0 || !counts.TryGetValue(database, out var count))
                 continue;
-            count.Add(work, columns.FieldsOf(r), columns.RecordYear[r]);
-            held[work] |= 1UL << bit[database];
+            count.Add(columns.FieldsOf(r), columns.RecordYear[r]);
+            works[database].Add(work);
+            held[work] |= 1UL << ordinal[database];
         }
         var only = new OnlyHere(databases, snapshot.Containers, _ => true);
         foreach (var mask in held)
             only.Take(mask);
-        foreach (var database in databases)
-            counts[database].Close(only.Counts[bit[database]]);
         foreach (var one in databases)
-        foreach (var other in databases.Where(d => d > one))
-            overlaps[(one, other)] = overlaps[(other, one)] = counts[one].Works.CountWith(counts[other].Works);
-        foreach (var count in counts.Values)
-            count.LetGo();
+        {
+            counts[one].Works = works[one].Count();
+            counts[one].OnlyHere = only.Counts[ordinal[one]];
+            foreach (var other in databases.Where(d => d > one))
+                overlaps[(one, other)] = overlaps[(other, one)] = works[one].CountWith(works[other]);
+        }
     }
 
     /// <summary>The counts of a snapshot.</summary>
@@ -55,21 +57,16 @@ internal sealed class DatabaseCounts
 }
 
 /// <summary>What the records of one database hold.</summary>
-internal sealed class DatabaseCount(int works)
+internal sealed class DatabaseCount
 {
-    private BitSet? held = new(works);
-
-    /// <summary>Its works; until they were counted.</summary>
-    public BitSet Works => held ?? throw new InvalidOperationException("The works were let go.");
-
     /// <summary>How many records it holds.</summary>
     public int Records { get; private set; }
 
     /// <summary>How many works they describe.</summary>
-    public int WorkCount { get; private set; }
+    public int Works { get; set; }
 
     /// <summary>Works that would be lost without it.</summary>
-    public int OnlyHere { get; private set; }
+    public int OnlyHere { get; set; }
 
     /// <summary>Records with an abstract.</summary>
     public int Abstract { get; private set; }
@@ -87,10 +84,9 @@ internal sealed class DatabaseCount(int works)
     public SortedDictionary<int, int> Years { get; } = [];
 
     /// <summary>Takes a record into account.</summary>
-    public void Add(int work, RecordFields fields, int year)
+    public void Add(RecordFields fields, int year)
     {
         Records++;
-        Works.Add(work);
         if (fields.HasAbstract)
             Abstract++;
         if (fields.HasKeywords)
@@ -101,10 +97,4 @@ internal sealed class DatabaseCount(int works)
         if (year > 0)
             Years[year] = Years.GetValueOrDefault(year) + 1;
     }
-
-    /// <summary>All records were taken.</summary>
-    public void Close(int onlyHere) => (OnlyHere, WorkCount) = (onlyHere, Works.Count());
-
-    /// <summary>Lets go of the set, once it was held against all others.</summary>
-    public void LetGo() => held = null;
 }

@@ -500,7 +500,7 @@ internal sealed class DatabaseService(
                         d.Format,
                         d.SetName,
                         count.Records,
-                        count.WorkCount,
+                        count.Works,
                         count.OnlyHere,
                         [.. count.Years.Select(y => new SpanCountDto(y.Key, y.Value))],
                         [

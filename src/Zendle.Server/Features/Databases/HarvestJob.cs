@@ -169,7 +169,7 @@ internal sealed class HarvestJob(
         }
         catch (HarvestFaultException e)
         {
-            throw new JobFaultException($"{e.Message} What came is kept; the harvest can go on from here.", e);
+            throw new JobFaultException($"{e.Message} What came is kept; the harvest can be resumed.", e);
         }
         finally
         {

@@ -104,7 +104,7 @@ internal sealed class DecisionService(
             var entry = await Loaded(reviewId);
             var target = batch ?? entry.Fold.LastBatchOf(account);
             if (target is null)
-                return ("There is no act of yours left to take back in this review.", 0, null);
+                return ("There is nothing of yours left to undo in this review.", 0, null);
             if (entry.Fold.WhyNotUndo(target.Value, account) is { } no)
                 return (no, 0, null);
             var own = entry.Fold.Batch(target.Value);

@@ -18,13 +18,13 @@ internal sealed record AttemptDto(
 );
 
 /// <summary>A document of a work.</summary>
-/// <param name="Standing">"verified", "confirmed", "doubtful".</param>
+/// <param name="Verdict">"verified", "confirmed", "doubtful".</param>
 internal sealed record TextDto(
     int Id,
     string? Version,
     int Pages,
     int Bytes,
-    string Standing,
+    string Verdict,
     string Sentence,
     string Route,
     string Source,
@@ -80,7 +80,7 @@ internal sealed record TextDetailDto(
     string? Version,
     int Pages,
     int Bytes,
-    string Standing,
+    string Verdict,
     string Sentence,
     string Source,
     IReadOnlyList<CheckLine> Checks,
@@ -108,6 +108,6 @@ internal sealed record SettleRequest(SettleAnswer Answer);
 /// <param name="WorkId">The work it was recognised as; null when it was not.</param>
 /// <param name="Title">That work's title.</param>
 /// <param name="TextId">The stored document; null when it was not taken.</param>
-/// <param name="Standing">"verified" or "doubtful".</param>
+/// <param name="Verdict">"verified" or "doubtful".</param>
 /// <param name="Sentence">What happened.</param>
-internal sealed record BroughtDto(int? WorkId, string? Title, int? TextId, string? Standing, string Sentence);
+internal sealed record BroughtDto(int? WorkId, string? Title, int? TextId, string? Verdict, string Sentence);

@@ -109,7 +109,7 @@ internal sealed class GatherService(
         var texts = (
             await context
                 .Texts.AsNoTracking()
-                .Where(t => t.ReviewId == reviewId && t.Standing != TextStanding.Refused)
+                .Where(t => t.ReviewId == reviewId && t.Verdict != TextVerdict.Refused)
                 .OrderBy(t => t.Id)
                 .ToListAsync(cancel)
         ).ToLookup(t => today(t.WorkId));
@@ -147,7 +147,7 @@ internal sealed class GatherService(
     }
 
     /// <summary>How many works have a text in hand, and how many need a person for one.</summary>
-    public async Task<(int WithText, int NeedYou)> Standing(int reviewId)
+    public async Task<(int WithText, int NeedYou)> Counts(int reviewId)
     {
         await using var context = await contexts.CreateDbContextAsync();
         var (sought, _) = await Sought(context, reviewId, CancellationToken.None);
@@ -252,7 +252,7 @@ internal sealed class GatherService(
         var going = sought is { State: SoughtState.Waiting } ? progress.Of(reviewId, sought.WorkId) : null;
         var sentence = state switch
         {
-            "to look at" => texts.LastOrDefault(t => t.Standing == TextStanding.Doubtful)?.Sentence ?? "",
+            "to look at" => texts.LastOrDefault(t => t.Verdict == TextVerdict.Doubtful)?.Sentence ?? "",
             "not found" => Sentence(NotGot.Reason([.. last.Select(a => a.Outcome)]), last),
             "waiting" => "waits its turn",
             _ => "",
@@ -296,7 +296,7 @@ internal sealed class GatherService(
             WorkVersions.Name(t.Version),
             t.Pages,
             t.Bytes,
-            t.Standing.ToString().ToLowerInvariant(),
+            t.Verdict.ToString().ToLowerInvariant(),
             t.Sentence,
             AttemptWords.Of(t.Route),
             t.Source,
@@ -310,7 +310,7 @@ internal sealed class GatherService(
         var t = await context
             .Texts.AsNoTracking()
             .SingleOrDefaultAsync(
-                t => t.Id == textId && t.ReviewId == reviewId && t.Standing != TextStanding.Refused,
+                t => t.Id == textId && t.ReviewId == reviewId && t.Verdict != TextVerdict.Refused,
                 cancel
             );
         if (t is null)
@@ -329,7 +329,7 @@ internal sealed class GatherService(
                 WorkVersions.Name(t.Version),
                 t.Pages,
                 t.Bytes,
-                t.Standing.ToString().ToLowerInvariant(),
+                t.Verdict.ToString().ToLowerInvariant(),
                 t.Sentence,
                 t.Source,
                 JsonSerializer.Deserialize<CheckLine[]>(t.Checks, SearchService.Json)!,
@@ -355,8 +355,8 @@ internal sealed class GatherService(
         var text = await context.Texts.SingleOrDefaultAsync(t => t.Id == textId && t.ReviewId == reviewId);
         if (text is null)
             return false;
-        (text.Standing, text.AccountId) = (
-            answer == SettleAnswer.Not ? TextStanding.Refused : TextStanding.Confirmed,
+        (text.Verdict, text.AccountId) = (
+            answer == SettleAnswer.Not ? TextVerdict.Refused : TextVerdict.Confirmed,
             account
         );
         text.Sentence = answer switch
@@ -370,18 +370,18 @@ internal sealed class GatherService(
         var sought = await context.Sought.SingleOrDefaultAsync(s => s.ReviewId == reviewId && s.WorkId == text.WorkId);
         var others = await context
             .Texts.Where(t => t.ReviewId == reviewId && t.WorkId == text.WorkId && t.Id != textId)
-            .Select(t => t.Standing)
+            .Select(t => t.Verdict)
             .ToListAsync();
         if (sought is not null)
             sought.State =
-                answer != SettleAnswer.Not || others.Any(s => s is TextStanding.Verified or TextStanding.Confirmed)
+                answer != SettleAnswer.Not || others.Any(s => s is TextVerdict.Verified or TextVerdict.Confirmed)
                     ? SoughtState.InHand
-                : others.Contains(TextStanding.Doubtful) ? SoughtState.ToLookAt
+                : others.Contains(TextVerdict.Doubtful) ? SoughtState.ToLookAt
                 : SoughtState.NotFound;
         await context.SaveChangesAsync();
         if (
             answer == SettleAnswer.Not
-            && !await context.Texts.AnyAsync(t => t.Hash == text.Hash && t.Standing != TextStanding.Refused)
+            && !await context.Texts.AnyAsync(t => t.Hash == text.Hash && t.Verdict != TextVerdict.Refused)
         )
             vault.Remove(text.Hash);
         hub.Tell(new("gather", reviewId));
@@ -462,7 +462,7 @@ internal sealed class GatherService(
         );
         await context.SaveChangesAsync(cancel);
         hub.Tell(new("gather", reviewId));
-        return new(work, title, text.Id, text.Standing.ToString().ToLowerInvariant(), taken.Sentence);
+        return new(work, title, text.Id, text.Verdict.ToString().ToLowerInvariant(), taken.Sentence);
     }
 
     /// <summary>

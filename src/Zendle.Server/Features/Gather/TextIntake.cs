@@ -143,18 +143,18 @@ internal sealed class TextIntake(
                 }
             );
         // What a person has settled stays settled when the same file comes again.
-        if (text.Standing is not (TextStanding.Confirmed or TextStanding.Refused) || text.Id == 0)
-            (text.Standing, text.Sentence, text.Version, text.AccountId) = (
-                agrees ? TextStanding.Verified : TextStanding.Doubtful,
+        if (text.Verdict is not (TextVerdict.Confirmed or TextVerdict.Refused) || text.Id == 0)
+            (text.Verdict, text.Sentence, text.Version, text.AccountId) = (
+                agrees ? TextVerdict.Verified : TextVerdict.Doubtful,
                 check.Sentence,
                 check.Version ?? said,
                 account
             );
         await context.SaveChangesAsync(cancel);
-        return text.Standing switch
+        return text.Verdict switch
         {
-            TextStanding.Doubtful => new(AttemptOutcome.Doubtful, check.Sentence, text),
-            TextStanding.Refused => new(
+            TextVerdict.Doubtful => new(AttemptOutcome.Doubtful, check.Sentence, text),
+            TextVerdict.Refused => new(
                 AttemptOutcome.AnotherWork,
                 "A person has said that this file is another work.",
                 null
@@ -162,7 +162,7 @@ internal sealed class TextIntake(
             _ => new(
                 AttemptOutcome.Got,
                 $"{facts.Pages} {(facts.Pages == 1 ? "page" : "pages")}; "
-                    + $"{(text.Standing == TextStanding.Confirmed ? "settled by a person" : "all checks agree")}.",
+                    + $"{(text.Verdict == TextVerdict.Confirmed ? "settled by a person" : "all checks agree")}.",
                 text
             ),
         };

@@ -246,7 +246,7 @@ internal sealed class ReviewService(
             .SingleOrDefaultAsync(p => p.ReviewId == reviewId && p.AccountId == account);
         // While the newest records are still put in, kept works among them are not lost.
         var facts = await decisions.Facts(reviewId);
-        var (withText, needYou) = await gather.Standing(reviewId);
+        var (withText, needYou) = await gather.Counts(reviewId);
         return new(
             review.Id,
             review.Title,

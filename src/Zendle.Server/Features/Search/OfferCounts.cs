@@ -35,6 +35,6 @@ internal sealed class OfferCounts(QuestionEvaluator evaluator, SearchState state
 
     /// <summary>How many more works a line brings than the one that stands; negative when it brings fewer.</summary>
     /// <param name="line">The offer.</param>
-    /// <param name="standing">The line as it stands.</param>
-    public int Added(string line, string standing) => Taken(line).Count() - Taken(standing).Count();
+    /// <param name="current">The line as it stands.</param>
+    public int Added(string line, string current) => Taken(line).Count() - Taken(current).Count();
 }

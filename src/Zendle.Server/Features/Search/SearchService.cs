@@ -257,7 +257,7 @@ internal sealed class SearchService(
         // Only questions about the review itself depend on its decisions.
         var key =
             $"{snapshot.Generation}|{(state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
-        Forget(snapshot);
+        FollowCorpus(snapshot);
         if (answers.TryGet(key, out var known))
             return known;
         var beside = Beside(reviewId, snapshot, facts, state);
@@ -271,9 +271,14 @@ internal sealed class SearchService(
     /// <summary>
     /// Answers of another generation are asked for no more; what is remembered of this one may grow with the corpus.
     /// </summary>
-    private void Forget(CorpusSnapshot snapshot)
+    private void FollowCorpus(CorpusSnapshot snapshot)
     {
-        if (Interlocked.Exchange(ref generation, snapshot.Generation) == snapshot.Generation)
+        var known = Volatile.Read(ref generation);
+        // Whoever still asks of an older one changes nothing.
+        if (
+            snapshot.Generation <= known
+            || Interlocked.CompareExchange(ref generation, snapshot.Generation, known) != known
+        )
             return;
         answers.Clear();
         orders.Clear();

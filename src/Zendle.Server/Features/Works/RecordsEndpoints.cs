@@ -24,7 +24,7 @@ internal sealed record FieldRowDto(
     bool Differs
 );
 
-internal sealed record StandingRulingDto(Guid Act, bool Same, int First, int Second, DateTimeOffset At);
+internal sealed record RulingInForceDto(Guid Act, bool Same, int First, int Second, DateTimeOffset At);
 
 /// <summary>The records of a work side by side, why they are one, and what curators ruled about them.</summary>
 internal sealed record RecordsDto(
@@ -33,7 +33,7 @@ internal sealed record RecordsDto(
     IReadOnlyList<RecordColumnDto> Records,
     IReadOnlyList<FieldRowDto> Fields,
     IReadOnlyList<EvidenceDto> Evidence,
-    IReadOnlyList<StandingRulingDto> Rulings,
+    IReadOnlyList<RulingInForceDto> Rulings,
     bool CanRule
 );
 
@@ -138,7 +138,7 @@ internal static class RecordsEndpoints
                 ],
                 [.. (await reader.MatchesAmong(ids, cancel)).Select(EvidenceDto.Of)],
                 [
-                    .. (await service.Standing(ids, cancel)).Select(r => new StandingRulingDto(
+                    .. (await service.RulingsInForce(ids, cancel)).Select(r => new RulingInForceDto(
                         r.Act,
                         r.Same!.Value,
                         r.First,

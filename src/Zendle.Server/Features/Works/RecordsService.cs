@@ -62,9 +62,9 @@ internal sealed class RecordsService(
         var sets = ids.Select(w => found[w].Select(r => r.RecordId).Order().ToArray()).OrderBy(s => s[0]).ToArray();
         var pairs = sets.Skip(1).Select(s => (sets[0][0], s[0], (bool?)true)).ToList();
         // What was parted before is no longer parted.
-        var standing = await Standing(sets.SelectMany(s => s).ToArray(), cancel);
+        var inForce = await RulingsInForce(sets.SelectMany(s => s).ToArray(), cancel);
         pairs.AddRange(
-            standing
+            inForce
                 .Where(r =>
                     r.Same == false
                     && !pairs.Exists(p => Ordered(p.Item1, p.Item2) == (r.First, r.Second))
@@ -114,7 +114,7 @@ internal sealed class RecordsService(
     }
 
     /// <summary>The rulings that hold about some records, the newest of each pair.</summary>
-    public async Task<List<RulingRow>> Standing(IReadOnlyCollection<int> records, CancellationToken cancel)
+    public async Task<List<RulingRow>> RulingsInForce(IReadOnlyCollection<int> records, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var rows = await context

@@ -660,7 +660,7 @@ namespace Zendle.Store.Made.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Standing")
+                    b.Property<string>("Verdict")
                         .IsRequired()
                         .HasColumnType("TEXT");
 

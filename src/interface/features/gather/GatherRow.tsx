@@ -8,8 +8,8 @@ type Row = Dto<"GatherRowDto">;
 /** The document of a row that counts, or the one to look at. */
 export const documentOf = (row: Row): Dto<"TextDto"> | null =>
   row.state === "to look at"
-    ? (row.texts.find((t) => t.standing === "doubtful") ?? null)
-    : (row.texts.find((t) => t.standing !== "doubtful") ?? null);
+    ? (row.texts.find((t) => t.verdict === "doubtful") ?? null)
+    : (row.texts.find((t) => t.verdict !== "doubtful") ?? null);
 
 /** One kept work: what it is, what was tried for its text, how it stands. */
 export function GatherRow({
@@ -57,7 +57,7 @@ export function GatherRow({
           <>
             <b className="block text-[12.5px] font-semibold text-ink">{document.version ?? "version not known"}</b>
             {document.pages} {document.pages === 1 ? "page" : "pages"} ·{" "}
-            {document.standing === "confirmed" ? "decided by hand" : "all checks agree"}
+            {document.verdict === "confirmed" ? "decided by hand" : "all checks agree"}
             <Link
               to={`/r/${reviewId}/read/${document.id}`}
               onClick={(e) => e.stopPropagation()}

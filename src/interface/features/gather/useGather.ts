@@ -94,8 +94,8 @@ export function useBring(reviewId: number) {
     onSuccess: (brought) => {
       const title = brought.title ?? "";
       say(
-        brought.standing === "doubtful" ? `Look at it: ${brought.sentence}` : `Recognised: ${title}`,
-        brought.standing === "doubtful" || brought.textId === null
+        brought.verdict === "doubtful" ? `Look at it: ${brought.sentence}` : `Recognised: ${title}`,
+        brought.verdict === "doubtful" || brought.textId === null
           ? undefined
           : { label: "Read", run: () => void navigate(`/r/${reviewId}/read/${brought.textId ?? 0}`) },
       );

@@ -12,7 +12,7 @@ namespace Zendle.Core.FullText;
 /// <param name="FirstLine">First line, in the document's lines.</param>
 /// <param name="LastLine">Last line.</param>
 /// <param name="WhyNot">Why it does not stand there as a title; null when it does.</param>
-internal sealed partial record TitlePlace(double Share, int FirstLine, int LastLine, string? WhyNot)
+internal sealed partial record FoundTitle(double Share, int FirstLine, int LastLine, string? WhyNot)
 {
     /// <summary>
     /// Words of the lines that are not the title's: more than this, and the title is inside something else.
@@ -63,7 +63,7 @@ internal sealed partial record TitlePlace(double Share, int FirstLine, int LastL
     /// </summary>
     /// <param name="facts">The document.</param>
     /// <param name="title">A title.</param>
-    public static TitlePlace? Find(DocumentFacts facts, string title)
+    public static FoundTitle? Find(DocumentFacts facts, string title)
     {
         var wanted = Words.AsWritten(title).Take(60).ToArray();
         if (wanted.Length == 0)
@@ -71,7 +71,7 @@ internal sealed partial record TitlePlace(double Share, int FirstLine, int LastL
         var inTitle = wanted.ToHashSet(StringComparer.Ordinal);
         var words = WordsOf(facts, inTitle);
         var window = wanted.Length + wanted.Length / 2 + 1;
-        TitlePlace? best = null;
+        FoundTitle? best = null;
         var row = new int[wanted.Length + 1];
         for (var start = 0; start < words.Count; start++)
         {
