@@ -17,7 +17,7 @@ interface Line {
 }
 
 /** The addresses of a file: one a line; what follows the first blank, tab, comma or semicolon, and lines with #, are notes. */
-export function addressesIn(text: string): string[] {
+function addressesIn(text: string): string[] {
   const lines = text
     .replace(/^\uFEFF/, "")
     .split(/\r\n|\r|\n/)

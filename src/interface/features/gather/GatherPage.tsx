@@ -2,9 +2,9 @@ import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { useKeys } from "../../app/keys";
 import type { Dto } from "../../api/client";
+import { BackToList } from "../../ui/BackToList";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
-import { useIsNarrow } from "../../ui/useIsWide";
 import { count } from "../../ui/numbers";
 import { GatherPane } from "./GatherPane";
 import { GatherRow, documentOf } from "./GatherRow";
@@ -32,7 +32,6 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
   const rows = gather.data?.works ?? [];
   const selected = Number(params.get("work") ?? 0) || null;
   const row = rows.find((r) => r.workId === selected) ?? null;
-  const isNarrow = useIsNarrow();
   const show = (id: number | null) =>
     setParams(
       (old) => {
@@ -189,15 +188,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
           )}
         </section>
         <aside aria-label="Text" className="min-h-0 overflow-y-auto border-l border-line">
-          {isNarrow && row && (
-            <button
-              type="button"
-              className="w-full border-b border-line px-3 py-2 text-left text-[13px] font-semibold text-quiet"
-              onClick={() => show(null)}
-            >
-              ‹ Back to the list
-            </button>
-          )}
+          {row && <BackToList onBack={() => show(null)} />}
           <GatherPane key={row?.workId ?? 0} reviewId={reviewId} row={row} />
         </aside>
       </div>

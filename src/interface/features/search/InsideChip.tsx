@@ -1,6 +1,7 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { PopOver } from "../../ui/PopOver";
+import { chip } from "./FacetChip";
 import type { StepAct } from "./useSearch";
 
 /** Words searched only inside the set in view. Several hold together; each can be taken out again. */
@@ -10,8 +11,7 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
-        className={`h-[26px] shrink-0 max-w-[190px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap
-          hover:border-ink ${inside.length > 0 ? "border-pine text-ink" : "border-edge/70 text-quiet"}`}
+        className={`${chip} shrink-0 ${inside.length > 0 ? "border-pine text-ink" : "border-edge/70 text-quiet"}`}
       >
         {inside.length > 0 ? (
           <>

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
@@ -7,11 +7,9 @@ import { ExportMenu } from "../export/ExportMenu";
 import type { Decide } from "../decisions/useDecisions";
 import { KeepFirst } from "../decisions/KeepFirst";
 import { count } from "../../ui/numbers";
-import { FacetChips } from "./FacetChips";
-import { InsideChip } from "./InsideChip";
+import { FittingChips } from "./FittingChips";
 import { SortMenu } from "./SortMenu";
 import { YearBrush } from "./YearBrush";
-import { fitting } from "./facets";
 import type { Place, StepAct, TrailWay } from "./useSearch";
 
 interface Props {
@@ -22,6 +20,12 @@ interface Props {
   /** Which way the trail runs, when the set is one: its list has its own order, its years the colour of that way. */
   trailWay?: TrailWay | null;
 }
+
+const colours: Record<TrailWay, string> = {
+  Backward: "var(--past)",
+  Both: "var(--pine)",
+  Forward: "var(--future)",
+};
 
 /**
  * Narrowing over the list, in one line: the years as a histogram, as many fields as chips as there is room for; at the
@@ -43,13 +47,13 @@ export function NarrowBar(props: Props) {
           <Button onClick={() => setOpen(true)}>Narrow …</Button>
           <Sheet open={open} onOpenChange={setOpen} title="Narrow the list">
             <div className="flex flex-wrap items-center gap-1.5">
-              <Narrowing {...props} view={view} often={99} />
+              <Narrowing {...props} view={view} wraps />
             </div>
           </Sheet>
           <span className="flex-1" />
         </>
       ) : (
-        <Narrowing {...props} view={view} often={null} />
+        <Narrowing {...props} view={view} wraps={false} />
       )}
       <p className="flex shrink-0 items-baseline gap-2.5 text-[12px] text-quiet">
         {judged > 0 && (
@@ -85,40 +89,19 @@ function Narrowing({
   view,
   take,
   trailWay = null,
-  often,
-}: Props & {
-  view: Dto<"StepViewDto">;
-  /** How many fields stand there at once; null for as many as there is room for. */
-  often: number | null;
-}) {
-  const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(480);
-  useEffect(() => {
-    if (!box.current) return;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)));
-    observer.observe(box.current);
-    return () => observer.disconnect();
-  }, []);
-  const { narrowings, inside, from, to } = view.state;
+  wraps,
+}: Props & { view: Dto<"StepViewDto">; wraps: boolean }) {
   return (
     <>
       <YearBrush
         key={`${view.stepId}`}
         years={view.years}
-        from={from}
-        to={to}
+        from={view.state.from}
+        to={view.state.to}
         take={take}
-        colour={trailWay === null ? "var(--pine)" : trailWay === "Backward" ? "var(--past)" : "var(--future)"}
+        colour={colours[trailWay ?? "Both"]}
       />
-      <div ref={box} className={`flex min-w-0 flex-1 gap-1.5 ${often === null ? "overflow-hidden" : "flex-wrap"}`}>
-        <FacetChips
-          often={often ?? fitting(width, narrowings, inside.length > 0)}
-          place={place}
-          narrowings={narrowings}
-          take={take}
-        />
-        <InsideChip inside={inside} take={take} />
-      </div>
+      <FittingChips place={place} state={view.state} take={take} wraps={wraps} />
     </>
   );
 }

@@ -12,13 +12,14 @@ import { CompareSheet } from "./CompareSheet";
 import { useNamedSearches } from "./useNamed";
 import { useRemoveStep, useRenameStep, type Place } from "./useSearch";
 
-const height = 25;
+const tall = 25;
+const thinBand = 28;
 const stepWidth = 156;
 
 type Step = Dto<"PathStepDto">;
 
 /** Height of a count on the stair: its logarithm, against the largest of the path and at least a thousand. */
-function level(n: number, most: number): number {
+function level(n: number, most: number, height: number): number {
   return 4 + (height - 8) * (Math.log10(n + 1) / Math.log10(Math.max(most, 1000) + 1));
 }
 
@@ -27,11 +28,15 @@ export function PathStair({
   place,
   path,
   band,
+  thin = false,
 }: {
   place: Place;
   path: Dto<"PathDto"> | null;
   band: [number, number];
+  /** Whether steps and stair share one line: while one is further down in a list. */
+  thin?: boolean;
 }) {
+  const height = thin ? thinBand : tall;
   const steps = path?.steps ?? [];
   const scroller = useRef<HTMLDivElement>(null);
   const [naming, setNaming] = useState<Step | null>(null);
@@ -43,10 +48,13 @@ export function PathStair({
   }, [path?.stepId, steps.length]);
   if (steps.length === 0) return null;
   const most = Math.max(...steps.map((s) => s.countNow));
-  const top = (n: number) => height - level(n, most);
+  const top = (n: number) => height - level(n, most, height);
   const width = Math.max(steps.length, 1) * stepWidth;
   return (
-    <section aria-label="Path" className="relative shrink-0 border-b border-line px-[18px] pt-1 max-sm:px-3">
+    <section
+      aria-label="Path"
+      className={`${thin ? "" : "pt-1"} relative shrink-0 border-b border-line px-[18px] max-sm:px-3`}
+    >
       <div ref={scroller} className="overflow-x-auto overflow-y-hidden [scrollbar-width:thin]">
         <div className="relative" style={{ minWidth: width + 170 }}>
           <ol className="flex">
@@ -57,6 +65,7 @@ export function PathStair({
                 before={i > 0 ? (steps[i - 1]?.countNow ?? null) : null}
                 place={place}
                 current={step.id === path?.stepId}
+                thin={thin}
                 onName={() => setNaming(step)}
                 onChange={() => setChanging(step)}
                 onCompare={(other) => setAgainst([step.id, other])}
@@ -74,7 +83,12 @@ export function PathStair({
               </button>
             </li>
           </ol>
-          <svg width="100%" height={height} className="block max-sm:hidden" aria-hidden="true">
+          <svg
+            width="100%"
+            height={height}
+            className={`${thin ? "pointer-events-none absolute inset-0" : "block"} max-sm:hidden`}
+            aria-hidden="true"
+          >
             <rect x="0" width="100%" y={top(band[1])} height={top(band[0]) - top(band[1])} fill="var(--band)" />
             {steps.map((s, i) => (
               <rect
@@ -84,7 +98,7 @@ export function PathStair({
                 y={top(s.countNow)}
                 height={height - top(s.countNow)}
                 fill="var(--pine)"
-                opacity={s.id === path?.stepId ? 1 : s.ahead ? 0.06 : 0.13}
+                opacity={s.id === path?.stepId ? (thin ? 0.25 : 1) : s.ahead ? 0.06 : 0.13}
               />
             ))}
             <path
@@ -97,6 +111,7 @@ export function PathStair({
             />
           </svg>
           <span
+            hidden={thin}
             className="absolute right-0 text-right text-[11.5px] leading-tight text-bandtext max-sm:hidden"
             style={{ bottom: height - top(band[1]) + 2 }}
           >
@@ -116,6 +131,7 @@ function StepBlock({
   before,
   place,
   current,
+  thin,
   onName,
   onChange,
   onCompare,
@@ -125,6 +141,7 @@ function StepBlock({
   before: number | null;
   place: Place;
   current: boolean;
+  thin: boolean;
   onName: () => void;
   onChange: () => void;
   onCompare: (otherStepId: number) => void;
@@ -146,17 +163,17 @@ function StepBlock({
       <button
         type="button"
         onClick={goHere}
-        className="block w-full rounded-md px-1.5 py-0.5 text-left hover:bg-soft"
+        className={`w-full rounded-md px-1.5 text-left hover:bg-soft ${thin ? "flex h-7 items-baseline gap-1.5 pt-1" : "block py-0.5"}`}
         title={`${step.label}: ${works(step.countNow)}${step.count !== step.countNow ? `, ${count(step.count)} when this step was made` : ""}`}
       >
         <span
-          className={`block truncate pr-4 text-[11.5px] ${current ? "text-ink" : "text-quiet"} ${step.named ? "font-semibold" : ""}`}
+          className={`block min-w-0 truncate text-[11.5px] ${thin ? "" : "pr-4"} ${current ? "text-ink" : "text-quiet"} ${step.named ? "font-semibold" : ""}`}
         >
           {step.label}
         </span>
-        <span className="flex items-baseline gap-1.5">
+        <span className={`flex items-baseline gap-1.5 ${thin ? "mr-5 ml-auto" : ""}`}>
           <b className={`text-[15px] leading-tight font-bold ${current ? "text-pine" : ""}`}>{count(step.countNow)}</b>
-          <span className="text-[11.5px] text-faint">
+          <span className="text-[11.5px] text-faint" hidden={thin}>
             {step.count !== step.countNow
               ? `${count(step.count)} then`
               : before !== null

@@ -3,6 +3,7 @@ import type { Dto } from "../../api/client";
 import { count } from "../../ui/numbers";
 import { GoesOn } from "./GoesOn";
 import { Notice } from "./Notice";
+import { Offers } from "./Offers";
 import { useCompletions, type Completion } from "./useCompletions";
 
 interface Props {
@@ -155,7 +156,7 @@ export function SearchLine({
             )}
           </p>
         )}
-        <div className="flex flex-wrap gap-x-6">
+        <Offers folded={!editing} key={editing ? "editing" : text}>
           {reading?.notices.map((n) => (
             <Notice
               key={`${n.kind} ${n.start}`}
@@ -166,7 +167,7 @@ export function SearchLine({
               stepId={stepId}
             />
           ))}
-        </div>
+        </Offers>
       </div>
     </section>
   );

@@ -5,7 +5,7 @@ import { Fault } from "../../ui/Fault";
 import { DecisionSheets } from "../decisions/DecisionSheets";
 import { useReview } from "../reviews/useReviews";
 import { WorkPane } from "../works/WorkPane";
-import type { Ask } from "../works/AskFor";
+import { useAsk } from "../works/useAsk";
 import { useWorkInView } from "../works/useWorkInView";
 import { useIsNarrow, useIsWide } from "../../ui/useIsWide";
 import { Board } from "./board/Board";
@@ -70,14 +70,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
     if (stepId === 0) lineRef.current?.focus();
   }, [stepId]);
 
-  const inside = view.data?.state.inside ?? [];
-  const ask: Ask = {
-    narrow: (expr) => {
-      if (!inside.includes(expr)) take.mutate({ act: { kind: "Inside", values: [...inside, expr] } });
-    },
-    anew: (expr) =>
-      take.mutate({ act: { kind: "Search", expression: expr }, from: 0 }, { onSuccess: () => setLine(null) }),
-  };
+  const ask = useAsk(take, view.data?.state.inside ?? [], () => setLine(null));
+  const [isDown, setIsDown] = useState(false);
   // The pane is never empty beside a list; on a narrow screen it takes the list's place, and waits until it is asked for.
   const [firstWork, setFirstWork] = useState<number | null>(null);
   const isWide = useIsWide();
@@ -127,7 +121,9 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   const hasBoard = !isNarrow && (boardOpen || stepId === 0) && typed.trim() !== "" && reading.data !== undefined;
   return (
     <>
-      {review && <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} />}
+      {review && (
+        <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} thin={isDown} />
+      )}
       <SearchLine
         reviewId={reviewId}
         stepId={stepId}
@@ -179,6 +175,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
               total={current ? listTotal(view.data, place.hideJudged) : null}
               selected={shown}
               onFirst={setFirstWork}
+              onDown={setIsDown}
               onOpen={openWork}
               key={dense ? "dense" : "roomy"}
               rowHeight={dense ? 54 : 92}

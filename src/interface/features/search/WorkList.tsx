@@ -23,6 +23,8 @@ interface Props {
   onOpen: (id: number) => void;
   /** Is told which work comes first, as soon as it is known; null while there is none. */
   onFirst?: (id: number | null) => void;
+  /** Is told whether one is further down in the list. */
+  onDown?: (isDown: boolean) => void;
   /** What stands over the rows. */
   head?: ReactNode;
   /** One row; the list gives it its place. */
@@ -33,12 +35,15 @@ interface Props {
   empty: ReactNode;
 }
 
+const downFrom = 80;
+const upFrom = 4;
+
 /** Where each list was left, so that going back finds it as it was. */
 const positions = new Map<string, { offset: number; work: number | null }>();
 
 /** The list: complete, virtual, moved through by keys. Only the pages in sight are fetched. */
 export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
-  { place, list, label = "Works", total, selected, onOpen, onFirst, head, row: rowOf, rowHeight = 92, empty },
+  { place, list, label = "Works", total, selected, onOpen, onFirst, onDown, head, row: rowOf, rowHeight = 92, empty },
   ref,
 ) {
   const scroller = useRef<HTMLDivElement>(null);
@@ -122,7 +127,13 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
       <div
         ref={scroller}
         className="min-h-0 flex-1 overflow-y-auto"
-        onScroll={(e) => positions.set(listKey, { offset: e.currentTarget.scrollTop, work: place.workId })}
+        onScroll={(e) => {
+          const offset = e.currentTarget.scrollTop;
+          positions.set(listKey, { offset, work: place.workId });
+          // What gets thinner over the list makes it longer: between the two marks nothing changes.
+          if (offset > downFrom) onDown?.(true);
+          else if (offset <= upFrom) onDown?.(false);
+        }}
         tabIndex={-1}
       >
         {failed ? (

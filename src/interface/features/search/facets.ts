@@ -46,20 +46,3 @@ export const chipFields: Facet[] = [
   "Country",
   "Funder",
 ];
-
-const letter = 6.9;
-const edges = 30;
-const narrowed = 196;
-
-/** How many of the fields have room as chips in a line so wide, beside those in use and what stands there always. */
-export function fitting(width: number, narrowings: readonly { facet: Facet | null }[], hasInside: boolean): number {
-  const isUsed = (facet: Facet) => narrowings.some((n) => n.facet === facet);
-  let left = width - (hasInside ? narrowed : 112) - 62 - narrowed * chipFields.filter(isUsed).length;
-  let fit = 0;
-  for (const facet of chipFields) {
-    if (!isUsed(facet)) left -= facetNames[facet].length * letter + edges;
-    if (left < 0) break;
-    fit++;
-  }
-  return fit;
-}

@@ -21,11 +21,12 @@ interface Props {
   selected: number | null;
   onOpen: (id: number) => void;
   take: (act: StepAct) => void;
+  onDown: (isDown: boolean) => void;
 }
 
 /** One side of a trail: its measure by year and by ties, then its works. */
 export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
-  { way, alone, place, trail, side, state, sort, onSort, selected, onOpen, take },
+  { way, alone, place, trail, side, state, sort, onSort, selected, onOpen, take, onDown },
   ref,
 ) {
   const past = way === "Backward";
@@ -66,6 +67,7 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
         total={place.hideJudged ? null : side.inView}
         selected={selected}
         onOpen={onOpen}
+        onDown={onDown}
         rowHeight={76}
         row={(row) => (
           <TrailRow

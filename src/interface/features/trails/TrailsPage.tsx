@@ -9,13 +9,13 @@ import { DecisionSheets } from "../decisions/DecisionSheets";
 import { KeepFirst } from "../decisions/KeepFirst";
 import { ExportMenu } from "../export/ExportMenu";
 import { useReview } from "../reviews/useReviews";
-import { FacetChips } from "../search/FacetChips";
-import { InsideChip } from "../search/InsideChip";
+import { FittingChips } from "../search/FittingChips";
 import { NarrowBar } from "../search/NarrowBar";
 import { PathStair } from "../search/PathStair";
 import type { ListHandle } from "../search/WorkList";
 import { usePath, usePlace, useStepView, useTakeStep, useVisit, type SortOrder } from "../search/useSearch";
 import { WorkPane } from "../works/WorkPane";
+import { useAsk } from "../works/useAsk";
 import { useWorkInView } from "../works/useWorkInView";
 import { CountsBy } from "./CountsBy";
 import { Seeds } from "./Seeds";
@@ -42,13 +42,8 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const [narrowSide, setNarrowSide] = useState<"Backward" | "Seeds" | "Forward">("Backward");
 
   const active = () => lists[side].current ?? lists.Backward.current ?? lists.Forward.current;
-  const inside = view.data?.state.inside ?? [];
-  const inView = useWorkInView(place, active, {
-    narrow: (expression) => {
-      if (!inside.includes(expression)) take.mutate({ act: { kind: "Inside", values: [...inside, expression] } });
-    },
-    anew: (expression) => take.mutate({ act: { kind: "Search", expression }, from: 0 }),
-  });
+  const inView = useWorkInView(place, active, useAsk(take, view.data?.state.inside ?? []));
+  const [isDown, setIsDown] = useState(false);
   const { decide, follow, openWork } = inView;
   const toSide = (to: "Backward" | "Forward") => () => {
     if (!lists[to].current) return false;
@@ -101,6 +96,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
           openWork(id);
         }}
         take={(act) => take.mutate({ act })}
+        onDown={setIsDown}
       />
     );
   const middle =
@@ -135,7 +131,9 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
     );
   return (
     <>
-      {review && <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} />}
+      {review && (
+        <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} thin={isDown} />
+      )}
       {!data || !view.data || !state ? (
         <div className="p-8" aria-busy="true">
           <div className="shape h-40 w-full" />
@@ -148,27 +146,20 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
               one={data.seedCount === 1}
               go={(way) => take.mutate({ act: { kind: "Way", way } })}
             />
-            <span className="flex-1" />
-            {both && (
-              <div className="flex justify-end gap-1.5 max-sm:hidden">
-                <FacetChips
-                  often={3}
-                  place={place}
-                  narrowings={state.narrowings}
-                  take={(act) => take.mutate({ act })}
-                />
-                <InsideChip inside={state.inside} take={(act) => take.mutate({ act })} />
-              </div>
+            {both && !isNarrow ? (
+              <FittingChips place={place} state={state} take={(act) => take.mutate({ act })} />
+            ) : (
+              <span className="flex-1" />
             )}
             <CountsBy view={view.data} take={(act) => take.mutate({ act })} />
-            {both && (
+            {both && !isNarrow && (
               <>
                 <KeepFirst total={view.data.count} decide={decide} />
                 <ExportMenu place={place} total={view.data.count} />
               </>
             )}
           </div>
-          {!both && (
+          {(!both || isNarrow) && (
             <NarrowBar
               place={place}
               view={view.data}

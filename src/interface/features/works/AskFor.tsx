@@ -1,13 +1,7 @@
 import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { MenuFrame, MenuItem } from "../../ui/Menu";
-
-/** What can be done with something a work names: narrow the list in view to it, or start a new search for it. */
-export interface Ask {
-  /** Null where there is no list to narrow. */
-  narrow: ((expression: string) => void) | null;
-  anew: (expression: string) => void;
-}
+import type { Ask } from "./useAsk";
 
 /** A person, a venue or a term that a work names; a click asks what to do with it. */
 export function AskFor({

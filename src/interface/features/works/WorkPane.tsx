@@ -2,20 +2,21 @@ import { forwardRef, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { useKeys } from "../../app/keys";
 import type { Dto } from "../../api/client";
+import { BackToList } from "../../ui/BackToList";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Marked } from "../../ui/Marked";
 import { Withdrawn } from "../../ui/Withdrawn";
 import { StageMark } from "../../ui/StageMark";
-import { useIsNarrow } from "../../ui/useIsWide";
 import { count, moment, ordinal } from "../../ui/numbers";
 import type { Decide } from "../decisions/useDecisions";
 import { useSeek } from "../gather/useGather";
 import type { Place } from "../search/useSearch";
-import { AskFor, type Ask } from "./AskFor";
+import { AskFor } from "./AskFor";
 import { CiteSheet } from "../cite/CiteSheet";
 import type { ShownField } from "./useWorkInView";
 import type { Follow } from "../trails/useTrail";
+import type { Ask } from "./useAsk";
 import { TrailBar } from "./TrailBar";
 import { useWork } from "./useWork";
 import { RecordsSheet } from "./RecordsSheet";
@@ -44,7 +45,6 @@ export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
   const [citing, setCiting] = useState(false);
   const body = useRef<HTMLDivElement>(null);
   const at = work.data?.id;
-  const isNarrow = useIsNarrow();
   useEffect(() => {
     if (shown && at === shown.workId)
       body.current?.querySelector(`[data-field="${shown.field}"]`)?.scrollIntoView({ block: "center" });
@@ -73,15 +73,7 @@ export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
         </div>
       ) : work.data ? (
         <>
-          {isNarrow && (
-            <button
-              type="button"
-              className="shrink-0 border-b border-line px-3 py-2 text-left text-[13px] font-semibold text-quiet"
-              onClick={() => place.change({ work: null }, true)}
-            >
-              ‹ Back to the list
-            </button>
-          )}
+          <BackToList onBack={() => place.change({ work: null }, true)} />
           <div
             className={`min-h-0 flex-1 overflow-y-auto px-[18px] py-3 ${work.isPlaceholderData ? "opacity-60" : ""}`}
             key={work.data.id}
@@ -297,7 +289,7 @@ function Body({ place, work, ask, follow }: { place: Place; work: Dto<"WorkDto">
         </Part>
       )}
       {work.related.length > 0 && (
-        <Part title="Related works">
+        <Part title="Related items">
           <ul>
             {work.related.map((r) => (
               <li key={r.doi ?? r.title}>

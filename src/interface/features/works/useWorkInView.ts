@@ -5,7 +5,7 @@ import type { ListHandle } from "../search/WorkList";
 import type { Place } from "../search/useSearch";
 import { useFollow } from "../trails/useTrail";
 import type { HitField } from "../../ui/HitStrip";
-import type { Ask } from "./AskFor";
+import type { Ask } from "./useAsk";
 import { useWorkKeys } from "./useWorkKeys";
 
 /** A field of a work that the pane is to show. */
