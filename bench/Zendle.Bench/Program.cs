@@ -19,7 +19,7 @@ if (args is ["start" or "harvest", ..])
     return 0;
 }
 
-// The demo under people: ./zendle bench soak [--minutes N] [--people N] [--pause SECONDS] [--binaries artifacts/bin]
+// The demo under people: ./zendle bench soak [--minutes N] [--people N] [--pause SECONDS] [--binaries artifacts/app]
 if (args is ["soak", ..])
 {
     var data = Directory.CreateTempSubdirectory("zendle-soak-").FullName;
@@ -27,7 +27,7 @@ if (args is ["soak", ..])
     {
         await Zendle.Bench.Soak.SoakBench.Run(
             data,
-            Path.GetFullPath(Text("--binaries") ?? Path.Combine(AppContext.BaseDirectory, "../..")),
+            Path.GetFullPath(Text("--binaries") ?? Path.Combine(AppContext.BaseDirectory, "../../../app")),
             Option("--minutes", 60),
             Option("--people", 10),
             TimeSpan.FromSeconds(Option("--pause", 1)),

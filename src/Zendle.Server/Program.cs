@@ -229,9 +229,9 @@ app.UseStatusCodePages(c =>
     {
         400 => Faults.Problem(c.HttpContext, 400, "The request could not be read.", null),
         404 => Faults.Problem(c.HttpContext, 404, "There is nothing at this address.", null),
-        405 => Faults.Problem(c.HttpContext, 405, "This address does not take that method.", null),
+        405 => Faults.Problem(c.HttpContext, 405, "This address does not support that method.", null),
         413 => Faults.Problem(c.HttpContext, 413, "The request is too large.", "Nothing was changed."),
-        415 => Faults.Problem(c.HttpContext, 415, "The request is not in a form that is read here.", null),
+        415 => Faults.Problem(c.HttpContext, 415, "The content type of the request is not supported.", null),
         _ => Task.CompletedTask,
     }
 );
@@ -240,7 +240,7 @@ app.UseRateLimiter();
 app.UseAuthorization();
 app.UseRequestBudget(options);
 app.UseKnownCharsets(http =>
-    Faults.Problem(http, 415, "The request is written in a charset that nobody knows here.", "Nothing was changed.")
+    Faults.Problem(http, 415, "The character set of the request is not supported.", "Nothing was changed.")
 );
 app.MapHealth();
 

@@ -94,11 +94,11 @@ internal static class RequestShape
         switch (value)
         {
             case Enum e:
-                return Enum.IsDefined(e.GetType(), e) ? null : $"“{e}” is none of the values that can stand there.";
+                return Enum.IsDefined(e.GetType(), e) ? null : $"“{e}” is not one of the values allowed here.";
             case string text:
                 if (text.Length > LongestText)
                     return $"A text has {text.Length:N0} characters; at most {LongestText:N0} are read.";
-                return text.Contains('\0', StringComparison.Ordinal) ? "A text holds a character that is none." : null;
+                return text.Contains('\0', StringComparison.Ordinal) ? "A text contains an invalid character." : null;
             case IEnumerable items:
                 var count = 0;
                 foreach (var item in items)
@@ -106,7 +106,7 @@ internal static class RequestShape
                     if (++count > MostItems)
                         return $"A list is longer than {MostItems:N0}.";
                     if (item is null)
-                        return "A list has a gap where a value should stand.";
+                        return "A list has an empty entry.";
                     if (item is not (int or long or double or bool) && Fault(item, depth + 1) is { } inside)
                         return inside;
                 }
@@ -115,7 +115,7 @@ internal static class RequestShape
         if (!IsOurs(value.GetType()))
             return null;
         if (depth > Deepest)
-            return "The request holds things inside things deeper than is read.";
+            return "The request is nested too deeply.";
         foreach (
             var property in Properties.GetOrAdd(
                 value.GetType(),

@@ -484,7 +484,7 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
             "one record fewer"
         );
         b.Click("Undo");
-        b.Sees("The records are as they were.");
+        b.Sees("The records are unchanged.");
         b.Until(
             () => b.Find("aside").Text.Contains($"{columns} records describe it", StringComparison.Ordinal),
             "as before"

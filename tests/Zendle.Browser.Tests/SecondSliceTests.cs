@@ -94,8 +94,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Go("/r/2/search?sort=Cited");
         b.Find("article[data-work]");
         b.Press("j");
-        b.Find("[aria-label='First year of the stretch']")
-            .SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 6)));
+        b.Find("[aria-label='First year of the range']").SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 6)));
         b.Until(
             () => b.All("aside figure button").Any(e => e.Text.StartsWith("Open ", StringComparison.Ordinal)),
             "what the stretch holds"

@@ -20,17 +20,20 @@ internal sealed class SoakedServer : IDisposable
 
     /// <summary>Starts both and waits until people can sign in.</summary>
     /// <param name="folder">An empty folder for the data.</param>
-    /// <param name="binaries">The folder of built projects, as <c>artifacts/bin</c>: of this version or of another.</param>
+    /// <param name="binaries">
+    /// The folder of built projects, of this version or of another: <c>artifacts/app</c>, as people run them, or
+    /// <c>artifacts/bin</c>.
+    /// </param>
     /// <param name="port">Zendle takes this port, the outside the one above.</param>
     public static async Task<SoakedServer> Start(string folder, string binaries, int port)
     {
         var (here, there) = ($"http://127.0.0.1:{port}", $"http://127.0.0.1:{port + 1}");
-        var outside = Run(Path.Combine(binaries, "Zendle.Outside/release/Zendle.Outside.dll"), "--urls", there);
+        var outside = Run(Library(binaries, "Outside"), "--urls", there);
         using var http = new HttpClient();
         await Answers(http, new(new Uri(there), "/health"), outside);
         var root = Path.GetFullPath(Path.Combine(binaries, "../.."));
         var server = Run(
-            Path.Combine(binaries, "Zendle.Server/release/Zendle.Server.dll"),
+            Library(binaries, "Server"),
             "--contentRoot",
             Path.Combine(root, "src/Zendle.Server"),
             "--urls",
@@ -43,6 +46,14 @@ internal sealed class SoakedServer : IDisposable
         var soaked = new SoakedServer(outside, server, new(here));
         await Answers(http, new(soaked.Address, "/health"), server);
         return soaked;
+    }
+
+    private static string Library(string binaries, string project)
+    {
+        var shipped = Path.Combine(binaries, project, $"Zendle.{project}.dll");
+        return File.Exists(shipped)
+            ? shipped
+            : Path.Combine(binaries, $"Zendle.{project}", "release", $"Zendle.{project}.dll");
     }
 
     private static async Task Answers(HttpClient http, Uri address, Process process)

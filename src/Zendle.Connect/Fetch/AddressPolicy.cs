@@ -19,7 +19,7 @@ public sealed record AddressPolicy(IReadOnlyList<Uri> Allowed)
         if (address.Scheme is not ("http" or "https"))
             return $"Only http and https addresses can be asked, not {address.Scheme}.";
         if (address.UserInfo.Length > 0)
-            return "An address with a name or password in it is not asked.";
+            return "An address must not contain a user name or password.";
         if (Allowed.Count > 0)
             return IsListed(address)
                 ? null

@@ -89,19 +89,23 @@ public sealed class DocumentFetcher : IDisposable
             page = reply.Page!;
             if (page.Text is not { } text)
                 return page.Price is { } asked
-                    ? new(AttemptOutcome.PriceAsked, $"{asked} asked; noted, not paid.", reply.Address, Price: asked)
-                    : new(AttemptOutcome.NoTextThere, "A page came that leads to no text.", reply.Address);
+                    ? new(AttemptOutcome.PriceAsked, $"{asked} asked; nothing was paid.", reply.Address, Price: asked)
+                    : new(
+                        AttemptOutcome.NoTextThere,
+                        "The link opens a page that has no link to the text.",
+                        reply.Address
+                    );
             reply = await Ask(text, waited, progress, cancel);
             return reply.Document is { } document
                 ? new(null, "The document came.", reply.Address, document)
-                : new(AttemptOutcome.NotADocument, "A page came where the document should be.", reply.Address);
+                : new(AttemptOutcome.NotADocument, "The link opens a web page instead of the document.", reply.Address);
         }
         catch (FetchEndException e)
         {
             var price = e.Outcome == AttemptOutcome.PriceAsked ? page?.Price : null;
             return new(
                 e.Outcome,
-                price is null ? e.Message : $"{price} asked; noted, not paid.",
+                price is null ? e.Message : $"{price} asked; nothing was paid.",
                 e.Address,
                 Price: price
             );
@@ -163,7 +167,7 @@ public sealed class DocumentFetcher : IDisposable
                 }
                 catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
                 {
-                    throw new FetchEndException(AttemptOutcome.TooSlow, "The reply took too long; given up.", at);
+                    throw new FetchEndException(AttemptOutcome.TooSlow, "The reply took too long.", at);
                 }
                 catch (ReplyTooLongException e)
                 {
@@ -234,7 +238,7 @@ public sealed class DocumentFetcher : IDisposable
         (int)status switch
         {
             >= 200 and < 300 => null,
-            402 => (AttemptOutcome.PriceAsked, "A price is asked; noted, not paid."),
+            402 => (AttemptOutcome.PriceAsked, "A price is asked; nothing was paid."),
             401 or 403 => (AttemptOutcome.SignInAsked, "The host asks for a sign-in."),
             404 or 410 => (AttemptOutcome.DeadLink, "There is nothing at the address any more."),
             var code and >= 500 => (AttemptOutcome.Unreachable, $"The host failed (status {code})."),

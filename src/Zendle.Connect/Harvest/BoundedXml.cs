@@ -107,5 +107,5 @@ internal static class BoundedXml
     }
 
     private static HarvestFaultException TooMuch(Uri address, string what) =>
-        OaiReply.Unfit(address, $"Among the records it sends is {what}, which no description of a work has.");
+        OaiReply.Unfit(address, $"One of its records holds {what}, which no record of a work has.");
 }

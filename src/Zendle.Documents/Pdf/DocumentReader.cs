@@ -67,7 +67,7 @@ public sealed class DocumentReader(string program, PdfLimits limits, int? atOnce
                 {
                     throw new PdfFaultException(
                         PdfFault.Unreadable,
-                        "The file is built so that it cannot be read: whatever reads it ends. It is not taken.",
+                        "The file is built so that every program that reads it crashes. It was refused.",
                         e
                     );
                 }

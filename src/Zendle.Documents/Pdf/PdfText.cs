@@ -42,7 +42,7 @@ public static class PdfText
             if (PdfScripts.In(document))
                 throw new PdfFaultException(
                     PdfFault.Scripted,
-                    "The file carries a script, or starts a program; it is not taken."
+                    "The file contains a script, or starts a program; it was refused."
                 );
             return Read(document, limits, watch);
         }
@@ -117,7 +117,7 @@ public static class PdfText
             if (page.Letters.Count > limits.LettersOnPage)
                 throw new PdfFaultException(
                     PdfFault.TooHeavy,
-                    $"One page of the file has more than {limits.LettersOnPage:N0} letters; it is not taken."
+                    $"One page of the file has more than {limits.LettersOnPage:N0} letters; it was refused."
                 );
             var lines = Lines(page).ToArray();
             var heads = HeadsOfTables(lines);

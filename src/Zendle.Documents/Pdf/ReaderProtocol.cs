@@ -61,7 +61,7 @@ public static class ReaderProtocol
         return isFit;
     }
 
-    internal const string TooHeavy = "Reading the file asks for more memory than a document may have; it is not taken.";
+    internal const string TooHeavy = "Reading the file needs more memory than is allowed; it was refused.";
 
     /// <summary>Reads an answer.</summary>
     /// <exception cref="PdfFaultException">The file is no readable PDF.</exception>
@@ -74,7 +74,7 @@ public static class ReaderProtocol
         if (length is < 0 or > MostAnswered)
             throw new PdfFaultException(
                 PdfFault.TooHeavy,
-                "More was read off the file than a document holds; it is not taken."
+                "The file unpacks to more than a document may hold; it was refused."
             );
         var text = new byte[length];
         await from.ReadExactlyAsync(text, cancel);

@@ -225,9 +225,7 @@ public sealed class CorpusIdentity(
                 await corpus.Databases.Select(d => (int?)d.Id).MaxAsync(cancel) ?? 0
             );
         if (next > byte.MaxValue)
-            throw new InvalidOperationException(
-                "This installation has known 255 databases; no further one can be told apart from them."
-            );
+            throw new InvalidOperationException("This installation has had 255 databases, the most it can ever have.");
         made.KnownDatabases.Add(
             new()
             {

@@ -87,7 +87,7 @@ internal sealed class PasswordRules : IPasswordValidator<Account>
                 && plain.Contains(own, StringComparison.Ordinal)
             );
         return isTrivial
-            ? "This password is among the first that are guessed. Three or four words that do not belong together are a good one."
+            ? "This password is one of the first that attackers try. Three or four unrelated words make a good one."
             : null;
     }
 

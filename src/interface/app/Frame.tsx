@@ -60,7 +60,7 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
       >
         <NavLink
           to={base ? `${base}/search` : "/"}
-          aria-label="Zendle, to the search"
+          aria-label="Zendle: go to Search"
           className="mb-2.5 grid h-9 place-items-center max-sm:hidden"
         >
           <Logo />

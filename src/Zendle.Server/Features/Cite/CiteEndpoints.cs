@@ -116,7 +116,9 @@ internal static class CiteEndpoints
             string?[] notes =
             [
                 locale.Note,
-                made.InNotes ? "This style has no list of references; each stands as its note would have it." : null,
+                made.InNotes
+                    ? "This style uses notes and has no reference list; each work is shown as its note."
+                    : null,
             ];
             return (
                 new(

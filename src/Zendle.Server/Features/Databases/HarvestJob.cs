@@ -118,7 +118,7 @@ internal sealed class HarvestJob(
                     (token, started, coming) = (null, null, null);
                     seen.Clear();
                     job.Message =
-                        $"{database.Name} no longer knows where we were; the list is asked for from its start.";
+                        $"{database.Name} no longer accepts its resumption token; this list is harvested from its start again.";
                     continue;
                 }
                 started ??= page.ResponseDate;

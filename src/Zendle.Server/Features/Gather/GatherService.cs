@@ -287,7 +287,7 @@ internal sealed class GatherService(
     private static string Sentence(string reason, AttemptRow[] attempts) =>
         Array.Find(attempts, a => a.Price is not null)?.Price is { } price
         && reason == AttemptWords.Of(AttemptOutcome.PriceAsked)
-            ? $"{price} asked; nobody gives it freely"
+            ? $"{price} asked; no free copy found"
             : reason;
 
     private static TextDto Dto(TextRow t) =>

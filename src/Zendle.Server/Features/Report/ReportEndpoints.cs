@@ -158,7 +158,7 @@ internal static class ReportEndpoints
                     step,
                     acts[i],
                     i == acts.Length - 1 ? run.Repeats ?? run.Id : null
-                ) ?? throw new InvalidOperationException("A step vanished while it was taken.");
+                ) ?? throw new InvalidOperationException("The step was deleted while it was being opened.");
         return TypedResults.Ok(new StepTakenDto(step));
     }
 

@@ -50,7 +50,7 @@ internal sealed class PhraseGaps(CorpusReader reader)
                         "Gap",
                         term.Span.Start,
                         term.Span.Length,
-                        $"“{term.Written}” with its words apart or turned round",
+                        $"“{term.Written}” with its words in any order",
                         [new(WordGaps.Loose(term), line, added)],
                         await Examples(missed.Members().Take(MostRead).ToArray(), term, cancel)
                     )

@@ -339,18 +339,14 @@ internal static class SearchEndpoints
                     reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was."
                 );
             if (reading.Root is null)
-                return Problems.Of(
-                    400,
-                    "There is nothing in the line that could be searched.",
-                    "The list is as it was."
-                );
+                return Problems.Of(400, "The search line has nothing to search for.", "The list is as it was.");
         }
         // Acts are handed on to everyone who looks at the path.
         if (JsonSerializer.SerializeToUtf8Bytes(act, SearchService.Json).Length > MostActBytes)
             return Problems.Of(
                 400,
                 $"One step holds at most {MostActBytes / 1_000:N0} kB.",
-                "Take it in parts; nothing was changed."
+                "Do it in smaller parts; nothing was changed."
             );
         if (act.Databases?.Any(d => d is < 1 or > 255) == true)
             return Problems.Of(400, "One of the databases does not belong to this installation.");

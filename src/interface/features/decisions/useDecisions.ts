@@ -68,7 +68,7 @@ export function useDecide(place: Place) {
       body.works?.forEach((w) => showAtOnce(client, place.reviewId, w, body.act, body.value ?? undefined)),
     onSuccess: ({ changed }, body) =>
       say(
-        changed === 0 ? "Nothing to change: it is already so." : done[body.act](changed, body.value ?? undefined),
+        changed === 0 ? "Nothing to change." : done[body.act](changed, body.value ?? undefined),
         changed === 0 ? undefined : { label: "Undo (U)", run: undo },
       ),
     onError: fault,

@@ -52,8 +52,8 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
             </p>
             <p className="text-quiet">
               {onlyRecord
-                ? "Mark the searches that the written report will speak of."
-                : "Each search you commit is written here, with its counts, by itself."}
+                ? "Mark the searches that belong in the report."
+                : "Each search you run is logged here automatically, with its counts."}
             </p>
           </div>
         )}

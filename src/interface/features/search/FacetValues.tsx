@@ -94,7 +94,7 @@ export function FacetValues({
         })}
         {counts.data?.shown.length === 0 && (
           <li className="px-1 py-2 text-quiet">
-            {find ? "No value like that in this set." : "No work in this set has one."}
+            {find ? "No such value in this set." : "No work in this set has one."}
           </li>
         )}
       </ul>

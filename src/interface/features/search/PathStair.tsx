@@ -237,7 +237,7 @@ function NameSheet({ step, reviewId, close }: { step: Step; reviewId: number; cl
       onOpenChange={close}
       title="Save under a name"
       hint={
-        "A named search stands under “new path”, where it is run again and tells " +
+        "A named search is listed under “new path”, where you can run it again and see " +
         "what is new. An empty name brings back what the step did."
       }
     >

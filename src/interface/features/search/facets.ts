@@ -25,7 +25,7 @@ export const facetHints: Partial<Record<Facet, string>> = {
   Quartile:
     "Of journals, by citations counted in this corpus for the last full year; the best of a journal's categories.",
   Country: "Countries the work is about, as its records say.",
-  Affiliation: "As printed; spellings of one place are not joined.",
+  Affiliation: "As printed; different spellings of one institution are counted apart.",
 };
 
 /** The fields that have chips, those used most first. */

@@ -108,7 +108,7 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
           last={last}
           range={range}
           label="Years of what it cites and of what cites it"
-          names={["First year of the stretch", "Last year of the stretch"]}
+          names={["First year of the range", "Last year of the range"]}
           colour="var(--quiet)"
           className="absolute inset-x-0 top-0 h-[72%]"
           onChange={setRange}

@@ -43,7 +43,7 @@ export function useRule(done: () => void) {
     mutationFn: (act: string) => read(api.POST("/api/rulings/{act}/undo", { params: { path: { act } } })),
     onSuccess: async () => {
       await anew();
-      say("The records are as they were.");
+      say("The records are unchanged.");
     },
     onError: fault,
   });
