@@ -309,18 +309,21 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
             "the reasons"
         );
         var numbers = b.Find("section[aria-label='Full texts']").Text.ReplaceLineEndings(" ");
-        Assert.Matches($@"{account["sought"]} sought .*{account["got"]} got .*{account["notGot"]} not got", numbers);
+        Assert.Matches(
+            $@"{account["sought"]} sought .*{account["got"]} retrieved .*{account["notGot"]} not retrieved",
+            numbers
+        );
         Assert.Empty(b.Complaints());
     }
 
     /// <summary>What gathering can meet, as the chain says it.</summary>
     private static readonly string[] Turns =
     [
-        @"publisher: \d+ pages came",
-        @"publisher: \d+ EUR asked -> repository: \d+ pages came",
-        @"publisher: \d+ EUR asked -> preprint: \d+ pages came",
-        @"publisher: asked to wait \d+ s, then \d+ pages came",
-        @"publisher: dead link -> repository: \d+ pages came",
+        @"publisher: \d+ pages received",
+        @"publisher: \d+ EUR asked -> repository: \d+ pages received",
+        @"publisher: \d+ EUR asked -> preprint: \d+ pages received",
+        @"publisher: asked to wait \d+ s, then \d+ pages received",
+        @"publisher: dead link -> repository: \d+ pages received",
         "publisher: another work, refused",
         "publisher: cut off, refused",
         "publisher: is it this work",
@@ -409,34 +412,34 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
             && c.First(x => x.Version == Record).Free == free;
         await Take(
             "dead",
-            "publisher: dead link .*repository: \\d+ pages came",
+            "publisher: dead link .*repository: \\d+ pages received",
             c => Only(c, true, Record, Manuscript),
             (Record, "dead"),
             (Manuscript, "fine")
         );
         await Take(
             "manuscript",
-            @"publisher: \d+ EUR asked .*repository: \d+ pages came .*accepted manuscript",
+            @"publisher: \d+ EUR asked .*repository: \d+ pages received .*accepted manuscript",
             c => Only(c, false, Record, Manuscript),
             (Record, "fine"),
             (Manuscript, "fine")
         );
         await Take(
             "preprint",
-            @"publisher: \d+ EUR asked .*preprint: \d+ pages came",
+            @"publisher: \d+ EUR asked .*preprint: \d+ pages received",
             c => Only(c, false, Record, Preprint),
             (Record, "fine"),
             (Preprint, "fine")
         );
         await Take(
             "free",
-            @"publisher: \d+ pages came .*version of record .*all checks agree",
+            @"publisher: \d+ pages received .*version of record .*all checks agree",
             c => Only(c, true, Record),
             (Record, "fine")
         );
         await Take(
             "wait",
-            @"publisher: asked to wait \d+ s, then \d+ pages came",
+            @"publisher: asked to wait \d+ s, then \d+ pages received",
             c => Only(c, true, Record),
             (Record, "wait")
         );

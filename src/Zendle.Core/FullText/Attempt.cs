@@ -158,7 +158,7 @@ public static class AttemptWords
     private static string Brief(AttemptOutcome outcome, string sentence, string? price) =>
         outcome switch
         {
-            AttemptOutcome.Got => sentence.Split(';')[0] + " came",
+            AttemptOutcome.Got => sentence.Split(';')[0] + " received",
             AttemptOutcome.PriceAsked => price is null ? Of(outcome) : $"{price} asked",
             AttemptOutcome.Doubtful => "is it this work?",
             AttemptOutcome.AnotherWork => "another work, refused",

@@ -5,7 +5,12 @@ import { keyList, useLetterKeys } from "./keys";
 export function KeysSheet({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const [on, setOn] = useLetterKeys();
   return (
-    <Sheet open={open} onOpenChange={onOpenChange} title="Keys" hint="Single-letter keys work only outside text fields.">
+    <Sheet
+      open={open}
+      onOpenChange={onOpenChange}
+      title="Keys"
+      hint="Single-letter keys work only outside text fields."
+    >
       <dl className="grid grid-cols-[90px_1fr] gap-y-1.5 text-[13px]">
         {keyList.map(([key, does]) => (
           <div key={key} className="contents">

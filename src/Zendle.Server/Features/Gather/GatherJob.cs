@@ -158,7 +158,7 @@ internal sealed class GatherJob(
         var (outcome, sentence) = (fetched.Outcome ?? AttemptOutcome.Got, fetched.Sentence);
         if (fetched.Bytes is { } bytes)
         {
-            progress.Say(sought.ReviewId, sought.WorkId, new($"{name}: checks what came"));
+            progress.Say(sought.ReviewId, sought.WorkId, new($"{name}: checking the document"));
             await Note(sought, sought.Begun + 1);
             try
             {

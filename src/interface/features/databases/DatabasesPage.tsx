@@ -103,14 +103,14 @@ function PartOf({ database: d, all, curator }: { database: Database; all: readon
   const button = "underline decoration-line underline-offset-2 hover:decoration-ink";
   return (
     <span className="px-1 text-quiet">
-      {whole ? `an extract of ${whole.name} ` : `nearly all of it is in ${likely?.name ?? ""} `}
+      {whole ? `extract of ${whole.name}; ` : `nearly all of it is in ${likely?.name ?? ""}; `}
       {curator && (
         <button
           type="button"
           className={button}
           onClick={() => set.mutate({ id: d.id, partOf: whole ? null : (likely?.id ?? null) })}
         >
-          {whole ? "not an extract" : "mark as an extract"}
+          {whole ? "it is not an extract" : "mark as an extract"}
         </button>
       )}
     </span>

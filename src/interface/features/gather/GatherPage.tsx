@@ -6,6 +6,7 @@ import { BackToList } from "../../ui/BackToList";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { count } from "../../ui/numbers";
+import { useIsWide } from "../../ui/useIsWide";
 import { GatherPane } from "./GatherPane";
 import { GatherRow, documentOf } from "./GatherRow";
 import { useBring, useGather, useSeek, useSettle, useStopGather } from "./useGather";
@@ -30,7 +31,9 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
   const [params, setParams] = useSearchParams();
   const [over, setOver] = useState(false);
   const rows = gather.data?.works ?? [];
-  const selected = Number(params.get("work") ?? 0) || null;
+  const isWide = useIsWide();
+  const first = isWide ? groups.flatMap((g) => rows.filter((r) => g.states.includes(r.state)))[0] : undefined;
+  const selected = Number(params.get("work") ?? 0) || (first?.workId ?? null);
   const row = rows.find((r) => r.workId === selected) ?? null;
   const show = (id: number | null) =>
     setParams(
@@ -172,7 +175,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
                 Keep works in Search or Trails; their full texts are gathered here. A PDF you already have can be
                 dropped on this page and finds its work by itself.
               </p>
-              <Button onClick={() => void navigate(`/r/${reviewId}/search`)}>To the search</Button>
+              <Button onClick={() => void navigate(`/r/${reviewId}/search`)}>Go to Search</Button>
             </div>
           ) : (
             groups.map((g) => (

@@ -27,7 +27,7 @@ export function AccountPage() {
           Sign out
         </Button>
       </div>
-      <div className="mt-6 grid grid-cols-2 gap-6 max-[1100px]:grid-cols-1">
+      <div className="mt-6 grid grid-cols-2 gap-6 max-[1100px]:grid-cols-[minmax(0,1fr)]">
         {reviewId > 0 && <ReviewSettings reviewId={reviewId} />}
         <ChangePassword />
         <Look />
@@ -100,7 +100,7 @@ function ChangePassword() {
 }
 
 const themes: [Theme, string][] = [
-  ["system", "as the machine"],
+  ["system", "as in the system"],
   ["light", "light"],
   ["dark", "dark"],
 ];

@@ -18,13 +18,13 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
   return (
     <>
       <TextReport reviewId={reviewId} />
-      <div className="flex shrink-0 items-center gap-4 border-b border-line px-[18px] py-2.5">
-        <h1 className="font-serif text-[18px] font-semibold">Search log</h1>
+      <div className="flex shrink-0 flex-wrap items-center gap-x-4 border-b border-line px-[18px] py-2.5">
+        <h1 className="font-serif text-[18px] font-semibold whitespace-nowrap">Search log</h1>
         {counts ? (
           <p className="text-quiet">
             <b className="font-bold text-ink">{count(counts.searches)}</b>{" "}
             {counts.searches === 1 ? "search" : "searches"} run,{" "}
-            <b className="font-bold text-ink">{count(counts.ofRecord)}</b> of record
+            <b className="font-bold text-ink">{count(counts.ofRecord)}</b> in the report
           </p>
         ) : (
           <div className="shape h-5 w-[200px]" aria-busy={log.isPending} />
@@ -36,7 +36,7 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
             onChange={(e) => setOnlyRecord(e.target.checked)}
             className="accent-[var(--pine)]"
           />
-          only those of record
+          only those in the report
         </label>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto bg-raised">
@@ -48,7 +48,7 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
         {log.data && runs.length === 0 && (
           <div className="p-8">
             <p className="mb-1 font-serif text-[17px]">
-              {onlyRecord ? "No search is of record yet." : "Nothing has been searched in this review yet."}
+              {onlyRecord ? "No search is in the report yet." : "Nothing has been searched in this review yet."}
             </p>
             <p className="text-quiet">
               {onlyRecord
@@ -153,10 +153,10 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
           className={`h-8 rounded-md border px-2.5 text-[12.5px] whitespace-nowrap
             ${run.ofRecord ? "border-pine bg-mist font-semibold" : "border-dashed border-edge text-quiet hover:border-ink"}`}
           title={
-            run.ofRecord ? "Counts in the report; press for exploration" : "Exploration; press to make it of record"
+            run.ofRecord ? "In the report; press to leave it out" : "An exploration; press to include it in the report"
           }
         >
-          {run.ofRecord ? "of record" : "exploration"}
+          {run.ofRecord ? "in the report" : "exploration"}
         </button>
         <Button onClick={() => again.mutate(run.id)} disabled={again.isPending}>
           Run again

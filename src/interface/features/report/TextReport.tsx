@@ -31,7 +31,7 @@ export function TextReport({ reviewId }: { reviewId: number }) {
           to={`/r/${reviewId}/gather`}
           className="text-[12.5px] text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
         >
-          work by work, in Gather
+          details in Gather
         </Link>
         <button
           type="button"
@@ -49,11 +49,11 @@ export function TextReport({ reviewId }: { reviewId: number }) {
           {account.waiting > 0 && <Number n={account.waiting} word="still to be tried" />}
         </div>
         <div>
-          <Number n={account.got} word="got" />
+          <Number n={account.got} word="retrieved" />
           <Bars tallies={account.byVersion} most={account.sought} colour="var(--pine)" />
         </div>
         <div>
-          <Number n={account.notGot} word="not got" />
+          <Number n={account.notGot} word="not retrieved" />
           <Bars tallies={account.byReason} most={account.sought} colour="var(--aside)" />
         </div>
       </div>

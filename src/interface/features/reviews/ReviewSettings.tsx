@@ -32,7 +32,7 @@ function Settings({ review }: { review: Dto<"ReviewDto"> }) {
           );
         }}
       >
-        <fieldset disabled={!mine}>
+        <fieldset disabled={!mine} className="min-w-0">
           <Field
             label="Title"
             value={title}
@@ -52,7 +52,7 @@ function Settings({ review }: { review: Dto<"ReviewDto"> }) {
             maxLength={2000}
             className="mb-3 w-full rounded-md border border-edge bg-raised p-2.5 font-serif text-[15px]"
           />
-          <div className="mb-3 flex items-end gap-3">
+          <div className="mb-3 flex flex-wrap items-end gap-3">
             <Field
               label="Target size: from"
               type="number"
@@ -73,7 +73,7 @@ function Settings({ review }: { review: Dto<"ReviewDto"> }) {
           </div>
           {mine && (
             <Button type="submit" disabled={change.isPending}>
-              Change the review
+              Save the review
             </Button>
           )}
         </fieldset>
@@ -102,7 +102,7 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
       </ul>
       {mine && (
         <form
-          className="flex items-end gap-3"
+          className="flex flex-wrap items-end gap-3"
           onSubmit={(e) => {
             e.preventDefault();
             put.mutate({ name, role }, { onSuccess: () => setName("") });
@@ -110,7 +110,7 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
         >
           <Field label="Account" value={name} onChange={(e) => setName(e.target.value)} className="w-44" required />
           <label className="text-[12.5px] font-semibold">
-            Part
+            Role
             <select
               value={role}
               onChange={(e) => setRole(e.target.value)}
@@ -123,7 +123,7 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
             </select>
           </label>
           <Button type="submit" disabled={put.isPending}>
-            Set
+            Add or change
           </Button>
         </form>
       )}

@@ -13,14 +13,15 @@ import { useNamedSearches } from "./useNamed";
 import { useRemoveStep, useRenameStep, type Place } from "./useSearch";
 
 const tall = 25;
-const thinBand = 28;
+const thin = { stair: 8, words: 20 };
 const stepWidth = 156;
 
 type Step = Dto<"PathStepDto">;
 
 /** Height of a count on the stair: its logarithm, against the largest of the path and at least a thousand. */
 function level(n: number, most: number, height: number): number {
-  return 4 + (height - 8) * (Math.log10(n + 1) / Math.log10(Math.max(most, 1000) + 1));
+  const edge = height / 6;
+  return edge + (height - 2 * edge) * (Math.log10(n + 1) / Math.log10(Math.max(most, 1000) + 1));
 }
 
 /** The steps from left to right over one outline that falls toward the target band: one sees what each act did. */
@@ -28,15 +29,15 @@ export function PathStair({
   place,
   path,
   band,
-  thin = false,
+  isThin = false,
 }: {
   place: Place;
   path: Dto<"PathDto"> | null;
   band: [number, number];
-  /** Whether steps and stair share one line: while one is further down in a list. */
-  thin?: boolean;
+  /** Whether each step has one line only, over a low stair: while one is further down in a list. */
+  isThin?: boolean;
 }) {
-  const height = thin ? thinBand : tall;
+  const height = isThin ? thin.stair : tall;
   const steps = path?.steps ?? [];
   const scroller = useRef<HTMLDivElement>(null);
   const [naming, setNaming] = useState<Step | null>(null);
@@ -53,7 +54,7 @@ export function PathStair({
   return (
     <section
       aria-label="Path"
-      className={`${thin ? "" : "pt-1"} relative shrink-0 border-b border-line px-[18px] max-sm:px-3`}
+      className={`${isThin ? "" : "pt-1"} relative shrink-0 border-b border-line px-[18px] max-sm:px-3`}
     >
       <div ref={scroller} className="overflow-x-auto overflow-y-hidden [scrollbar-width:thin]">
         <div className="relative" style={{ minWidth: width + 170 }}>
@@ -65,7 +66,7 @@ export function PathStair({
                 before={i > 0 ? (steps[i - 1]?.countNow ?? null) : null}
                 place={place}
                 current={step.id === path?.stepId}
-                thin={thin}
+                isThin={isThin}
                 onName={() => setNaming(step)}
                 onChange={() => setChanging(step)}
                 onCompare={(other) => setAgainst([step.id, other])}
@@ -77,18 +78,13 @@ export function PathStair({
                 type="button"
                 title="Start a new path"
                 onClick={() => place.change({ step: "0", work: null })}
-                className="flex items-center gap-1 rounded-md px-2 py-1 text-[12px] text-quiet hover:bg-soft hover:text-ink"
+                className={`flex items-center gap-1 rounded-md px-2 text-[12px] text-quiet hover:bg-soft hover:text-ink ${isThin ? "" : "py-1"}`}
               >
                 <Plus size={13} /> new path
               </button>
             </li>
           </ol>
-          <svg
-            width="100%"
-            height={height}
-            className={`${thin ? "pointer-events-none absolute inset-0" : "block"} max-sm:hidden`}
-            aria-hidden="true"
-          >
+          <svg width="100%" height={height} className="block max-sm:hidden" aria-hidden="true">
             <rect x="0" width="100%" y={top(band[1])} height={top(band[0]) - top(band[1])} fill="var(--band)" />
             {steps.map((s, i) => (
               <rect
@@ -98,7 +94,7 @@ export function PathStair({
                 y={top(s.countNow)}
                 height={height - top(s.countNow)}
                 fill="var(--pine)"
-                opacity={s.id === path?.stepId ? (thin ? 0.25 : 1) : s.ahead ? 0.06 : 0.13}
+                opacity={s.id === path?.stepId ? 1 : s.ahead ? 0.06 : 0.13}
               />
             ))}
             <path
@@ -107,11 +103,11 @@ export function PathStair({
                 .join("")}
               fill="none"
               stroke="var(--pine)"
-              strokeWidth="1.4"
+              strokeWidth={isThin ? 1 : 1.4}
             />
           </svg>
           <span
-            hidden={thin}
+            hidden={isThin}
             className="absolute right-0 text-right text-[11.5px] leading-tight text-bandtext max-sm:hidden"
             style={{ bottom: height - top(band[1]) + 2 }}
           >
@@ -131,7 +127,7 @@ function StepBlock({
   before,
   place,
   current,
-  thin,
+  isThin,
   onName,
   onChange,
   onCompare,
@@ -141,7 +137,7 @@ function StepBlock({
   before: number | null;
   place: Place;
   current: boolean;
-  thin: boolean;
+  isThin: boolean;
   onName: () => void;
   onChange: () => void;
   onCompare: (otherStepId: number) => void;
@@ -163,17 +159,22 @@ function StepBlock({
       <button
         type="button"
         onClick={goHere}
-        className={`w-full rounded-md px-1.5 text-left hover:bg-soft ${thin ? "flex h-7 items-baseline gap-1.5 pt-1" : "block py-0.5"}`}
+        className={`w-full rounded-md px-1.5 text-left hover:bg-soft ${isThin ? "flex items-baseline gap-1.5" : "block py-0.5"}`}
+        style={{ height: isThin ? thin.words : undefined }}
         title={`${step.label}: ${works(step.countNow)}${step.count !== step.countNow ? `, ${count(step.count)} when this step was made` : ""}`}
       >
         <span
-          className={`block min-w-0 truncate text-[11.5px] ${thin ? "" : "pr-4"} ${current ? "text-ink" : "text-quiet"} ${step.named ? "font-semibold" : ""}`}
+          className={`block min-w-0 truncate text-[11.5px] ${isThin ? "" : "pr-4"} ${current ? "text-ink" : "text-quiet"} ${step.named ? "font-semibold" : ""}`}
         >
           {step.label}
         </span>
-        <span className={`flex items-baseline gap-1.5 ${thin ? "mr-5 ml-auto" : ""}`}>
-          <b className={`text-[15px] leading-tight font-bold ${current ? "text-pine" : ""}`}>{count(step.countNow)}</b>
-          <span className="text-[11.5px] text-faint" hidden={thin}>
+        <span className={`flex items-baseline gap-1.5 ${isThin ? "mr-5 ml-auto" : ""}`}>
+          <b
+            className={`${isThin ? "text-[13px]" : "text-[15px]"} leading-tight font-bold ${current ? "text-pine" : ""}`}
+          >
+            {count(step.countNow)}
+          </b>
+          <span className="text-[11.5px] text-faint" hidden={isThin}>
             {step.count !== step.countNow
               ? `${count(step.count)} then`
               : before !== null
@@ -185,9 +186,9 @@ function StepBlock({
       <DropdownMenu.Root onOpenChange={(open) => open && setAsked(true)}>
         <DropdownMenu.Trigger
           aria-label={`More about the step ${step.label}`}
-          className={`absolute top-0.5 right-0.5 grid h-6 w-6 place-items-center rounded text-quiet hover:bg-line
+          className={`absolute right-0.5 grid w-6 place-items-center rounded text-quiet hover:bg-line
             focus-visible:opacity-100 data-[state=open]:opacity-100
-            ${step.branches.length > 0 ? "" : "opacity-50 group-hover:opacity-100"}`}
+            ${isThin ? "top-0 h-5" : "top-0.5 h-6"} ${step.branches.length > 0 ? "" : "opacity-50 group-hover:opacity-100"}`}
         >
           {step.branches.length > 0 ? <GitBranch size={12} /> : <span aria-hidden="true">⋮</span>}
         </DropdownMenu.Trigger>

@@ -122,7 +122,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   return (
     <>
       {review && (
-        <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} thin={isDown} />
+        <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} isThin={isDown} />
       )}
       <SearchLine
         reviewId={reviewId}

@@ -19,7 +19,7 @@ export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act:
   return (
     <Popover.Root onOpenChange={(open) => (open ? setChosen(now) : close())}>
       <Popover.Trigger
-        className={`h-[26px] shrink-0 rounded-md border border-edge/70 bg-raised px-2.5 whitespace-nowrap text-quiet
+        className={`h-[26px] max-w-[240px] shrink-0 truncate rounded-md border border-edge/70 bg-raised px-2.5 text-[12.5px] text-quiet
           hover:border-ink`}
       >
         by{" "}

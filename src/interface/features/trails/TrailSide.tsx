@@ -35,8 +35,12 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
   return (
     <div className="flex min-h-0 min-w-0 flex-col">
       <div className="shrink-0 px-[18px] pt-2 pb-1.5 max-sm:px-3">
-        <div className="mb-1 flex items-center gap-2">
-          <h2 className={`font-serif text-[16px] font-semibold ${past ? "text-past" : "text-futuretext"}`}>{title}</h2>
+        <div className="mb-1 flex items-center gap-2 max-[1199px]:gap-1.5">
+          <h2
+            className={`font-serif text-[16px] font-semibold whitespace-nowrap ${past ? "text-past" : "text-futuretext"}`}
+          >
+            {title}
+          </h2>
           <b className="text-[19px] leading-none font-bold">{count(side.inView)}</b>
           {side.inView !== side.whole && <span className="text-[12px] text-quiet">of {count(side.whole)}</span>}
           <span className="ml-auto" />
@@ -107,7 +111,7 @@ function Levels({
   const most = Math.max(1, ...levels.map((l) => l.works));
   return (
     <div role="group" aria-label="Tied to at least" className="mt-1 flex items-end gap-1 overflow-x-auto">
-      <span className="pb-1 text-[11.5px] whitespace-nowrap text-quiet">tied to</span>
+      <span className="pb-1 text-[11.5px] whitespace-nowrap text-quiet sm:max-[1199px]:hidden">tied to</span>
       {levels.map((l) => {
         const seeds = l.atLeast === trail.seedCount ? `all ${count(l.atLeast)}` : `${l.atLeast} or more`;
         return (
@@ -117,7 +121,7 @@ function Levels({
             aria-pressed={l.atLeast === trail.atLeast}
             onClick={() => take({ kind: "Ties", atLeast: l.atLeast })}
             title={`${works(l.works)} tied to ${seeds} of the seeds`}
-            className={`min-w-[52px] flex-1 rounded-[4px] px-1 pt-0.5 text-left text-[12px] whitespace-nowrap
+            className={`min-w-[44px] flex-1 rounded-[4px] px-1 pt-0.5 text-left text-[12px] whitespace-nowrap
               ${l.atLeast === trail.atLeast ? "outline-[1.5px] -outline-offset-1 outline-ink" : "hover:bg-soft"}`}
           >
             <b className="font-bold">{count(l.works)}</b>{" "}

@@ -132,7 +132,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   return (
     <>
       {review && (
-        <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} thin={isDown} />
+        <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} isThin={isDown} />
       )}
       {!data || !view.data || !state ? (
         <div className="p-8" aria-busy="true">
@@ -140,7 +140,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
         </div>
       ) : (
         <>
-          <div className="flex shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-[18px] py-1.5 text-[12.5px] max-sm:px-3">
+          <div className="flex shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-[18px] py-1.5 text-[12.5px] max-sm:flex-wrap max-sm:px-3">
             <Ways
               way={data.way ?? "Both"}
               one={data.seedCount === 1}
@@ -151,7 +151,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             ) : (
               <span className="flex-1" />
             )}
-            <CountsBy view={view.data} take={(act) => take.mutate({ act })} />
+            {!(isNarrow && both) && <CountsBy view={view.data} take={(act) => take.mutate({ act })} />}
             {both && !isNarrow && (
               <>
                 <KeepFirst total={view.data.count} decide={decide} />
@@ -169,12 +169,18 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             />
           )}
           {isNarrow && both && workId === null && (
-            <div role="group" aria-label="Side" className="flex shrink-0 gap-1.5 border-b border-line px-3 py-1.5">
+            <div
+              role="group"
+              aria-label="Side"
+              className="flex shrink-0 items-center gap-1.5 border-b border-line px-3 py-1.5"
+            >
               {(["Backward", "Seeds", "Forward"] as const).map((s) => (
                 <Button key={s} kind={s === narrowSide ? "primary" : undefined} onClick={() => setNarrowSide(s)}>
                   {s === "Backward" ? "Past" : s === "Forward" ? "Future" : "Seeds"}
                 </Button>
               ))}
+              <span className="flex-1" />
+              <CountsBy view={view.data} take={(act) => take.mutate({ act })} />
             </div>
           )}
           <div

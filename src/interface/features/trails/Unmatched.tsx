@@ -15,7 +15,7 @@ export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
     <>
       <button
         type="button"
-        className="h-[26px] rounded-md border border-edge/70 bg-raised px-2.5 text-[12.5px] text-quiet hover:border-ink"
+        className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink"
         onClick={() => setOpen(true)}
         title="References that match no record in the databases"
       >
