@@ -33,7 +33,7 @@ internal sealed class PlainPostings
     }
 
     /// <summary>The records a question finds.</summary>
-    public BitSet Records(QueryNode node, int only = -1)
+    public RecordSet Records(QueryNode node, int only = -1)
     {
         switch (node)
         {
@@ -48,7 +48,7 @@ internal sealed class PlainPostings
                     any.UnionWith(Records(part, only));
                 return any;
             case NotNode not:
-                var rest = new BitSet(size);
+                var rest = new RecordSet(size);
                 for (var r = 1; r < size; r++)
                     rest.Add(r);
                 rest.ExceptWith(Records(not.Part, only));
@@ -74,9 +74,9 @@ internal sealed class PlainPostings
         }
     }
 
-    private BitSet Of(List<long>[] words, int gap, bool inRow, int only)
+    private RecordSet Of(List<long>[] words, int gap, bool inRow, int only)
     {
-        var found = new BitSet(size);
+        var found = new RecordSet(size);
         var first = words[0];
         if (words.Length == 1)
         {

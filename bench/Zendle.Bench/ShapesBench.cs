@@ -243,7 +243,7 @@ internal sealed class ShapesBench : IDisposable
 
     private void Facets()
     {
-        var set = BitSet.Of(
+        var set = WorkSet.Of(
             works + 1,
             Enumerable
                 .Range(0, Math.Min(100_000, works / 2))
@@ -318,7 +318,7 @@ internal sealed class ShapesBench : IDisposable
                 + $"bare {Measures.Ratio(bare, ours):N1}"
         );
 
-        ulong[] Bits(BitSet set)
+        ulong[] Bits(RecordSet set)
         {
             var b = new ulong[(count + 64) / 64];
             foreach (var n in set.ToArray())
@@ -369,7 +369,7 @@ internal sealed class ShapesBench : IDisposable
         );
     }
 
-    private (int Records, int Works, int[] Databases) Counted(BitSet records)
+    private (int Records, int Works, int[] Databases) Counted(RecordSet records)
     {
         var ledger = Ledger.Of(snapshot, records, []);
         return (ledger.Records, ledger.Works, [.. ledger.Databases.Select(d => d.Works)]);

@@ -159,7 +159,7 @@ internal static class TrailBench
                 inView,
                 SortOrder.Ties,
                 [],
-                new BitSet(snapshot.Columns.RecordSize),
+                new RecordSet(snapshot.Columns.RecordSize),
                 2026,
                 trail.Future.Ties
             )

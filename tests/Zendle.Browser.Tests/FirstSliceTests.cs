@@ -440,6 +440,18 @@ public sealed partial class FirstSliceTests(DemoWorld world) : IClassFixture<Dem
         b.Sees("One work has this title:");
     }
 
+    [Fact]
+    public void A_long_line_written_fast_keeps_every_letter()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/search?step=0");
+        var line = string.Join(' ', Enumerable.Repeat("moths and the light of verges", 8));
+        var field = b.Find("[aria-label='Search the databases']");
+        field.SendKeys(line);
+        Assert.Equal(line, field.GetDomProperty("value"));
+        Assert.Empty(b.Complaints());
+    }
+
     [GeneratedRegex(@"([\d,]+)\s+works?\b")]
     private static partial Regex WorksCount();
 

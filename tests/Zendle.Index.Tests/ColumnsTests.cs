@@ -68,7 +68,7 @@ public sealed class ColumnsTests
                 (rows, some) =>
                 {
                     var columns = Columns(rows);
-                    var set = BitSet.Of(columns.WorkSize, some);
+                    var set = WorkSet.Of(columns.WorkSize, some);
                     foreach (
                         var (facet, values) in new (Facet, Func<Row, IEnumerable<string>>)[]
                         {
@@ -159,7 +159,7 @@ public sealed class ColumnsTests
                             .CountBy(w => Of(w)!)
                             .OrderBy(c => c.Key, StringComparer.Ordinal),
                         column
-                            .Count(BitSet.Of(placeOf.Length, all))
+                            .Count(WorkSet.Of(placeOf.Length, all))
                             .Select(c => KeyValuePair.Create(column.Names[c.Value].ToUpperInvariant(), c.Count))
                             .OrderBy(c => c.Key, StringComparer.Ordinal)
                     );
@@ -255,7 +255,7 @@ public sealed class ColumnsTests
                 trail.Past.Works(1),
                 order,
                 [],
-                new BitSet(snapshot.Columns.RecordSize),
+                new RecordSet(snapshot.Columns.RecordSize),
                 2026,
                 trail.Past.Ties
             );

@@ -54,7 +54,7 @@ public sealed class Trail
     ) => new(graph, question, graph.MaskOf(databases), size);
 
     /// <summary>All works of the trail, both sides, tied to at least so many seeds on one of them.</summary>
-    public BitSet Works(int atLeast)
+    public WorkSet Works(int atLeast)
     {
         var works = Past.Works(atLeast);
         works.UnionWith(Future.Works(atLeast));
@@ -141,8 +141,8 @@ public sealed class Trail
         public int Ties(int work) => works.GetValueOrDefault(work).Ties;
 
         /// <summary>The works tied to at least so many seeds. O(works of the side).</summary>
-        public BitSet Works(int atLeast) =>
-            BitSet.Of(size, works.Where(w => w.Value.Ties >= atLeast).Select(w => w.Key));
+        public WorkSet Works(int atLeast) =>
+            WorkSet.Of(size, works.Where(w => w.Value.Ties >= atLeast).Select(w => w.Key));
 
         internal void Add(CitationGraph graph, ReadOnlySpan<int> tied, ReadOnlySpan<ushort> reported, ulong chosen)
         {

@@ -137,7 +137,7 @@ public static class ColumnsStream
             WorkFirstRecord = first,
             WorkVenue = workVenue,
             TextRank = rank,
-            OnlyCited = BitSet.Of(works, onlyCited),
+            OnlyCited = WorkSet.Of(works, onlyCited),
             RecordsOf = recordsOf,
             CitedWorks = citedWorks,
             Asked = asked,

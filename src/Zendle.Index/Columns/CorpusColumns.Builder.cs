@@ -57,7 +57,7 @@ public sealed partial class CorpusColumns
             year;
         private readonly TextColumn.Editor sortTitle,
             sortPerson;
-        private readonly BitSet onlyCited;
+        private readonly WorkSet onlyCited;
         private int[] workVenue,
             venueName;
         private ReferenceMatcher? matcher;
@@ -104,7 +104,7 @@ public sealed partial class CorpusColumns
             venueName = Sized(old?.VenueName, WorkSize);
             foreach (var numbers in new[] { workVenue, venueName })
                 Array.Fill(numbers, -1, from?.WorkSize ?? 0, WorkSize - (from?.WorkSize ?? 0));
-            onlyCited = BitSet.Of(WorkSize, old?.OnlyCited.Members() ?? []);
+            onlyCited = WorkSet.Of(WorkSize, old?.OnlyCited.Members() ?? []);
             recordsOf = (old?.RecordsOf ?? IdLists.Empty).Edit(WorkSize);
             citedWorks = (old?.CitedWorks ?? IdLists.Empty).Edit(RecordSize);
             asked = (old?.Asked ?? IdLists.Empty).Edit(RecordSize);

@@ -1,3 +1,4 @@
+using System.Collections;
 using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Reviews;
@@ -42,7 +43,7 @@ public sealed partial class CorpusColumns
         public required int[] WorkFirstRecord { get; init; }
         public required int[] WorkVenue { get; init; }
         public required byte[] TextRank { get; init; }
-        public required BitSet OnlyCited { get; init; }
+        public required WorkSet OnlyCited { get; init; }
         public required IdLists RecordsOf { get; init; }
         public required IdLists CitedWorks { get; init; }
         public required IdLists Asked { get; init; }
@@ -146,7 +147,7 @@ public sealed partial class CorpusColumns
     /// <summary>
     /// Works that are in no database any more and stay because people decided on them. Not to be changed.
     /// </summary>
-    public BitSet Withdrawn { get; }
+    public WorkSet Withdrawn { get; }
 
     /// <summary>Work of each record; 0 for a record that is not there.</summary>
     public int[] RecordWork => All.RecordWork;
@@ -224,7 +225,7 @@ public sealed partial class CorpusColumns
     }
 
     /// <summary>Works that are known from reference lists only.</summary>
-    public BitSet OnlyCited => All.OnlyCited;
+    public WorkSet OnlyCited => All.OnlyCited;
 
     /// <summary>Where the venues stand in their subject categories, by venue number.</summary>
     public IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings => All.Standings;
@@ -280,13 +281,13 @@ public sealed partial class CorpusColumns
         if (halves.Count == 0)
             return [];
         // Most keys of most references are none of them: a table of bits says so without a look into the set.
-        var perhaps = new BitSet(1 << 20);
+        var perhaps = new BitArray(1 << 20);
         foreach (var half in halves)
-            perhaps.Add(half & ((1 << 20) - 1));
+            perhaps[half & ((1 << 20) - 1)] = true;
         var found = new List<int>();
         for (var record = 0; record < All.Asked.Size; record++)
             foreach (var half in All.Asked.Of(record))
-                if (perhaps.Contains(half & ((1 << 20) - 1)) && halves.Contains(half))
+                if (perhaps[half & ((1 << 20) - 1)] && halves.Contains(half))
                 {
                     found.Add(record);
                     break;

@@ -63,7 +63,7 @@ public sealed class FacetColumn
     /// How many works of <paramref name="works"/> have each value: those that occur, by the value's number, ascending.
     /// O(works + values).
     /// </summary>
-    public (int Value, int Count)[] Count(BitSet works)
+    public (int Value, int Count)[] Count(WorkSet works)
     {
         // Some fields have as many values as there are works: the room to count in is held between questions.
         var counts = ArrayPool<int>.Shared.Rent(Names.Count);
@@ -86,13 +86,13 @@ public sealed class FacetColumn
     }
 
     /// <summary>The works that have at least one of <paramref name="names"/>; names nobody has find nothing.</summary>
-    public BitSet With(IEnumerable<string> names, int size)
+    public WorkSet With(IEnumerable<string> names, int size)
     {
         var wanted = new bool[Names.Count];
         foreach (var name in names)
             if (table.Find(name) is >= 0 and var number && number < wanted.Length)
                 wanted[number] = true;
-        var found = new BitSet(size);
+        var found = new WorkSet(size);
         for (var work = 0; work < Size; work++)
             foreach (var value in Of(work))
                 if (wanted[value])

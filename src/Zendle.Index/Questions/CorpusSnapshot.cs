@@ -7,13 +7,13 @@ namespace Zendle.Index.Questions;
 
 /// <summary>
 /// The corpus at one moment: words, columns and citations that belong together. A request works on one snapshot from
-/// start to end. Sets of records that were worked out are remembered as long as the snapshot lives.
+/// start to end. Sets of records and of works that were worked out are remembered as long as the snapshot lives.
 /// </summary>
 public sealed class CorpusSnapshot : IDisposable
 {
     private const long LeastRemembered = 6L << 20,
         RememberedPerRecord = 56;
-    private readonly BoundedCache<string, BitSet> remembered;
+    private readonly BoundedCache<SetKey, object> remembered;
     private int users = 1;
 
     internal CorpusSnapshot(
@@ -29,8 +29,8 @@ public sealed class CorpusSnapshot : IDisposable
         DatabaseNames = databaseNames;
         Generation = generation;
         Containers = containers;
-        remembered = new(LeastRemembered + (RememberedPerRecord * columns.RecordSize), StringComparer.Ordinal);
-        Live = new BitSet(columns.RecordSize);
+        remembered = new(LeastRemembered + (RememberedPerRecord * columns.RecordSize));
+        Live = new RecordSet(columns.RecordSize);
         for (var r = 0; r < columns.RecordSize; r++)
             if (columns.RecordWork[r] > 0 && columns.RecordDatabase[r] != CorpusColumns.NoDatabase)
                 Live.Add(r);
@@ -39,7 +39,7 @@ public sealed class CorpusSnapshot : IDisposable
     internal DirectoryReader Reader { get; }
 
     /// <summary>Every record there is.</summary>
-    internal BitSet Live { get; }
+    internal RecordSet Live { get; }
 
     /// <summary>What is known of works beside their words.</summary>
     public CorpusColumns Columns { get; }
@@ -81,10 +81,21 @@ public sealed class CorpusSnapshot : IDisposable
         }
     }
 
-    internal bool Remembers(string key) => remembered.TryGet(key, out _);
+    internal bool Remembers(SetKey key) => remembered.TryGet(key, out _);
 
-    internal BitSet Remember(string key, Func<BitSet> work) =>
-        remembered.Get(key, work, set => 150 + (2L * key.Length) + (set.Size / 8));
+    /// <summary>The set that is remembered under a key, or what <paramref name="work"/> finds, which is then.</summary>
+    /// <returns>A set that must not be changed.</returns>
+    internal TSet Remember<TSet>(SetKey<TSet> key, Func<TSet> work)
+        where TSet : IdSet<TSet> =>
+        (TSet)remembered.Get(key, work, set => 200 + (2L * key.Letters) + (((TSet)set).Size / 8));
+
+    /// <summary>The snapshot for one user more, who disposes of it too.</summary>
+    /// <exception cref="ObjectDisposedException">Nobody uses it any more.</exception>
+    public CorpusSnapshot Share()
+    {
+        ObjectDisposedException.ThrowIf(!TryUse(), this);
+        return this;
+    }
 
     /// <summary>Takes part in the snapshot's life; false when it has ended already.</summary>
     internal bool TryUse()

@@ -18,7 +18,7 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
     /// <param name="snapshot">The corpus.</param>
     /// <param name="records">Matching records of all databases.</param>
     /// <param name="chosen">Ids of the databases chosen; empty for all.</param>
-    public static Ledger Of(CorpusSnapshot snapshot, BitSet records, ImmutableArray<int> chosen)
+    public static Ledger Of(CorpusSnapshot snapshot, RecordSet records, ImmutableArray<int> chosen)
     {
         var columns = snapshot.Columns;
         var names = snapshot.DatabaseNames;
@@ -40,7 +40,7 @@ public sealed record Ledger(ImmutableArray<LedgerLine> Databases, int Records, i
         // Held between calls, whatever stands in it: an array as long as the corpus takes longer to make than to use.
         var masks = ArrayPool<ulong>.Shared.Rent(columns.WorkSize);
         var recordCounts = new int[databases.Length];
-        var works = new BitSet(columns.WorkSize);
+        var works = new WorkSet(columns.WorkSize);
         foreach (var r in records)
         {
             var (d, work) = (bit[columns.RecordDatabase[r]], columns.RecordWork[r]);

@@ -27,7 +27,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     /// <param name="field">Field of words that name none.</param>
     /// <param name="without">A node that is taken to match nothing; for what only it brings in.</param>
     /// <returns>A set that must not be changed.</returns>
-    public BitSet Records(QueryNode root, QueryField field = QueryField.About, QueryNode? without = null)
+    public RecordSet Records(QueryNode root, QueryField field = QueryField.About, QueryNode? without = null)
     {
         if (without is null && root is AndNode or OrNode)
             ReadTerms(root, field);
@@ -61,11 +61,11 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             _ => [],
         };
 
-    private BitSet Found(QueryNode root, QueryField field, QueryNode? without)
+    private RecordSet Found(QueryNode root, QueryField field, QueryNode? without)
     {
         budget.Check();
         if (ReferenceEquals(root, without))
-            return new BitSet(columns.RecordSize);
+            return new RecordSet(columns.RecordSize);
         switch (root)
         {
             case AllNode:
@@ -81,11 +81,12 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
                 rest.ExceptWith(Found(not.Part, field, without));
                 return rest;
             case AndNode and:
-                return BitSet.Common([.. and.Parts.Select(p => Found(p, field, without))]);
+                var sets = and.Parts.Select(p => Found(p, field, without)).ToArray();
+                return sets[0].CommonWith(sets[1..]);
             case OrNode many when (without is null || !Holds(many, without)) && !AsksReview(many, field):
                 // On a board all cards but one stay as they are: what a card finds is remembered like what a term
                 // finds.
-                return snapshot.Remember($"or {field}|{QueryText.Print(many)}", () => Any(many, field, null));
+                return snapshot.Remember(new TreeKey(field, QueryText.Print(many)), () => Any(many, field, null));
             case OrNode many:
                 return Any(many, field, without);
             case NearNode near:
@@ -95,7 +96,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         }
     }
 
-    private BitSet Any(OrNode or, QueryField field, QueryNode? without)
+    private RecordSet Any(OrNode or, QueryField field, QueryNode? without)
     {
         var any = Found(or.Parts[0], field, without).Copy();
         foreach (var part in or.Parts.Skip(1))
@@ -124,9 +125,9 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     /// <summary>The works of <paramref name="records"/> that lie in the chosen databases. O(records).</summary>
     /// <param name="records">Records.</param>
     /// <param name="databases">Ids of the databases chosen; empty for all.</param>
-    public BitSet Works(BitSet records, ImmutableArray<int> databases = default)
+    public WorkSet Works(RecordSet records, ImmutableArray<int> databases = default)
     {
-        var works = new BitSet(columns.WorkSize);
+        var works = new WorkSet(columns.WorkSize);
         if (databases.IsDefaultOrEmpty)
         {
             foreach (var r in records)
@@ -176,7 +177,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     public string? OnlyHyphenated(string word, QueryField field)
     {
         string? written = null;
-        var hyphenated = new BitSet(columns.RecordSize);
+        var hyphenated = new RecordSet(columns.RecordSize);
         foreach (var leaf in snapshot.Reader.Leaves)
         foreach (var term in TermWalk.Over(leaf.AtomicReader, IndexFields.Hyphenated, word + "|*", budget))
         {
@@ -197,7 +198,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     }
 
     /// <summary>Takes out of a set what is in no database any more; a review that kept it has it still.</summary>
-    public void LeaveOutWithdrawn(BitSet works)
+    public void LeaveOutWithdrawn(WorkSet works)
     {
         if (columns.Withdrawn.IsEmpty)
             return;
@@ -208,20 +209,20 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     }
 
     /// <summary>No works, as a set of one's own.</summary>
-    public BitSet Nothing() => new(columns.WorkSize);
+    public WorkSet Nothing() => new(columns.WorkSize);
 
     /// <summary>All works, as a set of one's own.</summary>
-    public BitSet Everything() => snapshot.Remember("works", () => Works(snapshot.Live)).Copy();
+    public WorkSet Everything() => snapshot.Remember(new AllWorksKey(), () => Works(snapshot.Live)).Copy();
 
     /// <summary>All narrowings of a state, as a set of works; null when nothing narrows.</summary>
     /// <param name="state">The state.</param>
     /// <param name="lifted">A field whose own narrowing is left out, for its counts.</param>
     /// <param name="read">Reads an expression for <see cref="SearchState.Inside"/>; unreadable ones find
     /// nothing.</param>
-    public BitSet? Narrowed(SearchState state, Facet? lifted, Func<string, QueryNode?> read)
+    public WorkSet? Narrowed(SearchState state, Facet? lifted, Func<string, QueryNode?> read)
     {
-        BitSet? set = null;
-        void And(BitSet other)
+        WorkSet? set = null;
+        void And(WorkSet other)
         {
             if (set is null)
                 set = other.Copy();
@@ -229,7 +230,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
                 set.IntersectWith(other);
         }
         if ((state.From is not null || state.To is not null) && lifted != Facet.Year)
-            And(snapshot.Remember($"works of {state.From}-{state.To}", () => WorksOf(state.From, state.To)));
+            And(snapshot.Remember(new ShownYearsKey(state.From, state.To), () => WorksOf(state.From, state.To)));
         foreach (var narrowing in state.Narrowings)
         {
             if (narrowing.Facet == lifted)
@@ -246,7 +247,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             And(
                 read(words) is { } node
                     ? Works(Records(node), state.Trail is null ? state.Databases : default)
-                    : new BitSet(columns.WorkSize)
+                    : new WorkSet(columns.WorkSize)
             );
         return set;
     }
@@ -255,9 +256,9 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     /// The works that show a year of a span: a narrowing asks the year that a work shows, as every bar and row does;
     /// <c>year:</c> in an expression asks records.
     /// </summary>
-    private BitSet WorksOf(int? from, int? to)
+    private WorkSet WorksOf(int? from, int? to)
     {
-        var works = new BitSet(columns.WorkSize);
+        var works = new WorkSet(columns.WorkSize);
         for (var work = 1; work < columns.WorkSize; work++)
             if (
                 columns.WorkFirstRecord[work] > 0
@@ -270,23 +271,23 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     }
 
     /// <summary>The works that have one of the values of a field.</summary>
-    public BitSet With(Facet facet, IEnumerable<string> values)
+    public WorkSet With(Facet facet, IEnumerable<string> values)
     {
         if (facet is not (Facet.Stage or Facet.Tag))
             return snapshot.Remember(
-                $"works with {facet}|{string.Join('\n', values)}",
+                new FacetKey(facet, new([.. values])),
                 () =>
                     columns
                         .Of(facet)
                         .With(facet == Facet.Person ? values.Select(columns.PersonToday) : values, columns.WorkSize)
             );
-        var set = new BitSet(columns.WorkSize);
+        var set = new WorkSet(columns.WorkSize);
         foreach (var value in values)
             set.UnionWith(facet == Facet.Stage ? StageSet(value) : TagSet(value));
         return set;
     }
 
-    private BitSet Term(TermNode term, QueryField field)
+    private RecordSet Term(TermNode term, QueryField field)
     {
         switch (field)
         {
@@ -328,15 +329,15 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     }
 
     /// <summary>The records that have a term among their authors' keywords, or among their controlled terms.</summary>
-    public BitSet InKeywords(TermNode term, bool isControlled)
+    public RecordSet InKeywords(TermNode term, bool isControlled)
     {
         var name = isControlled ? IndexFields.Controlled : IndexFields.Keywords;
-        return snapshot.Remember($"only {name}|{Key(term, QueryField.Keywords)}", () => In([name], term));
+        return snapshot.Remember(new KeywordsKey(isControlled, Texts.Of(term)), () => In([name], term));
     }
 
-    private BitSet In(string[] names, TermNode term)
+    private RecordSet In(string[] names, TermNode term)
     {
-        var records = new BitSet(columns.RecordSize);
+        var records = new RecordSet(columns.RecordSize);
         foreach (var name in names)
         foreach (var form in term.Forms)
             if (form.Length == 1)
@@ -347,17 +348,17 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     }
 
     /// <summary>Under what the records of a term are remembered.</summary>
-    private static string Key(TermNode term, QueryField field) =>
+    private static SetKey<RecordSet> Key(TermNode term, QueryField field) =>
         IndexFields.Value(field) is not null || (field == QueryField.Author && NameQuery.Of(term.Written) is not null)
-            ? $"{field}={term.Written}"
-            : $"{field}|{string.Join('+', term.Forms.Select(f => string.Join(' ', f)))}";
+            ? new WrittenKey(field, term.Written)
+            : new TermKey(field, Texts.Of(term));
 
-    private BitSet Word(string name, string slot) =>
+    private RecordSet Word(string name, string slot) =>
         snapshot.Remember(
-            $"{name}:{slot}",
+            new PostingsKey(name, slot),
             () =>
             {
-                var records = new BitSet(columns.RecordSize);
+                var records = new RecordSet(columns.RecordSize);
                 foreach (var leaf in snapshot.Reader.Leaves)
                 {
                     var reader = leaf.AtomicReader;
@@ -382,28 +383,28 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             }
         );
 
-    private BitSet Near(NearNode near, QueryField field, QueryNode? without)
+    private RecordSet Near(NearNode near, QueryField field, QueryNode? without)
     {
         if (without is not null && near.Parts.Any(p => Holds(p, without)))
             return NearUncached(near, field, without);
-        return snapshot.Remember($"near {field}|{QueryText.Print(near)}", () => NearUncached(near, field, null));
+        return snapshot.Remember(new TreeKey(field, QueryText.Print(near)), () => NearUncached(near, field, null));
     }
 
-    private BitSet NearUncached(NearNode near, QueryField field, QueryNode? without)
+    private RecordSet NearUncached(NearNode near, QueryField field, QueryNode? without)
     {
         // The places of all terms are read once, however many terms are then left out one after another.
         if (!sides.TryGetValue((near, field), out var read))
             sides[(near, field)] = read = [
                 .. IndexFields.Text(field).SelectMany(name => NearSides.Of(near, snapshot, name, budget)),
             ];
-        var records = new BitSet(columns.RecordSize);
+        var records = new RecordSet(columns.RecordSize);
         foreach (var segment in read)
         foreach (var document in segment.Documents(without, budget))
             Put(records, segment.Records[document]);
         return records;
     }
 
-    private void Occurrences(string name, Func<SpanReader, Spans> find, BitSet records)
+    private void Occurrences(string name, Func<SpanReader, Spans> find, RecordSet records)
     {
         // Segments know nothing of each other.
         var leaves = snapshot.Reader.Leaves;
@@ -420,14 +421,14 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         }
     }
 
-    private void Put(BitSet records, int id)
+    private void Put(RecordSet records, int id)
     {
         // Records put in after the columns were built are not part of this snapshot.
         if (id < columns.RecordSize && columns.RecordWork[id] > 0)
             records.Add(id);
     }
 
-    private BitSet Exact(string name, QueryField field, string written)
+    private RecordSet Exact(string name, QueryField field, string written)
     {
         var value = field switch
         {
@@ -439,14 +440,14 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         return Word(name, value);
     }
 
-    private BitSet Years(YearsNode years)
+    private RecordSet Years(YearsNode years)
     {
         var (from, to) = (years.From ?? 1, years.To ?? short.MaxValue);
         return snapshot.Remember(
-            $"year {from}-{to}",
+            new PrintedYearsKey(from, to),
             () =>
             {
-                var records = new BitSet(columns.RecordSize);
+                var records = new RecordSet(columns.RecordSize);
                 for (var r = 0; r < columns.RecordSize; r++)
                     if (
                         columns.RecordWork[r] > 0
@@ -460,7 +461,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         );
     }
 
-    private BitSet Database(TermNode term)
+    private RecordSet Database(TermNode term)
     {
         var ids = snapshot
             .DatabaseNames.Where(d =>
@@ -469,26 +470,26 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             )
             .Select(d => d.Key)
             .ToHashSet();
-        var records = new BitSet(columns.RecordSize);
+        var records = new RecordSet(columns.RecordSize);
         for (var r = 0; r < columns.RecordSize; r++)
             if (columns.RecordWork[r] > 0 && ids.Contains(columns.RecordDatabase[r]))
                 records.Add(r);
         return records;
     }
 
-    private BitSet RecordsOf(BitSet works)
+    private RecordSet RecordsOf(WorkSet works)
     {
-        var records = new BitSet(columns.RecordSize);
+        var records = new RecordSet(columns.RecordSize);
         for (var r = 0; r < columns.RecordSize; r++)
             if (columns.RecordWork[r] is > 0 and var w && works.Contains(w))
                 records.Add(r);
         return records;
     }
 
-    private BitSet StageSet(string written)
+    private WorkSet StageSet(string written)
     {
         if (facts is null)
-            return new BitSet(columns.WorkSize);
+            return new WorkSet(columns.WorkSize);
         switch (Words.Fold(written.Trim()))
         {
             case "kept":
@@ -501,13 +502,13 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
                 rest.ExceptWith(facts.SetAside);
                 return rest;
             default:
-                return new BitSet(columns.WorkSize);
+                return new WorkSet(columns.WorkSize);
         }
     }
 
-    private BitSet TagSet(string written)
+    private WorkSet TagSet(string written)
     {
-        var set = new BitSet(columns.WorkSize);
+        var set = new WorkSet(columns.WorkSize);
         if (facts is null)
             return set;
         var pattern = Words.Fold(written.Trim());

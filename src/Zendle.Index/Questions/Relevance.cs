@@ -44,14 +44,14 @@ public sealed class Relevance
 
     private readonly CorpusSnapshot snapshot;
     private readonly ImmutableArray<Concept> concepts;
-    private readonly BitSet records;
+    private readonly RecordSet records;
     private readonly int[] ranks;
     private readonly int size;
     private readonly Budget budget = Budget.Current;
     private readonly List<Leaf> leaves = [];
     private readonly List<(long Field, int Position, int Concept)>? occurrences;
 
-    private Relevance(CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, BitSet records, bool asksNearness)
+    private Relevance(CorpusSnapshot snapshot, ImmutableArray<Concept> concepts, RecordSet records, bool asksNearness)
     {
         (this.snapshot, this.concepts, this.records) = (snapshot, concepts, records);
         (ranks, size) = (records.BlockRanks(), records.Count());
@@ -84,7 +84,7 @@ public sealed class Relevance
     public static void Score(
         CorpusSnapshot snapshot,
         ImmutableArray<Concept> concepts,
-        BitSet records,
+        RecordSet records,
         Span<float> scores
     )
     {
@@ -114,7 +114,7 @@ public sealed class Relevance
     public static ScoreParts? Explain(
         CorpusSnapshot snapshot,
         ImmutableArray<Concept> concepts,
-        BitSet records,
+        RecordSet records,
         int work
     )
     {
@@ -124,7 +124,7 @@ public sealed class Relevance
         {
             if (record >= records.Size || !records.Contains(record))
                 continue;
-            var one = new BitSet(records.Size);
+            var one = new RecordSet(records.Size);
             one.Add(record);
             var parts = new Relevance(snapshot, concepts, one, asksNearness).Parts();
             if (best is null || parts.Total > best.Total)
@@ -133,7 +133,7 @@ public sealed class Relevance
         return best;
     }
 
-    private static bool AsksNearness(ImmutableArray<Concept> concepts, BitSet records) =>
+    private static bool AsksNearness(ImmutableArray<Concept> concepts, RecordSet records) =>
         concepts.Length > 1 && records.Count() <= MostForNearness;
 
     /// <summary>The parts of the score of the one record there is.</summary>

@@ -10,7 +10,7 @@ namespace Zendle.Index.Questions;
 public sealed class ReviewFacts
 {
     private static long made;
-    private readonly Dictionary<string, BitSet> tags;
+    private readonly Dictionary<string, WorkSet> tags;
     private readonly SortedSet<int> gone;
     private readonly Func<int, bool>? isThere;
     private readonly int size;
@@ -29,9 +29,9 @@ public sealed class ReviewFacts
     private ReviewFacts(
         int size,
         Func<int, bool>? isThere,
-        BitSet kept,
-        BitSet aside,
-        Dictionary<string, BitSet> tags,
+        WorkSet kept,
+        WorkSet aside,
+        Dictionary<string, WorkSet> tags,
         SortedSet<int> gone
     )
     {
@@ -48,13 +48,13 @@ public sealed class ReviewFacts
     public long Version { get; }
 
     /// <summary>Kept works. Not to be changed.</summary>
-    public BitSet Kept { get; }
+    public WorkSet Kept { get; }
 
     /// <summary>Works set aside. Not to be changed.</summary>
-    public BitSet SetAside { get; }
+    public WorkSet SetAside { get; }
 
     /// <summary>Tags with their works.</summary>
-    public IReadOnlyDictionary<string, BitSet> Tags => tags;
+    public IReadOnlyDictionary<string, WorkSet> Tags => tags;
 
     /// <summary>Bytes that the sets take, those that are shared with other facts included.</summary>
     public long Bytes => (2 + tags.Count) * (size / 8L + 64) + (gone.Count * 64L);

@@ -49,10 +49,10 @@ public static class WorkOrder
     /// <param name="ties">In a trail, how many seeds a work is tied to; null outside one.</param>
     public static int[] Sort(
         CorpusSnapshot snapshot,
-        BitSet works,
+        WorkSet works,
         SortOrder order,
         ImmutableArray<Concept> concepts,
-        BitSet records,
+        RecordSet records,
         int thisYear,
         Func<int, int>? ties = null
     )
@@ -90,7 +90,7 @@ public static class WorkOrder
         int[] ids,
         CorpusSnapshot snapshot,
         ImmutableArray<Concept> concepts,
-        BitSet records
+        RecordSet records
     )
     {
         // Arrays as long as the corpus are held between questions: to make them anew each time costs more than what

@@ -22,7 +22,7 @@ internal sealed class DatabaseCounts
         var columns = snapshot.Columns;
         int[] databases = [.. snapshot.DatabaseNames.Keys.Where(d => d != CorpusColumns.NoDatabase).Order()];
         counts = databases.ToDictionary(d => d, _ => new DatabaseCount());
-        var works = databases.ToDictionary(d => d, _ => new BitSet(columns.WorkSize));
+        var works = databases.ToDictionary(d => d, _ => new WorkSet(columns.WorkSize));
         var ordinal = databases.Index().ToDictionary(d => d.Item, d => d.Index);
         var held = new ulong[columns.WorkSize];
         for (var r = 0; r < columns.RecordSize; r++)

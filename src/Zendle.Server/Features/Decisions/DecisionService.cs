@@ -29,13 +29,20 @@ internal sealed class DecisionService(
     private readonly BoundedCache<int, Cached> folds = new(MostRemembered);
     private int epoch;
 
-    /// <summary>A review's stages and tags over the works of today.</summary>
-    public async Task<ReviewFacts> Facts(int reviewId) => (await Load(reviewId)).Facts;
-
-    /// <summary>A review's fold and facts, of one moment. The fold must not be changed.</summary>
+    /// <summary>A review's fold and facts over the works of today, of one moment. The fold must not be changed.</summary>
     public async Task<(DecisionFold Fold, ReviewFacts Facts)> Of(int reviewId)
     {
-        var cached = await Load(reviewId);
+        using var snapshot = corpus.Snapshot();
+        return await Of(reviewId, snapshot);
+    }
+
+    /// <summary>
+    /// A review's fold and facts over the works of a snapshot, of one moment. The fold must not be changed. Whoever has a
+    /// snapshot already asks with it: sets of two snapshots do not fit each other.
+    /// </summary>
+    public async Task<(DecisionFold Fold, ReviewFacts Facts)> Of(int reviewId, CorpusSnapshot snapshot)
+    {
+        var cached = await Load(reviewId, snapshot);
         return (cached.Fold, cached.Facts);
     }
 
@@ -53,8 +60,8 @@ internal sealed class DecisionService(
         await gate.WaitAsync();
         try
         {
-            var entry = await Loaded(reviewId);
             using var snapshot = corpus.Snapshot();
+            var entry = await Loaded(reviewId, snapshot);
             var changing = works
                 .Where(w =>
                     w > 0
@@ -101,7 +108,8 @@ internal sealed class DecisionService(
         await gate.WaitAsync();
         try
         {
-            var entry = await Loaded(reviewId);
+            using var snapshot = corpus.Snapshot();
+            var entry = await Loaded(reviewId, snapshot);
             var target = batch ?? entry.Fold.LastBatchOf(account);
             if (target is null)
                 return ("There is nothing of yours left to undo in this review.", 0, null);
@@ -164,15 +172,15 @@ internal sealed class DecisionService(
 
     private SemaphoreSlim Gate(int reviewId) => gates.GetOrAdd(reviewId, _ => new(1, 1));
 
-    private async Task<Cached> Load(int reviewId)
+    private async Task<Cached> Load(int reviewId, CorpusSnapshot snapshot)
     {
-        if (Known(reviewId) is { } known)
+        if (Known(reviewId, snapshot) is { } known)
             return known;
         var gate = Gate(reviewId);
         await gate.WaitAsync();
         try
         {
-            return await Loaded(reviewId);
+            return await Loaded(reviewId, snapshot);
         }
         finally
         {
@@ -180,28 +188,24 @@ internal sealed class DecisionService(
         }
     }
 
-    private Cached? Known(int reviewId)
-    {
-        using var snapshot = corpus.Snapshot();
-        return
-            folds.TryGet(reviewId, out var known)
-            && known.Generation == snapshot.Generation
-            && known.Epoch == Volatile.Read(ref epoch)
+    private Cached? Known(int reviewId, CorpusSnapshot snapshot) =>
+        folds.TryGet(reviewId, out var known)
+        && known.Generation == snapshot.Generation
+        && known.Epoch == Volatile.Read(ref epoch)
             ? known
             : null;
-    }
 
-    /// <summary>A review's decisions over the works of today; called by whoever is in the review's gate.</summary>
-    private async Task<Cached> Loaded(int reviewId)
+    /// <summary>A review's decisions over the works of a snapshot; called by whoever is in the review's gate.</summary>
+    private async Task<Cached> Loaded(int reviewId, CorpusSnapshot snapshot)
     {
-        if (Known(reviewId) is { } known)
+        if (Known(reviewId, snapshot) is { } known)
             return known;
         var now = Volatile.Read(ref epoch);
         await using var context = await contexts.CreateDbContextAsync();
         var events = (
             await context.Decisions.AsNoTracking().Where(d => d.ReviewId == reviewId).OrderBy(d => d.Id).ToListAsync()
         ).ConvertAll(Event);
-        return Remember(reviewId, await Build(events, now));
+        return Remember(reviewId, await Build(events, now, snapshot));
     }
 
     private Cached Remember(int reviewId, Cached entry)
@@ -216,9 +220,8 @@ internal sealed class DecisionService(
     /// </summary>
     public void Forget() => Interlocked.Increment(ref epoch);
 
-    private async Task<Cached> Build(List<DecisionEvent> events, int now)
+    private async Task<Cached> Build(List<DecisionEvent> events, int now, CorpusSnapshot snapshot)
     {
-        using var snapshot = corpus.Snapshot();
         folds.MostBytes = MostRemembered + RememberedPerWork * snapshot.Columns.WorkSize;
         var (work, first) = (snapshot.Columns.RecordWork, snapshot.Columns.WorkFirstRecord);
         // An event follows its record to the work it belongs to today, or the work it was in when the record is gone.

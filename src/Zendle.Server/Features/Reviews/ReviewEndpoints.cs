@@ -115,7 +115,7 @@ internal static class ReviewEndpoints
         DecisionService decisions,
         MadeOn madeOn,
         CancellationToken cancel
-    ) => await madeOn.Describe((await decisions.Facts(reviewId)).KeptButGone, cancel);
+    ) => await madeOn.Describe((await decisions.Of(reviewId)).Facts.KeptButGone, cancel);
 
     private static async Task<List<MemberDto>> Members(int reviewId, ZendleContext context) =>
         [
@@ -245,7 +245,7 @@ internal sealed class ReviewService(
             .Places.AsNoTracking()
             .SingleOrDefaultAsync(p => p.ReviewId == reviewId && p.AccountId == account);
         // While the newest records are still put in, kept works among them are not lost.
-        var facts = await decisions.Facts(reviewId);
+        var (_, facts) = await decisions.Of(reviewId);
         var (withText, needYou) = await gather.Counts(reviewId);
         return new(
             review.Id,

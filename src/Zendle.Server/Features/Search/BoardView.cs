@@ -55,7 +55,7 @@ internal sealed record BoardEditedDto(string Text);
 /// <summary>
 /// Counts the rows of a board. What a row alone brings in is asked of the very node it was printed from.
 /// </summary>
-internal sealed class BoardView(PartCounts counts, BitSet kept)
+internal sealed class BoardView(PartCounts counts, WorkSet kept)
 {
     private const int MostRows = 80;
     private int rows;
@@ -163,7 +163,7 @@ internal sealed class BoardView(PartCounts counts, BitSet kept)
         return Array.Find(nodes, n => QueryText.Print(n) == text);
     }
 
-    private static BitSet Less(BitSet from, BitSet what)
+    private static WorkSet Less(WorkSet from, WorkSet what)
     {
         var left = from.Copy();
         left.ExceptWith(what);

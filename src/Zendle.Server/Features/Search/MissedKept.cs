@@ -87,8 +87,8 @@ internal sealed class MissedKept(SearchService search)
         );
     }
 
-    private static BitSet Passed(SearchView view, string expression) =>
+    private static WorkSet Passed(SearchView view, string expression) =>
         QueryReader.Read(expression).Root is { } node
             ? view.Evaluator.Works(view.Evaluator.Records(node), view.State.Databases)
-            : new BitSet(view.Snapshot.Columns.WorkSize);
+            : new WorkSet(view.Snapshot.Columns.WorkSize);
 }

@@ -13,13 +13,13 @@ namespace Zendle.Server.Features.Search;
 /// <param name="evaluator">Answers lines.</param>
 /// <param name="state">The state as the line would be asked in it.</param>
 /// <param name="beside">What the state is held against; null for nothing.</param>
-internal sealed class OfferCounts(QuestionEvaluator evaluator, SearchState state, BitSet? beside)
+internal sealed class OfferCounts(QuestionEvaluator evaluator, SearchState state, WorkSet? beside)
 {
-    private readonly Dictionary<string, BitSet> known = new(StringComparer.Ordinal);
-    private readonly Lazy<BitSet?> limits = new(() => evaluator.Narrowed(state, null, SearchService.Read));
+    private readonly Dictionary<string, WorkSet> known = new(StringComparer.Ordinal);
+    private readonly Lazy<WorkSet?> limits = new(() => evaluator.Narrowed(state, null, SearchService.Read));
 
     /// <summary>The works in view if a line were taken; none for a line that cannot be read.</summary>
-    public BitSet Taken(string line)
+    public WorkSet Taken(string line)
     {
         if (known.TryGetValue(line, out var before))
             return before;

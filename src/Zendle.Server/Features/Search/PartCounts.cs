@@ -17,17 +17,17 @@ internal sealed class PartCounts(
 )
 {
     private readonly Dictionary<QueryNode, int> counts = new(ReferenceEqualityComparer.Instance);
-    private readonly Dictionary<QueryNode, BitSet> without = new(ReferenceEqualityComparer.Instance);
-    private BitSet? whole;
+    private readonly Dictionary<QueryNode, WorkSet> without = new(ReferenceEqualityComparer.Instance);
+    private WorkSet? whole;
 
     /// <summary>The line's tree.</summary>
     public QueryNode Root => root;
 
     /// <summary>Works that the whole line finds.</summary>
-    public BitSet Whole => whole ??= Works(root);
+    public WorkSet Whole => whole ??= Works(root);
 
     /// <summary>Works that a tree finds, also one that is no part of the line.</summary>
-    public BitSet Works(QueryNode node, QueryField field = QueryField.About)
+    public WorkSet Works(QueryNode node, QueryField field = QueryField.About)
     {
         cancel.ThrowIfCancellationRequested();
         return evaluator.Works(evaluator.Records(node, field), state.Databases);
@@ -45,7 +45,7 @@ internal sealed class PartCounts(
         counts.TryGetValue(part, out var known) ? known : counts[part] = Works(part, field).Count();
 
     /// <summary>Works that the line finds when a term is taken out of it; none for a line of that term alone.</summary>
-    public BitSet Without(TermNode term)
+    public WorkSet Without(TermNode term)
     {
         if (without.TryGetValue(term, out var known))
             return known;

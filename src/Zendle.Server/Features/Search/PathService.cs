@@ -131,7 +131,7 @@ internal sealed class PathService(
             state = state.After(act);
             var now = s.Count;
             if (s.Generation != snapshot.Generation || state.AsksReview)
-                using (var view = await search.View(reviewId, state))
+                using (var view = await search.View(reviewId, state, snapshot))
                     now = view.Answer.Count;
             // Other first steps are other paths, not branches of this one.
             var branches = s.ParentId is null
@@ -223,7 +223,8 @@ internal sealed class PathService(
         foreach (var child in children)
             child.ParentId = step.ParentId;
         await context.SaveChangesAsync();
-        var states = await Recount(context, reviewId, step.ParentId, children);
+        using var snapshot = corpus.Snapshot();
+        var states = await Recount(context, snapshot, reviewId, step.ParentId, children);
         var goTo = children.Count > 0 ? children[^1].Id : step.ParentId ?? 0;
         // Who stood on a step that went away stands on the one to go to.
         if (goTo != 0)
@@ -271,10 +272,10 @@ internal sealed class PathService(
             return "A step can be changed, but not into another kind of step.";
         step.Act = JsonSerializer.Serialize(act, SearchService.Json);
         await madeOn.Note(context, [.. act.Works()], CancellationToken.None);
-        using (var snapshot = corpus.Snapshot())
-            step.Label = StepLabels.For(act, Namer(snapshot), WorkNamer(snapshot));
-        var states = await Recount(context, reviewId, step.ParentId, [step]);
-        using (var view = await search.View(reviewId, states[step.Id]))
+        using var snapshot = corpus.Snapshot();
+        step.Label = StepLabels.For(act, Namer(snapshot), WorkNamer(snapshot));
+        var states = await Recount(context, snapshot, reviewId, step.ParentId, [step]);
+        using (var view = await search.View(reviewId, states[step.Id], snapshot))
             context.Runs.Add(Run(reviewId, account, step.Id, view, null));
         await context.SaveChangesAsync();
         await transaction.CommitAsync();
@@ -286,6 +287,7 @@ internal sealed class PathService(
     /// <returns>The states by step; the one before the first of them under its id, or under 0.</returns>
     private async Task<Dictionary<int, SearchState>> Recount(
         ZendleContext context,
+        CorpusSnapshot snapshot,
         int reviewId,
         int? parentId,
         IEnumerable<StepRow> first
@@ -302,7 +304,7 @@ internal sealed class PathService(
         {
             var state = states[s.Id] = states[s.ParentId ?? 0]
                 .After(JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!);
-            using var view = await search.View(reviewId, state);
+            using var view = await search.View(reviewId, state, snapshot);
             (s.Count, s.Generation) = (view.Answer.Count, view.Snapshot.Generation);
             foreach (
                 var next in await context

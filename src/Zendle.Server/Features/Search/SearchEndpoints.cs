@@ -297,11 +297,10 @@ internal static class SearchEndpoints
         if (await search.View(reviewId, stepId) is not { } here)
             return NoStep();
         using var first = here;
-        if (await search.View(reviewId, otherId) is not { } there)
+        if (await search.View(reviewId, otherId, here.Snapshot) is not { } there)
             return NoStep();
         using var second = there;
-        // A harvest may have come in between: then the two belong to two snapshots, and their sets differ in size.
-        var both = here.Answer.InView.Members().Count(there.Answer.InView.Contains);
+        var both = here.Answer.InView.CountWith(there.Answer.InView);
         var labels = await paths.Labels(reviewId, [stepId, otherId]);
         return TypedResults.Ok(
             new AgainstDto(
@@ -415,7 +414,7 @@ internal static class SearchEndpoints
     /// <summary>
     /// Works by the year they show, over the whole span: in view, and with the years' own narrowing lifted.
     /// </summary>
-    public static List<YearCountDto> Years(SearchView view, Core.Sets.BitSet lifted, Core.Sets.BitSet narrowed)
+    public static List<YearCountDto> Years(SearchView view, Core.Sets.WorkSet lifted, Core.Sets.WorkSet narrowed)
     {
         var columns = view.Snapshot.Columns;
         var (all, inView) = (new SortedDictionary<int, int>(), new Dictionary<int, int>());
@@ -438,7 +437,7 @@ internal static class SearchEndpoints
         ];
     }
 
-    public static Core.Sets.BitSet Lifted(SearchView view, Facet facet)
+    public static Core.Sets.WorkSet Lifted(SearchView view, Facet facet)
     {
         var tied = view.Answer.Trail?.Works(view.State.Trail!.AtLeast) ?? view.Answer.Before;
         return SearchService.Narrowed(view.Evaluator, view.State, tied, facet, view.Answer.Beside);
@@ -466,7 +465,7 @@ internal static class SearchEndpoints
         return TypedResults.Ok(new WorkPageDto(order.Length, from, await rows.For(view, page, cancel)));
     }
 
-    private static IEnumerable<(string Value, int Count)> Counted(FacetColumn column, BitSet works) =>
+    private static IEnumerable<(string Value, int Count)> Counted(FacetColumn column, WorkSet works) =>
         column.Count(works).Select(c => (column.Names[c.Value], c.Count));
 
     private static async Task<IResult> Breakdown(

@@ -26,12 +26,12 @@ internal sealed record Answer(
     string Key,
     QueryReading Reading,
     ImmutableArray<Concept> Concepts,
-    BitSet Matching,
-    BitSet Before,
-    BitSet InView,
+    RecordSet Matching,
+    WorkSet Before,
+    WorkSet InView,
     int Count,
     Trail? Trail = null,
-    BitSet? Beside = null
+    WorkSet? Beside = null
 )
 {
     /// <summary>About how many bytes it takes.</summary>
@@ -86,7 +86,7 @@ internal sealed record SearchView(
     }
 
     /// <summary>Works in view on one side of a trail; all in view for both sides, and for a search.</summary>
-    public BitSet InView(TrailWay side)
+    public WorkSet InView(TrailWay side)
     {
         if (Answer.Trail is not { } trail || side == TrailWay.Both)
             return Answer.InView;
@@ -125,20 +125,26 @@ internal sealed class SearchService(
     /// The view of a step; of everything when <paramref name="stepId"/> is 0; null when there is no such step in the
     /// review.
     /// </summary>
-    public async Task<SearchView?> View(int reviewId, int stepId)
+    /// <param name="reviewId">The review.</param>
+    /// <param name="stepId">The step.</param>
+    /// <param name="on">The snapshot of a view it is held against; null for that of today.</param>
+    public async Task<SearchView?> View(int reviewId, int stepId, CorpusSnapshot? on = null)
     {
         if (stepId == 0)
-            return await View(reviewId, SearchState.Everything);
-        return await StateOf(reviewId, stepId) is { } state ? await View(reviewId, state) : null;
+            return await View(reviewId, SearchState.Everything, on);
+        return await StateOf(reviewId, stepId) is { } state ? await View(reviewId, state, on) : null;
     }
 
     /// <summary>The view of a state.</summary>
-    public async Task<SearchView> View(int reviewId, SearchState state)
+    /// <param name="reviewId">The review.</param>
+    /// <param name="state">The state.</param>
+    /// <param name="on">The snapshot of a view it is held against; null for that of today.</param>
+    public async Task<SearchView> View(int reviewId, SearchState state, CorpusSnapshot? on = null)
     {
-        var (fold, facts) = await decisions.Of(reviewId);
-        var snapshot = corpus.Snapshot();
+        var snapshot = on?.Share() ?? corpus.Snapshot();
         try
         {
+            var (fold, facts) = await decisions.Of(reviewId, snapshot);
             state = await WithWorksOfToday(snapshot, state);
             return new(snapshot, fold, facts, state, Answer(reviewId, snapshot, facts, state));
         }
@@ -241,12 +247,12 @@ internal sealed class SearchService(
     public static QueryNode? Read(string expression) => QueryReader.Read(expression).Root;
 
     /// <summary>The matching records of the databases that are on.</summary>
-    public static BitSet InChosen(SearchView view)
+    public static RecordSet InChosen(SearchView view)
     {
         if (view.State.Databases.IsEmpty)
             return view.Answer.Matching;
         var chosen = view.State.Databases.ToHashSet();
-        return BitSet.Of(
+        return RecordSet.Of(
             view.Answer.Matching.Size,
             view.Answer.Matching.Members().Where(r => chosen.Contains(view.Snapshot.Columns.RecordDatabase[r]))
         );
@@ -288,12 +294,12 @@ internal sealed class SearchService(
     /// <summary>
     /// The works that other searches and a written list leave; null when there are none to be held against.
     /// </summary>
-    private BitSet? Beside(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
+    private WorkSet? Beside(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
     {
         if (state.Others is null && state.Among is null)
             return null;
         var left = state.Among is { } among
-            ? BitSet.Of(
+            ? WorkSet.Of(
                 snapshot.Columns.WorkSize,
                 among.Where(w => (uint)w < (uint)snapshot.Columns.WorkSize && snapshot.Columns.WorkFirstRecord[w] > 0)
             )
@@ -314,12 +320,14 @@ internal sealed class SearchService(
         CorpusSnapshot snapshot,
         ReviewFacts facts,
         SearchState state,
-        BitSet? beside
+        WorkSet? beside
     )
     {
         var evaluator = new QuestionEvaluator(snapshot, facts);
         var reading = QueryReader.Read(state.Expression);
-        var matching = reading.Root is null ? new BitSet(snapshot.Columns.RecordSize) : evaluator.Records(reading.Root);
+        var matching = reading.Root is null
+            ? new RecordSet(snapshot.Columns.RecordSize)
+            : evaluator.Records(reading.Root);
         var before = evaluator.Works(matching, state.Databases);
         var inView = Narrowed(evaluator, state, before, null, beside);
         return new(key, reading, Concepts.Of(reading.Root), matching, before, inView, inView.Count(), null, beside);
@@ -331,7 +339,7 @@ internal sealed class SearchService(
         ReviewFacts facts,
         SearchState state,
         TrailQuestion question,
-        BitSet? beside
+        WorkSet? beside
     )
     {
         var evaluator = new QuestionEvaluator(snapshot, facts);
@@ -348,7 +356,7 @@ internal sealed class SearchService(
             key,
             QueryReader.Read(""),
             marked,
-            new BitSet(snapshot.Columns.RecordSize),
+            new RecordSet(snapshot.Columns.RecordSize),
             before,
             inView,
             inView.Count(),
@@ -361,12 +369,12 @@ internal sealed class SearchService(
     /// The works of <paramref name="works"/> that the narrowings of a state leave, one field's own narrowing lifted if
     /// asked.
     /// </summary>
-    public static BitSet Narrowed(
+    public static WorkSet Narrowed(
         QuestionEvaluator evaluator,
         SearchState state,
-        BitSet works,
+        WorkSet works,
         Facet? lifted,
-        BitSet? beside
+        WorkSet? beside
     )
     {
         var narrowed = evaluator.Narrowed(state, lifted, Read);

@@ -137,7 +137,7 @@ internal static class TrailEndpoints
         );
     }
 
-    private static int Count(SearchView view, BitSet works) =>
+    private static int Count(SearchView view, WorkSet works) =>
         SearchService.Narrowed(view.Evaluator, view.State, works, null, view.Answer.Beside).Count();
 
     /// <summary>

@@ -6,22 +6,21 @@ export function Offers({ folded, children }: { folded: boolean; children: ReactN
   const [open, setOpen] = useState(false);
   const [isLonger, setIsLonger] = useState(false);
   const isFolded = folded && !open;
+  // Measured when its size changes, never because it was drawn: a state set after each letter of the line would make
+  // React give up on the fiftieth letter of a quick writer and lose it.
   useEffect(() => {
     const element = box.current;
     if (!element) return;
-    const measure = () => setIsLonger(element.scrollHeight > 40);
-    const observer = new ResizeObserver(measure);
+    const observer = new ResizeObserver(() => setIsLonger(element.offsetHeight > 40));
     observer.observe(element);
-    measure();
     return () => observer.disconnect();
-  }, [children]);
+  }, []);
   return (
     <div className="flex items-start gap-3">
-      <div
-        ref={box}
-        className={`flex min-w-0 flex-1 flex-wrap gap-x-6 ${isFolded ? "max-h-[27px] overflow-hidden" : ""}`}
-      >
-        {children}
+      <div className={`min-w-0 flex-1 ${isFolded ? "max-h-[27px] overflow-hidden" : ""}`}>
+        <div ref={box} className="flex flex-wrap gap-x-6">
+          {children}
+        </div>
       </div>
       {folded && isLonger && (
         <button

@@ -3,36 +3,40 @@ using System.Runtime.InteropServices;
 
 namespace Zendle.Core.Sets;
 
-/// <summary>A set of small non-negative numbers (ids of works or of records), one bit each.</summary>
+/// <summary>
+/// A set of ids, one bit each: of records (<see cref="RecordSet"/>) or of works (<see cref="WorkSet"/>), which cannot be
+/// taken for one another.
+/// </summary>
 /// <remarks>
 /// Operations between sets are O(size / 64). Not safe for writing from several threads; once built, sets are shared and
 /// never changed.
 /// </remarks>
-public sealed class BitSet
+/// <typeparam name="TSet">The kind of set.</typeparam>
+public abstract class IdSet<TSet>
+    where TSet : IdSet<TSet>
 {
     private readonly ulong[] words;
 
-    /// <summary>An empty set for numbers below <paramref name="size"/>.</summary>
-    public BitSet(int size)
+    private protected IdSet(int size)
     {
         ArgumentOutOfRangeException.ThrowIfNegative(size);
         Size = size;
         words = new ulong[(size + 63) >> 6];
     }
 
-    private BitSet(int size, ulong[] words) => (Size, this.words) = (size, words);
+    private protected IdSet(int size, ulong[] words) => (Size, this.words) = (size, words);
 
-    /// <summary>Numbers in the set are below this.</summary>
+    /// <summary>A set of this kind and size over bits of its own.</summary>
+    private protected abstract TSet Over(ulong[] bits);
+
+    /// <summary>Ids in the set are below this.</summary>
     public int Size { get; }
 
-    /// <summary>A set of the given numbers; those outside the size are left out.</summary>
-    public static BitSet Of(int size, IEnumerable<int> numbers)
+    private protected void AddAll(IEnumerable<int> ids)
     {
-        var set = new BitSet(size);
-        foreach (var n in numbers)
-            if ((uint)n < (uint)size)
-                set.Add(n);
-        return set;
+        foreach (var n in ids)
+            if ((uint)n < (uint)Size)
+                Add(n);
     }
 
     /// <summary>Whether <paramref name="n"/> is in the set; false outside the size.</summary>
@@ -45,15 +49,15 @@ public sealed class BitSet
     public void Remove(int n) => words[n >> 6] &= ~(1UL << n);
 
     /// <summary>
-    /// What all of some sets of one size have in common, as a set of its own; at least one set. One pass for each
-    /// further set, and none to make room.
+    /// What this set and others of its size have in common, as a set of its own. One pass for each further set, and none
+    /// to make room.
     /// </summary>
-    public static BitSet Common(IReadOnlyList<BitSet> sets)
+    public TSet CommonWith(IReadOnlyList<TSet> others)
     {
-        if (sets.Count == 1)
-            return sets[0].Copy();
-        var common = GC.AllocateUninitializedArray<ulong>(sets[0].words.Length);
-        var (first, second) = (sets[0].words, sets[1].words);
+        if (others.Count == 0)
+            return Copy();
+        var common = GC.AllocateUninitializedArray<ulong>(words.Length);
+        var (first, second) = (words, others[0].words);
         var to = Vectors(common);
         var a = Vectors(first);
         var b = Vectors(second);
@@ -61,14 +65,14 @@ public sealed class BitSet
             to[i] = a[i] & b[i];
         for (var i = to.Length * Vector<ulong>.Count; i < common.Length; i++)
             common[i] = first[i] & second[i];
-        var set = new BitSet(sets[0].Size, common);
-        for (var i = 2; i < sets.Count; i++)
-            set.IntersectWith(sets[i]);
+        var set = Over(common);
+        for (var i = 1; i < others.Count; i++)
+            set.IntersectWith(others[i]);
         return set;
     }
 
     /// <summary>Adds all members of <paramref name="other"/>, a set of the same size.</summary>
-    public void UnionWith(BitSet other)
+    public void UnionWith(TSet other)
     {
         var mine = Vectors(words);
         var theirs = Vectors(other.words);
@@ -79,7 +83,7 @@ public sealed class BitSet
     }
 
     /// <summary>Keeps only members that are in <paramref name="other"/> too.</summary>
-    public void IntersectWith(BitSet other)
+    public void IntersectWith(TSet other)
     {
         var mine = Vectors(words);
         var theirs = Vectors(other.words);
@@ -90,7 +94,7 @@ public sealed class BitSet
     }
 
     /// <summary>Takes out all members of <paramref name="other"/>.</summary>
-    public void ExceptWith(BitSet other)
+    public void ExceptWith(TSet other)
     {
         var mine = Vectors(words);
         var theirs = Vectors(other.words);
@@ -113,7 +117,7 @@ public sealed class BitSet
     }
 
     /// <summary>How many members are in both sets, without building the intersection.</summary>
-    public int CountWith(BitSet other)
+    public int CountWith(TSet other)
     {
         var (count, o) = (0, other.words);
         for (var i = 0; i < words.Length; i++)
@@ -157,7 +161,7 @@ public sealed class BitSet
     }
 
     /// <summary>A copy that can be changed.</summary>
-    public BitSet Copy() => new(Size, (ulong[])words.Clone());
+    public TSet Copy() => Over((ulong[])words.Clone());
 
     /// <summary>The members, ascending.</summary>
     public IEnumerable<int> Members()
@@ -168,38 +172,7 @@ public sealed class BitSet
     }
 
     /// <summary>Goes through the members, ascending, without an array of them.</summary>
-    public Enumerator GetEnumerator() => new(words);
-
-    /// <summary>Goes through members.</summary>
-    public ref struct Enumerator
-    {
-        private readonly ReadOnlySpan<ulong> words;
-        private ulong left;
-        private int at;
-
-        internal Enumerator(ulong[] words)
-        {
-            this.words = words;
-            at = -1;
-        }
-
-        /// <summary>The member.</summary>
-        public int Current { get; private set; }
-
-        /// <summary>Goes on to the next one.</summary>
-        public bool MoveNext()
-        {
-            while (left == 0)
-            {
-                if (++at >= words.Length)
-                    return false;
-                left = words[at];
-            }
-            Current = (at << 6) + BitOperations.TrailingZeroCount(left);
-            left &= left - 1;
-            return true;
-        }
-    }
+    public IdEnumerator GetEnumerator() => new(words);
 
     /// <summary>The members, ascending, in an array; faster than enumerating for large sets.</summary>
     public int[] ToArray()

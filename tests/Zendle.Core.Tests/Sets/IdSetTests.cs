@@ -3,7 +3,7 @@ using Zendle.Core.Sets;
 
 namespace Zendle.Core.Tests.Sets;
 
-public sealed class BitSetTests
+public sealed class IdSetTests
 {
     private const int Size = 330; // a whole number of vectors, and words behind them
     private static readonly Gen<int[]> Numbers = Gen.Int[0, Size - 1].Array[0, 60];
@@ -14,17 +14,17 @@ public sealed class BitSetTests
             .Sample(
                 (a, b) =>
                 {
-                    BitSet Do(Action<BitSet, BitSet> act)
+                    WorkSet Do(Action<WorkSet, WorkSet> act)
                     {
-                        var set = BitSet.Of(Size, a);
-                        act(set, BitSet.Of(Size, b));
+                        var set = WorkSet.Of(Size, a);
+                        act(set, WorkSet.Of(Size, b));
                         return set;
                     }
                     Assert.Equal(a.Union(b).Order(), Do((x, y) => x.UnionWith(y)).Members());
                     Assert.Equal(a.Intersect(b).Order(), Do((x, y) => x.IntersectWith(y)).ToArray());
                     Assert.Equal(a.Except(b).Order(), Do((x, y) => x.ExceptWith(y)).Members());
-                    Assert.Equal(a.Intersect(b).Count(), BitSet.Of(Size, a).CountWith(BitSet.Of(Size, b)));
-                    Assert.Equal(a.Distinct().Count(), BitSet.Of(Size, a).Count());
+                    Assert.Equal(a.Intersect(b).Count(), WorkSet.Of(Size, a).CountWith(WorkSet.Of(Size, b)));
+                    Assert.Equal(a.Distinct().Count(), WorkSet.Of(Size, a).Count());
                 }
             );
 
@@ -35,7 +35,8 @@ public sealed class BitSetTests
                 (sets, one) =>
                 {
                     var expected = sets.Aggregate((a, b) => [.. a.Intersect(b)]).Distinct().Order().ToArray();
-                    var common = BitSet.Common([.. sets.Select(s => BitSet.Of(Size, s))]);
+                    var all = sets.Select(s => WorkSet.Of(Size, s)).ToArray();
+                    var common = all[0].CommonWith(all[1..]);
                     Assert.Equal(expected, common.ToArray());
                     common.Remove(one);
                     var seen = new List<int>();
@@ -49,7 +50,7 @@ public sealed class BitSetTests
     public void Ranks_number_the_members_in_order() =>
         Numbers.Sample(a =>
         {
-            var set = BitSet.Of(Size, a);
+            var set = WorkSet.Of(Size, a);
             var ranks = set.BlockRanks();
             Assert.Equal(Enumerable.Range(0, set.Count()), set.Members().Select(n => set.RankOf(n, ranks)));
             Assert.Equal(-1, set.RankOf(Enumerable.Range(0, Size).First(n => !set.Contains(n)), ranks));
@@ -58,10 +59,10 @@ public sealed class BitSetTests
     [Fact]
     public void Nothing_outside_the_size_is_in_it()
     {
-        var set = BitSet.Of(10, [3, 12, -1]);
+        var set = WorkSet.Of(10, [3, 12, -1]);
         Assert.Equal([3], set.Members());
         Assert.False(set.Contains(12));
         Assert.False(set.Contains(-1));
-        Assert.True(new BitSet(0).IsEmpty);
+        Assert.True(new WorkSet(0).IsEmpty);
     }
 }
