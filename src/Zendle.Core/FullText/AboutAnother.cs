@@ -13,26 +13,26 @@ internal static partial class AboutAnother
 
     /// <summary>The sign, as it stands in the document; null when there is none.</summary>
     /// <param name="facts">The document.</param>
-    /// <param name="place">Where the title stands.</param>
+    /// <param name="found">Where the title stands.</param>
     /// <param name="work">What it is held against.</param>
-    public static string? Sign(DocumentFacts facts, FoundTitle place, ExpectedWork work)
+    public static string? Sign(DocumentFacts facts, FoundTitle found, ExpectedWork work)
     {
         var lines = facts.Lines;
-        var page = lines[place.FirstLine].Page;
-        var top = place.FirstLine;
+        var page = lines[found.FirstLine].Page;
+        var top = found.FirstLine;
         while (top > 0 && lines[top - 1].Page == page)
             top--;
         // What leads into the title: the words before it in its line, and the line above.
         var title = work.Titles.Count > 0 ? work.Titles[0] : "";
-        var before = Lead(lines[place.FirstLine].Text, title);
-        if (before.Length == 0 && place.FirstLine > top)
-            before = lines[place.FirstLine - 1].Text;
+        var before = Lead(lines[found.FirstLine].Text, title);
+        if (before.Length == 0 && found.FirstLine > top)
+            before = lines[found.FirstLine - 1].Text;
         if (LeadsIn().Match(before) is { Success: true } lead && !IsOne(work, lead.Value))
             return Short(before);
         var isShort = facts.Pages <= FewPages;
-        for (var i = top; i <= Math.Min(place.LastLine + 2, lines.Count - 1); i++)
+        for (var i = top; i <= Math.Min(found.LastLine + 2, lines.Count - 1); i++)
         {
-            if (lines[i].Page != page || (i >= place.FirstLine && i <= place.LastLine))
+            if (lines[i].Page != page || (i >= found.FirstLine && i <= found.LastLine))
                 continue;
             var match = Label().Match(lines[i].Text);
             if (!match.Success && isShort)
@@ -45,7 +45,7 @@ internal static partial class AboutAnother
                 return Short(lines[i].Text);
         }
         // A review of a book has the book's bibliography under its title: "Fjord, Vik, 2012. 320 pp. ISBN …".
-        for (var i = place.LastLine + 1; isShort && i <= Math.Min(place.LastLine + 5, lines.Count - 1); i++)
+        for (var i = found.LastLine + 1; isShort && i <= Math.Min(found.LastLine + 5, lines.Count - 1); i++)
             if (lines[i].Page == page && Extent().IsMatch(lines[i].Text))
                 return Short(lines[i].Text);
         if (facts.IsLandscape && facts.WordCount < facts.Pages * 140 && facts.Pages > 2)

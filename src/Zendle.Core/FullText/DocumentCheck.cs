@@ -57,12 +57,12 @@ public static partial class DocumentCheck
     /// <summary>Holds a document against a work.</summary>
     public static CheckedDocument Of(DocumentFacts facts, ExpectedWork work)
     {
-        var places = work
+        var found = work
             .Titles.Where(t => t.Length > 0)
             .Select(t => FoundTitle.Find(facts, t))
             .OfType<FoundTitle>()
             .ToArray();
-        var best = places
+        var best = found
             .OrderByDescending(p => p.Share >= Sure && p.WhyNot is null)
             .ThenByDescending(p => p.Share)
             .FirstOrDefault();
@@ -227,11 +227,11 @@ public static partial class DocumentCheck
     }
 
     /// <summary>The printed words where the title stands, cut at 160 letters.</summary>
-    private static string Around(DocumentFacts facts, FoundTitle place)
+    private static string Around(DocumentFacts facts, FoundTitle found)
     {
         var text = string.Join(
             ' ',
-            Enumerable.Range(place.FirstLine, place.LastLine - place.FirstLine + 1).Select(i => facts.Lines[i].Text)
+            Enumerable.Range(found.FirstLine, found.LastLine - found.FirstLine + 1).Select(i => facts.Lines[i].Text)
         );
         return text.Length > 160 ? text[..160] + "…" : text;
     }

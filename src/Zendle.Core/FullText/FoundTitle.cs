@@ -5,7 +5,7 @@ using Zendle.Core.Records;
 namespace Zendle.Core.FullText;
 
 /// <summary>
-/// A place in a document where the words of a title stand, and whether they stand there as a title: in lines of their
+/// The lines of a document where the words of a title stand, and whether they stand there as a title: in lines of their
 /// own, set apart or at the head of a page, not in running text, a list of references or a list of contents.
 /// </summary>
 /// <param name="Share">Share of the title's words that stand there in order, 0–1.</param>

@@ -91,7 +91,7 @@ public enum PeopleLevel
     None,
 }
 
-/// <summary>How two places in a venue agree.</summary>
+/// <summary>How two locations in a venue agree.</summary>
 public enum LocationLevel
 {
     /// <summary>One does not say.</summary>

@@ -32,7 +32,7 @@ public static class ColumnsStream
         to.WriteNumbers(all.WorkVenue);
         to.WriteNumbers(all.TextRank);
         to.WriteNumbers(all.OnlyCited.ToArray());
-        // Places by text follow from the rest, but take longer to work out than to read.
+        // Ranks by text follow from the rest, but take longer to work out than to read.
         to.WriteNumbers(columns.TitleRank);
         to.WriteNumbers(columns.PersonRank);
         foreach (var lists in new[] { all.RecordsOf, all.CitedWorks, all.Asked })

@@ -44,7 +44,7 @@ public sealed partial class CorpusColumns
             asked;
         private readonly ReferenceMatcher.Editor matching;
         private readonly List<(int Record, IReadOnlyList<ReferenceKeys> Keys)> following = [];
-        private readonly Dictionary<int, int[]> meant = [];
+        private readonly Dictionary<int, int[]> newlyCited = [];
         private readonly HashSet<int> changed = [];
         private readonly List<ColumnRow> rows = [];
         private WorkValues values = new(null, DocumentType.Other, null, "", null, null);
@@ -61,7 +61,7 @@ public sealed partial class CorpusColumns
         private int[] workVenue,
             venueName;
         private ReferenceMatcher? matcher;
-        private IdLists? matchedWorks;
+        private IdLists? finishedCitedWorks;
         private CitationGraph? graph;
         private IReadOnlyDictionary<string, IReadOnlyList<string>>? perhapsSame;
         private Dictionary<string, string>? formerLabels;
@@ -281,7 +281,7 @@ public sealed partial class CorpusColumns
                 for (var ordinal = 0; ordinal < cites.Length; ordinal++)
                     if (cites[ordinal] == 0)
                         open.Add((record, ordinal));
-                meant[record] = cites;
+                newlyCited[record] = cites;
                 asked.Set(record, halves);
             }
             following.Clear();
@@ -313,7 +313,7 @@ public sealed partial class CorpusColumns
         /// <param name="record">The record that has it.</param>
         /// <param name="ordinal">Its ordinal in the record's list.</param>
         /// <param name="work">The work; 0 for none.</param>
-        public void Matched(int record, int ordinal, int work) => meant[record][ordinal] = work;
+        public void Matched(int record, int ordinal, int work) => newlyCited[record][ordinal] = work;
 
         /// <summary>Notes the keys that the references of a record ask for beside their own two.</summary>
         public void Ask(int record, IEnumerable<ulong> keys)
@@ -330,12 +330,12 @@ public sealed partial class CorpusColumns
                 return graph;
             FollowKeys();
             var citing = new HashSet<int>(changed);
-            foreach (var (record, cites) in meant)
+            foreach (var (record, cites) in newlyCited)
             {
                 citedWorks.Set(record, cites);
                 citing.Add(recordWork[record]);
             }
-            matchedWorks = citedWorks.Finish();
+            finishedCitedWorks = citedWorks.Finish();
             var databases = recordDatabase
                 .Where((_, r) => recordWork[r] > 0)
                 .Distinct()
@@ -358,7 +358,7 @@ public sealed partial class CorpusColumns
             {
                 var ties = citing[work] = [];
                 foreach (var record in recordsOf.Of(work))
-                foreach (var one in matchedWorks!.Of(record))
+                foreach (var one in finishedCitedWorks!.Of(record))
                     if (one > 0)
                         ties.Add(new(one, recordDatabase[record]));
             }
@@ -370,7 +370,7 @@ public sealed partial class CorpusColumns
         {
             var (pairs, by) = (new List<long>(), new List<byte>());
             for (var record = 0; record < RecordSize; record++)
-                foreach (var one in matchedWorks!.Of(record))
+                foreach (var one in finishedCitedWorks!.Of(record))
                     if (one > 0)
                     {
                         pairs.Add((long)recordWork[record] << 32 | (uint)one);
@@ -438,7 +438,7 @@ public sealed partial class CorpusColumns
                 TextRank = textRank,
                 OnlyCited = onlyCited,
                 RecordsOf = recordsOf.Finish(),
-                CitedWorks = matchedWorks!,
+                CitedWorks = finishedCitedWorks!,
                 Asked = asked.Finish(),
                 DatabaseCited = cited,
                 Facets = whole,

@@ -117,7 +117,7 @@ public sealed partial class CorpusColumns
     }
 
     /// <summary>
-    /// Places that follow from those before, when somebody asked for those; whoever waits for these must not hold the
+    /// Ranks that follow from those before, when somebody asked for those; whoever waits for these must not hold the
     /// columns before.
     /// </summary>
     private static Lazy<int[]> Ranks(TextColumn texts, Lazy<int[]>? before, IReadOnlyCollection<int> changed)

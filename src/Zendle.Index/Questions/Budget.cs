@@ -34,7 +34,7 @@ public sealed class Budget : IDisposable
         Func<CancellationToken, IDisposable>? takeTurn = null
     ) => (this.time, this.cancel, this.light, this.takeTurn) = (time, cancel, light, takeTurn);
 
-    /// <summary>Most numbers that places of words may take in one request, 8 bytes each: 32 million words.</summary>
+    /// <summary>Most numbers that positions of words may take in one request, 8 bytes each: 32 million words.</summary>
     public static long MostPositions { get; } = 32_000_000;
 
     /// <summary>The budget of the request under way; one without end outside requests.</summary>

@@ -32,8 +32,9 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
   const [over, setOver] = useState(false);
   const rows = gather.data?.works ?? [];
   const isWide = useIsWide();
-  const first = isWide ? groups.flatMap((g) => rows.filter((r) => g.states.includes(r.state)))[0] : undefined;
-  const selected = Number(params.get("work") ?? 0) || (first?.workId ?? null);
+  // They come in the order of the groups; the pane opens on the first.
+  const first = isWide ? rows[0]?.workId : undefined;
+  const selected = Number(params.get("work") ?? 0) || (first ?? null);
   const row = rows.find((r) => r.workId === selected) ?? null;
   const show = (id: number | null) =>
     setParams(

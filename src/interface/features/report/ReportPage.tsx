@@ -24,7 +24,7 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
           <p className="text-quiet">
             <b className="font-bold text-ink">{count(counts.searches)}</b>{" "}
             {counts.searches === 1 ? "search" : "searches"} run,{" "}
-            <b className="font-bold text-ink">{count(counts.ofRecord)}</b> in the report
+            <b className="font-bold text-ink">{count(counts.ofRecord)}</b> of record
           </p>
         ) : (
           <div className="shape h-5 w-[200px]" aria-busy={log.isPending} />
@@ -36,7 +36,7 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
             onChange={(e) => setOnlyRecord(e.target.checked)}
             className="accent-[var(--pine)]"
           />
-          only those in the report
+          only those of record
         </label>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto bg-raised">
@@ -48,7 +48,7 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
         {log.data && runs.length === 0 && (
           <div className="p-8">
             <p className="mb-1 font-serif text-[17px]">
-              {onlyRecord ? "No search is in the report yet." : "Nothing has been searched in this review yet."}
+              {onlyRecord ? "No search is of record yet." : "Nothing has been searched in this review yet."}
             </p>
             <p className="text-quiet">
               {onlyRecord
@@ -153,10 +153,12 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
           className={`h-8 rounded-md border px-2.5 text-[12.5px] whitespace-nowrap
             ${run.ofRecord ? "border-pine bg-mist font-semibold" : "border-dashed border-edge text-quiet hover:border-ink"}`}
           title={
-            run.ofRecord ? "In the report; press to leave it out" : "An exploration; press to include it in the report"
+            run.ofRecord
+              ? "Of record: it belongs in the report. Press to mark it as an exploration"
+              : "An exploration: it stays out of the report. Press to mark it as of record"
           }
         >
-          {run.ofRecord ? "in the report" : "exploration"}
+          {run.ofRecord ? "of record" : "exploration"}
         </button>
         <Button onClick={() => again.mutate(run.id)} disabled={again.isPending}>
           Run again

@@ -1,5 +1,6 @@
-import { useEffect, useRef, useState } from "react";
+import { useRef } from "react";
 import type { Dto } from "../../api/client";
+import { useSize } from "../../ui/useSize";
 import { FacetChips } from "./FacetChips";
 import { InsideChip } from "./InsideChip";
 import { chipFields, facetNames } from "./facets";
@@ -38,13 +39,7 @@ export function FittingChips({
   wraps?: boolean;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(480);
-  useEffect(() => {
-    if (!box.current) return;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)));
-    observer.observe(box.current);
-    return () => observer.disconnect();
-  }, []);
+  const width = useSize(box)?.width ?? 480;
   const { narrowings, inside } = state;
   return (
     <div ref={box} className={`flex min-w-0 flex-1 gap-1.5 ${wraps ? "flex-wrap" : "justify-start overflow-hidden"}`}>

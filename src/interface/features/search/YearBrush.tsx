@@ -1,5 +1,6 @@
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import type { Dto } from "../../api/client";
+import { useSize } from "../../ui/useSize";
 import { YearHandles } from "../../ui/YearHandles";
 import { count, works } from "../../ui/numbers";
 import type { StepAct } from "./useSearch";
@@ -28,14 +29,9 @@ export function YearBrush({
   full?: boolean;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(() => (window.innerWidth < 1150 ? 112 : 176));
+  const size = useSize(box, full);
+  const width = (full ? size?.width : null) ?? (window.innerWidth < 1150 ? 112 : 176);
   const height = full ? tall : flat;
-  useEffect(() => {
-    if (!full || !box.current) return;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.round(entry.contentRect.width)));
-    observer.observe(box.current);
-    return () => observer.disconnect();
-  }, [full]);
   const first = years[0]?.year ?? 2000;
   const last = years.at(-1)?.year ?? 2001;
   const low = Math.max(first, from ?? first);
