@@ -68,8 +68,8 @@ public static class SideBySide
         ("places", r => List(r.Places), _ => null),
         ("contents", r => List(r.Contents, " · "), _ => null),
         ("licence", r => r.Licence, _ => null),
-        ("paid by", r => List(r.Funders), _ => null),
-        ("tied to", r => List(r.Related.Select(t => $"{t.Kind}: {t.Title ?? t.Doi}"), "; "), _ => null),
+        ("funders", r => List(r.Funders), _ => null),
+        ("related items", r => List(r.Related.Select(t => $"{t.Kind}: {t.Title ?? t.Doi}"), "; "), _ => null),
         ("citations", r => r.CitedCount?.ToString(CultureInfo.InvariantCulture), _ => null),
     ];
 

@@ -1,7 +1,7 @@
 /** Where a work stands, as a shape and a word for those who do not see it: kept is a pennant, set aside a cross, found an open ring. */
 export function StageMark({ stage }: { stage: string }) {
   return (
-    <svg width="12" height="13" viewBox="0 0 12 13" role="img" aria-label={stage} className="block">
+    <svg width="12" height="13" viewBox="0 0 12 13" role="img" aria-label={stage} className="block shrink-0">
       {stage === "kept" ? (
         <path d="M2 1h8v11L6 8.6 2 12z" fill="var(--kept)" />
       ) : stage === "set aside" ? (

@@ -27,14 +27,18 @@ export function useSayFault() {
   );
 }
 
-/** Holds the lines at the foot of the page; each stays eight seconds, or until the next. */
+// Whoever reads slowly has time to take an act back (WCAG 2.2, 2.2.1).
+const stays = 8_000,
+  staysWithAct = 20_000;
+
+/** Holds the lines at the foot of the page; each stays some seconds, or until the next. */
 export function Toasts({ children }: { children: ReactNode }) {
   const [note, setNote] = useState<Note | null>(null);
   const last = useRef(0);
   const say = useCallback((text: string, act?: Note["act"], fault = false) => {
     const id = ++last.current;
     setNote(act ? { id, text, fault, act } : { id, text, fault });
-    setTimeout(() => setNote((n) => (n?.id === id ? null : n)), 8000);
+    setTimeout(() => setNote((n) => (n?.id === id ? null : n)), act ? staysWithAct : stays);
   }, []);
   const value = useMemo(() => say, [say]);
   return (

@@ -66,9 +66,9 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
       )}
       {row.state === "not found" && (
         <div className="mb-3 border-l-[3px] border-aside pl-3">
-          <p className="font-semibold">No route gave its text.</p>
+          <p className="font-semibold">No full text was found.</p>
           <p className="text-[12.5px] text-quiet">
-            {row.sentence}. If you have it, or can get it, bring the file: drop it here.
+            Reason: {row.sentence}. If you have the file, or can get it, drop it here.
           </p>
         </div>
       )}
