@@ -33,7 +33,7 @@ internal static class CorpusBench
         await using var services = new ServiceCollection().AddZendleStore(folder).BuildServiceProvider();
         await using (var context = services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContext())
         {
-            await context.Database.MigrateAsync();
+            await Zendle.Store.Sqlite.Schema.BringUpToDate(context, CancellationToken.None);
             if (!await context.Databases.AnyAsync())
                 foreach (var (id, name) in SyntheticCorpus.Databases.OrderBy(d => d.Key))
                     context.Databases.Add(

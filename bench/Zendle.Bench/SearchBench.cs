@@ -4,6 +4,7 @@ using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 
@@ -105,10 +106,7 @@ internal static class SearchBench
             var root = QueryReader.Read(expression).Root!;
             var records = evaluator.Records(root);
             var ledger = Ledger.Of(snapshot, records, []);
-            var state = SearchState.Of([
-                new(StepKind.Years, From: fromYear),
-                new(StepKind.Narrow, Facet: Facet.Type, Values: [DocumentTypes.Name(type)]),
-            ]);
+            var state = SearchState.Of([new YearsAct(fromYear), new NarrowAct(Facet.Type, [DocumentTypes.Name(type)])]);
             var inView = evaluator.Narrowed(state, null, _ => null)!;
             inView.IntersectWith(evaluator.Works(records));
             var page = WorkOrder

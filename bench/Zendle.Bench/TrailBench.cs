@@ -5,6 +5,7 @@ using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Columns;
@@ -147,10 +148,7 @@ internal static class TrailBench
         );
         var works = trail.Future.Works(1);
         var shares = trail.Shares();
-        var state = SearchState.Of([
-            new(StepKind.Years, From: fromYear),
-            new(StepKind.Narrow, Facet: Facet.Type, Values: [DocumentTypes.Name(type)]),
-        ]);
+        var state = SearchState.Of([new YearsAct(fromYear), new NarrowAct(Facet.Type, [DocumentTypes.Name(type)])]);
         var inView = new QuestionEvaluator(snapshot, null).Narrowed(state, null, _ => null)!;
         inView.IntersectWith(works);
         var page = WorkOrder

@@ -147,7 +147,14 @@ builder.Services.AddRateLimiter(o =>
 });
 builder.Services.ConfigureHttpJsonOptions(o => RequestShape.Configure(o.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
-builder.Services.AddProblemDetails().AddOpenApi(api => api.AddOperationTransformer(Allows.Tell));
+builder
+    .Services.AddProblemDetails()
+    .AddOpenApi(api =>
+    {
+        api.AddOperationTransformer(Allows.Tell);
+        api.AddDocumentTransformer(KindsAreTold.Require);
+        api.AddSchemaTransformer(KindsAreTold.Repeat);
+    });
 builder
     .Services.AddSingleton<FirstAccountCode>()
     .AddSingleton<Sessions>()

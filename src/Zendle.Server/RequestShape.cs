@@ -30,6 +30,7 @@ internal static class RequestShape
         options.NumberHandling = JsonNumberHandling.Strict; // so that numbers are numbers in the interface's types too
         options.RespectNullableAnnotations = true;
         options.MaxDepth = 40;
+        options.AllowOutOfOrderMetadataProperties = true; // the kind of an act may stand anywhere in it
         options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { Require } };
     }
 
@@ -44,6 +45,9 @@ internal static class RequestShape
             || type.Type.Namespace?.StartsWith("Zendle", StringComparison.Ordinal) != true
         )
             return;
+        // Without this the reader would take a member of a closed set that names no kind for a fault of ours.
+        if (type.Type.IsAbstract && type.PolymorphismOptions is { } closed)
+            type.CreateObject = () => throw new JsonException($"“{closed.TypeDiscriminatorPropertyName}” is missing.");
         foreach (var property in type.Properties)
             if (
                 property.AssociatedParameter is { HasDefaultValue: false } parameter

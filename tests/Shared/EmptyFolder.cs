@@ -39,7 +39,7 @@ internal static class EmptyFolder
         where TContext : DbContext
     {
         using var context = services.GetRequiredService<IDbContextFactory<TContext>>().CreateDbContext();
-        context.Database.Migrate();
+        Zendle.Store.Sqlite.Schema.BringUpToDate(context, CancellationToken.None).GetAwaiter().GetResult();
         context.Database.ExecuteSqlRaw("PRAGMA wal_checkpoint(TRUNCATE)");
         context.Database.ExecuteSqlRaw("PRAGMA journal_mode=DELETE");
         Microsoft.Data.Sqlite.SqliteConnection.ClearPool(

@@ -35,6 +35,31 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
 
     private bool handedOn;
 
+    /// <summary>A Zendle over a copy of a data folder that another one left behind.</summary>
+    /// <param name="folder">The folder; it is only read.</param>
+    /// <param name="outside">Origin of the outside that it was harvested from.</param>
+    /// <param name="demo">Whether it is the demo.</param>
+    public static ZendleHost OverACopy(string folder, string outside, bool demo = false)
+    {
+        var host = new ZendleHost(outside, demo);
+        Remove(host.Data);
+        foreach (var file in Directory.GetFiles(folder, "*", SearchOption.AllDirectories))
+        {
+            var to = Path.Combine(host.Data, Path.GetRelativePath(folder, file));
+            Directory.CreateDirectory(Path.GetDirectoryName(to)!);
+            File.Copy(file, to);
+        }
+        return host;
+    }
+
+    /// <summary>Ends it and leaves its data folder; whoever asks removes it.</summary>
+    public async Task<string> Left()
+    {
+        handedOn = true;
+        await DisposeAsync();
+        return Data;
+    }
+
     /// <summary>Ends this one and starts another over the same data.</summary>
     /// <param name="between">What happens to the data meanwhile.</param>
     public ZendleHost Restarted(Action? between = null)
@@ -91,9 +116,11 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
         var visitor = new Visitor(new HttpClient { BaseAddress = ClientOptions.BaseAddress });
         for (var i = 0; i < 600 && !(await visitor.Http.GetAsync("/health")).IsSuccessStatusCode; i++)
             await Task.Delay(100);
-        await visitor.Ok("POST", "/api/sign-in", new { name, password = Password });
-        return visitor;
+        return await visitor.SignedIn(name);
     }
+
+    /// <summary>Somebody who has an account already, signed in.</summary>
+    public async Task<Visitor> SignedIn(string name = "ann") => await (await Visit()).SignedIn(name);
 
     /// <summary>Another account, made by the curator and signed in.</summary>
     public async Task<Visitor> Another(Visitor curator, string name)
@@ -108,9 +135,7 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
                 password = Password,
             }
         );
-        var visitor = await Visit();
-        await visitor.Ok("POST", "/api/sign-in", new { name, password = Password });
-        return visitor;
+        return await SignedIn(name);
     }
 
     protected override void Dispose(bool disposing)
@@ -121,7 +146,7 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     }
 
     /// <summary>Removes a folder into which a service that is just ending may still write.</summary>
-    private static void Remove(string folder)
+    internal static void Remove(string folder)
     {
         for (var tries = 0; Directory.Exists(folder); tries++)
         {
@@ -141,6 +166,13 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
 public sealed class Visitor(HttpClient http)
 {
     public HttpClient Http => http;
+
+    /// <summary>Signs in with the password that all accounts of tests have.</summary>
+    public async Task<Visitor> SignedIn(string name)
+    {
+        await Ok("POST", "/api/sign-in", new { name, password = ZendleHost.Password });
+        return this;
+    }
 
     /// <summary>Sends a request with the token that changes need.</summary>
     public async Task<(int Status, JsonNode? Body)> Send(string method, string path, object? body = null)

@@ -168,37 +168,45 @@ public sealed class Browser : IDisposable
 
     public IReadOnlyList<IWebElement> All(string css) => driver.FindElements(By.CssSelector(css));
 
-    /// <summary>A button, link, chip, menu entry or label by its words; an accessible name counts too.</summary>
+    /// <summary>What the first visible element says.</summary>
+    public string TextOf(string css)
+    {
+        var text = "";
+        Until(
+            () =>
+            {
+                text = Find(css).Text;
+                return true;
+            },
+            css
+        );
+        return text;
+    }
+
+    /// <summary>
+    /// A button, link, chip, menu entry or label by its words; an accessible name counts too. What says just that goes
+    /// before what says it among other words. Looked for in the page, in one go.
+    /// </summary>
     public IWebElement Control(string words)
     {
         IWebElement? found = null;
         Until(
-            () =>
-                (
-                    found =
-                        Controls().FirstOrDefault(e => Says(e, words, exact: true))
-                        ?? Controls().FirstOrDefault(e => Says(e, words, exact: false))
-                )
-                    is not null,
+            () => (found = driver.ExecuteScript(FindControl, words) as IWebElement) is not null,
             $"a control “{words}”"
         );
         return found!;
     }
 
-    private IEnumerable<IWebElement> Controls() =>
-        driver
-            .FindElements(By.CssSelector("button,a,[role=menuitem],[role=menuitemradio],[role=option],label,summary"))
-            .Where(e => e.Displayed);
-
-    private static bool Says(IWebElement e, string words, bool exact)
-    {
-        var name = e.GetDomAttribute("aria-label") ?? "";
-        return exact
-            ? Line(e) == words || name == words
-            : Line(e).Contains(words, StringComparison.Ordinal) || name.Contains(words, StringComparison.Ordinal);
-
-        static string Line(IWebElement e) => e.Text.Trim().ReplaceLineEndings(" ");
-    }
+    private const string FindControl = """
+        const words = arguments[0];
+        const names = [...document.querySelectorAll(
+            "button,a,[role=menuitem],[role=menuitemradio],[role=option],label,summary")]
+          .filter(e => e.getClientRects().length > 0
+            && e.checkVisibility({ opacityProperty: true, visibilityProperty: true }))
+          .map(e => [e, [e.innerText.trim().replace(/[ \u00a0]*\n+[ \u00a0]*/g, " "), e.getAttribute("aria-label") ?? ""]]);
+        const says = test => (names.find(([, said]) => said.some(test)) ?? [null])[0];
+        return says(s => s === words) ?? says(s => s.includes(words));
+        """;
 
     public void Click(string words) =>
         Until(
@@ -259,7 +267,7 @@ public sealed class Browser : IDisposable
             new Dictionary<string, object?> { ["source"] = script }!
         );
 
-    public string Text => driver.FindElement(By.TagName("body")).Text;
+    public string Text => (string)(driver.ExecuteScript("return document.body?.innerText ?? ''") ?? "");
 
     public void Sees(string words) => Until(() => Text.Contains(words, StringComparison.Ordinal), $"“{words}”");
 

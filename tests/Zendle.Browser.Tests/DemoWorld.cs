@@ -3,9 +3,45 @@ using Zendle.Tests.Shared;
 namespace Zendle.Browser.Tests;
 
 /// <summary>
-/// The demo, started for real on ports of its own, with a browser before it. One for each class of tests.
+/// The demo, started for real on a port of its own over a copy of a folder that was harvested once a run. One for each
+/// class of tests; the outside behind it is the one of other classes, too, and stays as it is.
 /// </summary>
 public sealed class DemoWorld : IAsyncLifetime
+{
+    private static readonly Lazy<Task<(OutsideHost Outside, string Folder)>> Once = new(Make);
+
+    public ZendleHost Host { get; private set; } = null!;
+
+    public Uri Address { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        var (outside, folder) = await Once.Value;
+        Host = ZendleHost.OverACopy(folder, outside.Address.ToString(), demo: true);
+        Address = await Demo.Served(Host);
+    }
+
+    /// <summary>A fresh browser, signed in as the demo researcher.</summary>
+    public Browser SignedIn() => Demo.SignedIn(Address);
+
+    public ValueTask DisposeAsync() => Host.DisposeAsync();
+
+    private static async Task<(OutsideHost, string)> Make()
+    {
+        var outside = await OutsideHost.Start(works: 1_200, seed: 1);
+        var host = new ZendleHost(outside.Address.ToString(), demo: true);
+        await Demo.Served(host);
+        var folder = await host.Left();
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => ZendleHost.Remove(folder);
+        return (outside, folder);
+    }
+}
+
+/// <summary>
+/// The demo with an outside of its own, harvested from nothing: for tests that move its clock or change what lies behind
+/// its texts, and for pictures, whose world is the demo's own.
+/// </summary>
+public sealed class DemoWorldWithItsOutside : IAsyncLifetime
 {
     public OutsideHost Outside { get; private set; } = null!;
 
@@ -20,33 +56,46 @@ public sealed class DemoWorld : IAsyncLifetime
             seed: 1
         );
         Host = new(Outside.Address.ToString(), demo: true);
-        Host.UseKestrel(0);
-        Host.StartServer();
-        Address = Host.ClientOptions.BaseAddress;
+        Address = await Demo.Served(Host);
+    }
+
+    /// <summary>A fresh browser, signed in as the demo researcher.</summary>
+    public Browser SignedIn() => Demo.SignedIn(Address);
+
+    public async ValueTask DisposeAsync()
+    {
+        await Host.DisposeAsync();
+        await Outside.DisposeAsync();
+    }
+}
+
+/// <summary>What the two have in common.</summary>
+internal static class Demo
+{
+    /// <summary>Serves the demo and waits until its review is there.</summary>
+    public static async Task<Uri> Served(ZendleHost host)
+    {
+        host.UseKestrel(0);
+        host.StartServer();
+        var address = host.ClientOptions.BaseAddress;
         using var http = new HttpClient();
         for (var i = 0; i < 1_800; i++)
         {
-            if ((await http.GetAsync(new Uri(Address, "/health"))).IsSuccessStatusCode)
-                return;
+            if ((await http.GetAsync(new Uri(address, "/health"))).IsSuccessStatusCode)
+                return address;
             await Task.Delay(100);
         }
         throw new TimeoutException("The demo was not ready in three minutes.");
     }
 
     /// <summary>A fresh browser, signed in as the demo researcher.</summary>
-    public Browser SignedIn()
+    public static Browser SignedIn(Uri address)
     {
-        var browser = new Browser(Address);
+        var browser = new Browser(address);
         browser.Go("/");
         browser.Click("Look around as the demo researcher");
         browser.Sees("Street lighting and night pollination");
         browser.Find("article[data-work]");
         return browser;
-    }
-
-    public async ValueTask DisposeAsync()
-    {
-        await Host.DisposeAsync();
-        await Outside.DisposeAsync();
     }
 }

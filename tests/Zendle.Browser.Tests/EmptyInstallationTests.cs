@@ -30,7 +30,7 @@ public sealed class EmptyInstallationTests : IAsyncLifetime
         using var b = new Browser(host.ClientOptions.BaseAddress);
         b.SignIn("ann", ZendleHost.Password);
         b.Sees("From here to your first search");
-        Assert.Contains("Databases", b.Find("nav[aria-label=Stages]").Text, StringComparison.Ordinal);
+        Assert.Contains("Databases", b.TextOf("nav[aria-label=Stages]"), StringComparison.Ordinal);
         Assert.Empty(b.AxeFindings());
         b.Fill("form input", "Lamps and moths");
         b.Click("Begin");
@@ -45,10 +45,10 @@ public sealed class EmptyInstallationTests : IAsyncLifetime
         );
         b.Find("input[type=file]").SendKeys(file);
         b.Until(() => b.All("[role=dialog] li").Count == 2, "each address once");
-        b.Until(() => !b.Find("[role=dialog]").Text.Contains("asking …", StringComparison.Ordinal), "the answers");
+        b.Until(() => !b.TextOf("[role=dialog]").Contains("asking …", StringComparison.Ordinal), "the answers");
         Assert.Empty(b.AxeFindings());
         b.Click("Add and harvest 1");
-        b.Until(() => b.Find("[role=dialog]").Text.Contains("added", StringComparison.Ordinal), "it to be added");
+        b.Until(() => b.TextOf("[role=dialog]").Contains("added", StringComparison.Ordinal), "it to be added");
         b.Click("Close");
         b.Until(() => b.Text.Contains("just now", StringComparison.Ordinal), "the harvest to end");
         b.Click("Search");

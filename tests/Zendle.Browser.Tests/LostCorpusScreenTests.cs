@@ -44,7 +44,7 @@ public sealed class LostCorpusScreenTests : IAsyncLifetime
         b.SignIn("ann", ZendleHost.Password);
         b.Sees("The file corpus.db was missing");
         b.Sees(outside.Oai("meridian"));
-        b.Until(() => b.Find("header").Text.Contains("6 not found", StringComparison.Ordinal), "six not found");
+        b.Until(() => b.TextOf("header").Contains("6 not found", StringComparison.Ordinal), "six not found");
         Assert.Empty(b.AxeFindings());
         b.Look("lost");
         b.Click("6 not found");
@@ -60,7 +60,7 @@ public sealed class LostCorpusScreenTests : IAsyncLifetime
         // The page is told; nothing has to be loaded again.
         b.Until(
             () =>
-                b.Find("header").Text is var t
+                b.TextOf("header") is var t
                 && t.Contains("6 kept", StringComparison.Ordinal)
                 && !t.Contains("not found", StringComparison.Ordinal),
             "six kept"

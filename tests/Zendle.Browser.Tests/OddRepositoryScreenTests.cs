@@ -72,8 +72,8 @@ public sealed class OddRepositoryScreenTests : OddHost
         b.Click("harvest all again");
         b.Until(
             () =>
-                !b.Find("main").Text.Contains("could not be read", StringComparison.Ordinal)
-                && b.Find("main").Text.Contains("1 record new or changed", StringComparison.Ordinal),
+                !b.TextOf("main").Contains("could not be read", StringComparison.Ordinal)
+                && b.TextOf("main").Contains("1 record new or changed", StringComparison.Ordinal),
             "the harvest to come whole"
         );
 
@@ -98,7 +98,7 @@ public sealed class OddRepositoryScreenTests : OddHost
             .Int("id");
         b.Go($"/r/{review}/search?step={step}&work={bare}");
         b.Until(
-            () => b.Find("main").Text.Contains("CO₂ and wings", StringComparison.Ordinal),
+            () => b.TextOf("main").Contains("CO₂ and wings", StringComparison.Ordinal),
             "the title with its subscript"
         );
         b.Click("Show its fields");
@@ -114,7 +114,7 @@ public sealed class OddRepositoryScreenTests : OddHost
         b.Go($"/r/{review}/search?step={german}&work={bare}");
         b.Sees("Also: Falter am beleuchteten Rain");
         b.Sees("Abstract in German · 1 of the words looked for");
-        Assert.Equal("Nachtfalter", b.Find("[data-field='other-abstract'] mark").Text);
+        Assert.Equal("Nachtfalter", b.TextOf("[data-field='other-abstract'] mark"));
         Assert.Empty(b.AxeFindings());
         b.Look("odd-german");
         Assert.Empty(b.Complaints());

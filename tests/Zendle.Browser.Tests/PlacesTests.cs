@@ -30,10 +30,10 @@ public sealed class PlacesTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Size(1280, 800);
         Searched(b);
         Assert.InRange(Top(b, "article[data-work]"), 100, 260);
-        b.Until(() => b.Find("aside h2").Text == b.Find("article[data-work] h3").Text, "the first work in the pane");
+        b.Until(() => b.TextOf("aside h2") == b.TextOf("article[data-work] h3"), "the first work in the pane");
         Assert.DoesNotContain("work=", b.Address, StringComparison.Ordinal);
         b.Press("j");
-        b.Until(() => b.Find("aside h2").Text == b.All("article[data-work] h3")[1].Text, "the second by key");
+        b.Until(() => b.TextOf("aside h2") == b.All("article[data-work] h3")[1].Text, "the second by key");
         b.Go("/r/1/trails");
         b.Until(
             () => b.All("article[data-work]").Count > 0 || b.Text.Contains("Trails start", StringComparison.Ordinal),
@@ -56,19 +56,19 @@ public sealed class PlacesTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Type(Keys.Enter);
         b.Find("aside [data-field=people] button");
         b.Until(() => Path(b) is ["moth*", ..], "the search");
-        var name = b.Find("aside [data-field=people] button").Text;
+        var name = b.TextOf("aside [data-field=people] button");
         b.Find("aside [data-field=people] button").Click();
         b.Click("Narrow this list to it");
         b.Until(() => Path(b) is ["moth*", ['i', ..]], "a step after the search");
         Assert.StartsWith("inside: author:", Path(b)[1], StringComparison.Ordinal);
         Assert.Equal("moth*", b.Find("input[role=combobox]").GetAttribute("value"));
-        b.Until(() => b.Find("aside [data-field=people]").Text.Contains(name, StringComparison.Ordinal), "their works");
+        b.Until(() => b.TextOf("aside [data-field=people]").Contains(name, StringComparison.Ordinal), "their works");
         b.All("aside [data-field=people] button").First(p => p.Text == name).Click();
         b.Click("Start a new search");
         b.Until(() => Path(b) is [['a', ..]], "a path of its own");
         Assert.StartsWith("author:\"", b.Find("input[role=combobox]").GetAttribute("value"), StringComparison.Ordinal);
         // Nothing under the line speaks of the line before.
-        Assert.DoesNotContain("moth*", b.Find("#line-reading").Text, StringComparison.Ordinal);
+        Assert.DoesNotContain("moth*", b.TextOf("#line-reading"), StringComparison.Ordinal);
     }
 
     [Fact]

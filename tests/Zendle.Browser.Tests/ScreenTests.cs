@@ -160,7 +160,7 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Press("/");
         b.Type("light AND bats AND hedge*" + Keys.Enter);
         b.Until(
-            () => b.Find("[aria-current=step]").Text.StartsWith("light AND bats", StringComparison.Ordinal),
+            () => b.TextOf("[aria-current=step]").StartsWith("light AND bats", StringComparison.Ordinal),
             "the search"
         );
         b.Type(Keys.Escape);

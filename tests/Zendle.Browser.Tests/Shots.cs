@@ -3,7 +3,7 @@ using OpenQA.Selenium;
 namespace Zendle.Browser.Tests;
 
 /// <summary>Takes the pictures of docs/screenshots again; runs only when told where they go (./zendle shots).</summary>
-public sealed class Shots(DemoWorld world) : IClassFixture<DemoWorld>
+public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     [Fact]
     public void Take()

@@ -2,6 +2,7 @@ using CsCheck;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Questions;
 using Record = Zendle.Core.Records.Record;
 
@@ -460,11 +461,11 @@ public sealed class AgainstPlainScanTests : IDisposable
         using var snapshot = corpus.Index.Snapshot();
         var evaluator = new QuestionEvaluator(snapshot, null);
         var state = SearchState.Of([
-            new(StepKind.Search, ""),
-            new(StepKind.Narrow, Facet: Facet.Type, Values: ["review"]),
-            new(StepKind.Narrow, Facet: Facet.Venue, Excluded: ["Small Wings"]),
-            new(StepKind.Years, From: 1991, To: 1996),
-            new(StepKind.Inside, Values: ["light"]),
+            new SearchAct(""),
+            new NarrowAct(Facet.Type, ["review"]),
+            new NarrowAct(Facet.Venue, Excluded: ["Small Wings"]),
+            new YearsAct(1991, 1996),
+            new InsideAct(["light"]),
         ]);
         var byWork = corpus.Records.GroupBy(r => r.Work);
         var light = QueryReader.Read("light").Root!;

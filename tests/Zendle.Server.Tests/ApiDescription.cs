@@ -44,14 +44,24 @@ internal static class ApiDescription
         : schema["oneOf"]?.AsArray().FirstOrDefault(s => s!["$ref"] is not null) is { } one ? Resolved(one)
         : schema;
 
+    /// <summary>How many kinds of bodies a schema allows: the members of the largest closed set among its parts.</summary>
+    public static int Kinds(JsonNode schema)
+    {
+        var parts = Resolved(schema)["properties"]?.AsObject().Select(p => Resolved(p.Value!)) ?? [];
+        return parts.Select(p => p["anyOf"]?.AsArray().Count ?? 1).DefaultIfEmpty(1).Max();
+    }
+
     /// <summary>A value that fits a schema.</summary>
     /// <param name="schema">The schema.</param>
     /// <param name="name">Name of the property it is for.</param>
     /// <param name="step">A step of the review that is asked.</param>
     /// <param name="depth">How deep it lies.</param>
-    public static JsonNode? Fit(JsonNode schema, string name, int step, int depth = 0)
+    /// <param name="member">Which member of a closed set is taken, counted from 0.</param>
+    public static JsonNode? Fit(JsonNode schema, string name, int step, int depth = 0, int member = 0)
     {
         var s = Resolved(schema);
+        if (s["anyOf"] is JsonArray members)
+            return Fit(members[member % members.Count]!, name, step, depth, member);
         if (s["enum"] is JsonArray values)
             return values.First(v => v is not null)!.DeepClone();
         var type = s["type"] is JsonArray several
@@ -64,13 +74,13 @@ internal static class ApiDescription
             : "moth*",
             "integer" => name.Contains("step", StringComparison.OrdinalIgnoreCase) || name == "parentId" ? step : 1,
             "boolean" => true,
-            "array" => depth > 3 ? new JsonArray() : new JsonArray(Fit(s["items"]!, name, step, depth + 1)),
+            "array" => depth > 3 ? new JsonArray() : new JsonArray(Fit(s["items"]!, name, step, depth + 1, member)),
             _ => depth > 3
                 ? null
                 : new JsonObject(
                     s["properties"]
                         ?.AsObject()
-                        .Select(p => KeyValuePair.Create(p.Key, Fit(p.Value!, p.Key, step, depth + 1)))
+                        .Select(p => KeyValuePair.Create(p.Key, Fit(p.Value!, p.Key, step, depth + 1, member)))
                         ?? []
                 ),
         };

@@ -4,7 +4,7 @@ using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
 
-public sealed class ExportAndReportTests(Harvested world) : IClassFixture<Harvested>
+public sealed class ExportAndReportTests(HarvestedWithItsOutside world) : IClassFixture<HarvestedWithItsOutside>
 {
     private Visitor Ann => world.Ann;
 

@@ -168,7 +168,7 @@ public sealed class LostCorpusTests : IAsyncLifetime
             new
             {
                 kind = "Among",
-                seeds = all[10..17],
+                works = all[10..17],
                 said = "seven of them",
             }
         );

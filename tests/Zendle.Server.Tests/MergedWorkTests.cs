@@ -18,7 +18,8 @@ public sealed class MergedWorkTests(Gathering world) : IClassFixture<Gathering>
         var (first, second) = ((await world.Work("fine")).Work, (await world.Work("fine")).Work);
         var (older, younger) = (Math.Min(first, second), Math.Max(first, second));
         await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = new[] { younger } });
-        await world.Gather(review, [younger]);
+        var gathered = (await world.Gather(review, [younger]))[younger];
+        Assert.True(gathered.Text("state") == "in hand", gathered.ToJsonString());
         var trail = await Ann.Step(
             review,
             0,

@@ -3,7 +3,7 @@ using Zendle.Tests.Shared;
 namespace Zendle.Server.Tests;
 
 /// <summary>A curator parts and joins records; what was ruled is shown, respected and undone.</summary>
-public sealed class RecordsTests(Harvested world) : IClassFixture<Harvested>
+public sealed class RecordsTests(HarvestedWithItsOutside world) : IClassFixture<HarvestedWithItsOutside>
 {
     private Visitor Ann => world.Ann;
 

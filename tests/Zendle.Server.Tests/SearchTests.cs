@@ -340,7 +340,7 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var moth = await Ann.Search(review, "moth*");
         var inside = await Ann.Count(
             review,
-            await Ann.Step(review, moth, new { kind = "Inside", values = new[] { "field*" } })
+            await Ann.Step(review, moth, new { kind = "Inside", words = new[] { "field*" } })
         );
         // Words inside may stand in another record of the work than the search did; with AND they stand in the same.
         Assert.InRange(

@@ -419,7 +419,7 @@ public sealed class SeeThroughTests(Harvested world) : IClassFixture<Harvested>
                 await Ann.Send(
                     "POST",
                     $"/api/reviews/{review}/steps",
-                    new { parentId = 0, act = new { kind = "Among", seeds = Array.Empty<int>() } }
+                    new { parentId = 0, act = new { kind = "Among", works = Array.Empty<int>() } }
                 )
             ).Status
         );

@@ -18,7 +18,7 @@ public sealed class SmallStore : IAsyncDisposable
     {
         services = new ServiceCollection().AddZendleStore(folder).BuildServiceProvider();
         await using var context = Context();
-        await context.Database.MigrateAsync();
+        await Zendle.Store.Sqlite.Schema.BringUpToDate(context, CancellationToken.None);
         foreach (var name in new[] { "one", "two" })
             context.Databases.Add(
                 new()

@@ -99,7 +99,7 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
                 to = 2015,
             }
         );
-        var inside = await Ann.Step(review, years, new { kind = "Inside", values = new[] { "light OR lamp*" } });
+        var inside = await Ann.Step(review, years, new { kind = "Inside", words = new[] { "light OR lamp*" } });
         var narrowed = await All(review, inside);
         Assert.True(narrowed.Count < whole.Count && narrowed.IsSubsetOf(whole));
         var facet = await Ann.Get($"/api/reviews/{review}/steps/{inside}/facets/Type");

@@ -42,4 +42,44 @@ public sealed class UpgradeTests : IDisposable
         Assert.Equal(9, (await ann.Get("/api/reviews/1/log")).Int("searches"));
         Assert.Equal(0, await server.Stop());
     }
+
+    /// <summary>
+    /// Of commit 914d418: before acts had types. A step of every kind, a comparison within a comparison, a search that
+    /// was named, run again and marked.
+    /// </summary>
+    [Fact]
+    public async Task The_folder_of_27_November_2026_keeps_every_path_run_and_decision()
+    {
+        var data = Path.Combine(folder, "data");
+        Backup.Restore(Path.Combine(Root.Folder, "tests/Zendle.Server.Tests/Upgrade/2026-11-27.tar.gz"), data);
+        var (server, _) = await ServerProcess.Start(data);
+        using var running = server;
+        var ann = new Visitor(new HttpClient { BaseAddress = new($"http://127.0.0.1:{server.Port}") });
+        await ann.Ok("POST", "/api/sign-in", new { name = "ann", password = "a long password" });
+        // Counts by step, as that version gave them.
+        int[] counts = [33, 33, 11, 30, 29, 23, 15, 52, 5, 39, 22, 4, 4, 5, 6];
+        foreach (var (i, count) in counts.Index())
+            Assert.Equal((i + 1, count), (i + 1, await ann.Count(1, i + 1)));
+        Assert.Equal(
+            ["light", "in Farnet", "since 1990", "article, review; without thesis", "inside: night"],
+            (await ann.Get("/api/reviews/1/steps/7/path")).List("steps").Select(s => s.Text("label"))
+        );
+        var log = await ann.Get("/api/reviews/1/log");
+        Assert.Equal((16, 1), (log.Int("searches"), log.Int("ofRecord")));
+        var runs = log.List("runs").ToDictionary(r => r.Int("id"));
+        Assert.Equal(("light", 1990), (runs[16]["state"]!.Text("expression"), runs[16]["state"]!.Int("from")));
+        Assert.Equal(5, runs[14]["state"]!.Int("among"));
+        Assert.Equal(2, runs[9]["state"]!["trail"]!.Int("atLeast"));
+        // A logged search is opened again as a path of its own, with the same works.
+        foreach (var run in new[] { 7, 9, 12, 13, 14 })
+        {
+            var step = (await ann.Ok("POST", $"/api/reviews/1/log/{run}/again", new { })).Int("stepId");
+            Assert.Equal(runs[run].Int("count"), await ann.Count(1, step));
+        }
+        var review = await ann.Get("/api/reviews/1");
+        Assert.Equal((6, 3), (review.Int("kept"), review.Int("setAside")));
+        // The same act again from the same step leads to the step that is there.
+        Assert.Equal(4, await ann.Step(1, 1, new { kind = "Databases", databases = new[] { 1 } }));
+        Assert.Equal(0, await server.Stop());
+    }
 }

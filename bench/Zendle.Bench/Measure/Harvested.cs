@@ -34,7 +34,7 @@ internal sealed class Harvested : IAsyncDisposable
         var harvested = new Harvested(new ServiceCollection().AddZendleStore(folder).BuildServiceProvider());
         await using (var context = await harvested.Corpus())
         {
-            await context.Database.MigrateAsync();
+            await Zendle.Store.Sqlite.Schema.BringUpToDate(context, CancellationToken.None);
             var trust = 0;
             foreach (var key in world.Databases)
             {

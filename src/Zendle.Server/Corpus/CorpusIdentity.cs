@@ -2,6 +2,7 @@ using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
@@ -174,8 +175,7 @@ public sealed class CorpusIdentity(
         await foreach (
             var act in made.Steps.AsNoTracking().Select(s => s.Act).AsAsyncEnumerable().WithCancellation(cancel)
         )
-            if (JsonSerializer.Deserialize<StepAct>(act, SearchService.Json) is { } named)
-                works = named.Works().Append(works).Max();
+            works = StoredActs.Read(act).NamedWorks().Append(works).Max();
         await foreach (
             var run in made.Runs.AsNoTracking().Select(r => r.Works).AsAsyncEnumerable().WithCancellation(cancel)
         )

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
@@ -94,11 +95,11 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
             var act in made
                 .Steps.AsNoTracking()
                 .Select(s => s.Act)
-                .Where(a => a.Contains("eeds\":["))
+                .Where(a => a.Contains("\"seeds\":[") || a.Contains("\"works\":["))
                 .AsAsyncEnumerable()
                 .WithCancellation(cancel)
         )
-            spoken.UnionWith(JsonSerializer.Deserialize<StepAct>(act, SearchService.Json)!.Works());
+            spoken.UnionWith(StoredActs.Read(act).NamedWorks());
         var noted = await made.MadeOn.Select(m => m.WorkId).Distinct().ToListAsync(cancel);
         foreach (var chunk in spoken.Except(noted).Chunk(AtOnce))
         {

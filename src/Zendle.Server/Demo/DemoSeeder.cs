@@ -2,6 +2,7 @@ using System.Diagnostics;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Databases;
 using Zendle.Server.Features.Decisions;
@@ -184,7 +185,7 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         async Task Decide(DecisionAct act, int[] works, string? value = null) =>
             await decisions.Decide(review, account, act, works, value);
 
-        var friends = await Path(new StepAct(StepKind.Search, "moth* AND (coating* OR textile* OR film*)"));
+        var friends = await Path(new SearchAct("moth* AND (coating* OR textile* OR film*)"));
         await Decide(
             DecisionAct.SetAside,
             await First(friends, SortOrder.Relevance, 7),
@@ -192,19 +193,19 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         );
 
         var crops = await Path(
-            new StepAct(StepKind.Search, "(crop* OR yield OR \"fruit set\") AND moth* AND night*"),
-            new StepAct(StepKind.Years, From: 1990, To: 2026)
+            new SearchAct("(crop* OR yield OR \"fruit set\") AND moth* AND night*"),
+            new YearsAct(1990, 2026)
         );
         var fromCrops = await First(crops, SortOrder.Relevance, 22);
         await Decide(DecisionAct.Keep, fromCrops);
         await Decide(DecisionAct.Tag, fromCrops[..14], "crops");
 
         var main = await Path(
-            new StepAct(StepKind.Search, "light"),
-            new StepAct(StepKind.Add, "moth*"),
-            new StepAct(StepKind.Add, "(pollinat* OR \"flower visit*\" OR \"pollen transport\" OR \"seed set\")"),
-            new StepAct(StepKind.Years, From: 1985, To: 2026),
-            new StepAct(StepKind.Narrow, Facet: Facet.Type, Values: ["article", "review", "systematic review"])
+            new SearchAct("light"),
+            new AddAct("moth*"),
+            new AddAct("(pollinat* OR \"flower visit*\" OR \"pollen transport\" OR \"seed set\")"),
+            new YearsAct(1985, 2026),
+            new NarrowAct(Facet.Type, ["article", "review", "systematic review"])
         );
         var best = await First(main, SortOrder.Relevance, 30);
         await Decide(DecisionAct.Keep, best);

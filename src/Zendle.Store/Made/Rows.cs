@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Identity;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 
 namespace Zendle.Store.Made;
 
@@ -73,7 +74,7 @@ public sealed class StepRow
     /// <summary>The step before it; null for a first step.</summary>
     public int? ParentId { get; set; }
 
-    /// <summary>The act, as JSON of <see cref="StepAct"/>.</summary>
+    /// <summary>The act, as <see cref="StoredActs"/> writes it.</summary>
     public required string Act { get; set; }
 
     /// <summary>What the act changed, in a few words.</summary>
@@ -165,7 +166,7 @@ public sealed class RunRow
     /// <summary>The run it repeats; null for a first run.</summary>
     public int? Repeats { get; set; }
 
-    /// <summary>The whole question, as JSON of <see cref="SearchState"/>.</summary>
+    /// <summary>The whole question: the acts that lead to it, as <see cref="StoredActs"/> writes them.</summary>
     public required string State { get; set; }
 
     /// <summary>Records and works by database, as JSON.</summary>

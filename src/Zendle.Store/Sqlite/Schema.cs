@@ -1,4 +1,6 @@
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Zendle.Store.Made;
 
 namespace Zendle.Store.Sqlite;
 
@@ -25,7 +27,17 @@ public static class Schema
             await context.Database.ExecuteSqlAsync($"DELETE FROM __EFMigrationsLock", cancel);
         if (!(await context.Database.GetPendingMigrationsAsync(cancel)).Any())
             return false;
-        await context.Database.MigrateAsync(cancel);
+        // One connection throughout, with the functions that carry rows over.
+        await context.Database.OpenConnectionAsync(cancel);
+        try
+        {
+            ActUpgrade.AddTo((SqliteConnection)context.Database.GetDbConnection());
+            await context.Database.MigrateAsync(cancel);
+        }
+        finally
+        {
+            await context.Database.CloseConnectionAsync();
+        }
         return true;
     }
 }

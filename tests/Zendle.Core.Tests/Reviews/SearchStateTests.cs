@@ -1,23 +1,25 @@
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 
 namespace Zendle.Core.Tests.Reviews;
 
 public sealed class SearchStateTests
 {
-    private static readonly StepAct Light = new(StepKind.Search, "light");
+    private static readonly StepAct Light = new SearchAct("light");
+    private static readonly ActNames Names = new(id => id == 3 ? "Farnet" : "?", _ => "?");
 
     [Fact]
     public void Acts_add_up_and_the_same_field_is_narrowed_anew()
     {
         var state = SearchState.Of([
             Light,
-            new(StepKind.Add, "moth* OR bat"),
-            new(StepKind.Years, From: 2005),
-            new(StepKind.Narrow, Facet: Facet.Type, Values: ["article"]),
-            new(StepKind.Narrow, Facet: Facet.Language, Excluded: ["German"]),
-            new(StepKind.Narrow, Facet: Facet.Type, Values: ["review"]),
-            new(StepKind.Inside, Values: ["field*", " "]),
-            new(StepKind.Databases, Databases: [2, 1, 2]),
+            new AddAct("moth* OR bat"),
+            new YearsAct(2005),
+            new NarrowAct(Facet.Type, ["article"]),
+            new NarrowAct(Facet.Language, Excluded: ["German"]),
+            new NarrowAct(Facet.Type, ["review"]),
+            new InsideAct(["field*", " "]),
+            new DatabasesAct([2, 1, 2]),
         ]);
         Assert.Equal("light AND (moth* OR bat)", state.Expression);
         Assert.Equal((2005, null), (state.From, state.To));
@@ -27,41 +29,44 @@ public sealed class SearchStateTests
         );
         Assert.Equal(["field*"], state.Inside);
         Assert.Equal([1, 2], state.Databases);
-        Assert.False(state.After(new(StepKind.Narrow, Facet: Facet.Type)).Narrowings.Any(n => n.Facet == Facet.Type));
+        Assert.False(state.After(new NarrowAct(Facet.Type)).Narrowings.Any(n => n.Facet == Facet.Type));
     }
 
     [Theory]
-    [InlineData("light AND moth*", StepKind.Add, "moth*", "+ moth*")]
-    [InlineData("light moth*", StepKind.Add, "moth*", "+ moth*")]
-    [InlineData("light AND NOT laser*", StepKind.Add, "NOT laser*", "without laser*")]
-    [InlineData("light NOT laser*", StepKind.Add, "NOT laser*", "without laser*")]
+    [InlineData("light AND moth*", typeof(AddAct), "moth*", "+ moth*")]
+    [InlineData("light moth*", typeof(AddAct), "moth*", "+ moth*")]
+    [InlineData("light AND NOT laser*", typeof(AddAct), "NOT laser*", "without laser*")]
+    [InlineData("light NOT laser*", typeof(AddAct), "NOT laser*", "without laser*")]
     // means (light AND moth) OR bat: not a part added
-    [InlineData("light AND moth OR bat", StepKind.Search, "light AND moth OR bat", "light AND moth OR bat")]
-    [InlineData("light OR moth", StepKind.Search, "light OR moth", "light OR moth")]
-    [InlineData("light NEAR/5 moth", StepKind.Search, "light NEAR/5 moth", "light NEAR/5 moth")]
-    [InlineData("lighting", StepKind.Search, "lighting", "lighting")]
-    [InlineData("10.5555/ABC.1", StepKind.Search, "doi:\"10.5555/abc.1\"", "doi:\"10.5555/abc.1\"")]
+    [InlineData("light AND moth OR bat", typeof(SearchAct), "light AND moth OR bat", "light AND moth OR bat")]
+    [InlineData("light OR moth", typeof(SearchAct), "light OR moth", "light OR moth")]
+    [InlineData("light NEAR/5 moth", typeof(SearchAct), "light NEAR/5 moth", "light NEAR/5 moth")]
+    [InlineData("lighting", typeof(SearchAct), "lighting", "lighting")]
+    [InlineData("10.5555/ABC.1", typeof(SearchAct), "doi:\"10.5555/abc.1\"", "doi:\"10.5555/abc.1\"")]
     public void A_line_that_goes_on_from_the_one_before_is_a_part_added(
         string line,
-        StepKind kind,
+        Type kind,
         string expression,
         string label
     )
     {
         var act = SearchState.Of([Light]).Toward(line);
-        Assert.Equal((kind, expression), (act.Kind, act.Expression));
-        Assert.Equal(label, StepLabels.For(act, _ => "?"));
+        Assert.Equal(
+            (kind, expression),
+            (act.GetType(), act is AddAct add ? add.Expression : ((SearchAct)act).Expression)
+        );
+        Assert.Equal(label, act.Label(Names));
     }
 
     [Fact]
     public void A_part_taken_out_of_the_middle_leaves_the_others() =>
-        Assert.Equal("light AND pollinat*", SearchState.Of([Light, new(StepKind.Add, "pollinat*")]).Expression);
+        Assert.Equal("light AND pollinat*", SearchState.Of([Light, new AddAct("pollinat*")]).Expression);
 
     [Fact]
     public void Adding_to_alternatives_joins_the_whole_of_them() =>
         Assert.Equal(
             "(light OR lamp) AND moth",
-            SearchState.Of([new(StepKind.Search, "light OR lamp"), new(StepKind.Add, "moth")]).Expression
+            SearchState.Of([new SearchAct("light OR lamp"), new AddAct("moth")]).Expression
         );
 
     [Theory]
@@ -70,21 +75,15 @@ public sealed class SearchStateTests
     [InlineData(null, 2004, "until 2004")]
     [InlineData(null, null, "any year")]
     public void Years_are_named(int? from, int? to, string label) =>
-        Assert.Equal(label, StepLabels.For(new(StepKind.Years, From: from, To: to), _ => "?"));
+        Assert.Equal(label, new YearsAct(from, to).Label(Names));
 
     [Fact]
     public void Other_acts_are_named_by_what_they_do()
     {
-        Assert.Equal(
-            "article; without letter",
-            StepLabels.For(new(StepKind.Narrow, Facet: Facet.Type, Values: ["article"], Excluded: ["letter"]), _ => "?")
-        );
-        Assert.Equal("any type", StepLabels.For(new(StepKind.Narrow, Facet: Facet.Type), _ => "?"));
-        Assert.Equal(
-            "in Farnet",
-            StepLabels.For(new(StepKind.Databases, Databases: [3]), id => id == 3 ? "Farnet" : "?")
-        );
-        Assert.Equal("inside: field*", StepLabels.For(new(StepKind.Inside, Values: ["field*"]), _ => "?"));
+        Assert.Equal("article; without letter", new NarrowAct(Facet.Type, ["article"], ["letter"]).Label(Names));
+        Assert.Equal("any type", new NarrowAct(Facet.Type).Label(Names));
+        Assert.Equal("in Farnet", new DatabasesAct([3]).Label(Names));
+        Assert.Equal("inside: field*", new InsideAct(["field*"]).Label(Names));
     }
 
     [Theory]
@@ -99,32 +98,24 @@ public sealed class SearchStateTests
     {
         var state = SearchState.Of([
             Light,
-            new(
-                StepKind.Compare,
-                Other: [new(StepKind.Search, "moth*"), new(StepKind.Years, From: 2000)],
-                Apart: true,
-                Said: "not in moths"
-            ),
+            new CompareAct([new SearchAct("moth*"), new YearsAct(2000)], true, "not in moths"),
         ]);
         var other = Assert.Single(state.Others!);
         Assert.True(other.Apart);
         Assert.Equal(("moth*", 2000), (other.State().Expression, other.State().From));
         Assert.True(state.IsNarrowed);
         Assert.False(state.AsksReview);
-        Assert.True(state.After(new(StepKind.Compare, Other: [new(StepKind.Search, "stage:kept")])).AsksReview);
-        Assert.Equal(
-            "not in moths",
-            StepLabels.For(new(StepKind.Compare, Other: [Light], Apart: true, Said: "not in moths"), _ => "?")
-        );
-        Assert.Equal("in another search too", StepLabels.For(new(StepKind.Compare, Other: [Light]), _ => "?"));
+        Assert.True(state.After(new CompareAct([new SearchAct("stage:kept")])).AsksReview);
+        Assert.Equal("not in moths", new CompareAct([Light], true, "not in moths").Label(Names));
+        Assert.Equal("in another search too", new CompareAct([Light]).Label(Names));
     }
 
     [Fact]
     public void A_list_of_works_is_what_all_lists_have_in_common()
     {
-        var state = SearchState.Of([new(StepKind.Among, Seeds: [5, 3, 9, 3]), new(StepKind.Among, Seeds: [9, 4, 3])]);
+        var state = SearchState.Of([new AmongAct([5, 3, 9, 3]), new AmongAct([9, 4, 3])]);
         Assert.Equal([3, 9], state.Among!);
-        Assert.Equal("3 works", StepLabels.For(new(StepKind.Among, Seeds: [5, 3, 9]), _ => "?"));
+        Assert.Equal("3 works", new AmongAct([5, 3, 9]).Label(Names));
         Assert.Null(SearchState.Everything.Among);
     }
 
@@ -133,5 +124,5 @@ public sealed class SearchStateTests
     [InlineData(Facet.Text, "any text at hand")]
     [InlineData(Facet.Quartile, "any quartile")]
     public void Fields_are_called_by_their_names_in_sentences(Facet facet, string label) =>
-        Assert.Equal(label, StepLabels.For(new(StepKind.Narrow, Facet: facet), _ => "?"));
+        Assert.Equal(label, new NarrowAct(facet).Label(Names));
 }

@@ -2,6 +2,7 @@ using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Formats;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
@@ -33,7 +34,7 @@ internal static class ExportEndpoints
     {
         // "kept" is the set most asked for; any step is one too.
         var view = set is "kept"
-            ? await search.View(reviewId, SearchState.Everything.After(new(StepKind.Search, "stage:kept")))
+            ? await search.View(reviewId, SearchState.Everything.After(new SearchAct("stage:kept")))
             : await search.View(reviewId, stepId ?? 0);
         if (view is null)
             return Problems.Of(404, "There is no such set.");

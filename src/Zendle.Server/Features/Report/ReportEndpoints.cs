@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Search;
@@ -111,7 +112,7 @@ internal static class ReportEndpoints
                         r.Id,
                         r.StepId,
                         removed.Contains(r.StepId),
-                        SearchStateDto.Of(JsonSerializer.Deserialize<SearchState>(r.State, SearchService.Json)!),
+                        SearchStateDto.Of(SearchState.Of(StoredActs.ReadAll(r.State))),
                         JsonSerializer.Deserialize<LedgerDto>(r.Ledger, SearchService.Json)!,
                         r.Count,
                         r.At,
@@ -148,41 +149,17 @@ internal static class ReportEndpoints
         var run = await context.Runs.AsNoTracking().SingleOrDefaultAsync(r => r.Id == runId && r.ReviewId == reviewId);
         if (run is null)
             return Problems.Of(404, "There is no such run in the log.");
-        var acts = Acts(JsonSerializer.Deserialize<SearchState>(run.State, SearchService.Json)!).ToArray();
+        var acts = StoredActs.ReadAll(run.State);
         var step = 0;
-        for (var i = 0; i < acts.Length; i++)
+        for (var i = 0; i < acts.Count; i++)
             step =
                 await paths.Take(
                     reviewId,
                     Access.AccountId(user),
                     step,
                     acts[i],
-                    i == acts.Length - 1 ? run.Repeats ?? run.Id : null
+                    i == acts.Count - 1 ? run.Repeats ?? run.Id : null
                 ) ?? throw new InvalidOperationException("The step was deleted while it was being opened.");
         return TypedResults.Ok(new StepTakenDto(step));
-    }
-
-    private static IEnumerable<StepAct> Acts(SearchState state)
-    {
-        if (state.Trail is { } trail)
-        {
-            yield return new(StepKind.Trail, Seeds: [.. trail.Seeds], Way: trail.Way);
-            if (trail.AtLeast > 1)
-                yield return new(StepKind.Ties, AtLeast: trail.AtLeast);
-        }
-        else
-            yield return new(StepKind.Search, state.Expression);
-        if (!state.Databases.IsEmpty)
-            yield return new(StepKind.Databases, Databases: state.Databases);
-        if (state.From is not null || state.To is not null)
-            yield return new(StepKind.Years, From: state.From, To: state.To);
-        foreach (var n in state.Narrowings)
-            yield return new(StepKind.Narrow, Facet: n.Facet, Values: n.Values, Excluded: n.Excluded);
-        if (!state.Inside.IsEmpty)
-            yield return new(StepKind.Inside, Values: state.Inside);
-        foreach (var other in state.Others ?? [])
-            yield return new(StepKind.Compare, Other: other.Acts, Apart: other.Apart, Said: other.Said);
-        if (state.Among is { } among)
-            yield return new(StepKind.Among, Seeds: among, Said: $"{among.Count:N0} works written down");
     }
 }

@@ -1,5 +1,6 @@
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
 
 namespace Zendle.Server.Features.Search;
@@ -30,7 +31,7 @@ internal sealed class MissedKept(SearchService search)
     /// <summary>Holds the kept works against a line in the databases of a state.</summary>
     public async Task<MissedKeptDto> Of(int reviewId, string text, SearchState state)
     {
-        using var view = await search.View(reviewId, state with { Expression = text.Trim(), Trail = null });
+        using var view = await search.View(reviewId, state.After(new SearchAct(text)));
         if (view.Answer.Reading.Root is not { } root)
             return new(0, [], []);
         var columns = view.Snapshot.Columns;

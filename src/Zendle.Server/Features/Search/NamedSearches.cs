@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
 using Zendle.Server.Identity;
 using Zendle.Store.Corpus;
@@ -79,12 +80,7 @@ internal sealed class NamedSearches(
             {
                 asks.Insert(0, s.Label);
                 // A question put anew leaves nothing of the one before.
-                if (
-                    s.ParentId is null
-                    || JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!.Kind
-                        is StepKind.Search
-                            or StepKind.Trail
-                )
+                if (s.ParentId is null || StoredActs.Read(s.Act).BeginsAnew())
                     break;
             }
             found.Add(
@@ -128,10 +124,9 @@ internal sealed class NamedSearches(
                 reviewId,
                 account,
                 stepId,
-                new(
-                    StepKind.Among,
-                    Seeds: fresh,
-                    Said: $"{fresh.Length:N0} new since "
+                new AmongAct(
+                    fresh,
+                    $"{fresh.Length:N0} new since "
                         + $"{last.At.UtcDateTime.ToString("d MMM yyyy", System.Globalization.CultureInfo.InvariantCulture)}"
                 )
             );

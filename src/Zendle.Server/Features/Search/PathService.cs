@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
@@ -52,16 +53,16 @@ internal sealed class PathService(
         var before = parentId == 0 ? SearchState.Everything : await search.StateOf(reviewId, parentId);
         if (before is null)
             return null;
-        if (act.Kind == StepKind.Search)
-            act = before.Toward(act.Expression ?? "");
+        if (act is SearchAct words)
+            act = before.Toward(words.Expression);
         using var view = await search.View(reviewId, before.After(act));
         await using var context = await contexts.CreateDbContextAsync();
         // The same act again from the same step leads to the one that is there; a search from nothing always begins a
         // path of its own.
-        var json = JsonSerializer.Serialize(act, SearchService.Json);
+        var json = StoredActs.Write(act);
         var parent = parentId == 0 ? (int?)null : parentId;
         var same =
-            repeats is not null || (parent is null && act.Kind != StepKind.Trail)
+            repeats is not null || (parent is null && act is not TrailAct)
                 ? null
                 : await context.Steps.FirstOrDefaultAsync(s =>
                     s.ReviewId == reviewId
@@ -77,7 +78,7 @@ internal sealed class PathService(
                 ReviewId = reviewId,
                 ParentId = parent,
                 Act = json,
-                Label = StepLabels.For(act, Namer(view.Snapshot), WorkNamer(view.Snapshot)),
+                Label = act.Label(Names(view.Snapshot)),
                 Count = view.Answer.Count,
                 Generation = view.Snapshot.Generation,
                 AccountId = account,
@@ -87,7 +88,7 @@ internal sealed class PathService(
         if (same is null)
         {
             context.Steps.Add(step);
-            await madeOn.Note(context, [.. act.Works()], CancellationToken.None);
+            await madeOn.Note(context, [.. act.NamedWorks()], CancellationToken.None);
             await context.SaveChangesAsync();
             context.Runs.Add(Run(reviewId, account, step.Id, view, repeats));
         }
@@ -127,7 +128,7 @@ internal sealed class PathService(
         var ahead = false;
         foreach (var s in chain)
         {
-            var act = JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!;
+            var act = StoredActs.Read(s.Act);
             state = state.After(act);
             var now = s.Count;
             if (s.Generation != snapshot.Generation || state.AsksReview)
@@ -201,16 +202,10 @@ internal sealed class PathService(
         step.Removed = true;
         var children = await Following(context, reviewId, stepId);
         // What only narrowed the trail that goes away goes with it; what follows that follows on.
-        if (
-            JsonSerializer.Deserialize<StepAct>(step.Act, SearchService.Json)!.Kind == StepKind.Trail
-            && !await HasTrail(reviewId, step.ParentId)
-        )
+        if (StoredActs.Read(step.Act) is TrailAct && !await HasTrail(reviewId, step.ParentId))
             for (var i = 0; i < children.Count; )
             {
-                if (
-                    JsonSerializer.Deserialize<StepAct>(children[i].Act, SearchService.Json)!.Kind
-                    is not (StepKind.Way or StepKind.Ties)
-                )
+                if (!StoredActs.Read(children[i].Act).NeedsTrail())
                 {
                     i++;
                     continue;
@@ -267,13 +262,12 @@ internal sealed class PathService(
         );
         if (step is null)
             return "This step is not part of the review any more.";
-        var old = JsonSerializer.Deserialize<StepAct>(step.Act, SearchService.Json)!;
-        if (old.Kind != act.Kind || old.Facet != act.Facet)
+        if (!StoredActs.Read(step.Act).CanBecome(act))
             return "A step can be changed, but not into another kind of step.";
-        step.Act = JsonSerializer.Serialize(act, SearchService.Json);
-        await madeOn.Note(context, [.. act.Works()], CancellationToken.None);
+        step.Act = StoredActs.Write(act);
+        await madeOn.Note(context, [.. act.NamedWorks()], CancellationToken.None);
         using var snapshot = corpus.Snapshot();
-        step.Label = StepLabels.For(act, Namer(snapshot), WorkNamer(snapshot));
+        step.Label = act.Label(Names(snapshot));
         var states = await Recount(context, snapshot, reviewId, step.ParentId, [step]);
         using (var view = await search.View(reviewId, states[step.Id], snapshot))
             context.Runs.Add(Run(reviewId, account, step.Id, view, null));
@@ -302,8 +296,7 @@ internal sealed class PathService(
         };
         while (waiting.TryDequeue(out var s))
         {
-            var state = states[s.Id] = states[s.ParentId ?? 0]
-                .After(JsonSerializer.Deserialize<StepAct>(s.Act, SearchService.Json)!);
+            var state = states[s.Id] = states[s.ParentId ?? 0].After(StoredActs.Read(s.Act));
             using var view = await search.View(reviewId, state, snapshot);
             (s.Count, s.Generation) = (view.Answer.Count, view.Snapshot.Generation);
             foreach (
@@ -344,7 +337,7 @@ internal sealed class PathService(
             ReviewId = reviewId,
             StepId = stepId,
             Repeats = repeats,
-            State = JsonSerializer.Serialize(view.State, SearchService.Json),
+            State = StoredActs.WriteAll(view.State.Acts()),
             Ledger = JsonSerializer.Serialize(view.Ledger(), SearchService.Json),
             Count = view.Answer.Count,
             Works = WorkIds.Pack(view.Answer.InView.ToArray()),
@@ -354,29 +347,24 @@ internal sealed class PathService(
         };
     }
 
-    /// <summary>Names a work by its first person and year.</summary>
-    private static Func<int, string> WorkNamer(CorpusSnapshot snapshot) =>
-        id =>
-        {
-            var columns = snapshot.Columns;
-            if ((uint)id >= (uint)columns.WorkSize)
-                return "a work that is gone";
-            return string.Join(
-                ' ',
-                new[]
-                {
-                    columns.SortPerson[id] ?? "No author named",
-                    columns.Year[id] is > 0 and var year
-                        ? year.ToString(System.Globalization.CultureInfo.InvariantCulture)
-                        : null,
-                }.OfType<string>()
-            );
-        };
+    /// <summary>Names of what acts speak of: a work by its first person and year.</summary>
+    private static ActNames Names(CorpusSnapshot snapshot) =>
+        new(
+            id =>
+                snapshot.DatabaseNames.GetValueOrDefault(
+                    id,
+                    id == CorpusColumns.NoDatabase ? CorpusColumns.NoDatabaseName : "?"
+                ),
+            id => WorkName(snapshot.Columns, id)
+        );
 
-    private static Func<int, string> Namer(CorpusSnapshot snapshot) =>
-        id =>
-            snapshot.DatabaseNames.GetValueOrDefault(
-                id,
-                id == CorpusColumns.NoDatabase ? CorpusColumns.NoDatabaseName : "?"
-            );
+    private static string WorkName(CorpusColumns columns, int id)
+    {
+        if ((uint)id >= (uint)columns.WorkSize)
+            return "a work that is gone";
+        var person = columns.SortPerson[id] ?? "No author named";
+        return columns.Year[id] > 0
+            ? string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{person} {columns.Year[id]}")
+            : person;
+    }
 }

@@ -2,6 +2,7 @@ using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
 using Zendle.Index.Questions;
 
@@ -114,7 +115,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
     {
         var next = state.After(state.Toward(text));
         var reading = QueryReader.Read(text);
-        using var view = await search.View(reviewId, next with { Expression = text.Trim() });
+        using var view = await search.View(reviewId, next.After(new SearchAct(text)));
         var evaluator = view.Evaluator;
         var (parts, notices) = (new List<ReadingPartDto>(), new List<NoticeDto>());
         var offers = new OfferCounts(evaluator, view.State, view.Answer.Beside);

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Text.Json;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Columns;
@@ -110,7 +111,6 @@ internal static class SearchEndpoints
 {
     private const int LongestPage = 200;
     private const int MostFacetValues = 60;
-    private const int DeepestComparing = 4;
     private const int MostActBytes = 262_144;
 
     public static void MapSearch(this RouteGroupBuilder review)
@@ -242,31 +242,22 @@ internal static class SearchEndpoints
         ClaimsPrincipal user
     )
     {
-        if (request is { Act.Kind: StepKind.Compare, OtherStepId: { } other })
+        if (request is { Act: CompareAct compared, OtherStepId: { } other })
         {
             if (await search.ActsOf(reviewId, other) is not { } acts)
                 return NoStep();
-            request = request with { Act = request.Act with { Other = acts } };
+            request = request with { Act = compared with { Other = acts } };
         }
+        // All kept works of this moment, written down, so that the step means the same tomorrow.
+        if (request.Act is TrailAct { Seeds: null } fromKept)
+            request = request with
+            {
+                Act = fromKept with { Seeds = (await decisions.Of(reviewId)).Facts.Kept.ToArray() },
+            };
         if (Fault(request.Act) is { } fault)
             return fault;
-        if (
-            request.Act.Kind is StepKind.Way or StepKind.Ties
-            && (await search.StateOf(reviewId, request.ParentId))?.Trail is null
-        )
+        if (request.Act.NeedsTrail() && (await search.StateOf(reviewId, request.ParentId))?.Trail is null)
             return Problems.Of(400, "There is no trail here to narrow.", "Follow one from a work first.");
-        if (request.Act is { Kind: StepKind.Trail, Seeds: null })
-        {
-            // All kept works of this moment, written down, so that the step means the same tomorrow.
-            var (_, facts) = await decisions.Of(reviewId);
-            request = request with { Act = request.Act with { Seeds = facts.Kept.ToArray() } };
-        }
-        if (request.Act is { Kind: StepKind.Trail, Seeds.Count: 0 })
-            return Problems.Of(
-                400,
-                "A trail starts from at least one work; none is kept yet.",
-                "Keep a work, or follow a trail from one in the list."
-            );
         return await paths.Take(reviewId, Access.AccountId(user), request.ParentId, request.Act) is { } id
             ? TypedResults.Ok(new StepTakenDto(id))
             : NoStep();
@@ -321,68 +312,17 @@ internal static class SearchEndpoints
     /// </summary>
     private static IResult? Fault(StepAct act)
     {
-        foreach (
-            var text in act.Kind switch
-            {
-                StepKind.Search or StepKind.Add => [act.Expression ?? ""],
-                StepKind.Inside => act.Values ?? [],
-                _ => (IReadOnlyList<string>)[],
-            }
-        )
-        {
-            var reading = QueryReader.Read(text);
-            if (reading.Problems.Length > 0)
-                return Problems.Of(
-                    400,
-                    reading.Problems[0].Sentence,
-                    reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was."
-                );
-            if (reading.Root is null)
-                return Problems.Of(400, "The search line has nothing to search for.", "The list is as it was.");
-        }
+        if (act.Fault() is { } fault)
+            return Problems.Of(400, fault.Sentence, fault.Advice);
         // Acts are handed on to everyone who looks at the path.
-        if (JsonSerializer.SerializeToUtf8Bytes(act, SearchService.Json).Length > MostActBytes)
-            return Problems.Of(
+        return StoredActs.Write(act).Length > MostActBytes
+            ? Problems.Of(
                 400,
                 $"One step holds at most {MostActBytes / 1_000:N0} kB.",
                 "Do it in smaller parts; nothing was changed."
-            );
-        if (act.Databases?.Any(d => d is < 1 or > 255) == true)
-            return Problems.Of(400, "One of the databases does not belong to this installation.");
-        if (act.Kind == StepKind.Compare)
-        {
-            if (act.Other is not { Count: > 0 } other)
-                return Problems.Of(400, "There is no other search to compare with.");
-            if (Depth(act) > DeepestComparing)
-                return Problems.Of(
-                    400,
-                    "At most four searches can be compared in one path.",
-                    "Take a comparison out of one of the paths first."
-                );
-            foreach (var part in other)
-                if (Fault(part) is { } inside)
-                    return inside;
-        }
-        if (act.Kind == StepKind.Among && act.Seeds is not { Count: > 0 and <= TrailQuestion.MostSeeds })
-            return Problems.Of(400, $"A list holds between one and {TrailQuestion.MostSeeds:N0} works.");
-        if (act.Said?.Length > 200)
-            return Problems.Of(400, "The description of a step has at most 200 characters.");
-        if (act.Kind == StepKind.Narrow && act.Facet is null)
-            return Problems.Of(400, "A narrowing names its field.");
-        if (act.Seeds?.Count > TrailQuestion.MostSeeds)
-            return Problems.Of(
-                400,
-                $"A trail starts from at most {TrailQuestion.MostSeeds:N0} works; these are {act.Seeds.Count:N0}.",
-                "Choose fewer, by a tag for instance."
-            );
-        if (act.Seeds?.Any(s => s <= 0) == true)
-            return Problems.Of(400, "One of the seeds is not a work.");
-        if (act.From > act.To)
-            return Problems.Of(400, "The first year lies after the last.");
-        return null;
+            )
+            : null;
     }
-
-    private static int Depth(StepAct act) => act.Other is { Count: > 0 } other ? 1 + other.Max(Depth) : 0;
 
     private static async Task<IResult> View(int reviewId, int stepId, SearchService search)
     {

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Questions;
@@ -114,7 +115,7 @@ internal sealed class SearchService(
     private readonly BoundedCache<(string Answer, SortOrder Order, TrailWay Side), int[]> orders = new(LeastRemembered);
     private long generation = -1;
 
-    /// <summary>How acts and states are written down.</summary>
+    /// <summary>How what the log keeps of a search is written down.</summary>
     public static JsonSerializerOptions Json { get; } =
         new(JsonSerializerDefaults.Web)
         {
@@ -206,7 +207,7 @@ internal sealed class SearchService(
         {
             if (!path.TryGetValue(id.Value, out var step))
                 return null;
-            acts.Add(JsonSerializer.Deserialize<StepAct>(step.Act, Json)!);
+            acts.Add(StoredActs.Read(step.Act));
         }
         acts.Reverse();
         return acts;
@@ -262,14 +263,17 @@ internal sealed class SearchService(
     {
         // Only questions about the review itself depend on its decisions.
         var key =
-            $"{snapshot.Generation}|{(state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty ? $"{reviewId}.{facts.Version}" : "")}|{JsonSerializer.Serialize(state, Json)}";
+            $"{snapshot.Generation}|{(state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty ? $"{reviewId}.{facts.Version}" : "")}|{StoredActs.WriteAll(state.Acts())}";
         FollowCorpus(snapshot);
         if (answers.TryGet(key, out var known))
             return known;
         var beside = Beside(reviewId, snapshot, facts, state);
-        var answer = state.Trail is { } question
-            ? Followed(key, snapshot, facts, state, question, beside)
-            : Searched(key, snapshot, facts, state, beside);
+        var answer = state.Question switch
+        {
+            TrailQuestion trail => Followed(key, snapshot, facts, state, trail, beside),
+            WordsQuestion => Searched(key, snapshot, facts, state, beside),
+            _ => throw new System.Diagnostics.UnreachableException("A kind of question has no answer."),
+        };
         answers.Put(key, answer, answer.Bytes);
         return answer;
     }

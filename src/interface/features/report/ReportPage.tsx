@@ -97,7 +97,7 @@ function limits(run: Run): string[] {
     ...(state.from !== null || state.to !== null ? [`years ${state.from ?? ""}–${state.to ?? ""}`] : []),
     ...state.narrowings.map(
       (n) =>
-        `${(n.facet ?? "").toLowerCase()} ${[n.values.join(", "), n.excluded.length > 0 ? `without ${n.excluded.join(", ")}` : ""].filter(Boolean).join("; ")}`,
+        `${n.facet.toLowerCase()} ${[n.values.join(", "), n.excluded.length > 0 ? `without ${n.excluded.join(", ")}` : ""].filter(Boolean).join("; ")}`,
     ),
     ...(state.trail && state.trail.atLeast > 1 ? [`tied to ${state.trail.atLeast} or more`] : []),
     ...state.inside.map((w) => `inside: ${w}`),

@@ -5,7 +5,7 @@ import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Sheet } from "../../ui/Sheet";
 import { FacetValues, useFacetChoice } from "./FacetValues";
-import type { Place, StepAct } from "./useSearch";
+import type { ActOf, Place, StepAct } from "./useSearch";
 
 type Step = Dto<"PathStepDto">;
 
@@ -30,36 +30,66 @@ export function ChangeSheet({ place, step, close }: { place: Place; step: Step; 
       await client.invalidateQueries({ queryKey: ["review", place.reviewId] });
     },
   });
-  const { act } = step;
-  const save = (next: Partial<StepAct>) => change.mutate({ ...act, ...next });
   return (
     <Sheet open onOpenChange={close} title="Change this step" hint="The steps after it stay, and are counted again.">
-      {act.kind === "Narrow" && act.facet ? (
-        <ChangeValues place={place} step={step} facet={act.facet} onSave={save} pending={change.isPending} />
-      ) : act.kind === "Years" ? (
-        <ChangeYears act={act} onSave={save} pending={change.isPending} />
-      ) : act.kind === "Ties" ? (
-        <ChangeText
-          label="Tied to at least"
-          initial={String(act.atLeast ?? 1)}
-          type="number"
-          onSave={(text) => save({ atLeast: Math.max(1, Number(text) || 1) })}
-          pending={change.isPending}
-        />
-      ) : (
-        <ChangeText
-          label={act.kind === "Inside" ? "Words inside, one line each" : "What it asks"}
-          initial={act.kind === "Inside" ? (act.values ?? []).join(" ; ") : (act.expression ?? "")}
-          type="text"
-          onSave={(text) =>
-            save(act.kind === "Inside" ? { values: text.split(";").map((t) => t.trim()) } : { expression: text })
-          }
-          pending={change.isPending}
-        />
-      )}
+      <Form place={place} step={step} save={change.mutate} pending={change.isPending} />
       {change.error && <p className="mt-3 text-[13px] text-aside">{change.error.message}</p>}
     </Sheet>
   );
+}
+
+/** What can be changed of an act, by its kind. */
+function Form({
+  place,
+  step,
+  save,
+  pending,
+}: {
+  place: Place;
+  step: Step;
+  save: (act: StepAct) => void;
+  pending: boolean;
+}) {
+  const { act } = step;
+  switch (act.kind) {
+    case "Narrow":
+      return <ChangeValues place={place} step={step} act={act} onSave={save} pending={pending} />;
+    case "Years":
+      return <ChangeYears act={act} onSave={save} pending={pending} />;
+    case "Ties":
+      return (
+        <ChangeText
+          label="Tied to at least"
+          initial={String(act.atLeast)}
+          type="number"
+          onSave={(text) => save({ ...act, atLeast: Math.max(1, Number(text) || 1) })}
+          pending={pending}
+        />
+      );
+    case "Inside":
+      return (
+        <ChangeText
+          label="Words inside, separated by semicolons"
+          initial={act.words.join(" ; ")}
+          type="text"
+          onSave={(text) => save({ ...act, words: text.split(";").map((t) => t.trim()) })}
+          pending={pending}
+        />
+      );
+    case "Search":
+    case "Add":
+      return (
+        <ChangeText
+          label="What it asks"
+          initial={act.expression}
+          type="text"
+          onSave={(expression) => save({ ...act, expression })}
+          pending={pending}
+        />
+      );
+    default:
+      return null;
+  }
 }
 
 function ChangeText({
@@ -94,8 +124,8 @@ function ChangeYears({
   onSave,
   pending,
 }: {
-  act: StepAct;
-  onSave: (next: Partial<StepAct>) => void;
+  act: ActOf<"Years">;
+  onSave: (act: StepAct) => void;
   pending: boolean;
 }) {
   const [from, setFrom] = useState(String(act.from ?? ""));
@@ -105,7 +135,7 @@ function ChangeYears({
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        onSave({ from: year(from), to: year(to) });
+        onSave({ ...act, from: year(from), to: year(to) });
       }}
     >
       <div className="mb-4 grid grid-cols-2 gap-3">
@@ -120,26 +150,26 @@ function ChangeYears({
 function ChangeValues({
   place,
   step,
-  facet,
+  act,
   onSave,
   pending,
 }: {
   place: Place;
   step: Step;
-  facet: NonNullable<StepAct["facet"]>;
-  onSave: (next: Partial<StepAct>) => void;
+  act: ActOf<"Narrow">;
+  onSave: (act: StepAct) => void;
   pending: boolean;
 }) {
-  const choice = useFacetChoice({ values: step.act.values ?? [], excluded: step.act.excluded ?? [] });
+  const choice = useFacetChoice({ values: act.values ?? [], excluded: act.excluded ?? [] });
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        onSave({ values: choice.values, excluded: choice.excluded });
+        onSave({ ...act, values: choice.values, excluded: choice.excluded });
       }}
     >
       {/* Counted in the set of this very step, its own narrowing lifted: what follows does not count yet. */}
-      <FacetValues reviewId={place.reviewId} stepId={step.id} facet={facet} choice={choice} />
+      <FacetValues reviewId={place.reviewId} stepId={step.id} facet={act.facet} choice={choice} />
       <div className="mt-4">
         <Save pending={pending} />
       </div>

@@ -26,7 +26,7 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
           onSubmit={(e) => {
             e.preventDefault();
             if (words.trim() === "") return;
-            take({ kind: "Inside", values: [...inside, words.trim()] });
+            take({ kind: "Inside", words: [...inside, words.trim()] });
             setWords("");
             setOpen(false);
           }}
@@ -49,7 +49,7 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
             <button
               type="button"
               className="text-[12.5px] text-quiet underline underline-offset-2"
-              onClick={() => take({ kind: "Inside", values: inside.filter((x) => x !== w) })}
+              onClick={() => take({ kind: "Inside", words: inside.filter((x) => x !== w) })}
             >
               remove
             </button>

@@ -3,7 +3,7 @@ import type { Dto } from "../../api/client";
 import { useSize } from "../../ui/useSize";
 import { YearHandles } from "../../ui/YearHandles";
 import { count, works } from "../../ui/numbers";
-import type { StepAct } from "./useSearch";
+import type { ActOf, StepAct } from "./useSearch";
 
 const tall = 32,
   flat = 30;
@@ -55,7 +55,7 @@ export function YearBrush({
   const most = Math.max(1, ...years.map((y) => y.before));
   const slot = width / years.length;
   const commit = ([a, b]: [number, number]) => {
-    const act: StepAct = { kind: "Years", from: a === first ? null : a, to: b === last ? null : b };
+    const act: ActOf<"Years"> = { kind: "Years", from: a === first ? null : a, to: b === last ? null : b };
     if (act.from !== (from ?? null) || act.to !== (to ?? null)) take(act);
   };
   const inRange = years.filter((y) => y.year >= range[0] && y.year <= range[1]).reduce((sum, y) => sum + y.before, 0);

@@ -119,7 +119,7 @@ export function useSetsOfLine(place: Place, line: string, state: State) {
       else open(0, leading([search(line), ...within(chosen), apart]));
     },
     /** Certain works, written down. */
-    these: (works: readonly number[], said: string) => open(0, leading([{ kind: "Among", seeds: [...works], said }])),
+    these: (works: readonly number[], said: string) => open(0, leading([{ kind: "Among", works: [...works], said }])),
   };
 }
 

@@ -7,6 +7,8 @@ import { useSayFault } from "../../ui/Toasts";
 export type SortOrder = NonNullable<Dto<"SortOrder">>;
 export type Facet = NonNullable<Dto<"Facet">>;
 export type StepAct = Dto<"StepAct">;
+/** An act of one kind. */
+export type ActOf<Kind extends StepAct["kind"]> = Extract<StepAct, { kind: Kind }>;
 export type TrailWay = NonNullable<Dto<"TrailWay">>;
 
 export const pageSize = 50;

@@ -122,10 +122,10 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
           onDrop={(id) =>
             follow(
               data.seeds.map((s) => s.workId).filter((s) => s !== id),
-              data.way ?? "Both",
+              data.way,
             )
           }
-          onAllKept={() => follow(null, data.way ?? "Both")}
+          onAllKept={() => follow(null, data.way)}
         />
       )
     );
@@ -142,7 +142,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
         <>
           <div className="flex shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-[18px] py-1.5 text-[12.5px] max-sm:flex-wrap max-sm:px-3">
             <Ways
-              way={data.way ?? "Both"}
+              way={data.way}
               one={data.seedCount === 1}
               go={(way) => take.mutate({ act: { kind: "Way", way } })}
             />
@@ -165,7 +165,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
               view={view.data}
               take={(act) => take.mutate({ act })}
               decide={decide}
-              trailWay={data.way ?? null}
+              trailWay={data.way}
             />
           )}
           {isNarrow && both && workId === null && (

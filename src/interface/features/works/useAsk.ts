@@ -11,7 +11,7 @@ export interface Ask {
 export function useAsk(take: ReturnType<typeof useTakeStep>, inside: readonly string[], onTaken?: () => void): Ask {
   return {
     narrow: (expression) => {
-      if (!inside.includes(expression)) take.mutate({ act: { kind: "Inside", values: [...inside, expression] } });
+      if (!inside.includes(expression)) take.mutate({ act: { kind: "Inside", words: [...inside, expression] } });
     },
     anew: (expression) => take.mutate({ act: { kind: "Search", expression }, from: 0 }, { onSuccess: onTaken }),
   };

@@ -1,15 +1,13 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 using OpenQA.Selenium;
+using static Zendle.Browser.Tests.SearchScreen;
 
 namespace Zendle.Browser.Tests;
 
-/// <summary>The board by mouse and by key, on real counts.</summary>
-public sealed partial class FirstSliceTests
+/// <summary>The board by mouse and by key, on real counts; every number of it opens its set.</summary>
+public sealed class BoardScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
 {
-    private const string Line = "[aria-label='Search the databases']";
-
-    private static string LineOf(Browser b) => b.Find(Line).GetDomProperty("value") ?? "";
-
     /// <summary>The terms of a card with their own counts.</summary>
     private static (string Term, int Count)[] Rows(Browser b, string list) =>
         [
@@ -35,20 +33,6 @@ public sealed partial class FirstSliceTests
             },
             $"the term {term}"
         );
-
-    private static int ToCome(Browser b)
-    {
-        var count = 0;
-        b.Until(
-            () =>
-                b.All("section[aria-label='Search line'] form .opacity-50").Count == 0
-                && b.All("section[aria-label='Search line'] form b") is [var n, ..]
-                && n.FindElement(By.XPath("..")).Text.Contains("work", StringComparison.Ordinal)
-                && (count = Number(n.Text)) >= 0,
-            "the count to come"
-        );
-        return count;
-    }
 
     [Fact]
     public void A_search_is_laid_out_changed_and_searched_on_the_board()
@@ -190,57 +174,42 @@ public sealed partial class FirstSliceTests
     }
 
     [Fact]
-    public void What_stays_through_another_record_is_dropped_too()
+    public void Every_number_of_the_ledger_and_the_board_opens_its_set()
     {
         using var b = world.SignedIn();
-        Searched(b, "moth* AND NOT light*");
+        Searched(b, "moth* AND (light OR lamp*)");
         if (b.All("section[aria-label=Board]").Count == 0)
             b.Press("b");
-        b.Until(
-            () =>
-                b.Find("section[aria-label=Board]")
-                    .Text.Contains("stay through another record", StringComparison.Ordinal),
-            "how many stay"
-        );
-        var stay = Number(
-            System
-                .Text.RegularExpressions.Regex.Match(b.Find("section[aria-label=Board]").Text, @"([\d,]+) stay through")
-                .Groups[1]
-                .Value
-        );
-        var before = Path(b)[^1].Count;
-        b.Click("drop them too");
-        b.Until(
-            () => Path(b) is [_, var last] && last.Label == "no record with light*" && last.Count == before - stay,
-            $"{before} less {stay}"
-        );
-        Assert.True(stay > 0);
-    }
-
-    [Fact]
-    public void The_references_of_a_work_stand_as_printed_with_what_each_means()
-    {
-        using var b = world.SignedIn();
-        b.Click("new path");
-        Search(b, "moth* AND review");
-        b.Press("j");
-        b.Click("References");
-        b.Until(
-            () =>
-                System.Text.RegularExpressions.Regex.IsMatch(
-                    b.Find("[role=dialog]").Text,
-                    @"\d+ references?, \d+ matched to works here|^References"
-                ),
-            "the list"
-        );
-        var sheet = b.Find("[role=dialog]").Text;
-        if (!sheet.StartsWith("References", StringComparison.Ordinal))
-            Assert.Matches(
-                @"by (the same DOI|the same title and first person|the words of its title|no title printed)|no record fits",
-                sheet
-            );
+        b.Until(() => b.All("section[aria-label=Board] table tbody tr").Count >= 6, "the ledger");
+        // The extract stands inside what contains it.
+        var names = b.All("section[aria-label=Board] table label").Select(l => l.Text.Trim()).ToArray();
+        Assert.Equal(Array.IndexOf(names, "Lifeleaf Index") + 1, Array.IndexOf(names, "Lifeleaf Select"));
+        foreach (
+            var which in new[]
+            {
+                "works that only ",
+                "works that Meridian Citations finds",
+                "works that only lamp* brings in",
+                "works that lamp* finds",
+            }
+        )
+        {
+            b.Until(() => b.All($"section[aria-label=Board] button[aria-label*='{which}']").Count > 0, which);
+            var number = b.All($"section[aria-label=Board] button[aria-label*='{which}']")[0];
+            var said = Number(number.Text.TrimStart('−'));
+            number.Click();
+            b.Until(() => Path(b) is [.., var last] && last.Count == said, $"{said} works behind “{which}”");
+            b.Until(() => InView(b) == said, "as many in the list");
+            b.Back();
+            b.Until(() => Path(b) is [var one] && one.Label == "moth* AND (light OR lamp*)", "back");
+        }
+        b.Click("kept work");
+        b.Sees("Kept, but not found");
+        Assert.Matches(@"^[AB]\s*\S.* \d+ \d+", b.TextOf("[role=dialog] table tbody"));
+        var missed = Number(Regex.Match(b.TextOf("[role=dialog] h2"), @"\d+").Value);
+        b.Click("Show them as a list");
+        b.Until(() => Path(b) is [("kept, but not found", var n)] && n == missed, "those works");
         Assert.Empty(b.AxeFindings());
-        b.Type(Keys.Escape);
-        b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet to close");
+        Assert.Empty(b.Complaints());
     }
 }

@@ -5,7 +5,7 @@ using OpenQA.Selenium;
 namespace Zendle.Browser.Tests;
 
 /// <summary>The way of a researcher from a question over trails to gathered, readable, citable texts.</summary>
-public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
+public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     private static string[] Steps(Browser b) =>
         [
@@ -56,7 +56,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         // 1. The forward trail of a work, by key: as many works as the pane said, narrowed like any set.
         b.Press("j");
         b.Until(() => b.All("aside h2").Count == 1, "the work");
-        var cited = Count(Regex.Match(b.Find("aside figure").Text, @"([\d,]+) cites? it").Groups[1].Value);
+        var cited = Count(Regex.Match(b.TextOf("aside figure"), @"([\d,]+) cites? it").Groups[1].Value);
         b.Press("]");
         b.Until(
             () =>
@@ -66,7 +66,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
             "the forward trail"
         );
         b.Until(
-            () => b.Find("section[aria-label=Narrow]").Text.Contains($"{cited:N0} works", StringComparison.Ordinal),
+            () => b.TextOf("section[aria-label=Narrow]").Contains($"{cited:N0} works", StringComparison.Ordinal),
             "as many works as cite it"
         );
         b.Click("Type");
@@ -86,7 +86,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Click("by all databases");
         Assert.Matches(
             @"reported by\s+ties\s+works\s+only here[\s\S]*Farnet",
-            b.Find("[aria-label='Databases whose references count']").Text
+            b.TextOf("[aria-label='Databases whose references count']")
         );
         b.Type(Keys.Escape);
 
@@ -135,7 +135,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Until(
             () =>
                 b.All("h2").Any(h => h.Text == "What cites them")
-                && b.Find("main").Text.Contains(two, StringComparison.Ordinal),
+                && b.TextOf("main").Contains(two, StringComparison.Ordinal),
             "as many as the bar said"
         );
         b.Press(Keys.ArrowRight, "j");
@@ -228,19 +228,19 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         );
         Assert.Contains(
             "accepted manuscript",
-            b.Find("section[aria-label=Text]").Text,
+            b.TextOf("section[aria-label=Text]"),
             StringComparison.OrdinalIgnoreCase
         );
         b.Fill("[aria-label='Find in the text']", "study");
         b.Until(
             () =>
-                Regex.IsMatch(b.Find("section[aria-label=Text] [role=status]").Text, @"^1 of \d+$")
-                || b.Find("section[aria-label=Text] [role=status]").Text == "not found",
+                Regex.IsMatch(b.TextOf("section[aria-label=Text] [role=status]"), @"^1 of \d+$")
+                || b.TextOf("section[aria-label=Text] [role=status]") == "not found",
             "how often it stands there"
         );
         b.Fill("[aria-label='Find in the text']", "sites");
         b.Until(
-            () => Regex.IsMatch(b.Find("section[aria-label=Text] [role=status]").Text, @"^\d+ of ([2-9]|\d\d+)$"),
+            () => Regex.IsMatch(b.TextOf("section[aria-label=Text] [role=status]"), @"^\d+ of ([2-9]|\d\d+)$"),
             "how often the word stands there"
         );
         b.Until(
@@ -265,7 +265,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
             () => b.Find("#page").GetDomProperty("value") == there && b.All(".textLayer span").Count > 5,
             "the same page again"
         );
-        Assert.Contains("it cites", b.Find("aside").Text, StringComparison.Ordinal);
+        Assert.Contains("it cites", b.TextOf("aside"), StringComparison.Ordinal);
         Assert.NotEmpty(
             (string)
                 b.Script(
@@ -279,7 +279,7 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Allow("clipboardReadWrite");
         b.Press("c");
         b.Find("ol[aria-label=References] .csl-entry");
-        var own = b.Find("ol[aria-label=References]").Text;
+        var own = b.TextOf("ol[aria-label=References]");
         b.Fill("#style", "journal ecol");
         b.Until(
             () => b.All("#styles li") is [var top, ..] && top.Text.Contains("Ecology", StringComparison.Ordinal),
@@ -293,10 +293,10 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
             },
             "the first"
         );
-        b.Until(() => b.Find("ol[aria-label=References]").Text is { Length: > 20 } t && t != own, "the other style");
+        b.Until(() => b.TextOf("ol[aria-label=References]") is { Length: > 20 } t && t != own, "the other style");
         b.Click("Copy it");
         b.Sees("The reference is copied.");
-        var shown = b.Find("ol[aria-label=References] .references").Text.Trim();
+        var shown = b.TextOf("ol[aria-label=References] .references").Trim();
         Assert.Equal(Plain(shown), Plain((string)b.Script("return navigator.clipboard.readText()")!));
 
         // 7. The report counts what was sought, got, and not got by reason.
@@ -304,11 +304,10 @@ public sealed class SecondSliceTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Sees("Full texts");
         var account = Api(b, "/api/reviews/2/report/texts");
         b.Until(
-            () =>
-                b.Find("section[aria-label='Full texts']").Text.Contains("a price is asked", StringComparison.Ordinal),
+            () => b.TextOf("section[aria-label='Full texts']").Contains("a price is asked", StringComparison.Ordinal),
             "the reasons"
         );
-        var numbers = b.Find("section[aria-label='Full texts']").Text.ReplaceLineEndings(" ");
+        var numbers = b.TextOf("section[aria-label='Full texts']").ReplaceLineEndings(" ");
         Assert.Matches(
             $@"{account["sought"]} sought .*{account["got"]} retrieved .*{account["notGot"]} not retrieved",
             numbers

@@ -1,0 +1,82 @@
+using System.Text.Json.Serialization;
+
+namespace Zendle.Core.Reviews.Acts;
+
+/// <summary>
+/// One act of searching or narrowing, as a person takes it and a step keeps it. The kinds are closed: each is one type
+/// that knows what it leads to, what is wrong with it, what it is called and which works it names. How acts are written
+/// down, and how those of earlier versions are read, is told by <see cref="StoredActs"/>. A step is undone by taking it
+/// out of its path, whatever its act is.
+/// </summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(SearchAct), "Search")]
+[JsonDerivedType(typeof(AddAct), "Add")]
+[JsonDerivedType(typeof(DatabasesAct), "Databases")]
+[JsonDerivedType(typeof(YearsAct), "Years")]
+[JsonDerivedType(typeof(NarrowAct), "Narrow")]
+[JsonDerivedType(typeof(InsideAct), "Inside")]
+[JsonDerivedType(typeof(TrailAct), "Trail")]
+[JsonDerivedType(typeof(WayAct), "Way")]
+[JsonDerivedType(typeof(TiesAct), "Ties")]
+[JsonDerivedType(typeof(CompareAct), "Compare")]
+[JsonDerivedType(typeof(AmongAct), "Among")]
+public abstract record StepAct
+{
+    private protected StepAct() { }
+
+    /// <summary>The state it leads to.</summary>
+    /// <param name="before">The state it is taken in.</param>
+    public abstract SearchState After(SearchState before);
+
+    /// <summary>What it is called: what it changed, in a few words.</summary>
+    /// <param name="names">Names of what it speaks of.</param>
+    public abstract string Label(ActNames names);
+
+    /// <summary>Why it cannot be taken; null when it can.</summary>
+    public virtual ActFault? Fault() => null;
+
+    /// <summary>Whether it puts a question in place of the one before, of which nothing is left.</summary>
+    public virtual bool BeginsAnew() => false;
+
+    /// <summary>Whether it narrows a trail, and says nothing where there is none.</summary>
+    public virtual bool NeedsTrail() => false;
+
+    /// <summary>Whether a step can be changed from this act into another one.</summary>
+    public virtual bool CanBecome(StepAct other) => other.GetType() == GetType();
+
+    /// <summary>Ids of the works that it names one by one; none for most kinds.</summary>
+    public virtual IEnumerable<int> NamedWorks() => [];
+
+    /// <summary>The same act about the works that its numbers stand for today.</summary>
+    /// <param name="today">The number of today for a number.</param>
+    public virtual StepAct Today(Func<int, int> today) => this;
+}
+
+/// <summary>Names of what acts speak of by number.</summary>
+/// <param name="Database">Names a database by its id.</param>
+/// <param name="Work">Names a work by its id, in two words: first person and year.</param>
+public sealed record ActNames(Func<int, string> Database, Func<int, string> Work);
+
+/// <summary>Why an act cannot be taken.</summary>
+/// <param name="Sentence">What is wrong, for the person who took it.</param>
+/// <param name="Advice">What to do; null where nothing can be said.</param>
+public sealed record ActFault(string Sentence, string? Advice = null)
+{
+    /// <summary>What is wrong with an expression; null when it can be searched.</summary>
+    internal static ActFault? Of(string expression)
+    {
+        var reading = Queries.QueryReader.Read(expression);
+        if (reading.Problems.Length > 0)
+            return new(
+                reading.Problems[0].Sentence,
+                reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was."
+            );
+        return reading.Root is null
+            ? new("The search line has nothing to search for.", "The list is as it was.")
+            : null;
+    }
+
+    /// <summary>What is wrong with works that are named one by one; null for nothing.</summary>
+    internal static ActFault? Of(IReadOnlyCollection<int> works) =>
+        works.Any(w => w <= 0) ? new("One of the seeds is not a work.") : null;
+}

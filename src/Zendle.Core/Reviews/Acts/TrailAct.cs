@@ -1,0 +1,59 @@
+using Zendle.Core.Trails;
+
+namespace Zendle.Core.Reviews.Acts;
+
+/// <summary>Follows a trail from seeds, in place of the question before and all that narrowed it.</summary>
+/// <param name="Seeds">Ids of the works it starts from, 1 to <see cref="TrailQuestion.MostSeeds"/>; where a person asks,
+/// null for all kept works of that moment.</param>
+/// <param name="Way">Which way it runs.</param>
+public sealed record TrailAct(IReadOnlyList<int>? Seeds, TrailWay Way = TrailWay.Both) : StepAct
+{
+    /// <inheritdoc/>
+    public override SearchState After(SearchState before) =>
+        SearchState.Everything with
+        {
+            Question = new TrailQuestion([.. (Seeds ?? []).Distinct()], Way),
+        };
+
+    /// <inheritdoc/>
+    public override string Label(ActNames names)
+    {
+        var many = Seeds?.Count != 1;
+        var from = many ? $"{Seeds?.Count ?? 0:N0} works" : names.Work(Seeds![0]);
+        return Way switch
+        {
+            TrailWay.Backward => many ? $"what {from} cite" : $"what {from} cites",
+            TrailWay.Forward => $"what cites {from}",
+            _ => $"both ways from {from}",
+        };
+    }
+
+    /// <inheritdoc/>
+    public override ActFault? Fault()
+    {
+        if (Seeds is not { Count: > 0 })
+            return new(
+                "A trail starts from at least one work; none is kept yet.",
+                "Keep a work, or follow a trail from one in the list."
+            );
+        if (Seeds.Count > TrailQuestion.MostSeeds)
+            return new(
+                $"A trail starts from at most {TrailQuestion.MostSeeds:N0} works; these are {Seeds.Count:N0}.",
+                "Choose fewer, by a tag for instance."
+            );
+        return ActFault.Of(Seeds);
+    }
+
+    /// <inheritdoc/>
+    public override bool BeginsAnew() => true;
+
+    /// <inheritdoc/>
+    public override IEnumerable<int> NamedWorks() => Seeds ?? [];
+
+    /// <inheritdoc/>
+    public override StepAct Today(Func<int, int> today) =>
+        this with
+        {
+            Seeds = Seeds is null ? null : [.. Seeds.Select(today).Distinct()],
+        };
+}

@@ -1,0 +1,167 @@
+using System.Text.RegularExpressions;
+using OpenQA.Selenium;
+using static Zendle.Browser.Tests.SearchScreen;
+
+namespace Zendle.Browser.Tests;
+
+/// <summary>The line: what it says while one writes, what it offers, how it goes on.</summary>
+public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
+{
+    [Fact]
+    public void A_slip_in_the_line_is_told_and_mended_and_the_last_good_list_stays()
+    {
+        using var b = world.SignedIn();
+        b.Click("new path");
+        Search(b, "moth*");
+        var before = InView(b);
+        b.Fill("[aria-label='Search the databases']", "moth* AND (light");
+        b.Sees("A parenthesis opens at 11 and never closes.");
+        b.Type(Keys.Enter);
+        b.Until(() => b.TextOf("[role=status]").Contains("never closes", StringComparison.Ordinal), "the refusal");
+        Assert.Equal(before, InView(b));
+        b.Click("close it at the end");
+        b.Until(
+            () => b.Find("[aria-label='Search the databases']").GetDomProperty("value") == "moth* AND (light)",
+            "the repair"
+        );
+        b.Fill("[aria-label='Search the databases']", "titel:moth");
+        b.Sees("The nearest is title");
+        Search(b, "nosuchword*");
+        b.Sees("No work matches all of this.");
+        b.Click("Back to the previous step");
+        b.Until(() => InView(b) == before, "the list as it was");
+    }
+
+    [Fact]
+    public void A_line_that_finds_nothing_says_why_and_leads_on()
+    {
+        const string Line = "[aria-label='Search the databases']";
+        using var b = world.SignedIn();
+        b.Click("new path");
+        b.Fill(Line, "light AND xylomorphic AND moth*");
+        b.Sees("“xylomorphic” is in no title, abstract or keyword.");
+        b.Look("nothing");
+        Assert.Empty(b.AxeFindings());
+        var way = b.Control("without xylomorphic");
+        var brings = Number(Regex.Match(way.Text, @"[\d,]+$").Value);
+        Assert.True(brings > 0);
+        way.Click();
+        b.Until(() => InView(b) == brings, "as many works as the offer said");
+        // Ways of writing from elsewhere are taken, and said.
+        b.Fill(Line, "light -bird lamp(s) type:reviews");
+        b.Sees("The minus at 7 is read as NOT.");
+        b.Sees("“lamp(s)” at 13 is read as lamp or lamps.");
+        b.Look("dialect");
+        b.Fill(Line, "kw:moth");
+        b.Sees("The nearest is keywords.");
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void A_pasted_title_offers_its_work()
+    {
+        using var b = world.SignedIn();
+        b.Press("j");
+        var title = b.TextOf("aside h2");
+        b.Click("new path");
+        b.Fill("[aria-label='Search the databases']", title);
+        b.Sees("One work has this title:");
+    }
+
+    [Fact]
+    public void A_long_line_written_fast_keeps_every_letter()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/search?step=0");
+        var line = string.Join(' ', Enumerable.Repeat("moths and the light of verges", 8));
+        var field = b.Find("[aria-label='Search the databases']");
+        field.SendKeys(line);
+        Assert.Equal(line, field.GetDomProperty("value"));
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void A_line_goes_on_by_key_and_a_wide_truncation_shows_its_words()
+    {
+        using var b = world.SignedIn();
+        b.Click("new path");
+        b.Fill(Line, "light AND mot");
+        b.Until(
+            () => b.All("#line-goes-on [role=option]").Any(o => o.Text.StartsWith("moths", StringComparison.Ordinal)),
+            "ways on"
+        );
+        b.Type(Keys.ArrowDown);
+        b.Until(() => b.All("#line-goes-on [aria-selected=true]").Count == 1, "the first way");
+        var first = b.TextOf("#line-goes-on [aria-selected=true]").Split(' ', '\n')[0];
+        b.Type(Keys.Enter);
+        b.Until(() => LineOf(b) == $"light AND {first}", "the word in the line");
+        Assert.Empty(Path(b)); // nothing was searched
+
+        b.Fill(Line, "mot* AND light");
+        b.Sees("mot* stands for");
+        b.Click("see them all");
+        b.Until(() => b.All("ul[aria-label=Words] label").Count >= 3, "the words");
+        var out_ = b.All("ul[aria-label=Words] label").First(l => !l.Text.StartsWith("moth", StringComparison.Ordinal));
+        out_.Click();
+        b.Until(
+            () => b.TextOf("[role=dialog] [role=status]").Contains("in place of", StringComparison.Ordinal),
+            "the term written anew"
+        );
+        var without = b.TextOf("[role=dialog] [role=status] span");
+        b.Click("Apply");
+        b.Until(
+            () => Path(b) is [var one] && one.Label.Contains(without, StringComparison.Ordinal),
+            "the step with the term written anew"
+        );
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void Typing_never_waits_and_newer_words_give_up_what_older_ones_asked()
+    {
+        using var b = world.SignedIn();
+        b.Before(
+            """
+            window.asked = [];
+            const real = window.fetch;
+            window.fetch = (request, more) => {
+              if (request.url?.includes("/reading")) {
+                const one = { givenUp: false };
+                window.asked.push(one);
+                request.signal?.addEventListener("abort", () => (one.givenUp = true));
+              }
+              return real(request, more);
+            };
+            """
+        );
+        b.Go("/r/1/search?step=0");
+        b.Find(Line).Click();
+        b.Slow(TimeSpan.FromSeconds(1));
+        const string Words = "moth* AND lamp*";
+        b.TypeSlowly(Words, TimeSpan.FromMilliseconds(200));
+        Assert.Equal(Words, LineOf(b)); // all letters stand there though no answer to the last ones can have come
+        b.Until(
+            () => b.TextOf("section[aria-label='Search line']").Contains(" work", StringComparison.Ordinal),
+            "what the line would find"
+        );
+        Assert.True(
+            (long)b.Script("return window.asked.filter(a => a.givenUp).length")! > 3,
+            "older questions are given up"
+        );
+        var found = (string)
+            b.Script(
+                "return fetch('/api/me').then(r => r.json()).then(me => fetch('/api/reviews/1/reading', { "
+                    + "method: 'POST', headers: { 'Content-Type': 'application/json', 'X-Zendle-Token': "
+                    + "me.requestToken }, body: JSON.stringify({ text: arguments[0], stepId: 0 }) })).then(r => "
+                    + "r.json()).then(r => String(r.inView))",
+                Words
+            )!;
+        b.Until(
+            () =>
+                b.Find("section[aria-label='Search line']")
+                    .Text.Replace(",", "", StringComparison.Ordinal)
+                    .Contains($"{found} work", StringComparison.Ordinal),
+            $"{found} to come"
+        );
+    }
+}
