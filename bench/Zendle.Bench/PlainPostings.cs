@@ -1,5 +1,6 @@
 using Zendle.Core.Queries;
 using Zendle.Core.Sets;
+using Zendle.Core.Text;
 
 namespace Zendle.Bench;
 

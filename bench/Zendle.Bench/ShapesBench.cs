@@ -4,6 +4,7 @@ using System.Numerics;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
+using Zendle.Core.Text;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 

@@ -1,4 +1,5 @@
 using Zendle.Outside;
+using Zendle.Outside.Files;
 using Zendle.Outside.World;
 
 if (args is ["world", ..])

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.Data.Sqlite;
+using Zendle.Index;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
 using Zendle.Server.Features.Search;

@@ -13,6 +13,7 @@ using Zendle.Documents.Pdf;
 using Zendle.Server;
 using Zendle.Server.Corpus;
 using Zendle.Server.Demo;
+using Zendle.Server.Events;
 using Zendle.Server.Features.Cite;
 using Zendle.Server.Features.Databases;
 using Zendle.Server.Features.Decisions;
@@ -28,6 +29,7 @@ using Zendle.Server.Features.Trails;
 using Zendle.Server.Features.Works;
 using Zendle.Server.Identity;
 using Zendle.Server.Jobs;
+using Zendle.Server.Reviews;
 using Zendle.Store;
 using Zendle.Store.Made;
 

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Server.Corpus;
 using Zendle.Server.Demo;
-using Zendle.Server.Features.Events;
+using Zendle.Server.Events;
 using Zendle.Server.Identity;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;

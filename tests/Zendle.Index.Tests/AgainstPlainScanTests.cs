@@ -3,6 +3,7 @@ using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
+using Zendle.Core.Text;
 using Zendle.Index.Questions;
 using Record = Zendle.Core.Records.Record;
 

@@ -1,5 +1,6 @@
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Index.Tests;
 

@@ -1,6 +1,7 @@
 using System.Text;
 using CsCheck;
 using Zendle.Core.Queries;
+using Zendle.Core.Text;
 using Zendle.Index.Columns;
 
 namespace Zendle.Index.Tests;

@@ -72,7 +72,7 @@ public sealed class ReferenceFormatterTests : IDisposable
         Assert.Empty(shelf.Search("no style is called like that"));
         Assert.All(
             shelf.Search("ecol"),
-            s => Assert.Contains("ecol", Zendle.Core.Queries.Words.Fold(s.Title), StringComparison.Ordinal)
+            s => Assert.Contains("ecol", Zendle.Core.Text.Words.Fold(s.Title), StringComparison.Ordinal)
         ); // accents do not count
         Assert.Null(shelf.Find("no-such-style"));
         Assert.Null(shelf.LocaleXml("xx-XX"));

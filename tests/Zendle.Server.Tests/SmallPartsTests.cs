@@ -1,10 +1,11 @@
 using CsCheck;
 using Zendle.Connect.Fetch;
 using Zendle.Core.Records;
-using Zendle.Server.Features.Events;
+using Zendle.Server.Events;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
+using Zendle.Store.Made;
 using Record = Zendle.Core.Records.Record;
 
 namespace Zendle.Server.Tests;

@@ -1,5 +1,6 @@
 extern alias outside;
 using System.Xml.Linq;
+using outside::Zendle.Outside.Files;
 using outside::Zendle.Outside.World;
 
 namespace Zendle.Server.Tests;

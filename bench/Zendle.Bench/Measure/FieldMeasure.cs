@@ -1,6 +1,7 @@
 using System.Globalization;
 using Zendle.Core.Records;
 using Zendle.Core.Records.Readers;
+using Zendle.Outside.Files;
 using Zendle.Outside.World;
 
 namespace Zendle.Bench.Measure;

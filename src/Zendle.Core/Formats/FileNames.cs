@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Zendle.Core.Queries;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Formats;
 

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.FullText;
 

@@ -1,6 +1,7 @@
 using System.Text.RegularExpressions;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.FullText;
 

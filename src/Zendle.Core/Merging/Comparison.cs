@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Zendle.Core.Records;
+using Zendle.Core.Venues;
 
 namespace Zendle.Core.Merging;
 

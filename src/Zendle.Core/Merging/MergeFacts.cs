@@ -1,7 +1,8 @@
 using System.Collections.Immutable;
 using System.Text;
-using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
+using Zendle.Core.Venues;
 
 namespace Zendle.Core.Merging;
 

@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text;
-using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Merging;
 

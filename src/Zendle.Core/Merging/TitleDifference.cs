@@ -1,4 +1,5 @@
 using F23.StringSimilarity;
+using Zendle.Core.Venues;
 
 namespace Zendle.Core.Merging;
 

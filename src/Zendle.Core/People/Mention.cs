@@ -1,6 +1,6 @@
 using Zendle.Core.Merging;
-using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.People;
 

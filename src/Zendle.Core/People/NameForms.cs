@@ -1,5 +1,5 @@
-using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.People;
 

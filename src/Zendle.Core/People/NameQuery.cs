@@ -1,4 +1,4 @@
-using Zendle.Core.Queries;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.People;
 

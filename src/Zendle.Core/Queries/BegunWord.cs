@@ -1,3 +1,5 @@
+using Zendle.Core.Text;
+
 namespace Zendle.Core.Queries;
 
 /// <summary>The word or phrase that is being typed at the caret of a line.</summary>

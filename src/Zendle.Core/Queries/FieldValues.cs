@@ -1,5 +1,6 @@
 using F23.StringSimilarity;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Queries;
 

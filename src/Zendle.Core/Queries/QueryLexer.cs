@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Queries;
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Queries;
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Queries;
 

@@ -1,5 +1,5 @@
 using System.Collections.Frozen;
-using Zendle.Core.Queries;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Records;
 

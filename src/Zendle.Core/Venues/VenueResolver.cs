@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Zendle.Core.Merging;
 using Zendle.Core.Records;
 
 namespace Zendle.Core.Venues;

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Zendle.Core.Merging;
 
 namespace Zendle.Core.Venues;
 

@@ -5,6 +5,7 @@ using Zendle.Core.People;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
+using Zendle.Core.Text;
 using Zendle.Index.Columns;
 using Zendle.Index.Text;
 

@@ -4,6 +4,7 @@ using Lucene.Net.Index;
 using Zendle.Core.People;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Index.Text;
 

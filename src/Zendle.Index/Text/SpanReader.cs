@@ -3,7 +3,6 @@ using Lucene.Net.Index;
 using Lucene.Net.Search;
 using Lucene.Net.Util;
 using Zendle.Core.Queries;
-using Zendle.Index.Questions;
 
 namespace Zendle.Index.Text;
 

@@ -2,7 +2,7 @@ using System.Text;
 using Lucene.Net.Index;
 using Lucene.Net.Util;
 using Zendle.Core.Queries;
-using Zendle.Index.Questions;
+using Zendle.Core.Text;
 
 namespace Zendle.Index.Text;
 

@@ -3,7 +3,6 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
-using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 using Zendle.Store.Sqlite;

@@ -4,7 +4,6 @@ using Zendle.Core.Merging;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Questions;
-using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 

@@ -5,11 +5,11 @@ using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Databases;
-using Zendle.Server.Features.Decisions;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Reviews;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Jobs;
+using Zendle.Server.Reviews;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Demo;

@@ -2,7 +2,7 @@ using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Server.Corpus;
-using Zendle.Server.Features.Events;
+using Zendle.Server.Events;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Identity;

@@ -1,8 +1,7 @@
 using System.Collections.Concurrent;
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
-using Zendle.Server.Features.Databases;
-using Zendle.Server.Features.Events;
+using Zendle.Server.Events;
 using Zendle.Store.Made;
 using Zendle.Store.Sqlite;
 

@@ -1,4 +1,4 @@
-import { useMe, usePutAway } from "../features/identity/useMe";
+import { useMe, usePutAway } from "../review/useMe";
 import { Button } from "../ui/Button";
 
 /** What everyone is to know of the installation: a lost corpus, a start that is not through. */

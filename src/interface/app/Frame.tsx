@@ -13,15 +13,16 @@ import { useState, type ReactNode } from "react";
 import { NavLink, useNavigate } from "react-router";
 import type { Dto } from "../api/client";
 import { NotFoundSheet } from "../features/reviews/NotFoundSheet";
-import { useReviews } from "../features/reviews/useReviews";
-import { useOpenKept } from "../features/search/useSearch";
+import { useReviews } from "../review/useReviews";
+import { useOpenKept } from "../set/useSet";
 import { Logo } from "../ui/Logo";
 import { MenuFrame, MenuItem, MenuLine } from "../ui/Menu";
 import { count } from "../ui/numbers";
 import { Announcement } from "./Announcement";
 import { KeysSheet } from "./KeysSheet";
 import { Palette } from "./Palette";
-import { useKeys } from "./keys";
+import { useKeys } from "../ui/keys";
+import { Press } from "../ui/TextButton";
 
 /** The frame around every stage: the rail at the left, the review's line on top. */
 export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; children: ReactNode }) {
@@ -82,26 +83,24 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
         <header className="flex h-[46px] shrink-0 items-center gap-3.5 border-b border-line px-[18px] max-sm:px-3">
           <ReviewMenu review={review} />
           {review && (
-            <button
-              type="button"
+            <Press
               onClick={openKept}
               className={`rounded-full border border-edge bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap text-quiet
                 hover:border-ink max-sm:hidden`}
               title="Show the kept works (G then K)"
             >
               <b className="font-semibold text-ink">{count(review.kept)}</b> kept
-            </button>
+            </Press>
           )}
           {review && review.notFound > 0 && (
-            <button
-              type="button"
+            <Press
               onClick={() => setNotFound(true)}
               className={`rounded-full border border-aside bg-raised px-2.5 py-0.5 text-[12px] whitespace-nowrap
                 text-quiet hover:border-ink max-sm:hidden`}
               title="Kept works that are in no database now"
             >
               <b className="font-semibold text-ink">{count(review.notFound)}</b> not found
-            </button>
+            </Press>
           )}
           {review && review.withText > 0 && (
             <NavLink

@@ -1,5 +1,5 @@
 import { Sheet } from "../ui/Sheet";
-import { keyList, useLetterKeys } from "./keys";
+import { keyList, useLetterKeys } from "../ui/keys";
 
 /** The keys, and the switch for single letters. */
 export function KeysSheet({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {

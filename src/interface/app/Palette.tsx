@@ -2,11 +2,11 @@ import { Dialog } from "radix-ui";
 import { useEffect, useId, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Dto } from "../api/client";
-import { useSignOut } from "../features/identity/useMe";
-import { useReviews } from "../features/reviews/useReviews";
-import { useOpenKept } from "../features/search/useSearch";
-import { useFollow } from "../features/trails/useTrail";
-import { useTheme } from "./theme";
+import { useSignOut } from "../review/useMe";
+import { useReviews } from "../review/useReviews";
+import { useOpenKept } from "../set/useSet";
+import { useFollow } from "../set/useTrail";
+import { useTheme } from "../ui/theme";
 
 interface Entry {
   label: string;

@@ -8,7 +8,7 @@ import { BrowserRouter } from "react-router";
 import { Problem } from "../api/client";
 import { Toasts } from "../ui/Toasts";
 import { App } from "./App";
-import { startTheme } from "./theme";
+import { startTheme } from "../ui/theme";
 
 startTheme();
 

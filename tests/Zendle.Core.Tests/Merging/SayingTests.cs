@@ -1,6 +1,7 @@
 using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Records;
+using Zendle.Core.Venues;
 using Record = Zendle.Core.Records.Record;
 
 namespace Zendle.Core.Tests.Merging;

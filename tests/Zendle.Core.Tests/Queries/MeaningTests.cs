@@ -1,6 +1,7 @@
 using System.Text.RegularExpressions;
 using CsCheck;
 using Zendle.Core.Queries;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Tests.Queries;
 

@@ -1,5 +1,6 @@
 using CsCheck;
 using Zendle.Core.Queries;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Tests.Queries;
 

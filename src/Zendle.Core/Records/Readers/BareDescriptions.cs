@@ -1,5 +1,5 @@
 using System.Text.RegularExpressions;
-using Zendle.Core.Queries;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Records.Readers;
 

@@ -2,9 +2,9 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Harvest;
 using Zendle.Server.Corpus;
-using Zendle.Server.Features.Decisions;
-using Zendle.Server.Features.Events;
+using Zendle.Server.Events;
 using Zendle.Server.Jobs;
+using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 

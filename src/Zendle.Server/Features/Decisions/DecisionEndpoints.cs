@@ -3,6 +3,7 @@ using Zendle.Core.Reviews;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Identity;
+using Zendle.Server.Reviews;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Decisions;

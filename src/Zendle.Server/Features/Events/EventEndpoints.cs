@@ -1,6 +1,7 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Security.Claims;
+using Zendle.Server.Events;
 using Zendle.Server.Identity;
 
 namespace Zendle.Server.Features.Events;

@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
 using Zendle.Connect.Fetch;
-using Zendle.Server.Features.Events;
+using Zendle.Server.Events;
 
 namespace Zendle.Server.Features.Gather;
 

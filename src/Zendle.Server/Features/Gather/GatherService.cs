@@ -4,12 +4,13 @@ using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 using Zendle.Server.Corpus;
+using Zendle.Server.Events;
 using Zendle.Server.Features.Databases;
-using Zendle.Server.Features.Decisions;
-using Zendle.Server.Features.Events;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Jobs;
+using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Files;
 using Zendle.Store.Made;
@@ -332,8 +333,8 @@ internal sealed class GatherService(
                 t.Verdict.ToString().ToLowerInvariant(),
                 t.Sentence,
                 t.Source,
-                JsonSerializer.Deserialize<CheckLine[]>(t.Checks, SearchService.Json)!,
-                JsonSerializer.Deserialize<DocumentHeading[]>(t.Headings, SearchService.Json)!,
+                JsonSerializer.Deserialize<CheckLine[]>(t.Checks, StoredJson.Options)!,
+                JsonSerializer.Deserialize<DocumentHeading[]>(t.Headings, StoredJson.Options)!,
                 TextNames.Of(
                     people.Count == 0 ? null : people[0].Family,
                     chosen?.Year.Value,

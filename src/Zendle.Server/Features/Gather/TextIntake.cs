@@ -137,8 +137,8 @@ internal sealed class TextIntake(
                     Sentence = "",
                     Source = source,
                     Route = route,
-                    Checks = JsonSerializer.Serialize(check.Lines, SearchService.Json),
-                    Headings = JsonSerializer.Serialize(facts.Headings, SearchService.Json),
+                    Checks = JsonSerializer.Serialize(check.Lines, StoredJson.Options),
+                    Headings = JsonSerializer.Serialize(facts.Headings, StoredJson.Options),
                     At = clock.GetUtcNow(),
                 }
             );

@@ -113,7 +113,7 @@ internal static class ReportEndpoints
                         r.StepId,
                         removed.Contains(r.StepId),
                         SearchStateDto.Of(SearchState.Of(StoredActs.ReadAll(r.State))),
-                        JsonSerializer.Deserialize<LedgerDto>(r.Ledger, SearchService.Json)!,
+                        JsonSerializer.Deserialize<LedgerDto>(r.Ledger, StoredJson.Options)!,
                         r.Count,
                         r.At,
                         names.GetValueOrDefault(r.AccountId, "a former member"),

@@ -2,10 +2,10 @@ using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
 using Zendle.Server.Corpus;
-using Zendle.Server.Features.Decisions;
-using Zendle.Server.Features.Events;
+using Zendle.Server.Events;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Identity;
+using Zendle.Server.Reviews;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Reviews;

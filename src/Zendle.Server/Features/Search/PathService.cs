@@ -5,7 +5,7 @@ using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
-using Zendle.Server.Features.Events;
+using Zendle.Server.Events;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Search;
@@ -338,7 +338,7 @@ internal sealed class PathService(
             StepId = stepId,
             Repeats = repeats,
             State = StoredActs.WriteAll(view.State.Acts()),
-            Ledger = JsonSerializer.Serialize(view.Ledger(), SearchService.Json),
+            Ledger = JsonSerializer.Serialize(view.Ledger(), StoredJson.Options),
             Count = view.Answer.Count,
             Works = WorkIds.Pack(view.Answer.InView.ToArray()),
             Generation = view.Snapshot.Generation,

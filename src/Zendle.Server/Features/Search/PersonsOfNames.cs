@@ -1,6 +1,7 @@
 using Zendle.Core.People;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
+using Zendle.Core.Text;
 
 namespace Zendle.Server.Features.Search;
 

@@ -4,6 +4,7 @@ using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
+using Zendle.Core.Text;
 using Zendle.Index.Questions;
 
 namespace Zendle.Server.Features.Search;

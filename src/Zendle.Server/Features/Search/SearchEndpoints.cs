@@ -4,11 +4,12 @@ using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
+using Zendle.Core.Text;
 using Zendle.Core.Trails;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
-using Zendle.Server.Features.Decisions;
 using Zendle.Server.Identity;
+using Zendle.Server.Reviews;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Search;
@@ -429,7 +430,7 @@ internal static class SearchEndpoints
             ),
             _ => Counted(view.Snapshot.Columns.Of(facet), set),
         };
-        var folded = Core.Queries.Words.Fold(find?.Trim() ?? "");
+        var folded = Core.Text.Words.Fold(find?.Trim() ?? "");
         var chosen = (narrowing?.Values ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var excluded = (narrowing?.Excluded ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var found = values.Where(v => v.Count > 0).ToArray();
@@ -443,9 +444,7 @@ internal static class SearchEndpoints
                 .Select(v => (v, 0)),
         ];
         var shown = fitting
-            .Where(v =>
-                folded.Length == 0 || Core.Queries.Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal)
-            )
+            .Where(v => folded.Length == 0 || Core.Text.Words.Fold(v.Value).Contains(folded, StringComparison.Ordinal))
             .OrderByDescending(v => chosen.Contains(v.Value) || excluded.Contains(v.Value))
             .ThenByDescending(v => v.Count)
             .ThenBy(v => v.Value, StringComparer.OrdinalIgnoreCase)

@@ -5,10 +5,11 @@ using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
+using Zendle.Core.Text;
 using Zendle.Core.Trails;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
-using Zendle.Server.Features.Decisions;
+using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 
@@ -114,13 +115,6 @@ internal sealed class SearchService(
     private readonly BoundedCache<string, Answer> answers = new(LeastRemembered, StringComparer.Ordinal);
     private readonly BoundedCache<(string Answer, SortOrder Order, TrailWay Side), int[]> orders = new(LeastRemembered);
     private long generation = -1;
-
-    /// <summary>How what the log keeps of a search is written down.</summary>
-    public static JsonSerializerOptions Json { get; } =
-        new(JsonSerializerDefaults.Web)
-        {
-            Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter() },
-        };
 
     /// <summary>
     /// The view of a step; of everything when <paramref name="stepId"/> is 0; null when there is no such step in the

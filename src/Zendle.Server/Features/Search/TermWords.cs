@@ -1,5 +1,6 @@
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
+using Zendle.Core.Text;
 using Zendle.Index.Questions;
 
 namespace Zendle.Server.Features.Search;

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
 using Zendle.Server.Corpus;
-using Zendle.Server.Features.Events;
+using Zendle.Server.Events;
 using Zendle.Store.Corpus;
 
 namespace Zendle.Server.Features.Works;

@@ -6,7 +6,7 @@ import { Sheet } from "../../ui/Sheet";
 import { count } from "../../ui/numbers";
 import { AboutAddresses } from "./AboutAddresses";
 import { Formats } from "./Formats";
-import { useAddDatabase, useLook } from "./useDatabases";
+import { useAddDatabase, useLook } from "../../review/useDatabases";
 
 /** Adds a database: first asks the address who it is and shows what its formats tell, then copies. */
 export function AddDatabase({ close }: { close: () => void }) {

@@ -3,7 +3,7 @@ import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 import { count } from "../../ui/numbers";
-import { useAddDatabase, useLook } from "./useDatabases";
+import { useAddDatabase, useLook } from "../../review/useDatabases";
 
 const mostAddresses = 200;
 

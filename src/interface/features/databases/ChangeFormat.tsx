@@ -3,7 +3,7 @@ import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Sheet } from "../../ui/Sheet";
 import { Formats } from "./Formats";
-import { useLookAgain, useSetFormat } from "./useDatabases";
+import { useLookAgain, useSetFormat } from "../../review/useDatabases";
 
 /** Takes another format of a database: what each tells is shown first; then everything is harvested in the new one. */
 export function ChangeFormat({

@@ -4,12 +4,13 @@ import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Sheet } from "../../ui/Sheet";
 import { ago, count } from "../../ui/numbers";
-import { useMe } from "../identity/useMe";
+import { useMe } from "../../review/useMe";
 import { AboutAddresses } from "./AboutAddresses";
 import { AddFromFile } from "./AddFromFile";
 import { AddDatabase } from "./AddDatabase";
 import { ChangeFormat } from "./ChangeFormat";
-import { useDatabases, useHarvest, useSetPart } from "./useDatabases";
+import { useDatabases, useHarvest, useSetPart } from "../../review/useDatabases";
+import { Press, TextButton } from "../../ui/TextButton";
 
 type Database = Dto<"DatabaseDto">;
 
@@ -105,13 +106,9 @@ function PartOf({ database: d, all, curator }: { database: Database; all: readon
     <span className="px-1 text-quiet">
       {whole ? `extract of ${whole.name}; ` : `nearly all of it is in ${likely?.name ?? ""}; `}
       {curator && (
-        <button
-          type="button"
-          className={button}
-          onClick={() => set.mutate({ id: d.id, partOf: whole ? null : (likely?.id ?? null) })}
-        >
+        <Press className={button} onClick={() => set.mutate({ id: d.id, partOf: whole ? null : (likely?.id ?? null) })}>
           {whole ? "it is not an extract" : "mark as an extract"}
-        </button>
+        </Press>
       )}
     </span>
   );
@@ -166,14 +163,9 @@ function FormatOf({ database: d, curator }: { database: Database; curator: boole
   if (!curator) return <span className="px-1 text-faint">{d.format}</span>;
   return (
     <>
-      <button
-        type="button"
-        className="px-1 text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
-        title="Look at the formats it offers"
-        onClick={() => setLooking(true)}
-      >
+      <TextButton className="px-1 text-quiet" title="Look at the formats it offers" onClick={() => setLooking(true)}>
         {d.format}
-      </button>
+      </TextButton>
       {looking && <ChangeFormat id={d.id} name={d.name} format={d.format} close={() => setLooking(false)} />}
     </>
   );
@@ -277,9 +269,9 @@ function HarvestState({
         </div>
         <p className="text-quiet">{job.message}</p>
         {curator && (
-          <button type="button" className={link} onClick={() => harvest.stop.mutate(job.id)}>
+          <Press className={link} onClick={() => harvest.stop.mutate(job.id)}>
             stop
-          </button>
+          </Press>
         )}
       </div>
     );
@@ -296,30 +288,28 @@ function HarvestState({
       )}
       {!broken && job && <p className="text-[11.5px] text-faint">{job.message}</p>}
       {curator && (
-        <button
-          type="button"
+        <Press
           className={`text-ink ${link}`}
           onClick={() => (broken ? harvest.resume.mutate(job.id) : harvest.begin.mutate({ id: d.id, whole: false }))}
         >
           {broken ? "resume" : "harvest now"}
-        </button>
+        </Press>
       )}
       {curator && !broken && d.harvestedAt && (d.deletedRecord !== "persistent" || (job?.skipped.length ?? 0) > 0) && (
-        <button
-          type="button"
+        <Press
           className={`ml-2 ${link}`}
           title={wholeHint(d, wholeEveryDays)}
           onClick={() => harvest.begin.mutate({ id: d.id, whole: true })}
         >
           harvest all again
-        </button>
+        </Press>
       )}
       {job && job.skipped.length > 0 && (
         <>
           {" "}
-          <button type="button" className={`ml-2 ${link}`} onClick={() => setReading(true)}>
+          <Press className={`ml-2 ${link}`} onClick={() => setReading(true)}>
             which
-          </button>
+          </Press>
           {reading && <Skipped name={d.name} job={job} close={() => setReading(false)} />}
         </>
       )}

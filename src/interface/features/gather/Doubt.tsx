@@ -2,9 +2,9 @@ import { lazy, Suspense } from "react";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
-import { fileOf, useText } from "./useGather";
+import { fileOf, useText } from "../../set/work/useGather";
 
-const PagePicture = lazy(() => import("../read/PagePicture"));
+const PagePicture = lazy(() => import("../../ui/pdf/PagePicture"));
 
 type Answer = NonNullable<Dto<"SettleAnswer">>;
 

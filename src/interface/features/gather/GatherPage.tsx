@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
-import { useKeys } from "../../app/keys";
+import { useKeys } from "../../ui/keys";
 import type { Dto } from "../../api/client";
 import { BackToList } from "../../ui/BackToList";
 import { Button } from "../../ui/Button";
@@ -8,8 +8,8 @@ import { Fault } from "../../ui/Fault";
 import { count } from "../../ui/numbers";
 import { useIsWide } from "../../ui/useIsWide";
 import { GatherPane } from "./GatherPane";
-import { GatherRow, documentOf } from "./GatherRow";
-import { useBring, useGather, useSeek, useSettle, useStopGather } from "./useGather";
+import { GatherRow } from "./GatherRow";
+import { documentOf, useBring, useGather, useSeek, useSettle, useStopGather } from "../../set/work/useGather";
 
 type Row = Dto<"GatherRowDto">;
 

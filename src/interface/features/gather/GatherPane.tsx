@@ -5,8 +5,8 @@ import { Button } from "../../ui/Button";
 import { moment } from "../../ui/numbers";
 import { OutcomeMark } from "./Chain";
 import { Doubt } from "./Doubt";
-import { documentOf } from "./GatherRow";
-import { fileOf, useBring, useSeek, useSettle } from "./useGather";
+import { documentOf } from "../../set/work/useGather";
+import { fileOf, useBring, useSeek, useSettle } from "../../set/work/useGather";
 
 type Row = Dto<"GatherRowDto">;
 

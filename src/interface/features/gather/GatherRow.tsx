@@ -1,15 +1,11 @@
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { Withdrawn } from "../../ui/Withdrawn";
+import { documentOf } from "../../set/work/useGather";
 import { Chain } from "./Chain";
+import { Press } from "../../ui/TextButton";
 
 type Row = Dto<"GatherRowDto">;
-
-/** The document of a row that counts, or the one to look at. */
-export const documentOf = (row: Row): Dto<"TextDto"> | null =>
-  row.state === "to look at"
-    ? (row.texts.find((t) => t.verdict === "doubtful") ?? null)
-    : (row.texts.find((t) => t.verdict !== "doubtful") ?? null);
 
 /** One kept work: what it is, what was tried for its text, how it stands. */
 export function GatherRow({
@@ -38,9 +34,9 @@ export function GatherRow({
       <span className="text-[12.5px] leading-[1.6] text-quiet">{row.year ?? "n.d."}</span>
       <div className="min-w-0">
         <h3 className="font-serif text-[15px] leading-[1.28] font-semibold">
-          <button type="button" tabIndex={-1} className="line-clamp-2 text-left" onClick={onOpen}>
+          <Press tabIndex={-1} className="line-clamp-2 text-left" onClick={onOpen}>
             {row.title || <i className="font-normal">without a title</i>}
-          </button>
+          </Press>
         </h3>
         <p className="truncate text-[12.5px] text-quiet">
           {row.withdrawn && (

@@ -1,13 +1,13 @@
 import { useState, type ReactNode } from "react";
 import { useParams } from "react-router";
-import { useLetterKeys } from "../../app/keys";
-import { useTheme, type Theme } from "../../app/theme";
+import { useLetterKeys } from "../../ui/keys";
+import { useTheme, type Theme } from "../../ui/theme";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Field } from "../../ui/Field";
 import { useSay } from "../../ui/Toasts";
-import { ReviewSettings } from "../reviews/ReviewSettings";
-import { useAddAccount, useChangePassword, useMe, useSignOut } from "./useMe";
+import { ReviewSettings } from "./ReviewSettings";
+import { useAddAccount, useChangePassword, useMe, useSignOut } from "../../review/useMe";
 
 /** The person's own settings: password, look, keys, sign out; the review's settings; for curators, new accounts. */
 export function AccountPage() {

@@ -4,7 +4,7 @@ import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Field } from "../../ui/Field";
 import { Logo } from "../../ui/Logo";
-import { useFirstAccount, useSignIn } from "./useMe";
+import { useFirstAccount, useSignIn } from "../../review/useMe";
 
 /** The page before everything: sign in, or make the first account of a new installation. */
 export function SignIn({ me }: { me: Dto<"MeDto"> }) {

@@ -1,17 +1,18 @@
 import "pdfjs-dist/web/pdf_viewer.css";
 import { useCallback, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { useKeys } from "../../app/keys";
+import { useKeys } from "../../ui/keys";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { count } from "../../ui/numbers";
-import { DecisionSheets, type DecisionSheet } from "../decisions/DecisionSheets";
-import { useDecide } from "../decisions/useDecisions";
-import { fileOf, useText } from "../gather/useGather";
-import { usePlace } from "../search/useSearch";
-import { useFollow } from "../trails/useTrail";
-import { WorkPane } from "../works/WorkPane";
+import { DecisionSheets, type DecisionSheet } from "../../set/decide/DecisionSheets";
+import { useDecide } from "../../set/decide/useDecisions";
+import { fileOf, useText } from "../../set/work/useGather";
+import { usePlace } from "../../set/useSet";
+import { useFollow } from "../../set/useTrail";
+import { WorkPane } from "../../set/work/WorkPane";
 import { usePdfViewer, type PdfViewerHandle } from "./usePdfViewer";
+import { Press } from "../../ui/TextButton";
 
 /** Read: the text with its outline at the left and its record at the right. Page and zoom stand in the address. */
 export default function ReadPage({ reviewId, textId }: { reviewId: number; textId: number }) {
@@ -100,15 +101,14 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
         <ol>
           {outline.map((h, i) => (
             <li key={i}>
-              <button
-                type="button"
+              <Press
                 onClick={h.go}
                 className="flex w-full justify-between gap-2 py-1 pr-3 text-left text-[12.5px] hover:bg-soft"
                 style={{ paddingLeft: 16 + h.depth * 12 }}
               >
                 <span className="min-w-0 break-words">{h.title}</span>
                 {"page" in h && <span className="text-faint">{String(h.page)}</span>}
-              </button>
+              </Press>
             </li>
           ))}
         </ol>

@@ -2,8 +2,7 @@ import { Link, useNavigate } from "react-router";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { count } from "../../ui/numbers";
-import { useGather } from "../gather/useGather";
-import { documentOf } from "../gather/GatherRow";
+import { documentOf, useGather } from "../../set/work/useGather";
 
 /** Read, before a text is chosen: the texts in hand. */
 export function TextsPage({ reviewId }: { reviewId: number }) {

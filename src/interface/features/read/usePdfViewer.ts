@@ -1,7 +1,7 @@
 import type { PDFDocumentProxy } from "pdfjs-dist";
 import { EventBus, LinkTarget, PDFFindController, PDFLinkService, PDFViewer } from "pdfjs-dist/web/pdf_viewer.mjs";
 import { useEffect, useRef, useState, type RefObject } from "react";
-import { openPdf } from "./pdf";
+import { openPdf } from "../../ui/pdf/pdf";
 
 /** A heading of the document: from its own outline, or from its text. */
 export interface OutlineItem {

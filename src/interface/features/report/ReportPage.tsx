@@ -6,6 +6,7 @@ import { Fault } from "../../ui/Fault";
 import { count, moment, works } from "../../ui/numbers";
 import { TextReport } from "./TextReport";
 import { useLog, useMarkRun, useRunAgain } from "./useLog";
+import { Press } from "../../ui/TextButton";
 
 type Run = Dto<"RunDto">;
 
@@ -146,8 +147,7 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
         </span>
       </p>
       <div className="flex items-center justify-end gap-2 max-[1150px]:flex-col max-[1150px]:items-end">
-        <button
-          type="button"
+        <Press
           aria-pressed={run.ofRecord}
           onClick={() => mark.mutate({ runId: run.id, ofRecord: !run.ofRecord })}
           className={`h-8 rounded-md border px-2.5 text-[12.5px] whitespace-nowrap
@@ -159,7 +159,7 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
           }
         >
           {run.ofRecord ? "of record" : "exploration"}
-        </button>
+        </Press>
         <Button onClick={() => again.mutate(run.id)} disabled={again.isPending}>
           Run again
         </Button>

@@ -3,6 +3,7 @@ import type { Dto } from "../../api/client";
 import { useSay, useSayFault } from "../../ui/Toasts";
 import { count } from "../../ui/numbers";
 import { useTextAccount } from "./useLog";
+import { TextButton } from "../../ui/TextButton";
 
 type Account = Dto<"TextAccount">;
 
@@ -33,15 +34,14 @@ export function TextReport({ reviewId }: { reviewId: number }) {
         >
           details in Gather
         </Link>
-        <button
-          type="button"
-          className="ml-auto text-[12.5px] underline decoration-line underline-offset-2 hover:decoration-ink"
+        <TextButton
+          className="ml-auto text-[12.5px]"
           onClick={() =>
             void navigator.clipboard.writeText(inSentences(account)).then(() => say("The sentences are copied."), fault)
           }
         >
           Copy as sentences
-        </button>
+        </TextButton>
       </div>
       <div className="grid grid-cols-[110px_minmax(0,1fr)_minmax(0,1.2fr)] gap-x-8 text-[12.5px] max-sm:grid-cols-[minmax(0,1fr)] max-sm:gap-y-2">
         <div>

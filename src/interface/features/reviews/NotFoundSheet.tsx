@@ -1,6 +1,6 @@
 import { Fault } from "../../ui/Fault";
 import { Sheet } from "../../ui/Sheet";
-import { useNotFound } from "./useReviews";
+import { useNotFound } from "../../review/useReviews";
 
 /** The kept works of a review that no database holds now, as they were when they were kept. */
 export function NotFoundSheet({

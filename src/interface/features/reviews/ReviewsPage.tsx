@@ -4,9 +4,9 @@ import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Field } from "../../ui/Field";
 import { count } from "../../ui/numbers";
-import { FirstSteps } from "../databases/FirstSteps";
-import { useDatabases } from "../databases/useDatabases";
-import { useNewReview, useReviews } from "./useReviews";
+import { FirstSteps } from "../../review/FirstSteps";
+import { useDatabases } from "../../review/useDatabases";
+import { useNewReview, useReviews } from "../../review/useReviews";
 
 /** All reviews of the person, and the place to begin another. */
 export function ReviewsPage() {

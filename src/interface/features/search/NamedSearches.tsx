@@ -1,8 +1,9 @@
 import { Button } from "../../ui/Button";
 import { useSay } from "../../ui/Toasts";
 import { ago, count, works } from "../../ui/numbers";
-import { useNamedSearches, useRunNamed } from "./useNamed";
-import type { Place } from "./useSearch";
+import { useNamedSearches, useRunNamed } from "../../set/path/useNamed";
+import type { Place } from "../../set/useSet";
+import { Press } from "../../ui/TextButton";
 
 /** The searches under a name: what each finds now against its last run; run again, what is new opens as a set. */
 export function NamedSearches({ place }: { place: Place }) {
@@ -22,14 +23,13 @@ export function NamedSearches({ place }: { place: Place }) {
       <ul className="divide-y divide-line border-y border-line">
         {named.data.map((s) => (
           <li key={s.stepId} className="grid grid-cols-[minmax(0,1fr)_150px_auto] items-center gap-4 px-1 py-2">
-            <button
-              type="button"
+            <Press
               className="min-w-0 text-left hover:underline"
               onClick={() => place.change({ step: String(s.stepId), work: null })}
             >
               <span className="block truncate font-semibold">{s.name}</span>
               <span className="block truncate text-[12.5px] text-quiet">{s.asks.join(" › ")}</span>
-            </button>
+            </Press>
             <p className="text-right text-[12.5px] text-quiet">
               {s.then === s.now && s.new === 0 ? (
                 <>

@@ -1,5 +1,5 @@
 import { Button } from "../../ui/Button";
-import type { Place } from "./useSearch";
+import type { Place } from "../../set/useSet";
 
 /** What stands in place of an empty list: why it is empty, and the next useful act. */
 export function NothingFound({ place, onSearchNew }: { place: Place; onSearchNew: () => void }) {

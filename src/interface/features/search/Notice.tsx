@@ -2,7 +2,8 @@ import { useState } from "react";
 import type { Dto } from "../../api/client";
 import { Marked } from "../../ui/Marked";
 import { count } from "../../ui/numbers";
-import { WordsSheet } from "./WordsSheet";
+import { WordsSheet } from "./board/WordsSheet";
+import { Press, TextButton } from "../../ui/TextButton";
 
 const chip = "rounded-full border px-2 py-px";
 
@@ -34,9 +35,8 @@ export function Notice({
             (notice.kind === "LooseWords" || notice.kind === "MixedOperators" || notice.kind === "LowerCaseNot");
           const taken = way.text === text || readSo;
           return (
-            <button
+            <Press
               key={way.label}
-              type="button"
               aria-pressed={taken}
               onClick={() => onTake(way.text)}
               className={`${chip}
@@ -47,27 +47,21 @@ export function Notice({
                 {adds && "+"}
                 {count(way.count)}
               </b>
-            </button>
+            </Press>
           );
         })}
         {notice.kind === "Wide" && (
-          <button
-            type="button"
+          <Press
             onClick={() => setWords(true)}
             className={`${chip} border-dashed border-edge hover:border-solid hover:border-ink`}
           >
             see them all
-          </button>
+          </Press>
         )}
         {notice.examples.length > 0 && (
-          <button
-            type="button"
-            aria-expanded={shown}
-            onClick={() => setShown(!shown)}
-            className="underline decoration-line underline-offset-2 hover:decoration-ink"
-          >
+          <TextButton aria-expanded={shown} onClick={() => setShown(!shown)}>
             {shown ? "hide examples" : "examples"}
-          </button>
+          </TextButton>
         )}
       </p>
       {shown && (

@@ -1,5 +1,6 @@
 import { useRef, useState, type ReactNode } from "react";
 import { useSize } from "../../ui/useSize";
+import { TextButton } from "../../ui/TextButton";
 
 const oneLine = 40;
 
@@ -17,14 +18,13 @@ export function Offers({ folded, children }: { folded: boolean; children: ReactN
         </div>
       </div>
       {folded && isLonger && (
-        <button
-          type="button"
+        <TextButton
           aria-expanded={open}
           onClick={() => setOpen(!open)}
-          className="mt-0.5 text-[12.5px] whitespace-nowrap text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
+          className="mt-0.5 text-[12.5px] whitespace-nowrap text-quiet"
         >
           {open ? "fewer offers" : "all offers"}
-        </button>
+        </TextButton>
       )}
     </div>
   );

@@ -5,6 +5,7 @@ import { GoesOn } from "./GoesOn";
 import { Notice } from "./Notice";
 import { Offers } from "./Offers";
 import { useCompletions, type Completion } from "./useCompletions";
+import { Press, TextButton } from "../../ui/TextButton";
 
 interface Props {
   reviewId: number;
@@ -103,15 +104,14 @@ export function SearchLine({
             ${problem ? "border-aside" : editing ? "border-pine" : "border-line hover:border-edge"}`}
         />
         <CountAhead reading={reading} late={late} editing={editing} view={view} />
-        <button
-          type="button"
+        <Press
           onClick={onFold}
           aria-expanded={boardOpen}
           className={`h-7 rounded-full border border-edge bg-raised px-2.5 text-[12px] whitespace-nowrap text-quiet
             hover:border-ink max-sm:hidden`}
         >
           {boardOpen ? "fold" : "board"} <kbd className="ml-0.5 rounded border border-line px-1 text-[11.5px]">B</kbd>
-        </button>
+        </Press>
       </form>
       {/* Its room is kept while the line is written, so that nothing under it jumps. */}
       {editing && (
@@ -129,14 +129,13 @@ export function SearchLine({
             </span>
             {reading.direct.map((d) => (
               <span key={d.workId} className="flex min-w-0 items-baseline gap-1.5">
-                <button
-                  type="button"
+                <Press
                   onClick={() => onOpenWork(d.workId)}
                   className={`min-w-0 truncate font-serif text-[14px] font-semibold underline decoration-line
                     underline-offset-2 hover:decoration-ink`}
                 >
                   {d.title}
-                </button>
+                </Press>
                 <span className="text-quiet">{[d.person, d.year].filter(Boolean).join(" ")}</span>
               </span>
             ))}
@@ -146,13 +145,9 @@ export function SearchLine({
           <p className="mb-1.5 text-[13px] text-aside">
             {problem.sentence}{" "}
             {problem.repairText !== null && (
-              <button
-                type="button"
-                onClick={() => onText(problem.repairText ?? text)}
-                className="font-semibold underline underline-offset-2"
-              >
+              <TextButton onClick={() => onText(problem.repairText ?? text)} className="font-semibold">
                 {problem.repairLabel}
-              </button>
+              </TextButton>
             )}
           </p>
         )}
@@ -189,9 +184,9 @@ function CountAhead({ reading, late, editing, view }: Pick<Props, "reading" | "l
               {!reading.isSound && " so far"}
             </span>
             {reading.isSound && (
-              <button type="submit" className="h-7 rounded-md bg-pine px-2.5 font-semibold text-onpine">
+              <Press type="submit" className="h-7 rounded-md bg-pine px-2.5 font-semibold text-onpine">
                 Search <kbd className="font-normal opacity-80 max-sm:hidden">Enter</kbd>
-              </button>
+              </Press>
             )}
           </>
         )}

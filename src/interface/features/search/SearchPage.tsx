@@ -1,25 +1,26 @@
 import { useEffect, useRef, useState } from "react";
 import { Navigate } from "react-router";
-import { useKeys } from "../../app/keys";
+import { useKeys } from "../../ui/keys";
 import { Fault } from "../../ui/Fault";
-import { DecisionSheets } from "../decisions/DecisionSheets";
-import { useReview } from "../reviews/useReviews";
-import { WorkPane } from "../works/WorkPane";
-import { useAsk } from "../works/useAsk";
-import { useWorkInView } from "../works/useWorkInView";
+import { DecisionSheets } from "../../set/decide/DecisionSheets";
+import { useReview } from "../../review/useReviews";
+import { WorkPane } from "../../set/work/WorkPane";
+import { useAsk } from "../../set/useAsk";
+import { useWorkInView } from "../../set/list/useWorkInView";
 import { useIsNarrow, useIsWide } from "../../ui/useIsWide";
 import { Board } from "./board/Board";
-import { NarrowBar } from "./NarrowBar";
-import { PathStair } from "./PathStair";
+import { NarrowBar } from "../../set/narrow/NarrowBar";
+import { PathStair } from "../../set/path/PathStair";
 import { SearchLine } from "./SearchLine";
 import { StartHere } from "./StartHere";
 import { NothingFound } from "./NothingFound";
-import { PickedBar } from "./PickedBar";
-import { WorkList, type ListHandle } from "./WorkList";
-import { WorkRow } from "./WorkRow";
-import { useDensity } from "./useDensity";
-import { usePicked } from "./usePicked";
-import { useLate, usePath, usePlace, useReading, useStepView, useTakeStep, useVisit } from "./useSearch";
+import { PickedBar } from "../../set/list/PickedBar";
+import { WorkList, type ListHandle } from "../../set/list/WorkList";
+import { WorkRow } from "../../set/list/WorkRow";
+import { useDensity } from "../../set/list/useDensity";
+import { usePicked } from "../../set/list/usePicked";
+import { useLate, usePath, usePlace, useReading, useStepView, useTakeStep, useVisit } from "../../set/useSet";
+import { TextButton } from "../../ui/TextButton";
 
 /** Search: the path on top, the line with its reading, narrowing, then list and pane side by side. */
 export function SearchPage({ reviewId }: { reviewId: number }) {
@@ -193,15 +194,14 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
                       {(view.data?.concepts.length ?? 0) > 0 && !dense && !isNarrow
                         ? "cited · terms in title, keywords, abstract"
                         : "cited"}
-                      <button
-                        type="button"
+                      <TextButton
                         aria-pressed={dense}
                         onClick={() => setDense(!dense)}
                         title="Rows with or without their best sentence (D)"
-                        className="h-6 rounded px-1.5 text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
+                        className="h-6 rounded px-1.5 text-quiet"
                       >
                         {dense ? "roomy rows" : "dense rows"}
-                      </button>
+                      </TextButton>
                     </span>
                   </div>
                 )

@@ -3,10 +3,11 @@ import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { works } from "../../ui/numbers";
-import { FirstSteps } from "../databases/FirstSteps";
-import { useChangeReview, useReview } from "../reviews/useReviews";
+import { FirstSteps } from "../../review/FirstSteps";
+import { useChangeReview, useReview } from "../../review/useReviews";
 import { NamedSearches } from "./NamedSearches";
-import { usePaths, type Place } from "./useSearch";
+import { usePaths, type Place } from "../../set/useSet";
+import { Press, TextButton } from "../../ui/TextButton";
 
 /** What a new path begins with: the question, and the paths that are there. */
 export function StartHere({ place, onTry }: { place: Place; onTry: (expression: string) => void }) {
@@ -30,14 +31,13 @@ export function StartHere({ place, onTry }: { place: Place; onTry: (expression: 
           ].map(([example, meaning]) => (
             <div key={example} className="contents">
               <dt>
-                <button
-                  type="button"
+                <TextButton
                   onClick={() => onTry(example ?? "")}
                   title="Put it into the search line"
-                  className="text-left font-semibold underline decoration-line underline-offset-2 hover:decoration-ink"
+                  className="text-left font-semibold"
                 >
                   {example}
-                </button>
+                </TextButton>
               </dt>
               <dd className="text-quiet">{meaning}</dd>
             </div>
@@ -50,14 +50,13 @@ export function StartHere({ place, onTry }: { place: Place; onTry: (expression: 
             <ul className="divide-y divide-line border-y border-line">
               {paths.data?.map((p) => (
                 <li key={p.id}>
-                  <button
-                    type="button"
+                  <Press
                     className="flex w-full justify-between gap-6 px-1 py-2 text-left hover:bg-mist"
                     onClick={() => place.change({ step: String(p.id) })}
                   >
                     <span className="truncate">{p.label}</span>
                     <span className="whitespace-nowrap text-quiet">{works(p.count)}</span>
-                  </button>
+                  </Press>
                 </li>
               ))}
             </ul>

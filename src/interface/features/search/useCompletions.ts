@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, read, type Dto } from "../../api/client";
-import { useLate } from "./useSearch";
+import { useLate } from "../../set/useSet";
 
 export type Completion = Dto<"CompletionDto">;
 

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { PopOver } from "../../ui/PopOver";
 import type { Dto } from "../../api/client";
 import { count } from "../../ui/numbers";
-import type { StepAct } from "../search/useSearch";
+import type { StepAct } from "../../set/useSet";
 
 /** Whose references the trail follows: what each database reports, and a switch for each. Closing makes the step. */
 export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act: StepAct) => void }) {

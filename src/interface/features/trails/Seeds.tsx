@@ -2,6 +2,7 @@ import type { Dto } from "../../api/client";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 import { SeedMark } from "./TieMarks";
+import { Press, TextButton } from "../../ui/TextButton";
 
 /** The seeds in the middle, between their past and their future. */
 export function Seeds({
@@ -30,7 +31,7 @@ export function Seeds({
             <span className="pt-[2px]">
               <SeedMark n={s.number} />
             </span>
-            <button type="button" className="min-w-0 text-left" onClick={() => onOpen(s.workId)}>
+            <Press className="min-w-0 text-left" onClick={() => onOpen(s.workId)}>
               <span className="flex items-center gap-1.5 text-[12.5px] font-semibold">
                 <span className="truncate">{s.people || "No people named"}</span>
                 <span className="shrink-0">{s.year ?? "n.d."}</span>
@@ -40,10 +41,9 @@ export function Seeds({
               <span className="text-[12px] text-quiet">
                 {count(s.cites)} it cites · {count(s.cited)} {s.cited === 1 ? "cites" : "cite"} it
               </span>
-            </button>
+            </Press>
             {trail.seedCount > 1 && (
-              <button
-                type="button"
+              <Press
                 aria-label={`Leave out seed ${s.number}`}
                 title="Remove this seed"
                 onClick={() => onDrop(s.workId)}
@@ -51,7 +51,7 @@ export function Seeds({
                   focus-visible:opacity-100`}
               >
                 ×
-              </button>
+              </Press>
             )}
           </li>
         ))}
@@ -63,13 +63,9 @@ export function Seeds({
       </ol>
       {kept > 0 && (
         <div className="shrink-0 border-t border-line px-3.5 py-2">
-          <button
-            type="button"
-            className="text-[12.5px] underline decoration-line underline-offset-2 hover:decoration-ink"
-            onClick={onAllKept}
-          >
+          <TextButton className="text-[12.5px]" onClick={onAllKept}>
             Follow all {count(kept)} kept instead
-          </button>
+          </TextButton>
         </div>
       )}
     </section>

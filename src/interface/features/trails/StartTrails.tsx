@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 import { Button } from "../../ui/Button";
 import { works } from "../../ui/numbers";
-import type { Follow } from "./useTrail";
+import type { Follow } from "../../set/useTrail";
 
 /** What stands in Trails before one is followed. */
 export function StartTrails({ reviewId, kept, follow }: { reviewId: number; kept: number; follow: Follow }) {

@@ -3,6 +3,7 @@ import { Marked } from "../../ui/Marked";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 import { SeedMark, TieMarks } from "./TieMarks";
+import { Press } from "../../ui/TextButton";
 
 /** One work on a side of a trail: year and stage, title, who and where; at the right the seeds it is tied to and how often it is cited. */
 export function TrailRow({
@@ -38,9 +39,9 @@ export function TrailRow({
         <h3
           className={`font-serif text-[14.5px] leading-[1.28] font-semibold ${row.stage === "set aside" ? "text-quiet" : ""}`}
         >
-          <button type="button" tabIndex={-1} className="line-clamp-3 text-left" onClick={onOpen}>
+          <Press tabIndex={-1} className="line-clamp-3 text-left" onClick={onOpen}>
             {row.title.text ? <Marked text={row.title} /> : <i className="font-normal">without a title</i>}
-          </button>
+          </Press>
         </h3>
         <p className="truncate text-[12.5px] text-quiet">
           {[row.people || "no people named", row.venue].filter(Boolean).join(" · ")}

@@ -1,12 +1,13 @@
 import { forwardRef } from "react";
 import type { Dto } from "../../api/client";
 import { count, works } from "../../ui/numbers";
-import { SortMenu } from "../search/SortMenu";
-import { WorkList, type ListHandle } from "../search/WorkList";
-import { YearBrush } from "../search/YearBrush";
-import type { Place, SortOrder, StepAct } from "../search/useSearch";
+import { SortMenu } from "../../set/list/SortMenu";
+import { WorkList, type ListHandle } from "../../set/list/WorkList";
+import { YearBrush } from "../../set/narrow/YearBrush";
+import type { Place, SortOrder, StepAct } from "../../set/useSet";
 import { TrailRow } from "./TrailRow";
 import { Unmatched } from "./Unmatched";
+import { Press } from "../../ui/TextButton";
 
 interface Props {
   way: "Backward" | "Forward";
@@ -115,9 +116,8 @@ function Levels({
       {levels.map((l) => {
         const seeds = l.atLeast === trail.seedCount ? `all ${count(l.atLeast)}` : `${l.atLeast} or more`;
         return (
-          <button
+          <Press
             key={l.atLeast}
-            type="button"
             aria-pressed={l.atLeast === trail.atLeast}
             onClick={() => take({ kind: "Ties", atLeast: l.atLeast })}
             title={`${works(l.works)} tied to ${seeds} of the seeds`}
@@ -134,7 +134,7 @@ function Levels({
               className={`block h-[4px] rounded-sm ${past ? "bg-past/60" : "bg-future/60"}`}
               style={{ width: `${Math.max(2, (100 * l.works) / most)}%` }}
             />
-          </button>
+          </Press>
         );
       })}
     </div>

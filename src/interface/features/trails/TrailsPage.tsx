@@ -1,27 +1,28 @@
 import { useRef, useState } from "react";
 import { Navigate } from "react-router";
-import { useKeys } from "../../app/keys";
+import { useKeys } from "../../ui/keys";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { useIsNarrow } from "../../ui/useIsWide";
-import { DecisionSheets } from "../decisions/DecisionSheets";
-import { KeepFirst } from "../decisions/KeepFirst";
-import { ExportMenu } from "../export/ExportMenu";
-import { useReview } from "../reviews/useReviews";
-import { FittingChips } from "../search/FittingChips";
-import { NarrowBar } from "../search/NarrowBar";
-import { PathStair } from "../search/PathStair";
-import type { ListHandle } from "../search/WorkList";
-import { usePath, usePlace, useStepView, useTakeStep, useVisit, type SortOrder } from "../search/useSearch";
-import { WorkPane } from "../works/WorkPane";
-import { useAsk } from "../works/useAsk";
-import { useWorkInView } from "../works/useWorkInView";
+import { DecisionSheets } from "../../set/decide/DecisionSheets";
+import { KeepFirst } from "../../set/decide/KeepFirst";
+import { ExportMenu } from "../../set/take/ExportMenu";
+import { useReview } from "../../review/useReviews";
+import { FittingChips } from "../../set/narrow/FittingChips";
+import { NarrowBar } from "../../set/narrow/NarrowBar";
+import { PathStair } from "../../set/path/PathStair";
+import type { ListHandle } from "../../set/list/WorkList";
+import { usePath, usePlace, useStepView, useTakeStep, useVisit, type SortOrder } from "../../set/useSet";
+import { WorkPane } from "../../set/work/WorkPane";
+import { useAsk } from "../../set/useAsk";
+import { useWorkInView } from "../../set/list/useWorkInView";
 import { CountsBy } from "./CountsBy";
 import { Seeds } from "./Seeds";
 import { StartTrails } from "./StartTrails";
 import { TrailSide } from "./TrailSide";
-import { useTrail } from "./useTrail";
+import { useTrail } from "../../set/useTrail";
+import { Press } from "../../ui/TextButton";
 
 /** Trails: past on the left, seeds in the middle, future on the right; the pane of a work takes the seeds' place. */
 export function TrailsPage({ reviewId }: { reviewId: number }) {
@@ -102,13 +103,12 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const middle =
     isNarrow && workId === null && (!both || narrowSide !== "Seeds") ? null : workId ? (
       <div className="flex min-h-0 flex-col border-x border-line">
-        <button
-          type="button"
+        <Press
           className="shrink-0 border-b border-line px-[18px] py-1 text-left text-[12.5px] text-quiet hover:text-ink"
           onClick={() => openWork(null)}
         >
           ‹ back to the {data?.seedCount === 1 ? "seed" : "seeds"} (Esc)
-        </button>
+        </Press>
         <div className="flex min-h-0 flex-1 flex-col [&>aside]:flex-1 [&>aside]:border-l-0">
           <WorkPane ref={inView.paneRef} {...inView.pane} />
         </div>
@@ -141,11 +141,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
       ) : (
         <>
           <div className="flex shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-[18px] py-1.5 text-[12.5px] max-sm:flex-wrap max-sm:px-3">
-            <Ways
-              way={data.way}
-              one={data.seedCount === 1}
-              go={(way) => take.mutate({ act: { kind: "Way", way } })}
-            />
+            <Ways way={data.way} one={data.seedCount === 1} go={(way) => take.mutate({ act: { kind: "Way", way } })} />
             {both && !isNarrow ? (
               <FittingChips place={place} state={state} take={(act) => take.mutate({ act })} />
             ) : (
@@ -217,15 +213,14 @@ function Ways({ way, one, go }: { way: string; one: boolean; go: (way: "Backward
   return (
     <div role="group" aria-label="Which way" className="flex shrink-0 items-center gap-1 whitespace-nowrap">
       {words.map(([w, label, colour]) => (
-        <button
+        <Press
           key={w}
-          type="button"
           aria-pressed={w === way}
           onClick={() => w !== way && go(w)}
           className={`rounded px-1.5 py-0.5 ${w === way ? `font-semibold ${colour} bg-soft` : "text-quiet hover:bg-soft"}`}
         >
           {label}
-        </button>
+        </Press>
       ))}
     </div>
   );

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { Sheet } from "../../ui/Sheet";
 import { count } from "../../ui/numbers";
-import type { Place } from "../search/useSearch";
+import type { Place } from "../../set/useSet";
 import { SeedMark } from "./TieMarks";
-import { useUnmatched } from "./useTrail";
+import { useUnmatched } from "../../set/useTrail";
+import { Press } from "../../ui/TextButton";
 
 /** References of the seeds that match no record, with their printed text. */
 export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
@@ -13,14 +14,13 @@ export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
   if (total === 0) return null;
   return (
     <>
-      <button
-        type="button"
+      <Press
         className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink"
         onClick={() => setOpen(true)}
         title="References that match no record in the databases"
       >
         unmatched <b className="font-semibold text-ink">{count(total)}</b>
-      </button>
+      </Press>
       <Sheet
         open={open}
         onOpenChange={setOpen}

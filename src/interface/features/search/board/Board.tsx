@@ -1,13 +1,14 @@
 import { useState } from "react";
 import type { Dto } from "../../../api/client";
 import { count } from "../../../ui/numbers";
-import { asTerm, useSetsOfLine, type SetsOfLine } from "../useOpenSet";
-import type { Place, StepAct } from "../useSearch";
+import { asTerm, useSetsOfLine, type SetsOfLine } from "../../../set/useOpenSet";
+import type { Place, StepAct } from "../../../set/useSet";
 import { AddTerm } from "./AddTerm";
 import { CardHead } from "./CardHead";
 import { LedgerCard } from "./LedgerCard";
 import { TermRows, columns, dragType, numberColumns } from "./TermRow";
 import { useBoard, without, type BoardActs, type Card, type OffTerm } from "./useBoard";
+import { TextButton } from "../../../ui/TextButton";
 
 /**
  * The board: each concept with its terms, what each finds and what only it brings in; what must not stand; limits; the
@@ -232,13 +233,12 @@ function SideCard({
           {card.stays > 0 && (
             <>
               {count(card.stays)} stay through another record;{" "}
-              <button
-                type="button"
-                className="min-h-6 text-ink underline decoration-line underline-offset-2 hover:decoration-ink"
+              <TextButton
+                className="min-h-6 text-ink"
                 onClick={() => behind.sets.alsoWithout(card.rows.map((r) => asTerm(r.text, card.scope)))}
               >
                 drop them too
-              </button>
+              </TextButton>
             </>
           )}
         </p>

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import type { Dto } from "../../../api/client";
 import { count } from "../../../ui/numbers";
-import { isNarrowed, type SetsOfLine } from "../useOpenSet";
-import type { StepAct } from "../useSearch";
+import { isNarrowed, type SetsOfLine } from "../../../set/useOpenSet";
+import type { StepAct } from "../../../set/useSet";
 import { MissedSheet } from "./MissedSheet";
+import { Press, TextButton } from "../../../ui/TextButton";
 
 type Line = Dto<"LedgerLineDto">;
 
@@ -86,14 +87,13 @@ export function LedgerCard({
                 />
               </td>
               <td className="text-right">
-                <button
-                  type="button"
+                <Press
                   className={number}
                   onClick={() => sets.inDatabase(d)}
                   aria-label={`Open the ${count(d.works)} works that ${d.name} finds`}
                 >
                   {count(d.works)}
-                </button>
+                </Press>
               </td>
               <td className="text-right text-quiet">
                 {!d.chosen ? (
@@ -101,14 +101,13 @@ export function LedgerCard({
                 ) : d.onlyHere === 0 || on.length === 1 ? (
                   count(d.onlyHere)
                 ) : (
-                  <button
-                    type="button"
+                  <Press
                     className={number}
                     onClick={() => sets.onlyIn(d, ledger.databases)}
                     aria-label={`Open the ${count(d.onlyHere)} works that only ${d.name} finds`}
                   >
                     {count(d.onlyHere)}
-                  </button>
+                  </Press>
                 )}
               </td>
             </tr>
@@ -124,27 +123,18 @@ export function LedgerCard({
               </span>
             </td>
             <td className="text-right">
-              <button
-                type="button"
-                className={number}
-                onClick={sets.whole}
-                aria-label={`Open all ${count(ledger.works)} works`}
-              >
+              <Press className={number} onClick={sets.whole} aria-label={`Open all ${count(ledger.works)} works`}>
                 {count(ledger.works)}
-              </button>
+              </Press>
             </td>
             <td />
           </tr>
         </tbody>
       </table>
       {missed > 0 && (
-        <button
-          type="button"
-          onClick={() => setMissing(true)}
-          className="text-[11.5px] text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
-        >
+        <TextButton onClick={() => setMissing(true)} className="text-[11.5px] text-quiet">
           misses {count(missed)} kept {missed === 1 ? "work" : "works"}
-        </button>
+        </TextButton>
       )}
       {missing && (
         <MissedSheet reviewId={reviewId} stepId={stepId} line={line} sets={sets} close={() => setMissing(false)} />

@@ -1,9 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
-import { api, read } from "../../../api/client";
 import { Fault } from "../../../ui/Fault";
 import { Sheet } from "../../../ui/Sheet";
 import { count } from "../../../ui/numbers";
-import type { SetsOfLine } from "../useOpenSet";
+import type { SetsOfLine } from "../../../set/useOpenSet";
+import { useMissedKept } from "./useLineSheets";
+import { TextButton } from "../../../ui/TextButton";
 
 /** By the way: which kept works the search does not find, and through which of its parts. */
 export function MissedSheet({
@@ -19,16 +19,7 @@ export function MissedSheet({
   sets: SetsOfLine;
   close: () => void;
 }) {
-  const missed = useQuery({
-    queryKey: ["review", reviewId, "missed", stepId, line],
-    queryFn: () =>
-      read(
-        api.POST("/api/reviews/{reviewId}/reading/missed", {
-          params: { path: { reviewId } },
-          body: { text: line, stepId },
-        }),
-      ),
-  });
+  const missed = useMissedKept(reviewId, stepId, line);
   const data = missed.data;
   const name = (card: number) => {
     const by = data?.by.find((b) => b.card === card);
@@ -86,9 +77,8 @@ export function MissedSheet({
               </li>
             ))}
           </ul>
-          <button
-            type="button"
-            className="mt-3 text-[13px] font-semibold underline underline-offset-2"
+          <TextButton
+            className="mt-3 text-[13px] font-semibold"
             onClick={() =>
               open(
                 data.works.map((w) => w.workId),
@@ -97,7 +87,7 @@ export function MissedSheet({
             }
           >
             Show them as a list
-          </button>
+          </TextButton>
         </>
       )}
     </Sheet>

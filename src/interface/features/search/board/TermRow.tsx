@@ -2,10 +2,11 @@ import { DropdownMenu } from "radix-ui";
 import { useState, type CSSProperties } from "react";
 import { MenuFrame, MenuItem, MenuLine } from "../../../ui/Menu";
 import { count } from "../../../ui/numbers";
-import { WordsSheet } from "../WordsSheet";
+import { WordsSheet } from "./WordsSheet";
 import { AddTerm } from "./AddTerm";
 import type { Behind } from "./Board";
 import { without, type BoardActs, type Card, type Row } from "./useBoard";
+import { Press } from "../../../ui/TextButton";
 
 export const columns = "grid grid-cols-[15px_minmax(0,1fr)_var(--works)_var(--only)] items-center gap-1";
 
@@ -94,8 +95,7 @@ function TermRow({
         aria-label={`${row.text} is on; untick to search without it`}
         className="size-[13px] accent-[var(--pine)]"
       />
-      <button
-        type="button"
+      <Press
         onClick={() => setWriting(true)}
         onKeyDown={(e) => {
           const beside = e.altKey ? { ArrowLeft: card - 1, ArrowRight: card + 1 }[e.key] : undefined;
@@ -117,16 +117,15 @@ function TermRow({
           className="absolute bottom-0 left-0 h-[2.5px] rounded-sm bg-measure"
           style={{ width: `${(100 * row.count) / most}%` }}
         />
-      </button>
-      <button
-        type="button"
+      </Press>
+      <Press
         tabIndex={-1}
         className="rounded text-right hover:bg-mist hover:underline"
         aria-label={`Open the ${count(row.count)} works that ${row.text} finds`}
         onClick={() => sets.ofTerm(row.text, own?.scope ?? "about")}
       >
         {count(row.count)}
-      </button>
+      </Press>
       {row.onlyIt !== null && (
         <span
           className={`text-right ${row.keptHit > 0 ? "font-semibold text-aside" : "text-quiet"}`}
@@ -138,8 +137,7 @@ function TermRow({
           }
         >
           {opensOnly ? (
-            <button
-              type="button"
+            <Press
               tabIndex={-1}
               className="rounded hover:bg-mist hover:underline"
               aria-label={`Open the ${count(row.onlyIt)} works that ${isWithout ? `only ${row.text} takes away` : `only ${row.text} brings in`}`}
@@ -147,7 +145,7 @@ function TermRow({
             >
               {isWithout && "−"}
               {count(row.onlyIt)}
-            </button>
+            </Press>
           ) : (
             count(row.onlyIt)
           )}

@@ -1,0 +1,37 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { api, read } from "../../../api/client";
+
+/** A truncated term where it is asked: its field, the step before it, and the words that are not meant. */
+interface Term {
+  stepId: number;
+  term: string;
+  scope: string;
+  notMeant: readonly string[];
+}
+
+/** The words a truncated term stands for, with how many works each brings. */
+export const useTermWords = (reviewId: number, { stepId, term, scope, notMeant }: Term) =>
+  useQuery({
+    queryKey: ["review", reviewId, "words", stepId, term, scope, notMeant],
+    queryFn: () =>
+      read(
+        api.POST("/api/reviews/{reviewId}/reading/words", {
+          params: { path: { reviewId } },
+          body: { text: term, scope, stepId, notMeant: [...notMeant] },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+/** The kept works that a line does not find, and through which of its parts. */
+export const useMissedKept = (reviewId: number, stepId: number, line: string) =>
+  useQuery({
+    queryKey: ["review", reviewId, "missed", stepId, line],
+    queryFn: () =>
+      read(
+        api.POST("/api/reviews/{reviewId}/reading/missed", {
+          params: { path: { reviewId } },
+          body: { text: line, stepId },
+        }),
+      ),
+  });

@@ -1,0 +1,61 @@
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import { PopOver } from "../../ui/PopOver";
+import { chip } from "./FacetChip";
+import type { StepAct } from "../useSet";
+import { TextButton } from "../../ui/TextButton";
+
+/** Words searched only inside the set in view. Several hold together; each can be taken out again. */
+export function InsideChip({ inside, take }: { inside: readonly string[]; take: (act: StepAct) => void }) {
+  const [open, setOpen] = useState(false);
+  const [words, setWords] = useState("");
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger
+        className={`${chip} shrink-0 ${inside.length > 0 ? "border-pine text-ink" : "border-edge/70 text-quiet"}`}
+      >
+        {inside.length > 0 ? (
+          <>
+            <b className="font-semibold">Words inside</b> {inside.join(", ")}
+          </>
+        ) : (
+          "Words inside"
+        )}
+      </Popover.Trigger>
+      <PopOver label="Search inside the set" width={320}>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (words.trim() === "") return;
+            take({ kind: "Inside", words: [...inside, words.trim()] });
+            setWords("");
+            setOpen(false);
+          }}
+        >
+          <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="inside">
+            Only works with
+          </label>
+          <input
+            id="inside"
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            placeholder="field*"
+            spellCheck={false}
+            className="h-8 w-full rounded-md border border-edge bg-raised px-2 text-[13px]"
+          />
+        </form>
+        {inside.map((w) => (
+          <p key={w} className="mt-2 flex justify-between gap-3">
+            <span className="truncate">{w}</span>
+            <TextButton
+              className="text-[12.5px] text-quiet"
+              onClick={() => take({ kind: "Inside", words: inside.filter((x) => x !== w) })}
+            >
+              remove
+            </TextButton>
+          </p>
+        ))}
+      </PopOver>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Facet } from "../useSet";
+
+/** What the fields are called on chips. */
+export const facetNames: Record<Facet, string> = {
+  Year: "Year",
+  Type: "Type",
+  Language: "Language",
+  Venue: "Venue",
+  Subject: "Subject",
+  Person: "Person",
+  Database: "Database",
+  Text: "Full text",
+  Stage: "Stage",
+  Tag: "Tag",
+  Affiliation: "Affiliation",
+  Country: "Country",
+  Funder: "Funder",
+  Quartile: "Quartile",
+  OpenAccess: "Open access",
+  Keyword: "Keyword",
+};
+
+/** What a field's counts rest on, where that is not plain. */
+export const facetHints: Partial<Record<Facet, string>> = {
+  Quartile:
+    "Of journals, by citations counted in this corpus for the last full year; the best of a journal's categories.",
+  Country: "Countries the work is about, as its records say.",
+  Affiliation: "As printed; different spellings of one institution are counted apart.",
+};
+
+/** The fields that have chips, those used most first. */
+export const chipFields: Facet[] = [
+  "Type",
+  "Subject",
+  "Venue",
+  "Person",
+  "Text",
+  "Stage",
+  "Tag",
+  "Keyword",
+  "Language",
+  "Database",
+  "OpenAccess",
+  "Quartile",
+  "Affiliation",
+  "Country",
+  "Funder",
+];

@@ -1,0 +1,35 @@
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
+import { MenuFrame, MenuItem } from "../../ui/Menu";
+import type { Ask } from "../useAsk";
+
+/** A person, a venue or a term that a work names; a click asks what to do with it. */
+export function AskFor({
+  expression,
+  ask,
+  title,
+  className = "",
+  children,
+}: {
+  expression: string;
+  ask: Ask;
+  title?: string;
+  className?: string;
+  children: ReactNode;
+}) {
+  const { narrow, anew } = ask;
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        title={title}
+        className={`text-left underline decoration-line underline-offset-2 hover:decoration-ink ${className}`}
+      >
+        {children}
+      </DropdownMenu.Trigger>
+      <MenuFrame width={200}>
+        {narrow && <MenuItem onSelect={() => narrow(expression)}>Narrow this list to it</MenuItem>}
+        <MenuItem onSelect={() => anew(expression)}>Start a new search</MenuItem>
+      </MenuFrame>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,58 @@
+import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { StageMark } from "../../ui/StageMark";
+import type { Decide } from "../decide/useDecisions";
+
+/** What can be done with the work in the pane, each with its key. */
+export function WorkActs({
+  work,
+  decide,
+  onAside,
+  onTag,
+  onCite,
+}: {
+  work: Dto<"WorkDto">;
+  decide: Decide;
+  onAside: () => void;
+  onTag: () => void;
+  onCite: () => void;
+}) {
+  const { stage } = work.judgement;
+  return (
+    <div
+      className={`flex shrink-0 items-center gap-2 border-t border-line bg-paper px-[18px] py-2 max-[1150px]:gap-1.5
+        max-[1150px]:px-3 max-[1150px]:[&>button]:px-2`}
+    >
+      {stage === "kept" ? (
+        <Button onClick={() => decide.one(work.id, "Clear")}>
+          <StageMark stage="kept" /> Kept
+        </Button>
+      ) : (
+        <Button kind="primary" onClick={() => decide.one(work.id, "Keep")}>
+          Keep <Key k="P" />
+        </Button>
+      )}
+      <Button onClick={stage === "set aside" ? () => decide.one(work.id, "Clear") : onAside}>
+        {stage === "set aside" ? (
+          <>
+            <StageMark stage={stage} /> Set aside
+          </>
+        ) : (
+          <>
+            Set aside <Key k="X" />
+          </>
+        )}
+      </Button>
+      <Button onClick={onTag}>
+        Tag <Key k="T" />
+      </Button>
+      <Button onClick={onCite}>
+        Cite <Key k="C" />
+      </Button>
+    </div>
+  );
+}
+
+function Key({ k }: { k: string }) {
+  return <kbd className="rounded border border-current px-1 text-[11.5px] font-normal opacity-80">{k}</kbd>;
+}
