@@ -1,8 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Server.Corpus;
 using Zendle.Server.Demo;
-using Zendle.Server.Events;
 using Zendle.Server.Identity;
+using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 using Zendle.Store.Sqlite;
@@ -22,7 +22,6 @@ internal sealed class StartUp(
     CorpusWriter writer,
     ZendleOptions options,
     FirstAccountCode code,
-    EventHub hub,
     ILogger<StartUp> log,
     IHostApplicationLifetime lifetime
 ) : BackgroundService
@@ -100,7 +99,7 @@ internal sealed class StartUp(
             }
             await catchingUp;
             if (IsReady)
-                hub.Tell(new("corpus"));
+                services.GetRequiredService<CorpusChange>().Tell();
             Says("Harvesting the demo's databases.");
             var seeder = services.GetRequiredService<DemoSeeder>();
             IsSeeding = options.Demo && !IsReady;

@@ -59,14 +59,21 @@ public sealed class PlacesTests(DemoWorld world) : IClassFixture<DemoWorld>
         var name = b.TextOf("aside [data-field=people] button");
         b.Find("aside [data-field=people] button").Click();
         b.Click("Narrow this list to it");
-        b.Until(() => Path(b) is ["moth*", ['i', ..]], "a step after the search");
-        Assert.StartsWith("inside: author:", Path(b)[1], StringComparison.Ordinal);
+        // The person is told apart from others of the name: the step names who it is, and the field shows it.
+        b.Until(() => Path(b) is ["moth*", _], "a step after the search");
+        Assert.StartsWith(name, Path(b)[1], StringComparison.Ordinal);
+        Assert.Equal("moth*", b.Find("input[role=combobox]").GetAttribute("value"));
+        Assert.Contains("Person", b.TextOf("section[aria-label=Narrow]"), StringComparison.Ordinal);
         Assert.Equal("moth*", b.Find("input[role=combobox]").GetAttribute("value"));
         b.Until(() => b.TextOf("aside [data-field=people]").Contains(name, StringComparison.Ordinal), "their works");
         b.All("aside [data-field=people] button").First(p => p.Text == name).Click();
         b.Click("Start a new search");
-        b.Until(() => Path(b) is [['a', ..]], "a path of its own");
-        Assert.StartsWith("author:\"", b.Find("input[role=combobox]").GetAttribute("value"), StringComparison.Ordinal);
+        b.Until(() => Path(b) is [['p', ..]], "a path of its own");
+        Assert.StartsWith(
+            $"person:\"{name}",
+            b.Find("input[role=combobox]").GetAttribute("value"),
+            StringComparison.Ordinal
+        );
         // Nothing under the line speaks of the line before.
         Assert.DoesNotContain("moth*", b.TextOf("#line-reading"), StringComparison.Ordinal);
     }

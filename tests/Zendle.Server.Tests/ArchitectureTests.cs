@@ -141,6 +141,23 @@ public sealed class ArchitectureTests
         Assert.Empty(Circle(arrows));
     }
 
+    /// <summary>Write, index, show, tell: one owner, so that none is left out.</summary>
+    [Fact]
+    public void Whoever_changes_the_corpus_goes_through_one_owner()
+    {
+        string[] owners = ["CorpusChange.cs", "CorpusService.cs"];
+        var others = new List<string>();
+        foreach (var file in Sources("Zendle.Server").Where(f => !owners.Contains(Path.GetFileName(f))))
+        foreach (
+            Match found in Regex.Matches(
+                File.ReadAllText(file),
+                @"\bcorpus\.(?:Take|Put|Refresh)\(|Tell\(new\(""corpus"""
+            )
+        )
+            others.Add($"{Path.GetFileName(file)}: {found.Value}");
+        Assert.Empty(others);
+    }
+
     /// <summary>Buttons and links that act are parts of <c>ui/</c>, and components fetch nothing: hooks do.</summary>
     [Fact]
     public void Screens_are_made_of_parts_and_fetch_nothing_themselves()

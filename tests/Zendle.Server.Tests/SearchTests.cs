@@ -495,4 +495,15 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
             ).Status
         );
     }
+
+    [Fact]
+    public async Task What_is_remembered_is_told_and_stays_within_its_bounds()
+    {
+        var review = await Ann.Review();
+        for (var i = 0; i < 30; i++)
+            await Ann.Count(review, await Ann.Search(review, $"light OR moth{i} OR year:{1990 + i}"));
+        var remembered = (await Ann.Get("/health"))["remembered"]!;
+        foreach (var of in new[] { "sets", "answers" })
+            Assert.InRange(remembered[of]!.GetValue<long>(), 1, remembered[of + "Most"]!.GetValue<long>());
+    }
 }

@@ -23,6 +23,24 @@ public static class PersonLabel
     public static string NameIn(string label) =>
         label.IndexOf(Apart, StringComparison.Ordinal) is > 0 and var at ? label[..at] : label;
 
+    /// <summary>
+    /// The label of a person among those of one work: the one that is written like the name, else the only one whose
+    /// name can be it; null where none is, or where two are.
+    /// </summary>
+    /// <param name="labels">Labels of the work's people.</param>
+    /// <param name="name">The name, as a record of the work prints it.</param>
+    public static string? Among(IEnumerable<string> labels, PersonName name)
+    {
+        var all = labels.ToArray();
+        if (Array.FindAll(all, l => NameIn(l) == Of(name)) is [var written])
+            return written;
+        var asked = NameQuery.Of($"{name.Given} {name.Family}");
+        return
+            asked is not null && Array.FindAll(all, l => NameForms.Of(Read(l)).Any(f => asked.Finds(f))) is [var only]
+            ? only
+            : null;
+    }
+
     /// <summary>The name in a label.</summary>
     public static PersonName Read(string label)
     {

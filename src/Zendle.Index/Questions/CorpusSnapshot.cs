@@ -81,6 +81,9 @@ public sealed class CorpusSnapshot : IDisposable
         }
     }
 
+    /// <summary>Bytes of the sets that are remembered, and how many there may be.</summary>
+    public (long Bytes, long Most) Remembered => (remembered.Bytes, remembered.MostBytes);
+
     internal bool Remembers(SetKey key) => remembered.TryGet(key, out _);
 
     /// <summary>The set that is remembered under a key, or what <paramref name="work"/> finds, which is then.</summary>

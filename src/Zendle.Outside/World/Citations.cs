@@ -14,12 +14,19 @@ public sealed class Citations(Dice world, Scenario scenario)
     private const double FromGroup = 0.455;
 
     private readonly List<int> inDegree = [];
+
+    // For whom a work was drawn last: a draw meets many works again, and a set for each citing work costs more than all
+    // else here.
+    private readonly List<int> drawnFor = [];
     private readonly Dictionary<string, List<int>> byGroup = [];
     private readonly Dictionary<string, List<int>> byArea = [];
 
     // Every citation within a group once more, so that a draw meets a work as often as it was cited (Price 1976): what
     // is read in others' lists is cited again.
     private readonly Dictionary<string, List<int>> citedIn = [];
+
+    // By the distance from the peak, three years after it appeared.
+    private static readonly double[] Young = [.. Enumerable.Range(0, 200).Select(d => Math.Exp(-d / 5.0) + 0.04)];
 
     /// <summary>Numbers of the works it cites, ascending.</summary>
     public int[] Of(Work work, List<Work> earlier, Dictionary<string, List<int>> byTopic)
@@ -32,12 +39,12 @@ public sealed class Citations(Dice world, Scenario scenario)
         var wanted = Wanted(d, work);
         var (own, group) = (byTopic[work.Topic.Key], byGroup.GetValueOrDefault(Group(work)) ?? []);
         var best = new PriorityQueue<int, double>();
-        var seen = new HashSet<int>();
-        var signed = work.People.Select(p => p.Person).ToHashSet();
+        var signed = work.People.Select(p => p.Person.Id).ToHashSet();
         for (var draws = wanted * 10; draws > 0; draws--)
         {
-            if (Candidate(d, work, own, group) is not { } candidate || !seen.Add(candidate))
+            if (Candidate(d, work, own, group) is not { } candidate || drawnFor[candidate] == work.Id)
                 continue;
+            drawnFor[candidate] = work.Id;
             var other = earlier[candidate];
             // The key with the largest −ln(u)/weight leaves first.
             best.Enqueue(candidate, Math.Log(Math.Max(d.Unit(), 1e-12)) / Weight(work, other, signed));
@@ -54,6 +61,7 @@ public sealed class Citations(Dice world, Scenario scenario)
     public void Count(Work work)
     {
         inDegree.Add(0);
+        drawnFor.Add(-1);
         if (!citedIn.TryGetValue(Group(work), out var lists))
             citedIn[Group(work)] = lists = [];
         foreach (var cited in work.Cites)
@@ -92,13 +100,13 @@ public sealed class Citations(Dice world, Scenario scenario)
     /// <summary>The works of the scenario cite one another across subtopics; others stay within their area.</summary>
     private static string Group(Work work) => work.Topic.Core ? "core" : work.Topic.Area;
 
-    private double Weight(Work work, Work other, HashSet<Person> signed)
+    private double Weight(Work work, Work other, HashSet<int> signed)
     {
         var age = work.Year - other.Year;
         var asleep = other.FoundIn > 0 && work.Year < other.FoundIn;
         var woken = other.FoundIn > 0 && work.Year >= other.FoundIn;
-        var young = woken ? 1 : Math.Exp(-Math.Abs(age - 3) / 5.0) + 0.04;
-        var self = Array.Exists(other.People, p => signed.Contains(p.Person)) ? 6 : 1;
+        var young = woken ? 1 : Young[Math.Min(Math.Abs(age - 3), Young.Length - 1)];
+        var self = Array.Exists(other.People, p => signed.Contains(p.Person.Id)) ? 6 : 1;
         return young
             * other.Appeal
             * (1 + inDegree[other.Id] / 2.5)

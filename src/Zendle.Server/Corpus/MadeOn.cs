@@ -26,6 +26,12 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
 {
     private const int AtOnce = 500;
     private HashSet<int>? lost;
+    private int found;
+
+    /// <summary>
+    /// How often lost works were found again: with each time numbers that stood for nothing stand for a work.
+    /// </summary>
+    public int TimesFound => Volatile.Read(ref found);
 
     /// <summary>Works that were decided on, are not in the corpus, and were not found again yet.</summary>
     public int LostCount => lost?.Count ?? 0;
@@ -133,7 +139,7 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
         var rows = new List<MadeOnRow>();
         foreach (var chunk in wanted.Chunk(AtOnce))
             rows.AddRange(await made.MadeOn.AsNoTracking().Where(m => chunk.Contains(m.WorkId)).ToListAsync(cancel));
-        var found = new Dictionary<int, int>();
+        var again = new Dictionary<int, int>();
         var databases = (await reader.Databases(cancel)).ToDictionary(d => (d.Address, d.SetName ?? ""), d => d.Id);
         var named = rows.Where(r => databases.ContainsKey((r.Address, r.SetName)))
             .Select(r => (r.WorkId, Name: (databases[(r.Address, r.SetName)], r.Identifier)))
@@ -141,13 +147,13 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
         var byName = await reader.WorksOf([.. named.Select(n => n.Name)], cancel);
         foreach (var (work, name) in named)
             if (byName.TryGetValue(name, out var today))
-                found.TryAdd(work, today);
-        foreach (var row in rows.Where(r => r.Doi is not null && !found.ContainsKey(r.WorkId)))
+                again.TryAdd(work, today);
+        foreach (var row in rows.Where(r => r.Doi is not null && !again.ContainsKey(r.WorkId)))
             if (snapshot.Columns.References.WithDoi(MergeKeys.Doi(row.Doi)) is > 0 and var today)
-                found[row.WorkId] = today;
+                again[row.WorkId] = today;
         if (byTitle)
         {
-            var open = rows.Where(r => r.TitleKey != 0 && !found.ContainsKey(r.WorkId)).ToArray();
+            var open = rows.Where(r => r.TitleKey != 0 && !again.ContainsKey(r.WorkId)).ToArray();
             var titled =
                 open.Length == 0
                     ? null
@@ -170,14 +176,15 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
                         ),
                 ];
                 if (alike.Length == 1)
-                    found.TryAdd(row.WorkId, alike[0]);
+                    again.TryAdd(row.WorkId, alike[0]);
             }
         }
-        if (found.Count == 0)
+        if (again.Count == 0)
             return 0;
-        await writer.Redirect(found, cancel);
-        wanted.ExceptWith(found.Keys);
-        return found.Count;
+        await writer.Redirect(again, cancel);
+        wanted.ExceptWith(again.Keys);
+        Interlocked.Increment(ref found);
+        return again.Count;
     }
 
     /// <summary>What some lost works were, the youngest first.</summary>

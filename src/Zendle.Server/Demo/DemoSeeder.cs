@@ -120,7 +120,7 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
             var address = new Uri(options.Outside!, $"/{key}/oai").ToString();
             // One that a kill interrupted goes on, and is waited for too.
             var job = there.TryGetValue(address, out var id)
-                ? await jobs.Ask("harvest", id)
+                ? await jobs.Ask(HarvestJob.Kind, id)
                 : await databases.Add(new(address, "mods", null, Trusted: key == "meridian"), cancel);
             var ended = jobs.Ended(job.Id).WaitAsync(cancel);
             while (await Task.WhenAny(ended, Task.Delay(Often, cancel)) != ended)

@@ -19,6 +19,7 @@ namespace Zendle.Server.Jobs;
 internal sealed class JobRunner(
     IDbContextFactory<ZendleContext> contexts,
     IServiceProvider services,
+    IEnumerable<JobKind> kinds,
     StartUp start,
     EventHub hub,
     TimeProvider clock,
@@ -33,10 +34,9 @@ internal sealed class JobRunner(
     private const int MostDeaths = 4;
 
     private static readonly TimeSpan Between = TimeSpan.FromSeconds(1);
-    private static readonly string[] Kinds = ["harvest", "gather"];
-    private readonly Dictionary<string, Channel<int>> waiting = Kinds.ToDictionary(
-        k => k,
-        _ => Channel.CreateUnbounded<int>()
+    private readonly Dictionary<string, (JobKind Kind, Channel<int> Waiting)> lanes = kinds.ToDictionary(
+        k => k.Name,
+        k => (k, Channel.CreateUnbounded<int>())
     );
     private readonly ConcurrentDictionary<int, CancellationTokenSource> running = new();
     private readonly ConcurrentDictionary<int, TaskCompletionSource> ends = new();
@@ -51,7 +51,7 @@ internal sealed class JobRunner(
     /// <param name="subject">What it works on.</param>
     /// <param name="again">Whether a job that runs already is to look once more before it ends: for work that may have
     /// come after it looked last.</param>
-    public async Task<JobRow> Ask(string kind, int subject, bool again = false)
+    public async Task<JobRow> Ask(JobKind kind, int subject, bool again = false)
     {
         await asking.WaitAsync();
         try
@@ -60,7 +60,7 @@ internal sealed class JobRunner(
             var same = await context
                 .Jobs.AsNoTracking()
                 .FirstOrDefaultAsync(j =>
-                    j.Kind == kind
+                    j.Kind == kind.Name
                     && j.Subject == subject
                     && (j.State == JobState.Waiting || j.State == JobState.Running)
                 );
@@ -78,7 +78,7 @@ internal sealed class JobRunner(
             }
             var job = new JobRow
             {
-                Kind = kind,
+                Kind = kind.Name,
                 Subject = subject,
                 State = JobState.Waiting,
                 Message = "Waiting.",
@@ -87,7 +87,7 @@ internal sealed class JobRunner(
             context.Jobs.Add(job);
             await context.SaveChangesAsync();
             Tell(job);
-            waiting[kind].Writer.TryWrite(job.Id);
+            lanes[kind.Name].Waiting.Writer.TryWrite(job.Id);
             return job;
         }
         finally
@@ -103,12 +103,12 @@ internal sealed class JobRunner(
         var job = await context.Jobs.SingleOrDefaultAsync(j =>
             j.Id == id && (j.State == JobState.Failed || j.State == JobState.Stopped)
         );
-        if (job is null)
+        if (job is null || !lanes.TryGetValue(job.Kind, out var lane))
             return false;
         (job.State, job.Message, job.EndedAt, job.Begun) = (JobState.Waiting, "Waiting.", null, 0);
         await context.SaveChangesAsync();
         Tell(job);
-        waiting[job.Kind].Writer.TryWrite(id);
+        lane.Waiting.Writer.TryWrite(id);
         return true;
     }
 
@@ -151,19 +151,19 @@ internal sealed class JobRunner(
     public JobRow AsItStands(JobRow read) => unwritten.GetValueOrDefault(read.Id, read);
 
     /// <summary>Whether a job of a kind waits or runs for a subject.</summary>
-    public async Task<bool> IsRunning(string kind, int subject)
+    public async Task<bool> IsRunning(JobKind kind, int subject)
     {
         await using var context = await contexts.CreateDbContextAsync();
         return await context.Jobs.AnyAsync(j =>
-            j.Kind == kind && j.Subject == subject && (j.State == JobState.Waiting || j.State == JobState.Running)
+            j.Kind == kind.Name && j.Subject == subject && (j.State == JobState.Waiting || j.State == JobState.Running)
         );
     }
 
     /// <summary>Whether no job runs or waits for its turn.</summary>
-    public bool IsIdle => running.IsEmpty && waiting.Values.All(lane => lane.Reader.Count == 0);
+    public bool IsIdle => running.IsEmpty && lanes.Values.All(lane => lane.Waiting.Reader.Count == 0);
 
     /// <summary>Whether other jobs of a kind wait for the one that runs.</summary>
-    public bool OthersWait(string kind) => waiting[kind].Reader.Count > 0;
+    public bool OthersWait(JobKind kind) => lanes[kind.Name].Waiting.Reader.Count > 0;
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -183,8 +183,8 @@ internal sealed class JobRunner(
                 {
                     if (job.Begun < MostDeaths)
                     {
-                        if (waiting.TryGetValue(job.Kind, out var lane))
-                            lane.Writer.TryWrite(job.Id);
+                        if (lanes.TryGetValue(job.Kind, out var lane))
+                            lane.Waiting.Writer.TryWrite(job.Id);
                         continue;
                     }
                     (job.State, job.EndedAt) = (JobState.Failed, clock.GetUtcNow());
@@ -197,7 +197,9 @@ internal sealed class JobRunner(
             },
             stoppingToken
         );
-        await Task.WhenAll(waiting.Values.Select(lane => Task.Run(() => Work(lane, stoppingToken), stoppingToken)));
+        await Task.WhenAll(
+            lanes.Values.Select(lane => Task.Run(() => Work(lane.Waiting, stoppingToken), stoppingToken))
+        );
     }
 
     private async Task Work(Channel<int> lane, CancellationToken stopping)
@@ -334,7 +336,11 @@ internal sealed class JobRunner(
         }
     }
 
-    private void Tell(JobRow job) => hub.Tell(new("job", job.Kind == "gather" ? job.Subject : null, JobDto.Of(job)));
+    private void Tell(JobRow job)
+    {
+        if (lanes.TryGetValue(job.Kind, out var lane))
+            hub.Tell(new("job", lane.Kind.ReviewOf(job), JobDto.Of(job)));
+    }
 }
 
 /// <summary>Long work of one kind.</summary>

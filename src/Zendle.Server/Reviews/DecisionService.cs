@@ -27,7 +27,6 @@ internal sealed class DecisionService(
         RememberedPerWork = 16;
     private readonly ConcurrentDictionary<int, SemaphoreSlim> gates = new();
     private readonly BoundedCache<int, Cached> folds = new(MostRemembered);
-    private int epoch;
 
     /// <summary>A review's fold and facts over the works of today, of one moment. The fold must not be changed.</summary>
     public async Task<(DecisionFold Fold, ReviewFacts Facts)> Of(int reviewId)
@@ -191,7 +190,7 @@ internal sealed class DecisionService(
     private Cached? Known(int reviewId, CorpusSnapshot snapshot) =>
         folds.TryGet(reviewId, out var known)
         && known.Generation == snapshot.Generation
-        && known.Epoch == Volatile.Read(ref epoch)
+        && known.Epoch == madeOn.TimesFound
             ? known
             : null;
 
@@ -200,7 +199,8 @@ internal sealed class DecisionService(
     {
         if (Known(reviewId, snapshot) is { } known)
             return known;
-        var now = Volatile.Read(ref epoch);
+        // Read first: what is put in under an older count is looked at no more.
+        var now = madeOn.TimesFound;
         await using var context = await contexts.CreateDbContextAsync();
         var events = (
             await context.Decisions.AsNoTracking().Where(d => d.ReviewId == reviewId).OrderBy(d => d.Id).ToListAsync()
@@ -213,12 +213,6 @@ internal sealed class DecisionService(
         folds.Put(reviewId, entry, entry.Bytes);
         return entry;
     }
-
-    /// <summary>
-    /// Forgets what decisions stand for: numbers that stood for nothing may stand for a work now. What somebody who is
-    /// deciding puts in after this is of an older epoch, and looked at no more.
-    /// </summary>
-    public void Forget() => Interlocked.Increment(ref epoch);
 
     private async Task<Cached> Build(List<DecisionEvent> events, int now, CorpusSnapshot snapshot)
     {

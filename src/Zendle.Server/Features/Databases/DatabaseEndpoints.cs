@@ -6,6 +6,7 @@ using Zendle.Server.Corpus;
 using Zendle.Server.Events;
 using Zendle.Server.Identity;
 using Zendle.Server.Jobs;
+using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 
@@ -264,7 +265,7 @@ internal static class DatabaseEndpoints
                 .Databases.Where(d => d.Id == id)
                 .ExecuteUpdateAsync(u => u.SetProperty(d => d.WholeAsked, true), cancel);
         return await context.Databases.AnyAsync(d => d.Id == id, cancel)
-            ? TypedResults.Ok(JobDto.Of(await jobs.Ask("harvest", id)))
+            ? TypedResults.Ok(JobDto.Of(await jobs.Ask(HarvestJob.Kind, id)))
             : Problems.Of(404, "There is no such database.");
     }
 }
@@ -277,6 +278,7 @@ internal sealed class DatabaseService(
     IDbContextFactory<ZendleContext> contexts,
     CorpusReader reader,
     CorpusService corpus,
+    CorpusChange change,
     CorpusIdentity identities,
     JobRunner jobs
 )
@@ -330,7 +332,7 @@ internal sealed class DatabaseService(
         await using var context = await corpusContexts.CreateDbContextAsync(cancel);
         if (await context.Databases.SingleOrDefaultAsync(d => d.Id == id, cancel) is not { } database)
             return (null, "There is no such database.");
-        if (await jobs.IsRunning("harvest", id))
+        if (await jobs.IsRunning(HarvestJob.Kind, id))
             return (null, $"{database.Name} is being harvested. Stop the harvest first, or wait for its end.");
         var offered = await oai.Formats(new(database.Address), cancel);
         if (offered.FirstOrDefault(o => o.Prefix == format) is not { } wanted)
@@ -344,7 +346,7 @@ internal sealed class DatabaseService(
             (database.Token, database.RunStarted, database.RunDone, database.RunChanged) = (null, null, 0, 0);
             await context.SaveChangesAsync(cancel);
         }
-        return (await jobs.Ask("harvest", id), null);
+        return (await jobs.Ask(HarvestJob.Kind, id), null);
     }
 
     /// <summary>Adds a database and asks for its first harvest.</summary>
@@ -392,7 +394,7 @@ internal sealed class DatabaseService(
             };
             context.Databases.Add(row);
             await context.SaveChangesAsync(cancel);
-            return await jobs.Ask("harvest", row.Id);
+            return await jobs.Ask(HarvestJob.Kind, row.Id);
         }
         finally
         {
@@ -428,8 +430,7 @@ internal sealed class DatabaseService(
                 return $"{extract.Name} has an extract of its own.";
         }
         extract.PartOf = whole;
-        await context.SaveChangesAsync(cancel);
-        await corpus.Refresh(cancel);
+        await change.Make(() => context.SaveChangesAsync(cancel), cancel);
         return null;
     }
 
@@ -442,7 +443,7 @@ internal sealed class DatabaseService(
         var lastJobs = await context
             .Jobs.AsNoTracking()
             .Where(j =>
-                j.Kind == "harvest"
+                j.Kind == HarvestJob.Kind.Name
                 && j.Id == context.Jobs.Where(o => o.Kind == j.Kind && o.Subject == j.Subject).Max(o => o.Id)
             )
             .ToDictionaryAsync(j => j.Subject, cancel);

@@ -20,15 +20,15 @@ internal sealed class HarvestJob(
     OaiClient oai,
     IDbContextFactory<CorpusContext> contexts,
     CorpusWriter writer,
-    CorpusService corpus,
+    CorpusChange change,
     MadeOn madeOn,
-    DecisionService decisions,
     JobRunner jobs,
-    StartUp start,
-    EventHub hub,
     TimeProvider clock
 ) : IJob
 {
+    /// <summary>Harvests of databases, one after another.</summary>
+    public static readonly JobKind Kind = new("harvest", JobOwner.Installation);
+
     private const int MostRestarts = 3,
         MostEmptyPages = 20;
 
@@ -139,7 +139,7 @@ internal sealed class HarvestJob(
                 );
                 var mayDelete = (isWhole && page.Token is null) || page.Records.Any(r => r.IsDeletion);
                 var spokenOf = mayDelete ? await madeOn.SpokenOf(cancel) : null;
-                var result = await corpus.Take(
+                var result = await change.Take(
                     () => writer.Write(database.Id, page.Records, mark, clock.GetUtcNow(), cancel, spokenOf),
                     cancel
                 );
@@ -155,13 +155,13 @@ internal sealed class HarvestJob(
                     .TrimEnd();
                 token = page.Token;
                 await save();
-                if (token is not null && jobs.OthersWait("harvest") && clock.GetElapsedTime(begun) > Turn)
+                if (token is not null && jobs.OthersWait(Kind) && clock.GetElapsedTime(begun) > Turn)
                     throw new JobYieldException();
                 // What came is shown while the harvest goes on, but never takes more than a fifth of its time.
                 if (token is not null && job.Changed > 0 && clock.GetElapsedTime(shown) > pause)
                 {
                     var began = clock.GetTimestamp();
-                    await Show(isLast: false, cancel);
+                    await change.Show(isLast: false, cancel);
                     shown = clock.GetTimestamp();
                     pause = TimeSpan.FromTicks(Math.Max(ShowEvery.Ticks, clock.GetElapsedTime(began).Ticks * 4));
                 }
@@ -181,7 +181,7 @@ internal sealed class HarvestJob(
                     TaskContinuationOptions.None,
                     TaskScheduler.Default
                 );
-            await Show(isLast: true, CancellationToken.None);
+            await change.Show(isLast: true, CancellationToken.None);
         }
         var changed =
             job.Changed == 0
@@ -214,21 +214,6 @@ internal sealed class HarvestJob(
         {
             return "";
         } // it will be asked again; the harvest says what is wrong
-    }
-
-    private async Task Show(bool isLast, CancellationToken cancel)
-    {
-        // While the demo is made nobody can look yet, and it shows everything at its end; but what was lost is looked for.
-        if (start.IsSeeding && madeOn.LostCount == 0)
-            return;
-        await corpus.Refresh(cancel);
-        if (madeOn.LostCount > 0)
-        {
-            using var snapshot = corpus.Snapshot();
-            if (await madeOn.FindAgain(snapshot, byTitle: isLast, cancel) > 0)
-                decisions.Forget();
-        }
-        hub.Tell(new("corpus"));
     }
 
     private static string Moment(DateTimeOffset t, string granularity) =>

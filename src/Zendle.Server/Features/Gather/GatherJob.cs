@@ -22,6 +22,9 @@ internal sealed class GatherJob(
     TimeProvider clock
 ) : IJob
 {
+    /// <summary>Searches for texts of a review; those of several reviews one after another.</summary>
+    public static readonly JobKind Kind = new("gather", JobOwner.Review);
+
     private const int AtOnce = 10;
 
     /// <summary>

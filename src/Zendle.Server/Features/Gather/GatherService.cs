@@ -78,7 +78,7 @@ internal sealed class GatherService(
         }
         await context.SaveChangesAsync();
         var waiting = count > 0 || there.Values.Any(s => s.State == SoughtState.Waiting);
-        var job = waiting ? await jobs.Ask("gather", reviewId, again: true) : null;
+        var job = waiting ? await jobs.Ask(GatherJob.Kind, reviewId, again: true) : null;
         hub.Tell(new("gather", reviewId));
         return (count, job);
     }
@@ -88,7 +88,9 @@ internal sealed class GatherService(
     {
         await using var context = await contexts.CreateDbContextAsync();
         var job = await context.Jobs.FirstOrDefaultAsync(j =>
-            j.Kind == "gather" && j.Subject == reviewId && (j.State == JobState.Waiting || j.State == JobState.Running)
+            j.Kind == GatherJob.Kind.Name
+            && j.Subject == reviewId
+            && (j.State == JobState.Waiting || j.State == JobState.Running)
         );
         return job is not null && await jobs.Stop(job.Id);
     }
@@ -116,7 +118,7 @@ internal sealed class GatherService(
         ).ToLookup(t => today(t.WorkId));
         var job = await context
             .Jobs.AsNoTracking()
-            .Where(j => j.Kind == "gather" && j.Subject == reviewId)
+            .Where(j => j.Kind == GatherJob.Kind.Name && j.Subject == reviewId)
             .OrderByDescending(j => j.Id)
             .FirstOrDefaultAsync(cancel);
         int[] ids = [.. facts.Kept.ToArray().Union(sought.Keys)];

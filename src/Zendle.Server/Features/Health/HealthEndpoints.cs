@@ -1,6 +1,14 @@
 using Zendle.Server.Corpus;
+using Zendle.Server.Features.Search;
 
 namespace Zendle.Server.Features.Health;
+
+/// <summary>What is remembered so that it need not be worked out again, in bytes; bounded, whatever is asked.</summary>
+/// <param name="Sets">Sets of records and works.</param>
+/// <param name="SetsMost">How many bytes of sets there may be.</param>
+/// <param name="Answers">Answers and their orders.</param>
+/// <param name="AnswersMost">How many bytes of answers there may be.</param>
+internal sealed record RememberedDto(long Sets, long SetsMost, long Answers, long AnswersMost);
 
 internal sealed record HealthDto(
     string Version,
@@ -10,7 +18,8 @@ internal sealed record HealthDto(
     int Works,
     int Citations,
     string? Fault,
-    string? Doing
+    string? Doing,
+    RememberedDto? Remembered = null
 );
 
 internal static class HealthEndpoints
@@ -18,7 +27,7 @@ internal static class HealthEndpoints
     public static void MapHealth(this WebApplication app) =>
         app.MapGet(
                 "/health",
-                (StartUp start, CorpusService corpus) =>
+                (StartUp start, CorpusService corpus, SearchService search) =>
                 {
                     var version = typeof(HealthEndpoints).Assembly.GetName().Version!.ToString(3);
                     if (!start.IsReady)
@@ -36,7 +45,13 @@ internal static class HealthEndpoints
                             snapshot.Columns.Works,
                             snapshot.Columns.Graph.Ties,
                             null,
-                            null
+                            null,
+                            new(
+                                snapshot.Remembered.Bytes,
+                                snapshot.Remembered.Most,
+                                search.Remembered.Bytes,
+                                search.Remembered.Most
+                            )
                         )
                     );
                 }

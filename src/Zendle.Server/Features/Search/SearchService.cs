@@ -116,6 +116,9 @@ internal sealed class SearchService(
     private readonly BoundedCache<(string Answer, SortOrder Order, TrailWay Side), int[]> orders = new(LeastRemembered);
     private long generation = -1;
 
+    /// <summary>Bytes of the answers and orders that are remembered, and how many there may be.</summary>
+    public (long Bytes, long Most) Remembered => (answers.Bytes + orders.Bytes, answers.MostBytes + orders.MostBytes);
+
     /// <summary>
     /// The view of a step; of everything when <paramref name="stepId"/> is 0; null when there is no such step in the
     /// review.

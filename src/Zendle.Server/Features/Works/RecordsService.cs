@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
 using Zendle.Server.Corpus;
 using Zendle.Server.Events;
+using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 
 namespace Zendle.Server.Features.Works;
@@ -19,8 +20,7 @@ internal sealed class RecordsService(
     IDbContextFactory<CorpusContext> contexts,
     CorpusReader reader,
     CorpusWriter writer,
-    CorpusService corpus,
-    EventHub hub,
+    CorpusChange change,
     TimeProvider clock
 )
 {
@@ -108,8 +108,7 @@ internal sealed class RecordsService(
                 )
             );
         }
-        await writer.Rule(back, Guid.NewGuid(), by, clock.GetUtcNow(), cancel);
-        await Show(cancel);
+        await change.Make(() => writer.Rule(back, Guid.NewGuid(), by, clock.GetUtcNow(), cancel), cancel);
         return true;
     }
 
@@ -146,8 +145,7 @@ internal sealed class RecordsService(
         if (preview)
             return new(works, null);
         var act = Guid.NewGuid();
-        await writer.Rule(ordered, act, by, clock.GetUtcNow(), cancel);
-        await Show(cancel);
+        await change.Make(() => writer.Rule(ordered, act, by, clock.GetUtcNow(), cancel), cancel);
         // A work that is new has its number now.
         await using var context = await contexts.CreateDbContextAsync(cancel);
         int[] oldest = [.. works.Select(w => w.Records[0])];
@@ -155,12 +153,6 @@ internal sealed class RecordsService(
             .Records.Where(r => oldest.Contains(r.Id))
             .ToDictionaryAsync(r => r.Id, r => r.WorkId, cancel);
         return new([.. works.Select(w => w with { WorkId = today[w.Records[0]] })], act);
-    }
-
-    private async Task Show(CancellationToken cancel)
-    {
-        await corpus.Refresh(cancel);
-        hub.Tell(new("corpus"));
     }
 
     private static (int First, int Second) Ordered(int a, int b) => a < b ? (a, b) : (b, a);

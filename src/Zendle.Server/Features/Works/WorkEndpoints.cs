@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
 using Zendle.Core.Merging;
+using Zendle.Core.People;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
@@ -12,7 +13,16 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Works;
 
-internal sealed record PersonDto(string Family, string Given, string? Orcid, string? Affiliation, string? Role);
+/// <param name="Label">Which person it is, among all who were told apart (the value of the field Person); null where
+/// that is not certain.</param>
+internal sealed record PersonDto(
+    string Family,
+    string Given,
+    string? Orcid,
+    string? Affiliation,
+    string? Role,
+    string? Label
+);
 
 internal sealed record CopyDto(string Address, string Host, string Access, string? Version);
 
@@ -160,6 +170,7 @@ internal static class WorkEndpoints
         var concepts = view!.Answer.Concepts;
         var names = view.Snapshot.DatabaseNames;
         var columns = view.Snapshot.Columns;
+        var persons = columns.Of(Facet.Person) is var told ? told.Of(workId).ToArray().Select(n => told.Names[n]) : [];
         var row = (await rows.For(view, [workId], cancel))[0];
         var judgement = view.Fold.Of(workId);
         var by = judgement.By is null
@@ -180,7 +191,16 @@ internal static class WorkEndpoints
             new WorkDto(
                 workId,
                 row.Title,
-                [.. chosen.People.Value.Select(p => new PersonDto(p.Family, p.Given, p.Orcid, p.Affiliation, p.Role))],
+                [
+                    .. chosen.People.Value.Select(p => new PersonDto(
+                        p.Family,
+                        p.Given,
+                        p.Orcid,
+                        p.Affiliation,
+                        p.Role,
+                        PersonLabel.Among(persons, new(p.Family, p.Given))
+                    )),
+                ],
                 chosen.Year.Value,
                 row.Type,
                 chosen.Language.Value is { } l ? Languages.Name(l) : null,

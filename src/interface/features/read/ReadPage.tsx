@@ -13,6 +13,7 @@ import { useFollow } from "../../set/useTrail";
 import { WorkPane } from "../../set/work/WorkPane";
 import { usePdfViewer, type PdfViewerHandle } from "./usePdfViewer";
 import { Press } from "../../ui/TextButton";
+import { lineFor } from "../../set/useAsk";
 
 /** Read: the text with its outline at the left and its record at the right. Page and zoom stand in the address. */
 export default function ReadPage({ reviewId, textId }: { reviewId: number; textId: number }) {
@@ -143,8 +144,8 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
           onTag={() => setSheet("tag")}
           ask={{
             narrow: null,
-            anew: (expression) =>
-              window.location.assign(`/r/${reviewId}/search?step=0&say=${encodeURIComponent(expression)}`),
+            anew: (asked) =>
+              window.location.assign(`/r/${reviewId}/search?step=0&say=${encodeURIComponent(lineFor(asked))}`),
           }}
           follow={follow}
         />

@@ -71,7 +71,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
     if (stepId === 0) lineRef.current?.focus();
   }, [stepId]);
 
-  const ask = useAsk(take, view.data?.state.inside ?? [], () => setLine(null));
+  const ask = useAsk(take, view.data?.state, () => setLine(null));
   const [isDown, setIsDown] = useState(false);
   // The pane is never empty beside a list; on a narrow screen it takes the list's place, and waits until it is asked for.
   const [firstWork, setFirstWork] = useState<number | null>(null);

@@ -43,7 +43,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const [narrowSide, setNarrowSide] = useState<"Backward" | "Seeds" | "Forward">("Backward");
 
   const active = () => lists[side].current ?? lists.Backward.current ?? lists.Forward.current;
-  const inView = useWorkInView(place, active, useAsk(take, view.data?.state.inside ?? []));
+  const inView = useWorkInView(place, active, useAsk(take, view.data?.state));
   const [isDown, setIsDown] = useState(false);
   const { decide, follow, openWork } = inView;
   const toSide = (to: "Backward" | "Forward") => () => {

@@ -6,18 +6,22 @@ import type { Ask } from "../useAsk";
 /** A person, a venue or a term that a work names; a click asks what to do with it. */
 export function AskFor({
   expression,
+  person,
   ask,
   title,
   className = "",
   children,
 }: {
   expression: string;
+  /** Who it is, where a person is told apart from others of the name. */
+  person?: string | null;
   ask: Ask;
   title?: string;
   className?: string;
   children: ReactNode;
 }) {
   const { narrow, anew } = ask;
+  const asked = { expression, person };
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
@@ -27,8 +31,8 @@ export function AskFor({
         {children}
       </DropdownMenu.Trigger>
       <MenuFrame width={200}>
-        {narrow && <MenuItem onSelect={() => narrow(expression)}>Narrow this list to it</MenuItem>}
-        <MenuItem onSelect={() => anew(expression)}>Start a new search</MenuItem>
+        {narrow && <MenuItem onSelect={() => narrow(asked)}>Narrow this list to it</MenuItem>}
+        <MenuItem onSelect={() => anew(asked)}>Start a new search</MenuItem>
       </MenuFrame>
     </DropdownMenu.Root>
   );

@@ -17,6 +17,7 @@ export function People({ people, year, ask }: { people: readonly Dto<"PersonDto"
           {i > 0 && " · "}
           <AskFor
             expression={`author:"${[p.given, p.family].filter(Boolean).join(" ")}"`}
+            person={p.label}
             ask={ask}
             title={[p.affiliation, p.orcid && `ORCID iD ${p.orcid}`].filter(Boolean).join(", ") || "This name …"}
           >
