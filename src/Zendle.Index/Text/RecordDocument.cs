@@ -23,12 +23,21 @@ internal sealed class RecordDocument
     private readonly Dictionary<string, (WordsTokenStream Words, Field Field)> texts = [];
     private readonly Document document = [];
 
+    // Fields of one value are used again: a new one takes out a lock that all threads share, and there are some forty a
+    // record.
+    private readonly Dictionary<string, (List<StringField> Fields, int Used)> values = [];
+    private readonly NumericDocValuesField number = new(IndexFields.Record, 0),
+        lengths = new(IndexFields.Lengths, 0);
+
     /// <summary>The document of a record.</summary>
     public Document Of(int recordId, Record record)
     {
         document.Fields.Clear();
-        document.Add(new StringField(IndexFields.Id, recordId.ToString(CultureInfo.InvariantCulture), Field.Store.NO));
-        document.Add(new NumericDocValuesField(IndexFields.Record, recordId));
+        foreach (var name in values.Keys)
+            values[name] = values[name] with { Used = 0 };
+        AddValue(IndexFields.Id, recordId.ToString(CultureInfo.InvariantCulture));
+        number.SetInt64Value(recordId);
+        document.Add(number);
         var title = AddText(IndexFields.Title, record.Titles);
         var keywords = AddText(IndexFields.Keywords, record.Keywords);
         var controlled = AddText(IndexFields.Controlled, record.ControlledTerms);
@@ -42,17 +51,15 @@ internal sealed class RecordDocument
         AddText(IndexFields.Subject, record.Subjects);
         AddText(IndexFields.Affiliation, record.People.Select(p => p.Affiliation).OfType<string>().Distinct());
         AddText(IndexFields.Funder, record.Funders);
-        document.Add(
-            new NumericDocValuesField(
-                IndexFields.Lengths,
-                (long)(
-                    (uint)Math.Min(title, 0xFFFF)
-                    | (ulong)(uint)Math.Min(keywords, 0xFFFF) << 16
-                    | (ulong)(uint)Math.Min(abstractWords, 0xFFFF) << 32
-                    | (ulong)(uint)Math.Min(controlled, 0xFFFF) << 48
-                )
+        lengths.SetInt64Value(
+            (long)(
+                (uint)Math.Min(title, 0xFFFF)
+                | (ulong)(uint)Math.Min(keywords, 0xFFFF) << 16
+                | (ulong)(uint)Math.Min(abstractWords, 0xFFFF) << 32
+                | (ulong)(uint)Math.Min(controlled, 0xFFFF) << 48
             )
         );
+        document.Add(lengths);
         AddValue(IndexFields.Doi, record.Doi);
         AddValue(IndexFields.Issn, record.Venue?.Issn);
         AddValue(IndexFields.Isbn, record.Isbn);
@@ -88,9 +95,15 @@ internal sealed class RecordDocument
         return text.Words.Count;
     }
 
-    private void AddValue(string field, string? value)
+    private void AddValue(string name, string? value)
     {
-        if (value is not null)
-            document.Add(new StringField(field, IndexFields.Cut(value), Field.Store.NO));
+        if (value is null)
+            return;
+        var (fields, used) = values.TryGetValue(name, out var there) ? there : ([], 0);
+        if (used == fields.Count)
+            fields.Add(new(name, "", Field.Store.NO));
+        fields[used].SetStringValue(IndexFields.Cut(value));
+        document.Add(fields[used]);
+        values[name] = (fields, used + 1);
     }
 }
