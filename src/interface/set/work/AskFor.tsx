@@ -31,7 +31,9 @@ export function AskFor({
         {children}
       </DropdownMenu.Trigger>
       <MenuFrame width={200}>
-        {narrow && <MenuItem onSelect={() => narrow(asked)}>Narrow this list to it</MenuItem>}
+        {narrow && (
+          <MenuItem onSelect={() => narrow(asked)}>Narrow this list to {person ? "this person" : "it"}</MenuItem>
+        )}
         <MenuItem onSelect={() => anew(asked)}>Start a new search</MenuItem>
       </MenuFrame>
     </DropdownMenu.Root>
