@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.Data.Sqlite;
+using Zendle.Core.Reviews.Acts;
 using Zendle.Index;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
@@ -40,6 +41,7 @@ internal static class Faults
         e switch
         {
             NotReadyException => (503, e.Message, null),
+            UnreadableActException => (422, e.Message, "Other paths are as they were; nothing was changed."),
             BudgetSpentException => (
                 422,
                 e.Message,

@@ -1,3 +1,4 @@
+using Microsoft.Data.Sqlite;
 using Zendle.Store.Files;
 using Zendle.Tests.Shared;
 
@@ -41,6 +42,31 @@ public sealed class UpgradeTests : IDisposable
         // What was asked for after the archive was made is in the log too.
         Assert.Equal(9, (await ann.Get("/api/reviews/1/log")).Int("searches"));
         Assert.Equal(0, await server.Stop());
+    }
+
+    [Fact]
+    public async Task A_damaged_step_stops_no_start_and_is_told_where_it_is_looked_at()
+    {
+        await using var host = new ZendleHost();
+        var ann = await host.Curator();
+        var review = await ann.Review();
+        var (damaged, sound) = (await ann.Search(review, "moth*"), await ann.Search(review, "light"));
+        await using var again = host.Restarted(() =>
+        {
+            using var connection = new SqliteConnection(
+                $"Data Source={Path.Combine(host.Data, "zendle.db")};Pooling=False"
+            );
+            connection.Open();
+            using var command = connection.CreateCommand();
+            command.CommandText = "UPDATE Steps SET Act = '{\"kind\":\"Swarm\"' WHERE Id = $id";
+            command.Parameters.AddWithValue("$id", damaged);
+            Assert.Equal(1, command.ExecuteNonQuery());
+        });
+        ann = await again.SignedIn();
+        var (status, problem) = await ann.Send("GET", $"/api/reviews/{review}/steps/{damaged}/path");
+        Assert.Equal(422, status);
+        Assert.StartsWith("One step cannot be read", problem!.Text("title"), StringComparison.Ordinal);
+        Assert.Equal(0, await ann.Count(review, sound));
     }
 
     /// <summary>

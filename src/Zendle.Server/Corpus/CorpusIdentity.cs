@@ -174,7 +174,7 @@ public sealed class CorpusIdentity(
         await foreach (
             var act in made.Steps.AsNoTracking().Select(s => s.Act).AsAsyncEnumerable().WithCancellation(cancel)
         )
-            works = StoredActs.Read(act).NamedWorks().Append(works).Max();
+            works = StoredActs.WorksIn(act).Append(works).Max();
         await foreach (
             var run in made.Runs.AsNoTracking().Select(r => r.Works).AsAsyncEnumerable().WithCancellation(cancel)
         )

@@ -104,7 +104,7 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
                 .AsAsyncEnumerable()
                 .WithCancellation(cancel)
         )
-            spoken.UnionWith(StoredActs.Read(act).NamedWorks());
+            spoken.UnionWith(StoredActs.WorksIn(act));
         var noted = await made.MadeOn.Select(m => m.WorkId).Distinct().ToListAsync(cancel);
         foreach (var chunk in spoken.Except(noted).Chunk(AtOnce))
         {

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Zendle.Core.Reviews.Acts;
 
@@ -26,7 +25,7 @@ internal static class ActUpgrade
         {
             return upgraded(stored);
         }
-        catch (Exception e) when (e is JsonException or NotSupportedException or InvalidOperationException)
+        catch (UnreadableActException)
         {
             return stored;
         }

@@ -111,7 +111,7 @@ public sealed class StoredActsTests
     public void What_a_later_version_wrote_is_refused_in_a_sentence(string stored) =>
         Assert.Contains(
             "later version",
-            Assert.Throws<NotSupportedException>(() => StoredActs.Read(stored)).Message,
+            Assert.Throws<UnreadableActException>(() => StoredActs.Read(stored)).Message,
             StringComparison.Ordinal
         );
 
@@ -122,7 +122,15 @@ public sealed class StoredActsTests
     [InlineData("""{"kind":"Swarm"}""")]
     [InlineData("""{"version":1,"kind":"Swarm"}""")]
     [InlineData("""{"version":1,"expression":"x"}""")]
-    public void What_is_no_act_is_refused(string stored) => Assert.ThrowsAny<Exception>(() => StoredActs.Read(stored));
+    [InlineData("not json")]
+    [InlineData("""{"kind":7}""")]
+    [InlineData("""{"version":"one","kind":"Search","expression":"light"}""")]
+    public void What_is_no_act_is_refused_and_names_no_works(string stored)
+    {
+        Assert.Throws<UnreadableActException>(() => StoredActs.Read(stored));
+        Assert.Throws<UnreadableActException>(() => StoredActs.ReadAll(stored));
+        Assert.Empty(StoredActs.WorksIn(stored));
+    }
 
     private static Gen<string> One(params string[] of) => Gen.Int[0, of.Length - 1].Select(i => of[i]);
 

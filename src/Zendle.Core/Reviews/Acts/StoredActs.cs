@@ -32,21 +32,36 @@ public static class StoredActs
     public static string Write(StepAct act) => $"{{\"{Mark}\":{Version},{JsonSerializer.Serialize(act, Json)[1..]}";
 
     /// <summary>Reads an act that was written down.</summary>
-    /// <exception cref="JsonException">It is no act.</exception>
-    /// <exception cref="NotSupportedException">It was written by a later version of Zendle.</exception>
+    /// <exception cref="UnreadableActException">It is no act, or a later version of Zendle wrote it.</exception>
     public static StepAct Read(string stored) =>
-        Current(Parsed(stored)).Deserialize<StepAct>(Json) ?? throw new JsonException("There is no act here.");
+        Readable(() => Current(Parsed(stored)).Deserialize<StepAct>(Json) ?? throw new JsonException("No act."));
+
+    /// <summary>
+    /// Ids of the works that an act names one by one; none when it cannot be read: what looks at every step must not end
+    /// at a damaged one.
+    /// </summary>
+    public static IEnumerable<int> WorksIn(string stored)
+    {
+        try
+        {
+            return Read(stored).NamedWorks();
+        }
+        catch (UnreadableActException)
+        {
+            return [];
+        }
+    }
 
     /// <summary>Writes several acts down, such as those that lead to a state.</summary>
     public static string WriteAll(IEnumerable<StepAct> acts) =>
         $"{{\"{Mark}\":{Version},\"acts\":{JsonSerializer.Serialize(acts, Json)}}}";
 
     /// <summary>Reads several acts that were written down.</summary>
-    /// <exception cref="JsonException">They are no acts.</exception>
-    /// <exception cref="NotSupportedException">They were written by a later version of Zendle.</exception>
+    /// <exception cref="UnreadableActException">They are no acts, or a later version of Zendle wrote them.</exception>
     public static IReadOnlyList<StepAct> ReadAll(string stored) =>
-        CurrentState(Parsed(stored))["acts"].Deserialize<List<StepAct>>(Json)
-        ?? throw new JsonException("There are no acts here.");
+        Readable(() =>
+            CurrentState(Parsed(stored))["acts"].Deserialize<List<StepAct>>(Json) ?? throw new JsonException("No acts.")
+        );
 
     /// <summary>What an act of any version is written as today.</summary>
     /// <inheritdoc cref="Read" path="/exception"/>
@@ -55,6 +70,18 @@ public static class StoredActs
     /// <summary>What a state of any version is written as today: as the acts that lead to it.</summary>
     /// <inheritdoc cref="ReadAll" path="/exception"/>
     public static string UpgradedState(string stored) => WriteAll(SearchState.Of(ReadAll(stored)).Acts());
+
+    private static T Readable<T>(Func<T> read)
+    {
+        try
+        {
+            return read();
+        }
+        catch (Exception e) when (e is JsonException or NotSupportedException or InvalidOperationException)
+        {
+            throw new UnreadableActException(e);
+        }
+    }
 
     private static JsonObject Parsed(string stored) =>
         JsonNode.Parse(stored) as JsonObject ?? throw new JsonException("What was written down is no object.");
@@ -123,7 +150,7 @@ public static class StoredActs
             Act("Ties", ("atLeast", trail["atLeast"]));
         }
         else
-            Act("Search", ("expression", state["expression"]));
+            Act("Search", ("expression", state["expression"] ?? throw new JsonException("The state asks nothing.")));
         if (Several("databases").Any())
             Act("Databases", ("databases", state["databases"]));
         if (state["from"] is not null || state["to"] is not null)
