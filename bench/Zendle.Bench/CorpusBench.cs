@@ -9,6 +9,7 @@ using Zendle.Server;
 using Zendle.Server.Corpus;
 using Zendle.Store;
 using Zendle.Store.Corpus;
+using Zendle.Store.Sqlite;
 
 namespace Zendle.Bench;
 
@@ -33,7 +34,7 @@ internal static class CorpusBench
         await using var services = new ServiceCollection().AddZendleStore(folder).BuildServiceProvider();
         await using (var context = services.GetRequiredService<IDbContextFactory<CorpusContext>>().CreateDbContext())
         {
-            await Zendle.Store.Sqlite.Schema.BringUpToDate(context, CancellationToken.None);
+            await Schema.BringUpToDate(context, CancellationToken.None);
             if (!await context.Databases.AnyAsync())
                 foreach (var (id, name) in SyntheticCorpus.Databases.OrderBy(d => d.Key))
                     context.Databases.Add(

@@ -5,7 +5,6 @@ using Microsoft.Extensions.Logging;
 using Zendle.Connect.Fetch;
 using Zendle.Core.FullText;
 using Zendle.Documents.Pdf;
-using Zendle.Outside.World;
 using Zendle.Store.Files;
 
 namespace Zendle.Bench;

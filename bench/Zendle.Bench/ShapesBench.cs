@@ -4,7 +4,6 @@ using System.Numerics;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
-using Zendle.Core.Text;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 

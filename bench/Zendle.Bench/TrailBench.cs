@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Diagnostics;
 using Microsoft.Data.Sqlite;
 using Zendle.Core.FullText;
 using Zendle.Core.Merging;

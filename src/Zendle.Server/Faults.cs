@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.Data.Sqlite;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Index;
-using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Files;

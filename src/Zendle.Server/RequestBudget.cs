@@ -1,5 +1,4 @@
 using Zendle.Index;
-using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Identity;
 

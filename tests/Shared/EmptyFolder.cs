@@ -3,6 +3,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Zendle.Store;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
+using Zendle.Store.Sqlite;
 
 namespace Zendle.Tests.Shared;
 
@@ -39,7 +40,7 @@ internal static class EmptyFolder
         where TContext : DbContext
     {
         using var context = services.GetRequiredService<IDbContextFactory<TContext>>().CreateDbContext();
-        Zendle.Store.Sqlite.Schema.BringUpToDate(context, CancellationToken.None).GetAwaiter().GetResult();
+        Schema.BringUpToDate(context, CancellationToken.None).GetAwaiter().GetResult();
         context.Database.ExecuteSqlRaw("PRAGMA wal_checkpoint(TRUNCATE)");
         context.Database.ExecuteSqlRaw("PRAGMA journal_mode=DELETE");
         Microsoft.Data.Sqlite.SqliteConnection.ClearPool(

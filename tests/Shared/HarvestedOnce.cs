@@ -29,8 +29,7 @@ public sealed class HarvestedOnce
         var outside = await OutsideHost.Start(works, seed);
         var host = new ZendleHost(outside.Address.ToString());
         var ann = await host.Curator();
-        await ann.Harvest(outside.Oai("farnet"));
-        await ann.Harvest(outside.Oai("meridian"), trusted: true);
+        await ann.HarvestTwo(outside);
         var folder = await host.Left();
         AppDomain.CurrentDomain.ProcessExit += (_, _) => ZendleHost.Remove(folder);
         return new(outside, folder);

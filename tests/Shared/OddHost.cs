@@ -1,5 +1,3 @@
-using Xunit;
-
 namespace Zendle.Tests.Shared;
 
 /// <summary>A Zendle and its curator beside a service that behaves as it is told; each test has its own.</summary>

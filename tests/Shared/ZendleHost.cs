@@ -81,10 +81,18 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     public async Task<Visitor> Visit()
     {
         var visitor = new Visitor(CreateClient(new() { AllowAutoRedirect = false }));
+        await Ready(visitor.Http);
+        return visitor;
+    }
+
+    /// <summary>Waits until Zendle is ready.</summary>
+    private static async Task Ready(HttpClient http)
+    {
         for (var i = 0; i < 9_000; i++)
         {
-            if ((await visitor.Http.GetAsync("/health")).IsSuccessStatusCode)
-                return visitor;
+            using var reply = await http.GetAsync("/health");
+            if (reply.IsSuccessStatusCode)
+                return;
             await Task.Delay(20);
         }
         throw new TimeoutException("Zendle was not ready in three minutes.");
@@ -108,15 +116,15 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
         return visitor;
     }
 
-    /// <summary>Serves it on a port of this machine, for a browser, and gives the curator, signed in.</summary>
-    public async Task<Visitor> Served(string name = "ann")
+    /// <summary>Serves it on a port of this machine, for a browser, and waits until it is ready.</summary>
+    /// <returns>A visitor who has not signed in.</returns>
+    public async Task<Visitor> Served()
     {
         UseKestrel(0);
         StartServer();
         var visitor = new Visitor(new HttpClient { BaseAddress = ClientOptions.BaseAddress });
-        for (var i = 0; i < 600 && !(await visitor.Http.GetAsync("/health")).IsSuccessStatusCode; i++)
-            await Task.Delay(100);
-        return await visitor.SignedIn(name);
+        await Ready(visitor.Http);
+        return visitor;
     }
 
     /// <summary>Somebody who has an account already, signed in.</summary>
@@ -168,7 +176,7 @@ public sealed class Visitor(HttpClient http)
     public HttpClient Http => http;
 
     /// <summary>Signs in with the password that all accounts of tests have.</summary>
-    public async Task<Visitor> SignedIn(string name)
+    public async Task<Visitor> SignedIn(string name = "ann")
     {
         await Ok("POST", "/api/sign-in", new { name, password = ZendleHost.Password });
         return this;
@@ -228,6 +236,13 @@ public sealed class Visitor(HttpClient http)
                 .AsArray()
                 .Select(w => w!.Int("id")),
         ];
+
+    /// <summary>Harvests two databases of the outside: farnet, and meridian as the trusted one.</summary>
+    public async Task HarvestTwo(OutsideHost outside)
+    {
+        await Harvest(outside.Oai("farnet"));
+        await Harvest(outside.Oai("meridian"), trusted: true);
+    }
 
     /// <summary>Adds a database and waits for its harvest to end; gives the database as it is listed.</summary>
     /// <param name="address">Where it answers.</param>

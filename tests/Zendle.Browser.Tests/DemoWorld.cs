@@ -75,17 +75,8 @@ internal static class Demo
     /// <summary>Serves the demo and waits until its review is there.</summary>
     public static async Task<Uri> Served(ZendleHost host)
     {
-        host.UseKestrel(0);
-        host.StartServer();
-        var address = host.ClientOptions.BaseAddress;
-        using var http = new HttpClient();
-        for (var i = 0; i < 1_800; i++)
-        {
-            if ((await http.GetAsync(new Uri(address, "/health"))).IsSuccessStatusCode)
-                return address;
-            await Task.Delay(100);
-        }
-        throw new TimeoutException("The demo was not ready in three minutes.");
+        await host.Served();
+        return host.ClientOptions.BaseAddress;
     }
 
     /// <summary>A fresh browser, signed in as the demo researcher.</summary>

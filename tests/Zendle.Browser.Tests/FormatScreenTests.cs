@@ -38,7 +38,7 @@ public sealed class FormatScreenTests : OddHost
         odd.Formats.Add(("rdf", "http://example.org/rdf"));
         odd.Formats.Add(("mets", "http://www.loc.gov/METS/"));
         host = host.Restarted();
-        ann = await host.Served();
+        ann = await (await host.Served()).SignedIn();
     }
 
     [Fact]

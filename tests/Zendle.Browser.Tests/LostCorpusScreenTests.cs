@@ -28,7 +28,7 @@ public sealed class LostCorpusScreenTests : IAsyncLifetime
             foreach (var file in Directory.GetFiles(host.Data, "corpus.db*"))
                 File.Delete(file);
         });
-        ann = await host.Served();
+        ann = await (await host.Served()).SignedIn();
     }
 
     public async ValueTask DisposeAsync()

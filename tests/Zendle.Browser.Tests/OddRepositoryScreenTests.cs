@@ -46,7 +46,7 @@ public sealed class OddRepositoryScreenTests : OddHost
         await ann.Ok("POST", "/api/databases/1/harvest");
         await ann.Ended(1);
         host = host.Restarted();
-        ann = await host.Served();
+        ann = await (await host.Served()).SignedIn();
     }
 
     [Fact]

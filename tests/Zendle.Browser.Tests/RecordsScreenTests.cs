@@ -1,4 +1,3 @@
-using System.Text.RegularExpressions;
 using OpenQA.Selenium;
 using static Zendle.Browser.Tests.SearchScreen;
 

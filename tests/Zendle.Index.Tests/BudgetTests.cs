@@ -1,6 +1,5 @@
 using System.Text.RegularExpressions;
 using Zendle.Core.Queries;
-using Zendle.Core.Text;
 using Zendle.Index.Questions;
 using Record = Zendle.Core.Records.Record;
 

@@ -1,6 +1,5 @@
 using Zendle.Core.FullText;
 using Zendle.Core.Merging;
-using Zendle.Core.Records;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Record = Zendle.Core.Records.Record;

@@ -1,6 +1,5 @@
 using System.Text;
 using CsCheck;
-using Zendle.Core.Queries;
 using Zendle.Core.Text;
 using Zendle.Index.Columns;
 

@@ -46,8 +46,7 @@ public sealed class BackupTests : IDisposable
 
         Backup.Restore(At("all.tar.gz"), At("data"));
         await using var restored = new ZendleHost(outside.Address.ToString(), false, ("Zendle:Data", At("data")));
-        var visitor = await restored.Visit();
-        await visitor.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
+        var visitor = await restored.SignedIn();
         Assert.InRange((await visitor.Get($"/api/reviews/{review}")).Int("kept"), 30, now);
         Assert.Equal(
             (await visitor.Get($"/api/reviews/{review}")).Int("kept"),

@@ -1,4 +1,3 @@
-using System.Net;
 using Microsoft.Data.Sqlite;
 using Zendle.Store.Sqlite;
 using Zendle.Tests.Shared;
@@ -101,8 +100,7 @@ public sealed class DataFolderTests : IDisposable
         foreach (var file in Directory.GetFiles(host.Data, "*.db"))
             File.Copy(file, Path.Combine(copy, Path.GetFileName(file)));
         await using var again = new ZendleHost(null, false, ("Zendle:Data", copy));
-        var visitor = await again.Visit();
-        await visitor.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
+        var visitor = await again.SignedIn();
         Assert.Equal("Copied while it runs", (await visitor.Get("/api/reviews")).AsArray().Single()!.Text("title"));
     }
 

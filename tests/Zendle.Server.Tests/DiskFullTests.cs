@@ -154,8 +154,7 @@ public sealed class DiskFullTests : IAsyncLifetime
         await using var anew = host.Restarted(() =>
             Directory.Delete(Path.Combine(disk, "data", "index"), recursive: true)
         );
-        var again = await anew.Visit();
-        await again.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
+        var again = await anew.SignedIn();
         foreach (var (question, count) in questions.Zip(counted))
             Assert.Equal(
                 (question, count),

@@ -1,5 +1,4 @@
 using System.IO.Compression;
-using System.Net;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Zendle.Connect.Fetch;

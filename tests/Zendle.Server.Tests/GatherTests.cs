@@ -1,4 +1,3 @@
-using System.Net;
 using System.Net.Http.Headers;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
@@ -360,8 +359,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
             await context.SaveChangesAsync();
         }
         using var again = host.Restarted();
-        var visitor = await again.Visit();
-        await visitor.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
+        var visitor = await again.SignedIn();
         for (var i = 0; i < 600; i++)
         {
             var all = await visitor.Get($"/api/reviews/{review}/gather");

@@ -22,8 +22,7 @@ public sealed class Gathering : IAsyncLifetime
         Outside = await OutsideHost.Start(works: 700, seed: 6);
         Host = new(Outside.Address.ToString());
         Ann = await Host.Curator();
-        await Ann.Harvest(Outside.Oai("farnet"));
-        await Ann.Harvest(Outside.Oai("meridian"), trusted: true);
+        await Ann.HarvestTwo(Outside);
         // Open publisher copies of works that have no other copy, so that what lies behind the one decides.
         var copies = JsonNode
             .Parse(await http.GetStringAsync(new Uri(Outside.Address, "/copies")))!

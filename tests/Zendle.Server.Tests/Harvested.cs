@@ -38,8 +38,7 @@ public sealed class HarvestedWithItsOutside : IAsyncLifetime
         Outside = await OutsideHost.Start();
         Host = new(Outside.Address.ToString());
         Ann = await Host.Curator();
-        await Ann.Harvest(Outside.Oai("farnet"));
-        await Ann.Harvest(Outside.Oai("meridian"), trusted: true);
+        await Ann.HarvestTwo(Outside);
     }
 
     public async ValueTask DisposeAsync()

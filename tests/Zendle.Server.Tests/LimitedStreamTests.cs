@@ -1,5 +1,4 @@
 using Zendle.Connect.Fetch;
-using Zendle.Core.Records;
 
 namespace Zendle.Server.Tests;
 

@@ -48,17 +48,9 @@ public sealed class LostCorpusTests : IAsyncLifetime
     {
         var host = new ZendleHost(outside.Address.ToString());
         var ann = await host.Curator();
-        await ann.Harvest(outside.Oai("farnet"));
-        await ann.Harvest(outside.Oai("meridian"), trusted: true);
+        await ann.HarvestTwo(outside);
         var review = await ann.Review();
         return (host, ann, review, await ann.Works(review, await ann.Search(review, "light OR moth* OR night")));
-    }
-
-    private static async Task<Visitor> SignedIn(ZendleHost host)
-    {
-        var visitor = await host.Visit();
-        await visitor.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
-        return visitor;
     }
 
     [Fact]
@@ -101,7 +93,7 @@ public sealed class LostCorpusTests : IAsyncLifetime
         Assert.Equal(20, keptBefore.Length);
 
         host = host.Restarted(() => Lose(host.Data));
-        ann = await SignedIn(host);
+        ann = await host.SignedIn();
         // Said to everyone, with what to do; nothing is kept that is not there, and nothing is forgotten.
         var said = (await ann.Get("/api/me"))["announcement"]!.Text("text");
         Assert.Contains("corpus.db was missing", said, StringComparison.Ordinal);
@@ -193,7 +185,7 @@ public sealed class LostCorpusTests : IAsyncLifetime
         var before = (await Titles(trail), await Titles(among), await ann.Count(review, compared));
         Assert.Equal(7, before.Item2.Length);
         host = host.Restarted(() => Lose(host.Data));
-        ann = await SignedIn(host);
+        ann = await host.SignedIn();
         await ann.Harvest(outside.Oai("meridian"), trusted: true);
         await ann.Harvest(outside.Oai("farnet"));
         var after = (await Titles(trail), await Titles(among), await ann.Count(review, compared));
@@ -214,7 +206,7 @@ public sealed class LostCorpusTests : IAsyncLifetime
         await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = all });
         var (keptBefore, _) = await Stand(ann, review);
         host = host.Restarted(() => Lose(host.Data));
-        ann = await SignedIn(host);
+        ann = await host.SignedIn();
         await ann.Harvest(outside.Oai("farnet"));
         var (kept, lost) = await Stand(ann, review);
         Assert.NotEmpty(kept);
@@ -245,7 +237,7 @@ public sealed class LostCorpusTests : IAsyncLifetime
             Lose(host.Data);
             File.Copy(Path.Combine(foreign.Data, "corpus.db"), Path.Combine(host.Data, "corpus.db"));
         });
-        ann = await SignedIn(host);
+        ann = await host.SignedIn();
         Assert.Contains(
             "set aside as corpus-set-aside-1.db",
             (await ann.Get("/api/me"))["announcement"]!.Text("text"),
@@ -269,7 +261,7 @@ public sealed class LostCorpusTests : IAsyncLifetime
             SqliteConnection.ClearAllPools();
             File.Copy(Path.Combine(host.Data, "corpus.db"), Path.Combine(host.Data, "older"));
         });
-        ann = await SignedIn(host);
+        ann = await host.SignedIn();
         await ann.Harvest(outside.Oai("meridian"), trusted: true);
         var review = await ann.Review();
         var young = (
@@ -282,7 +274,7 @@ public sealed class LostCorpusTests : IAsyncLifetime
             Lose(host.Data);
             File.Move(Path.Combine(host.Data, "older"), Path.Combine(host.Data, "corpus.db"));
         });
-        ann = await SignedIn(host);
+        ann = await host.SignedIn();
         Assert.Equal(keptBefore, (await Stand(ann, review)).NotFound);
         await ann.Harvest(outside.Oai("harbour"));
         await ann.Harvest(outside.Oai("meridian"), trusted: true);

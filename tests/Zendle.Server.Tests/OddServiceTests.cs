@@ -298,7 +298,7 @@ public sealed class OddServiceTests : OddHost
         // records.
         host = host.Restarted(() => Directory.Delete(Path.Combine(host.Data, "index"), recursive: true));
         ann = await host.Visit();
-        await ann.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
+        await ann.SignedIn();
         Assert.Equal(
             (2, 1),
             (

@@ -1,4 +1,3 @@
-using Zendle.Core.Records;
 using Zendle.Store.Corpus;
 using Zendle.Tests.Shared;
 

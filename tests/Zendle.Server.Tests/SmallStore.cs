@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Zendle.Store;
 using Zendle.Store.Corpus;
+using Zendle.Store.Sqlite;
 
 namespace Zendle.Server.Tests;
 
@@ -18,7 +19,7 @@ public sealed class SmallStore : IAsyncDisposable
     {
         services = new ServiceCollection().AddZendleStore(folder).BuildServiceProvider();
         await using var context = Context();
-        await Zendle.Store.Sqlite.Schema.BringUpToDate(context, CancellationToken.None);
+        await Schema.BringUpToDate(context, CancellationToken.None);
         foreach (var name in new[] { "one", "two" })
             context.Databases.Add(
                 new()

@@ -42,8 +42,7 @@ public sealed class StartTests
             File.Copy(file, Path.Combine(copy, Path.GetFileName(file)));
         }
         await using var again = new ZendleHost(outside.Address.ToString(), false, ("Zendle:Data", copy));
-        var visitor = await again.Visit();
-        await visitor.Ok("POST", "/api/sign-in", new { name = "ann", password = ZendleHost.Password });
+        var visitor = await again.SignedIn();
         Assert.Equal(count, await visitor.Count(review, await visitor.Search(review, "moth*")));
         await again.DisposeAsync();
         await host.DisposeAsync();

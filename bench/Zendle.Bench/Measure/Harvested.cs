@@ -1,10 +1,9 @@
-using System.Xml.Linq;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using Zendle.Connect.Harvest;
 using Zendle.Core.Records;
 using Zendle.Store;
 using Zendle.Store.Corpus;
+using Zendle.Store.Sqlite;
 
 namespace Zendle.Bench.Measure;
 
@@ -34,7 +33,7 @@ internal sealed class Harvested : IAsyncDisposable
         var harvested = new Harvested(new ServiceCollection().AddZendleStore(folder).BuildServiceProvider());
         await using (var context = await harvested.Corpus())
         {
-            await Zendle.Store.Sqlite.Schema.BringUpToDate(context, CancellationToken.None);
+            await Schema.BringUpToDate(context, CancellationToken.None);
             var trust = 0;
             foreach (var key in world.Databases)
             {

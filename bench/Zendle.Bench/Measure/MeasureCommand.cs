@@ -1,7 +1,6 @@
 using System.Globalization;
 using Zendle.Core.Merging;
 using Zendle.Outside.Files;
-using Zendle.Outside.World;
 
 namespace Zendle.Bench.Measure;
 

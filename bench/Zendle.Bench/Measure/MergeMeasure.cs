@@ -141,11 +141,12 @@ internal static class MergeMeasure
         void Show(string what, HarvestedEntry a, HarvestedEntry b)
         {
             var compared = Comparison.Of(facts[a.Id], facts[b.Id]);
+            var forbidden = Comparison.Forbids(facts[a.Id], facts[b.Id], compared) ? " forbidden" : "";
+            var unmet = facts[a.Id].Blocking.Overlaps(facts[b.Id].Blocking) ? "" : " no key";
             says.WriteLine(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"{what} {MergeWeights.Shipped.Score(compared):0.0}{(Comparison.Forbids(facts[a.Id], facts[b.Id], compared) ? " forbidden" : "")}{(facts[a.Id].Blocking.Overlaps(facts[b.Id].Blocking) ? "" : " no key")} "
-                        + $"{compared}"
+                    $"{what} {MergeWeights.Shipped.Score(compared):0.0}{forbidden}{unmet} {compared}"
                 )
             );
             foreach (var e in new[] { a, b })

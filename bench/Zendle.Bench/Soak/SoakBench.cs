@@ -83,11 +83,12 @@ internal static class SoakBench
             var (a, b) = (Sorted(one, kind), Sorted(many, kind));
             if (a.Length == 0 || b.Length == 0)
                 continue;
-            Console.WriteLine(
-                $"{kind, -15} {a.Length, 9:N0} {At(a, .5), 6:N0} ms {At(a, .95), 6:N0} ms {"", 7} {b.Length, 9:N0} {At(b, .5), 6:N0} ms {At(b, .95), 6:N0} ms {"", 8} {At(b, .95) / At(a, .95):0.0}"
-            );
+            Console.WriteLine($"{kind, -15} {Told(a)} {"", 7} {Told(b)} {"", 8} {At(b, .95) / At(a, .95):0.0}");
         }
     }
+
+    private static string Told(double[] sorted) =>
+        $"{sorted.Length, 9:N0} {At(sorted, .5), 6:N0} ms {At(sorted, .95), 6:N0} ms";
 
     private static double[] Sorted(IEnumerable<Timing> timings, string kind) =>
         [.. timings.Where(t => kind == "all" || t.Kind == kind).Select(t => t.Took.TotalMilliseconds).Order()];

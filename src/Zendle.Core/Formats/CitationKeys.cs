@@ -1,5 +1,4 @@
 using System.Globalization;
-using Zendle.Core.Queries;
 using Zendle.Core.Text;
 
 namespace Zendle.Core.Formats;

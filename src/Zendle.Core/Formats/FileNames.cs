@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Zendle.Core.Queries;
 using Zendle.Core.Text;
 
 namespace Zendle.Core.Formats;

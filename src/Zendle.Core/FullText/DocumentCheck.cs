@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Text;
 

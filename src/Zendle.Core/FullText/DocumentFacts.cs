@@ -1,6 +1,5 @@
 using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
-using Zendle.Core.Queries;
 using Zendle.Core.Text;
 
 namespace Zendle.Core.FullText;

@@ -1,5 +1,4 @@
 using System.Text.RegularExpressions;
-using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Text;
 

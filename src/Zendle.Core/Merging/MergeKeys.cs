@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Zendle.Core.Records;
 using Zendle.Core.Text;
 
 namespace Zendle.Core.Merging;

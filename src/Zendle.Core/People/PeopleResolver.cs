@@ -1,4 +1,3 @@
-using Zendle.Core.Merging;
 using Zendle.Core.Records;
 
 namespace Zendle.Core.People;

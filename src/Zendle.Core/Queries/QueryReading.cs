@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Zendle.Core.Text;
 
 namespace Zendle.Core.Queries;
 

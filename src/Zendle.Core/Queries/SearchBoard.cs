@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Zendle.Core.Text;
 
 namespace Zendle.Core.Queries;
 

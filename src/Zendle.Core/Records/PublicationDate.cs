@@ -71,13 +71,10 @@ public sealed partial record PublicationDate(string Written, int Year, string Da
         var european = DayFirst().Match(text);
         if (
             european.Success
-            && int.Parse(european.Groups[2].Value, CultureInfo.InvariantCulture) is >= 1 and <= 12
-            && int.Parse(european.Groups[1].Value, CultureInfo.InvariantCulture) is >= 1 and <= 31
+            && int.Parse(european.Groups[2].Value, CultureInfo.InvariantCulture) is >= 1 and <= 12 and var month
+            && int.Parse(european.Groups[1].Value, CultureInfo.InvariantCulture) is >= 1 and <= 31 and var day
         )
-            return string.Create(
-                CultureInfo.InvariantCulture,
-                $"{european.Groups[3].Value}-{int.Parse(european.Groups[2].Value, CultureInfo.InvariantCulture):00}-{int.Parse(european.Groups[1].Value, CultureInfo.InvariantCulture):00}"
-            );
+            return string.Create(CultureInfo.InvariantCulture, $"{european.Groups[3].Value}-{month:00}-{day:00}");
         return ReadDate(text);
     }
 

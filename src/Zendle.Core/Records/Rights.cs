@@ -49,10 +49,10 @@ public sealed partial record Rights(string? Licence, CopyAccess Access)
             var kind = address.Groups["kind"].Value.ToLowerInvariant();
             var version = address.Groups["version"].Value;
             var zero = kind is "zero" or "mark";
-            return new(
-                $"https://creativecommons.org/{(zero ? "publicdomain" : "licenses")}/{kind}/{(version.Length == 0 ? zero ? "1.0" : "4.0" : version)}/",
-                CopyAccess.Free
-            );
+            if (version.Length == 0)
+                version = zero ? "1.0" : "4.0";
+            var folder = zero ? "publicdomain" : "licenses";
+            return new($"https://creativecommons.org/{folder}/{kind}/{version}/", CopyAccess.Free);
         }
         if (CreativeCommonsName().Match(text) is { Success: true } name)
         {

@@ -59,7 +59,7 @@ public static class Facets
     public static string Name(Facet facet) =>
         facet switch
         {
-            Facet.Text => "text at hand",
+            Facet.Text => "full text",
             Facet.OpenAccess => "open access",
             _ => facet.ToString().ToLowerInvariant(),
         };

@@ -1,7 +1,6 @@
 using System.IO.Compression;
 using System.Xml;
 using Zendle.Core.Citing;
-using Zendle.Core.Queries;
 using Zendle.Core.Text;
 
 namespace Zendle.Documents.Citing;

@@ -1,5 +1,4 @@
 using UglyToad.PdfPig;
-using UglyToad.PdfPig.Core;
 using UglyToad.PdfPig.Tokens;
 
 namespace Zendle.Documents.Pdf;

@@ -2,7 +2,6 @@ using System.Diagnostics;
 using System.Text;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
-using UglyToad.PdfPig.Core;
 using UglyToad.PdfPig.Exceptions;
 using Zendle.Core.FullText;
 

@@ -1,5 +1,4 @@
 using System.Collections;
-using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;

@@ -1,5 +1,4 @@
 using System.Buffers;
-using Zendle.Core.Queries;
 using Zendle.Core.Sets;
 
 namespace Zendle.Index.Columns;

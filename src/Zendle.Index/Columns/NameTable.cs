@@ -1,4 +1,3 @@
-using Zendle.Core.Queries;
 using Zendle.Core.Text;
 
 namespace Zendle.Index.Columns;

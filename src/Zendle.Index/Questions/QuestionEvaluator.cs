@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Lucene.Net.Index;
-using Lucene.Net.Util;
 using Zendle.Core.People;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;

@@ -4,7 +4,6 @@ using Lucene.Net.Search;
 using Lucene.Net.Util;
 using Zendle.Core.Queries;
 using Zendle.Core.Sets;
-using Zendle.Core.Text;
 using Zendle.Index.Text;
 
 namespace Zendle.Index.Questions;

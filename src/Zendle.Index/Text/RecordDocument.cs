@@ -2,7 +2,6 @@ using System.Globalization;
 using Lucene.Net.Documents;
 using Lucene.Net.Index;
 using Zendle.Core.People;
-using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Text;
 

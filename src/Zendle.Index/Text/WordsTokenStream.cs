@@ -1,6 +1,5 @@
 using Lucene.Net.Analysis;
 using Lucene.Net.Analysis.TokenAttributes;
-using Zendle.Core.Queries;
 using Zendle.Core.Text;
 
 namespace Zendle.Index.Text;

@@ -1,7 +1,6 @@
 using System.Globalization;
 using SkiaSharp;
 using Zendle.Outside.World;
-using Zendle.Outside.World.Databases;
 
 namespace Zendle.Outside.Documents;
 
@@ -69,12 +68,14 @@ public static class LookAlikes
     private static string Names(Work w, int most = 12) =>
         string.Join(", ", w.People.Take(most).Select(p => $"{p.Given} {p.Family}"));
 
-    private static string Cited(Work w) =>
-        string.Create(
-            CultureInfo.InvariantCulture,
-            $"{string.Join(", ", w.People.Take(6).Select(p => $"{p.Family}, {p.Given[..1]}."))} ({w.Year}). "
-                + $"{w.Title}. {w.Journal?.Title ?? w.Book?.Title ?? w.Publisher ?? "Report"}{(w.Journal is null ? "" : $" {w.Volume}, {w.FirstPage}–{w.LastPage}")}.{(w.Doi is null ? "" : $" https://doi.org/{w.Doi}")}"
-        );
+    private static string Cited(Work w)
+    {
+        var people = string.Join(", ", w.People.Take(6).Select(p => $"{p.Family}, {p.Given[..1]}."));
+        var source = w.Journal?.Title ?? w.Book?.Title ?? w.Publisher ?? "Report";
+        var pages = w.Journal is null ? "" : FormattableString.Invariant($" {w.Volume}, {w.FirstPage}–{w.LastPage}");
+        var doi = w.Doi is null ? "" : $" https://doi.org/{w.Doi}";
+        return string.Create(CultureInfo.InvariantCulture, $"{people} ({w.Year}). {w.Title}. {source}{pages}.{doi}");
+    }
 
     /// <summary>A DOI of its own, the work's, or none: all three are seen.</summary>
     private static string? DoiOf(Dice dice, Work work) =>

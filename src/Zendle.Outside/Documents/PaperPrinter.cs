@@ -194,6 +194,17 @@ public sealed class PaperPrinter : IDisposable
         canvas.DrawText(text, Width / 2, baseline, SKTextAlign.Center, font, ink);
     }
 
+    /// <summary>What stands above each page: the source with volume and pages, or the first person and the year.</summary>
+    private static string RunningHead(Work w)
+    {
+        var pages = FormattableString.Invariant($"{w.Year}, {w.FirstPage}–{w.LastPage}");
+        return w.Journal is { } journal ? FormattableString.Invariant($"{journal.Title} {w.Volume} ({w.Issue}) {pages}")
+            : w.Book is { } book
+                ? FormattableString.Invariant($"In: {book.Title}, {book.Year}, {w.FirstPage}–{w.LastPage}")
+            : w.Proceedings is { } proceedings && w.Type != "book" ? $"{proceedings}, {pages}"
+            : FormattableString.Invariant($"{w.People[0].Family}, {w.Year}");
+    }
+
     private void NewPage()
     {
         if (page > 0)
@@ -205,12 +216,7 @@ public sealed class PaperPrinter : IDisposable
         if (typeset)
         {
             var number = paper.HasTitlePage ? page : w.FirstPage + page - 1;
-            var head = string.Create(
-                CultureInfo.InvariantCulture,
-                $"{(w.Journal is { } journal ? $"{journal.Title} {w.Volume} ({w.Issue}) {w.Year}, {w.FirstPage}–{w.LastPage}"
-                : w.Book is { } book ? $"In: {book.Title}, {book.Year}, {w.FirstPage}–{w.LastPage}" : w.Proceedings is { } proceedings && w.Type != "book" ? $"{proceedings}, {w.Year}, {w.FirstPage}–{w.LastPage}" : $"{w.People[0].Family}, {w.Year}")}"
-            );
-            Text(head, italic, 8.5f, left, 46);
+            Text(RunningHead(w), italic, 8.5f, left, 46);
             Text(number.ToString(CultureInfo.InvariantCulture), plain, 8.5f, Width - 70, 46);
             canvas.DrawLine(left, 52, Width - left, 52, ink);
         }

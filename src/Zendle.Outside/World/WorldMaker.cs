@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace Zendle.Outside.World;
 
 /// <summary>Makes a world of works from a scenario and a seed. The same seed gives the same world.</summary>

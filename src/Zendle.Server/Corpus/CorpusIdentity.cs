@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
-using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
@@ -268,13 +267,9 @@ public sealed class CorpusIdentity(
         var away = (await made.KnownDatabases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel))
             .Where(d => !here.Contains(d.Id))
             .ToArray();
+        var named = away.Select(d => $"{d.Name}, {d.Address}" + (d.SetName.Length > 0 ? $" (set {d.SetName})" : ""));
         return how
-            + (
-                away.Length == 0
-                    ? ""
-                    : " Please add these databases again: "
-                        + $"{string.Join("; ", away.Select(d => $"{d.Name}, {d.Address}{(d.SetName.Length > 0 ? $" (set {d.SetName})" : "")}"))}."
-            )
+            + (away.Length == 0 ? "" : $" Please add these databases again: {string.Join("; ", named)}.")
             + " Your decisions are safe: each kept work comes back as soon as a database brings its record. Until "
             + "then it is listed as not found.";
     }

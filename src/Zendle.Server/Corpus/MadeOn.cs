@@ -1,7 +1,5 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
-using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Index.Questions;
 using Zendle.Store.Corpus;

@@ -163,7 +163,11 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         }
         joiner.Changed(id, joiner.Facts(id), null);
         sql.Run(
-            """UPDATE Records SET Deleted = 1, Datestamp = $1, Sequence = $2, TitleKey = 0, Facts = $3, "References" = $3, ReferenceKeys = $3, Source = $3 WHERE Id = $0""",
+            """
+            UPDATE Records SET Deleted = 1, Datestamp = $1, Sequence = $2, TitleKey = 0,
+                Facts = $3, "References" = $3, ReferenceKeys = $3, Source = $3
+            WHERE Id = $0
+            """,
             id,
             Moment(when),
             sequence,

@@ -22,7 +22,7 @@ import { Announcement } from "./Announcement";
 import { KeysSheet } from "./KeysSheet";
 import { Palette } from "./Palette";
 import { useKeys } from "../ui/keys";
-import { Press } from "../ui/TextButton";
+import { Press } from "../ui/Press";
 
 /** The frame around every stage: the rail at the left, the review's line on top. */
 export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; children: ReactNode }) {
@@ -123,14 +123,17 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
   );
 }
 
+const stageLook =
+  "relative flex flex-col items-center gap-[3px] py-2 text-[11.5px] outline-offset-[-3px] hover:text-white max-sm:flex-1";
+// The mark of the stage one is in: at its left in the rail, above it in the bar of a phone.
+const stageMark = [
+  "text-white before:absolute before:inset-y-2 before:left-0 before:w-[3px] before:rounded-r-sm before:bg-[#E3B95A]",
+  "max-sm:before:inset-x-2 max-sm:before:inset-y-auto max-sm:before:top-0 max-sm:before:h-[3px] max-sm:before:w-auto",
+].join(" ");
+
 function Stage({ to, icon, word }: { to: string; icon: ReactNode; word: string }) {
   return (
-    <NavLink
-      to={to}
-      className={({ isActive }) =>
-        `relative flex flex-col items-center gap-[3px] py-2 text-[11.5px] outline-offset-[-3px] hover:text-white max-sm:flex-1 ${isActive ? "text-white before:absolute before:inset-y-2 before:left-0 before:w-[3px] before:rounded-r-sm before:bg-[#E3B95A] max-sm:before:inset-x-2 max-sm:before:inset-y-auto max-sm:before:top-0 max-sm:before:h-[3px] max-sm:before:w-auto" : ""}`
-      }
-    >
+    <NavLink to={to} className={({ isActive }) => `${stageLook} ${isActive ? stageMark : ""}`}>
       {icon}
       {word}
     </NavLink>

@@ -1,19 +1,12 @@
-import type { ButtonHTMLAttributes, Ref } from "react";
-
-type Attributes = ButtonHTMLAttributes<HTMLButtonElement> & { ref?: Ref<HTMLButtonElement> };
+import type { ComponentProps } from "react";
+import { Press } from "./Press";
 
 /** An act that reads like a word of the text around it: underlined, no frame. */
-export function TextButton({ className = "", ...rest }: Attributes) {
+export function TextButton({ className = "", ...rest }: ComponentProps<typeof Press>) {
   return (
-    <button
-      type="button"
+    <Press
       className={`underline decoration-line underline-offset-2 hover:decoration-ink disabled:no-underline ${className}`}
       {...rest}
     />
   );
-}
-
-/** What can be pressed and looks like what it holds: a row, a tile, a number, a title. */
-export function Press(attributes: Attributes) {
-  return <button type="button" {...attributes} />;
 }

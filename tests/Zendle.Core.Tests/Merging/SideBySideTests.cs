@@ -1,5 +1,4 @@
 using Zendle.Core.Merging;
-using Zendle.Core.Records;
 using Record = Zendle.Core.Records.Record;
 
 namespace Zendle.Core.Tests.Merging;

@@ -1,4 +1,3 @@
-using Zendle.Core.Merging;
 using Zendle.Core.People;
 
 namespace Zendle.Core.Tests.People;

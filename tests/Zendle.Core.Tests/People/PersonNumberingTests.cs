@@ -1,6 +1,5 @@
 using CsCheck;
 using Zendle.Core.People;
-using Zendle.Core.Records;
 
 namespace Zendle.Core.Tests.People;
 

@@ -121,7 +121,7 @@ public sealed class SearchStateTests
 
     [Theory]
     [InlineData(Facet.OpenAccess, "any open access")]
-    [InlineData(Facet.Text, "any text at hand")]
+    [InlineData(Facet.Text, "any full text")]
     [InlineData(Facet.Quartile, "any quartile")]
     public void Fields_are_called_by_their_names_in_sentences(Facet facet, string label) =>
         Assert.Equal(label, new NarrowAct(facet).Label(Names));

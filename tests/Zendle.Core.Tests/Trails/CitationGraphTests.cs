@@ -13,9 +13,12 @@ public sealed class CitationGraphTests
             Enumerable
                 .Range(0, 14)
                 .Select(w =>
-                    $"{w}>{string.Join(',', g.Cites(w).ToArray().Zip(g.CitesReported(w).ToArray(), (c, k) => $"{c}.{g.Mask(k)}"))}<{string.Join(',', g.CitedBy(w).ToArray().Zip(g.CitedByReported(w).ToArray(), (c, k) => $"{c}.{g.Mask(k)}"))}"
+                    $"{w}>{Told(g, g.Cites(w), g.CitesReported(w))}<{Told(g, g.CitedBy(w), g.CitedByReported(w))}"
                 )
         );
+
+    private static string Told(CitationGraph g, ReadOnlySpan<int> works, ReadOnlySpan<ushort> kinds) =>
+        string.Join(',', works.ToArray().Zip(kinds.ToArray(), (c, k) => $"{c}.{g.Mask(k)}"));
 
     [Fact]
     public void Works_that_cite_otherwise_give_the_graph_of_all_ties()

@@ -1,5 +1,4 @@
 using CsCheck;
-using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Venues;
 

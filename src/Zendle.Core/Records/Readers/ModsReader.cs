@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using System.Xml.Linq;
 
 namespace Zendle.Core.Records.Readers;

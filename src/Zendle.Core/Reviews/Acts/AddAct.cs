@@ -30,5 +30,5 @@ public sealed record AddAct(string Expression) : StepAct
             : "+ " + Expression;
 
     /// <inheritdoc/>
-    public override ActFault? Fault() => ActFault.Of(Expression);
+    public override ActFault? Fault() => ActFault.OfExpression(Expression);
 }

@@ -24,7 +24,7 @@ public sealed record AmongAct(IReadOnlyList<int> Works, string? Said = null) : S
     public override ActFault? Fault() =>
         Works.Count is 0 or > TrailQuestion.MostSeeds
             ? new($"A list holds between one and {TrailQuestion.MostSeeds:N0} works.")
-            : ActFault.Of(Works) ?? CompareAct.FaultOf(Said);
+            : ActFault.OfWorks(Works) ?? ActFault.OfSaid(Said);
 
     /// <inheritdoc/>
     public override IEnumerable<int> NamedWorks() => Works;

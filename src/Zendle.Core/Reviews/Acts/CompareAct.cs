@@ -10,8 +10,6 @@ public sealed record CompareAct(IReadOnlyList<StepAct>? Other = null, bool Apart
     /// <summary>How many searches can be held against one another in one path.</summary>
     public const int Deepest = 4;
 
-    private const int MostSaid = 200;
-
     /// <summary>The acts of the other search.</summary>
     public IReadOnlyList<StepAct> Other { get; init; } = Other ?? [];
 
@@ -38,12 +36,8 @@ public sealed record CompareAct(IReadOnlyList<StepAct>? Other = null, bool Apart
                 "At most four searches can be compared in one path.",
                 "Take a comparison out of one of the paths first."
             );
-        return FaultOf(Said) ?? Other.Select(a => a.Fault()).FirstOrDefault(f => f is not null);
+        return ActFault.OfSaid(Said) ?? Other.Select(a => a.Fault()).FirstOrDefault(f => f is not null);
     }
-
-    /// <summary>What is wrong with a description; null for nothing.</summary>
-    internal static ActFault? FaultOf(string? said) =>
-        said?.Length > MostSaid ? new($"The description of a step has at most {MostSaid} characters.") : null;
 
     private int Depth() => 1 + Other.OfType<CompareAct>().Select(c => c.Depth()).DefaultIfEmpty().Max();
 

@@ -19,5 +19,5 @@ public sealed record InsideAct(IReadOnlyList<string> Words) : StepAct
         Words.Count > 0 ? "inside: " + string.Join(", ", Words) : "no words inside";
 
     /// <inheritdoc/>
-    public override ActFault? Fault() => Words.Select(ActFault.Of).FirstOrDefault(f => f is not null);
+    public override ActFault? Fault() => Words.Select(ActFault.OfExpression).FirstOrDefault(f => f is not null);
 }

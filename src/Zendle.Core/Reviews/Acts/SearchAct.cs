@@ -21,7 +21,7 @@ public sealed record SearchAct(string Expression) : StepAct
         Expression.Trim() is { Length: > 0 } expression ? expression : "everything";
 
     /// <inheritdoc/>
-    public override ActFault? Fault() => ActFault.Of(Expression);
+    public override ActFault? Fault() => ActFault.OfExpression(Expression);
 
     /// <inheritdoc/>
     public override bool BeginsAnew() => true;

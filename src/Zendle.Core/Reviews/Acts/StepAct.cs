@@ -51,32 +51,3 @@ public abstract record StepAct
     /// <param name="today">The number of today for a number.</param>
     public virtual StepAct Today(Func<int, int> today) => this;
 }
-
-/// <summary>Names of what acts speak of by number.</summary>
-/// <param name="Database">Names a database by its id.</param>
-/// <param name="Work">Names a work by its id, in two words: first person and year.</param>
-public sealed record ActNames(Func<int, string> Database, Func<int, string> Work);
-
-/// <summary>Why an act cannot be taken.</summary>
-/// <param name="Sentence">What is wrong, for the person who took it.</param>
-/// <param name="Advice">What to do; null where nothing can be said.</param>
-public sealed record ActFault(string Sentence, string? Advice = null)
-{
-    /// <summary>What is wrong with an expression; null when it can be searched.</summary>
-    internal static ActFault? Of(string expression)
-    {
-        var reading = Queries.QueryReader.Read(expression);
-        if (reading.Problems.Length > 0)
-            return new(
-                reading.Problems[0].Sentence,
-                reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was."
-            );
-        return reading.Root is null
-            ? new("The search line has nothing to search for.", "The list is as it was.")
-            : null;
-    }
-
-    /// <summary>What is wrong with works that are named one by one; null for nothing.</summary>
-    internal static ActFault? Of(IReadOnlyCollection<int> works) =>
-        works.Any(w => w <= 0) ? new("One of the seeds is not a work.") : null;
-}

@@ -41,7 +41,7 @@ public sealed record TrailAct(IReadOnlyList<int>? Seeds, TrailWay Way = TrailWay
                 $"A trail starts from at most {TrailQuestion.MostSeeds:N0} works; these are {Seeds.Count:N0}.",
                 "Choose fewer, by a tag for instance."
             );
-        return ActFault.Of(Seeds);
+        return ActFault.OfWorks(Seeds);
     }
 
     /// <inheritdoc/>

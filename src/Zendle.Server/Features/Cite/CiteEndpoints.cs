@@ -207,7 +207,13 @@ internal static class CiteEndpoints
             <!doctype html>
             <html lang="{{made.Locale}}">
             <head><meta charset="utf-8"><title>{{WebUtility.HtmlEncode(title)}}: bibliography</title>
-            <style>body{font:16px/1.45 Georgia,serif;max-width:44em;margin:3em auto;padding:0 1em}.csl-entry{margin:0 0 .7em;padding-left:2em;text-indent:-2em}.csl-left-margin{float:left;padding-right:.5em;text-indent:0}.csl-right-inline{margin-left:2.4em;text-indent:0}.small-caps{font-variant:small-caps}</style></head>
+            <style>
+            body { font: 16px/1.45 Georgia, serif; max-width: 44em; margin: 3em auto; padding: 0 1em }
+            .csl-entry { margin: 0 0 .7em; padding-left: 2em; text-indent: -2em }
+            .csl-left-margin { float: left; padding-right: .5em; text-indent: 0 }
+            .csl-right-inline { margin-left: 2.4em; text-indent: 0 }
+            .small-caps { font-variant: small-caps }
+            </style></head>
             <body><h1>{{WebUtility.HtmlEncode(title)}}</h1>
             {{string.Join('\n', made.References.Select(r => r.Html))}}
             </body></html>

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Harvest;
 using Zendle.Core.Records;
-using Zendle.Index.Columns;
 using Zendle.Server.Corpus;
 using Zendle.Server.Events;
 using Zendle.Server.Identity;

@@ -3,7 +3,6 @@ using Zendle.Core.Formats;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
-using Zendle.Core.Venues;
 using Zendle.Index.Columns;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;

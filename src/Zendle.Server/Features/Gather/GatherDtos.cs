@@ -1,6 +1,5 @@
 using Zendle.Core.FullText;
 using Zendle.Server.Events;
-using Zendle.Server.Features.Databases;
 
 namespace Zendle.Server.Features.Gather;
 

@@ -1,6 +1,5 @@
 using System.Security.Claims;
 using Zendle.Server.Events;
-using Zendle.Server.Features.Databases;
 using Zendle.Server.Identity;
 using Zendle.Store.Made;
 

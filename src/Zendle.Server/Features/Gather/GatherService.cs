@@ -7,7 +7,6 @@ using Zendle.Core.Records;
 using Zendle.Core.Text;
 using Zendle.Server.Corpus;
 using Zendle.Server.Events;
-using Zendle.Server.Features.Databases;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Jobs;
 using Zendle.Server.Reviews;

@@ -4,7 +4,6 @@ using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Documents.Pdf;
-using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 using Zendle.Store.Files;
 using Zendle.Store.Made;

@@ -3,7 +3,6 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
-using Zendle.Index.Questions;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Identity;

@@ -1,7 +1,5 @@
 using System.Security.Claims;
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
 using Zendle.Server.Identity;

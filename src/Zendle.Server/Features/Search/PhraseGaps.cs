@@ -1,6 +1,4 @@
-using Zendle.Core.Merging;
 using Zendle.Core.Queries;
-using Zendle.Core.Records;
 using Zendle.Store.Corpus;
 
 namespace Zendle.Server.Features.Search;

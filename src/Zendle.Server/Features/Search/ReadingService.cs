@@ -3,7 +3,6 @@ using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
-using Zendle.Core.Sets;
 using Zendle.Core.Text;
 using Zendle.Index.Questions;
 
@@ -221,16 +220,17 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         {
             var slot = term.Slots.First(TermNode.IsPattern);
             var words = evaluator.WordsOf(slot, field);
-            if (Truncations.IsWide(slot, words.Count))
-                yield return new(
-                    "Wide",
-                    term.Span.Start,
-                    term.Span.Length,
-                    $"{slot} stands for {words.Count:N0} words: "
-                        + $"{string.Join(", ", words.Take(5).Select(w => evaluator.OnlyHyphenated(w.Word, field) ?? w.Word))}{(words.Count > 5 ? " …" : "")}",
-                    [],
-                    []
-                );
+            if (!Truncations.IsWide(slot, words.Count))
+                continue;
+            var first = string.Join(", ", words.Take(5).Select(w => evaluator.OnlyHyphenated(w.Word, field) ?? w.Word));
+            yield return new(
+                "Wide",
+                term.Span.Start,
+                term.Span.Length,
+                $"{slot} stands for {words.Count:N0} words: {first}{(words.Count > 5 ? " …" : "")}",
+                [],
+                []
+            );
         }
     }
 

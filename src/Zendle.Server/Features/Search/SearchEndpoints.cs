@@ -1,10 +1,8 @@
 using System.Security.Claims;
-using System.Text.Json;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
-using Zendle.Core.Text;
 using Zendle.Core.Trails;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;

@@ -1,11 +1,9 @@
 using System.Collections.Immutable;
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
-using Zendle.Core.Text;
 using Zendle.Core.Trails;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
@@ -259,8 +257,9 @@ internal sealed class SearchService(
     private Answer Answer(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
     {
         // Only questions about the review itself depend on its decisions.
-        var key =
-            $"{snapshot.Generation}|{(state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty ? $"{reviewId}.{facts.Version}" : "")}|{StoredActs.WriteAll(state.Acts())}";
+        var followsReview = state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty;
+        var review = followsReview ? $"{reviewId}.{facts.Version}" : "";
+        var key = $"{snapshot.Generation}|{review}|{StoredActs.WriteAll(state.Acts())}";
         FollowCorpus(snapshot);
         if (answers.TryGet(key, out var known))
             return known;

@@ -4,7 +4,6 @@ using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
-using Zendle.Core.Venues;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Store.Corpus;

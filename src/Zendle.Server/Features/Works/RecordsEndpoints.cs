@@ -1,6 +1,5 @@
 using System.Security.Claims;
 using Zendle.Core.Merging;
-using Zendle.Core.Records;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Identity;
 using Zendle.Store.Corpus;

@@ -1,7 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Merging;
-using Zendle.Server.Corpus;
-using Zendle.Server.Events;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 

@@ -1,5 +1,4 @@
 using Zendle.Core.Merging;
-using Zendle.Core.Records;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 

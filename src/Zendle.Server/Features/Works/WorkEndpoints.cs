@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Queries;

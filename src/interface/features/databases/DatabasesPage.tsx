@@ -10,7 +10,8 @@ import { AddFromFile } from "./AddFromFile";
 import { AddDatabase } from "./AddDatabase";
 import { ChangeFormat } from "./ChangeFormat";
 import { useDatabases, useHarvest, useSetPart } from "../../review/useDatabases";
-import { Press, TextButton } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
+import { TextButton } from "../../ui/TextButton";
 
 type Database = Dto<"DatabaseDto">;
 

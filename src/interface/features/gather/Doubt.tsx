@@ -3,6 +3,7 @@ import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { fileOf, useText } from "../../set/work/useGather";
+import { Key } from "../../ui/Key";
 
 const PagePicture = lazy(() => import("../../ui/pdf/PagePicture"));
 
@@ -66,8 +67,4 @@ export function Doubt({
       </div>
     </>
   );
-}
-
-function Key({ k }: { k: string }) {
-  return <kbd className="rounded border border-current px-1 text-[11.5px] font-normal opacity-80">{k}</kbd>;
 }

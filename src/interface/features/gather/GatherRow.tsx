@@ -3,7 +3,7 @@ import type { Dto } from "../../api/client";
 import { Withdrawn } from "../../ui/Withdrawn";
 import { documentOf } from "../../set/work/useGather";
 import { Chain } from "./Chain";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 type Row = Dto<"GatherRowDto">;
 

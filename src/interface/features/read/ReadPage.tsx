@@ -12,8 +12,17 @@ import { usePlace } from "../../set/useSet";
 import { useFollow } from "../../set/useTrail";
 import { WorkPane } from "../../set/work/WorkPane";
 import { usePdfViewer, type PdfViewerHandle } from "./usePdfViewer";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 import { lineFor } from "../../set/useAsk";
+
+/** The columns of the page: outline and text, with the record beside them when it is open. */
+const columns = {
+  alone: "grid-cols-[190px_minmax(0,1fr)] max-[1150px]:grid-cols-[minmax(0,1fr)]",
+  withRecord: [
+    "grid-cols-[190px_minmax(0,1fr)_380px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px]",
+    "max-sm:grid-cols-[minmax(0,1fr)] max-sm:grid-rows-[auto_minmax(0,1fr)]",
+  ].join(" "),
+};
 
 /** Read: the text with its outline at the left and its record at the right. Page and zoom stand in the address. */
 export default function ReadPage({ reviewId, textId }: { reviewId: number; textId: number }) {
@@ -92,10 +101,7 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
     ? viewer.outline
     : (text?.headings ?? []).map((h) => ({ title: h.text, depth: 0, go: () => viewer.goTo(h.page), page: h.page }));
   return (
-    <div
-      className={`grid min-h-0 flex-1
-        ${recordOpen ? "grid-cols-[190px_minmax(0,1fr)_380px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px] max-sm:grid-cols-[minmax(0,1fr)] max-sm:grid-rows-[auto_minmax(0,1fr)]" : "grid-cols-[190px_minmax(0,1fr)] max-[1150px]:grid-cols-[minmax(0,1fr)]"}`}
-    >
+    <div className={`grid min-h-0 flex-1 ${recordOpen ? columns.withRecord : columns.alone}`}>
       <nav aria-label="Outline" className="min-h-0 overflow-y-auto border-r border-line py-3 max-[1150px]:hidden">
         <h2 className="px-4 pb-1 text-[12.5px] font-semibold">Outline</h2>
         {outline.length === 0 && <p className="px-4 text-[12.5px] text-quiet">No headings were found.</p>}

@@ -6,7 +6,7 @@ import { Fault } from "../../ui/Fault";
 import { count, moment, works } from "../../ui/numbers";
 import { TextReport } from "./TextReport";
 import { useLog, useMarkRun, useRunAgain } from "./useLog";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 type Run = Dto<"RunDto">;
 
@@ -96,10 +96,10 @@ function limits(run: Run): string[] {
   return [
     `in ${names.join(", ")}`,
     ...(state.from !== null || state.to !== null ? [`years ${state.from ?? ""}–${state.to ?? ""}`] : []),
-    ...state.narrowings.map(
-      (n) =>
-        `${n.facet.toLowerCase()} ${[n.values.join(", "), n.excluded.length > 0 ? `without ${n.excluded.join(", ")}` : ""].filter(Boolean).join("; ")}`,
-    ),
+    ...state.narrowings.map((n) => {
+      const without = n.excluded.length > 0 ? `without ${n.excluded.join(", ")}` : "";
+      return `${n.facet.toLowerCase()} ${[n.values.join(", "), without].filter(Boolean).join("; ")}`;
+    }),
     ...(state.trail && state.trail.atLeast > 1 ? [`tied to ${state.trail.atLeast} or more`] : []),
     ...state.inside.map((w) => `inside: ${w}`),
   ];

@@ -3,7 +3,7 @@ import { useSay } from "../../ui/Toasts";
 import { ago, count, works } from "../../ui/numbers";
 import { useNamedSearches, useRunNamed } from "../../set/path/useNamed";
 import type { Place } from "../../set/useSet";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 /** The searches under a name: what each finds now against its last run; run again, what is new opens as a set. */
 export function NamedSearches({ place }: { place: Place }) {

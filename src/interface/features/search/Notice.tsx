@@ -3,7 +3,8 @@ import type { Dto } from "../../api/client";
 import { Marked } from "../../ui/Marked";
 import { count } from "../../ui/numbers";
 import { WordsSheet } from "./board/WordsSheet";
-import { Press, TextButton } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
+import { TextButton } from "../../ui/TextButton";
 
 const chip = "rounded-full border px-2 py-px";
 

@@ -5,7 +5,8 @@ import { GoesOn } from "./GoesOn";
 import { Notice } from "./Notice";
 import { Offers } from "./Offers";
 import { useCompletions, type Completion } from "./useCompletions";
-import { Press, TextButton } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
+import { TextButton } from "../../ui/TextButton";
 
 interface Props {
   reviewId: number;

@@ -7,7 +7,8 @@ import { FirstSteps } from "../../review/FirstSteps";
 import { useChangeReview, useReview } from "../../review/useReviews";
 import { NamedSearches } from "./NamedSearches";
 import { usePaths, type Place } from "../../set/useSet";
-import { Press, TextButton } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
+import { TextButton } from "../../ui/TextButton";
 
 /** What a new path begins with: the question, and the paths that are there. */
 export function StartHere({ place, onTry }: { place: Place; onTry: (expression: string) => void }) {

@@ -2,7 +2,8 @@ import type { Dto } from "../../api/client";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 import { SeedMark } from "./TieMarks";
-import { Press, TextButton } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
+import { TextButton } from "../../ui/TextButton";
 
 /** The seeds in the middle, between their past and their future. */
 export function Seeds({

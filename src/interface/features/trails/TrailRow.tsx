@@ -3,7 +3,7 @@ import { Marked } from "../../ui/Marked";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 import { SeedMark, TieMarks } from "./TieMarks";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 /** One work on a side of a trail: year and stage, title, who and where; at the right the seeds it is tied to and how often it is cited. */
 export function TrailRow({

@@ -7,7 +7,7 @@ import { YearBrush } from "../../set/narrow/YearBrush";
 import type { Place, SortOrder, StepAct } from "../../set/useSet";
 import { TrailRow } from "./TrailRow";
 import { Unmatched } from "./Unmatched";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 interface Props {
   way: "Backward" | "Forward";

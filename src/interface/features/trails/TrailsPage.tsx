@@ -22,7 +22,14 @@ import { Seeds } from "./Seeds";
 import { StartTrails } from "./StartTrails";
 import { TrailSide } from "./TrailSide";
 import { useTrail } from "../../set/useTrail";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
+
+/** The columns of the page: both sides of the trail with a work or the tie chart between them, or one side. */
+const columns = {
+  withWork: "grid-cols-[minmax(0,1fr)_minmax(360px,420px)_minmax(0,1fr)]",
+  both: "grid-cols-[minmax(0,1fr)_290px_minmax(0,1fr)] max-[1100px]:grid-cols-[minmax(0,1fr)_230px_minmax(0,1fr)]",
+  one: "grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]",
+};
 
 /** Trails: past on the left, seeds in the middle, future on the right; the pane of a work takes the seeds' place. */
 export function TrailsPage({ reviewId }: { reviewId: number }) {
@@ -180,8 +187,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             </div>
           )}
           <div
-            className={`grid min-h-0 flex-1 max-sm:!grid-cols-[minmax(0,1fr)]
-              ${both ? (workId ? "grid-cols-[minmax(0,1fr)_minmax(360px,420px)_minmax(0,1fr)]" : "grid-cols-[minmax(0,1fr)_290px_minmax(0,1fr)] max-[1100px]:grid-cols-[minmax(0,1fr)_230px_minmax(0,1fr)]") : "grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]"}`}
+            className={`grid min-h-0 flex-1 max-sm:!grid-cols-[minmax(0,1fr)] ${both ? (workId ? columns.withWork : columns.both) : columns.one}`}
           >
             {data.way === "Forward" ? (
               <>

@@ -4,7 +4,7 @@ import { count } from "../../ui/numbers";
 import type { Place } from "../../set/useSet";
 import { SeedMark } from "./TieMarks";
 import { useUnmatched } from "../../set/useTrail";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 /** References of the seeds that match no record, with their printed text. */
 export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 const usual = [
   "the words mean something else",

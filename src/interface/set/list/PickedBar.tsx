@@ -10,7 +10,7 @@ import { works } from "../../ui/numbers";
 import type { Decide } from "../decide/useDecisions";
 import type { Follow } from "../useTrail";
 import type { Picked } from "./usePicked";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 const act =
   "rounded px-1.5 py-0.5 text-[12.5px] whitespace-nowrap underline decoration-line underline-offset-2 hover:decoration-ink";

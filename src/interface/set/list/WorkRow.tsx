@@ -5,7 +5,7 @@ import { Spark } from "../../ui/Spark";
 import { Withdrawn } from "../../ui/Withdrawn";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 /**
  * One work in the list: year and stage in the margin, then title, who and where, the best sentence; at the right what

@@ -5,7 +5,8 @@ import type { Dto } from "../../api/client";
 import { FacetValues, useFacetChoice } from "./FacetValues";
 import { facetNames } from "./facets";
 import type { Facet, Place, StepAct } from "../useSet";
-import { Press, TextButton } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
+import { TextButton } from "../../ui/TextButton";
 
 /** How a chip looks. */
 export const chip =

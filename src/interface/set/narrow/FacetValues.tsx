@@ -2,7 +2,7 @@ import { useState } from "react";
 import { count } from "../../ui/numbers";
 import { facetHints, facetNames } from "./facets";
 import { useFacet, useLate, type Facet } from "../useSet";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 /** Which values of a field are asked for and which left out, while it is chosen. */
 export function useFacetChoice(begin: { values: readonly string[]; excluded: readonly string[] }) {

@@ -4,7 +4,7 @@ import { useSize } from "../../ui/useSize";
 import { YearHandles } from "../../ui/YearHandles";
 import { count, works } from "../../ui/numbers";
 import type { ActOf, StepAct } from "../useSet";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 const tall = 32,
   flat = 30;

@@ -5,7 +5,7 @@ import { count } from "../../ui/numbers";
 import { useOpenSet } from "../useOpenSet";
 import type { Place } from "../useSet";
 import { useAgainst } from "./useStep";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 /** Two branches held against each other: what both find, what only one finds. Each part opens as a step. */
 export function CompareSheet({

@@ -11,7 +11,7 @@ import { ChangeSheet, canChange } from "./ChangeSheet";
 import { CompareSheet } from "./CompareSheet";
 import { useNamedSearches } from "./useNamed";
 import { useRemoveStep, useRenameStep, type Place } from "../useSet";
-import { Press } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
 
 const tall = 25;
 const thin = { stair: 8, words: 20 };

@@ -46,8 +46,11 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
   const fault = useSayFault();
   const references = made.data?.references ?? [];
   const one = references.length === 1;
-  const query = (format: string) =>
-    `/api/reviews/${reviewId}/bibliography?format=${format}&style=${encodeURIComponent(choice.style)}&locale=${encodeURIComponent(choice.locale)}${"stepId" in cited ? `&stepId=${cited.stepId}` : ""}`;
+  const query = (format: string) => {
+    const asked = new URLSearchParams({ format, style: choice.style, locale: choice.locale });
+    if ("stepId" in cited) asked.set("stepId", String(cited.stepId));
+    return `/api/reviews/${reviewId}/bibliography?${asked}`;
+  };
   return (
     <div className="grid grid-cols-[250px_minmax(0,1fr)] gap-5">
       <div>

@@ -1,5 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
+import { TextButton } from "../../ui/TextButton";
 import { MenuFrame, MenuItem } from "../../ui/Menu";
 import type { Ask } from "../useAsk";
 
@@ -24,11 +25,10 @@ export function AskFor({
   const asked = { expression, person };
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        title={title}
-        className={`text-left underline decoration-line underline-offset-2 hover:decoration-ink ${className}`}
-      >
-        {children}
+      <DropdownMenu.Trigger asChild>
+        <TextButton title={title} className={`text-left ${className}`}>
+          {children}
+        </TextButton>
       </DropdownMenu.Trigger>
       <MenuFrame width={200}>
         {narrow && (

@@ -4,7 +4,8 @@ import { YearHandles } from "../../ui/YearHandles";
 import { count, works } from "../../ui/numbers";
 import type { Follow } from "../useTrail";
 import type { TrailWay } from "../useSet";
-import { Press, TextButton } from "../../ui/TextButton";
+import { Press } from "../../ui/Press";
+import { TextButton } from "../../ui/TextButton";
 
 const width = 400;
 const height = 44;

@@ -2,6 +2,7 @@ import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { StageMark } from "../../ui/StageMark";
 import type { Decide } from "../decide/useDecisions";
+import { Key } from "../../ui/Key";
 
 /** What can be done with the work in the pane, each with its key. */
 export function WorkActs({
@@ -51,8 +52,4 @@ export function WorkActs({
       </Button>
     </div>
   );
-}
-
-function Key({ k }: { k: string }) {
-  return <kbd className="rounded border border-current px-1 text-[11.5px] font-normal opacity-80">{k}</kbd>;
 }

@@ -4,7 +4,8 @@ import { count } from "../../../ui/numbers";
 import { isNarrowed, type SetsOfLine } from "../../../set/useOpenSet";
 import type { StepAct } from "../../../set/useSet";
 import { MissedSheet } from "./MissedSheet";
-import { Press, TextButton } from "../../../ui/TextButton";
+import { Press } from "../../../ui/Press";
+import { TextButton } from "../../../ui/TextButton";
 
 type Line = Dto<"LedgerLineDto">;
 

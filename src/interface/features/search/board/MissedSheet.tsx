@@ -2,7 +2,7 @@ import { Fault } from "../../../ui/Fault";
 import { Sheet } from "../../../ui/Sheet";
 import { count } from "../../../ui/numbers";
 import type { SetsOfLine } from "../../../set/useOpenSet";
-import { useMissedKept } from "./useLineSheets";
+import { useMissedKept } from "./useMissedKept";
 import { TextButton } from "../../../ui/TextButton";
 
 /** By the way: which kept works the search does not find, and through which of its parts. */

@@ -6,7 +6,7 @@ import { WordsSheet } from "./WordsSheet";
 import { AddTerm } from "./AddTerm";
 import type { Behind } from "./Board";
 import { without, type BoardActs, type Card, type Row } from "./useBoard";
-import { Press } from "../../../ui/TextButton";
+import { Press } from "../../../ui/Press";
 
 export const columns = "grid grid-cols-[15px_minmax(0,1fr)_var(--works)_var(--only)] items-center gap-1";
 

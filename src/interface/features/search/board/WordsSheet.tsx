@@ -3,7 +3,7 @@ import { Button } from "../../../ui/Button";
 import { Fault } from "../../../ui/Fault";
 import { Sheet } from "../../../ui/Sheet";
 import { count, works } from "../../../ui/numbers";
-import { useTermWords } from "./useLineSheets";
+import { useTermWords } from "./useTermWords";
 
 /** A truncated term with its words laid open: those that are not meant are ticked out, and the term is written anew. */
 export function WordsSheet({

@@ -22,16 +22,3 @@ export const useTermWords = (reviewId: number, { stepId, term, scope, notMeant }
       ),
     placeholderData: keepPreviousData,
   });
-
-/** The kept works that a line does not find, and through which of its parts. */
-export const useMissedKept = (reviewId: number, stepId: number, line: string) =>
-  useQuery({
-    queryKey: ["review", reviewId, "missed", stepId, line],
-    queryFn: () =>
-      read(
-        api.POST("/api/reviews/{reviewId}/reading/missed", {
-          params: { path: { reviewId } },
-          body: { text: line, stepId },
-        }),
-      ),
-  });
