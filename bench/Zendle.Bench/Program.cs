@@ -1,7 +1,7 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|shapes|fuzz|trails|documents|gather|cite|corpus|people|keep] [--works N] [--seed N] [--cache DIR]
+// ./zendle bench [search|shapes|fuzz|trails|documents|gather|cite|corpus|people|blocks|keep] [--works N] [--seed N] [--cache DIR]
 // [--store DIR]; without a name, all of them. Milliseconds on shared machines only orient; the ratios, measured side by
 // side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
@@ -40,7 +40,20 @@ if (args is ["soak", ..])
     }
     return 0;
 }
-string[] all = ["search", "shapes", "fuzz", "trails", "documents", "gather", "cite", "corpus", "people", "keep"];
+string[] all =
+[
+    "search",
+    "shapes",
+    "fuzz",
+    "trails",
+    "documents",
+    "gather",
+    "cite",
+    "corpus",
+    "people",
+    "blocks",
+    "keep",
+];
 var named = args.Length > 0 && !args[0].StartsWith('-') ? args[..1] : all;
 var works = Option("--works", 100_000);
 var seed = Option("--seed", 1);
@@ -97,6 +110,9 @@ try
                 break;
             case "people":
                 PeopleBench.Run(works, seed);
+                break;
+            case "blocks":
+                PeopleBench.Follow(works, seed);
                 break;
             case "keep":
                 KeepBench.Run(works, seed);

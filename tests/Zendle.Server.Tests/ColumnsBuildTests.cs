@@ -111,6 +111,29 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                 )
         );
 
+    [Fact]
+    public async Task A_venue_is_found_under_the_title_it_was_shown_under_before()
+    {
+        static Record In(string id, string venue, string? issn = null) =>
+            new()
+            {
+                Identifier = id,
+                Title = $"Moths and lamps along the lit verge number {id}",
+                Venue = new(venue, issn),
+            };
+        var build = NewBuild();
+        await Write(1, ("1", In("1", "Hedge Ecol.")), ("2", In("2", "Lamp Letters")));
+        var before = await Built(build);
+        Assert.Equal(["Hedge Ecol.", "Lamp Letters"], before.Of(Facet.Venue).Names.Order());
+        await Write(1, ("3", In("3", "Hedge Ecology")), ("4", In("4", "Hedge Ecology")));
+        foreach (var columns in new[] { await Built(build), await Built(NewBuild()) })
+        {
+            Assert.Equal("Hedge Ecology", columns.Today(Facet.Venue, "hedge ecol."));
+            Assert.Equal("Lamp Letters", columns.Today(Facet.Venue, "Lamp Letters"));
+            Assert.Equal("Nowhere", columns.Today(Facet.Venue, "Nowhere"));
+        }
+    }
+
     [Theory]
     [InlineData(1)]
     [InlineData(2)]

@@ -64,7 +64,7 @@ public sealed class WorkPartTests
     }
 
     private IAsyncEnumerable<WorkPart> Parts(IEnumerable<StoredRecord> records, int? breaksAfter = null) =>
-        WorkPart.Of(Stream(records, breaksAfter), Trust, withPeople: true, CancellationToken.None);
+        WorkPart.Of(Stream(records, breaksAfter), Trust, CancellationToken.None);
 
     [Theory]
     [InlineData(0)]
@@ -96,7 +96,6 @@ public sealed class WorkPartTests
             var _ in WorkPart.Of(
                 Stream(records),
                 Trust,
-                withPeople: false,
                 CancellationToken.None,
                 (id, record) => seen.Add((id, record.Title))
             )
@@ -113,7 +112,6 @@ public sealed class WorkPartTests
                 var _ in WorkPart.Of(
                     Stream(Enumerable.Range(1, 3_000).Select(i => Stored(i, i))),
                     Trust,
-                    withPeople: false,
                     CancellationToken.None,
                     (id, _) =>
                     {

@@ -90,7 +90,7 @@ internal static class PeopleMeasure
             )
         );
         if (examples)
-            Examples(people, items, says);
+            Examples(labelled.Mentions, people, items, says);
     }
 
     /// <summary>
@@ -98,7 +98,7 @@ internal static class PeopleMeasure
     /// </summary>
     public static double Worth(Labelled labelled, PersonWeights weights)
     {
-        var items = Items(labelled, new PeopleResolver(weights).Again(labelled.Mentions));
+        var items = Items(labelled, new PeopleResolver(weights).All(labelled.Mentions));
         var slice = Namesakes(items);
         var split =
             items.GroupBy(i => i.True).Count(g => g.Select(i => i.Found).Distinct().Count() > 1)
@@ -209,8 +209,14 @@ internal static class PeopleMeasure
         );
     }
 
-    private static void Examples(IReadOnlyList<Person> people, List<Item> items, TextWriter says)
+    private static void Examples(
+        IReadOnlyList<Mention> mentions,
+        IReadOnlyList<Person> people,
+        List<Item> items,
+        TextWriter says
+    )
     {
+        var by = mentions.ToDictionary(m => (m.WorkId, m.Position));
         string Told(int number) =>
             number < 0
                 ? "(not in the list)"
@@ -218,6 +224,7 @@ internal static class PeopleMeasure
                     " | ",
                     people[number]
                         .Mentions.Take(4)
+                        .Select(at => by[(at.WorkId, at.Position)])
                         .Select(m => $"{m.WorkId} {m.Name.Family}, {m.Name.Given} {m.Orcid} {m.Year} {m.Affiliation}")
                 ) + (people[number].Doubtful.Count > 0 ? " doubt" : "");
         foreach (var g in items.GroupBy(i => i.True).Where(g => g.Select(i => i.Found).Distinct().Count() > 1).Take(60))

@@ -2,27 +2,6 @@ using Zendle.Core.Records;
 
 namespace Zendle.Core.People;
 
-/// <summary>A person told apart from namesakes.</summary>
-/// <param name="Number">Ordinal among all persons told apart at once, from 0.</param>
-/// <param name="Label">Name as shown; with an institution or years where several persons would be called the same.</param>
-/// <param name="Name">The fullest form of the name.</param>
-/// <param name="Orcid">ORCID iD; null when no record has one.</param>
-/// <param name="Mentions">Where the person is named.</param>
-/// <param name="Doubtful">Ordinals of persons that may be the same: their evidence lies just below the
-/// threshold.</param>
-public sealed record Person(
-    int Number,
-    string Label,
-    PersonName Name,
-    string? Orcid,
-    IReadOnlyList<Mention> Mentions,
-    IReadOnlyList<int> Doubtful
-)
-{
-    /// <summary>Permanent number, from 1; 0 until it is numbered, see <see cref="PersonNumbering"/>.</summary>
-    public int Id { get; init; }
-}
-
 /// <summary>
 /// Tells people apart. ORCID iDs decide where they are present and the names can be one. Else names that can be one are
 /// weighed with shared co-authors, institution, subjects and years, and groups of mentions are joined, the best pair first,
@@ -32,7 +11,7 @@ public sealed record Person(
 /// <remarks>
 /// O(n² log n) in a block of one family name of up to <see cref="LargestWhole"/> groups. A larger one is taken in parts
 /// of names that are alike, again and again in other parts, joined people as one: O(n · part), with memory of one part
-/// for each core. A resolver remembers its blocks: asked again, it works only on those whose mentions are others.
+/// for each core. What follows when works change is told by <see cref="PeopleByBlock"/>.
 /// </remarks>
 public sealed class PeopleResolver
 {
@@ -48,120 +27,74 @@ public sealed class PeopleResolver
     /// <summary>A resolver that weighs evidence with some weights; the shipped ones when none are given.</summary>
     public PeopleResolver(PersonWeights? weights = null) => this.weights = weights ?? PersonWeights.Shipped;
 
-    private Dictionary<(int, int), Block> known = [];
+    /// <summary>Tells the people of some works apart, with the shipped weights.</summary>
+    public static IReadOnlyList<Person> Resolve(IEnumerable<Mention> mentions) => new PeopleResolver().All(mentions);
 
-    /// <summary>
-    /// The mentions of one block of names, and who they turned out to be; the evidence that was weighed is not held.
-    /// </summary>
-    private sealed record Block(Mention[] Mentions, IReadOnlyList<Found> People);
-
-    /// <summary>
-    /// One person of a block; <c>Doubtful</c> holds the ordinals in the block of those who may be the same.
-    /// </summary>
-    private sealed record Found(
-        PersonName Name,
-        string? Orcid,
-        int First,
-        int Last,
-        Mention[] Mentions,
-        int[] Doubtful
-    );
-
-    /// <summary>Tells the people of some works apart.</summary>
-    public static IReadOnlyList<Person> Resolve(IEnumerable<Mention> mentions) => new PeopleResolver().Again(mentions);
-
-    /// <summary>
-    /// Tells the people of some works apart; blocks that hold the very mentions they held before are not looked at
-    /// again.
-    /// </summary>
-    /// <param name="mentions">All mentions.</param>
-    /// <param name="cancel">Stops; what was known before is known still.</param>
-    public IReadOnlyList<Person> Again(IEnumerable<Mention> mentions, CancellationToken cancel = default)
+    /// <summary>Tells the people of some works apart; they come in the order in which works name them first.</summary>
+    /// <param name="mentions">All mentions of all works.</param>
+    /// <param name="cancel">Stops.</param>
+    public IReadOnlyList<Person> All(IEnumerable<Mention> mentions, CancellationToken cancel = default)
     {
         var all = mentions.OrderBy(m => m.WorkId).ThenBy(m => m.Position).ToArray();
-        var blocks = Blocks(all)
+        var keys = new PeopleBlocks();
+        foreach (var mention in all)
+            keys.Add(PeopleBlocks.KeysOf(mention));
+        var people = keys.Finish()
             .AsParallel()
             .AsOrdered()
             .WithCancellation(cancel)
-            .Select(b =>
-                known.TryGetValue((b[0].WorkId, b[0].Position), out var before)
-                && before.Mentions.AsSpan().SequenceEqual(b, ReferenceEqualityComparer.Instance)
-                    ? before
-                    : new(b, Weighed(b, cancel))
-            )
+            .Select(b => OfBlock(Array.ConvertAll(b, i => all[i]), cancel))
+            .ToArray()
+            .SelectMany(block => block, (block, person) => (Block: block, Person: person))
+            .OrderBy(p => p.Person.Mentions[0].WorkId)
+            .ThenBy(p => p.Person.Mentions[0].Position)
             .ToArray();
-        known = blocks.ToDictionary(b => (b.Mentions[0].WorkId, b.Mentions[0].Position));
-        var people = blocks
-            .SelectMany(b => b.People, (b, p) => (Block: b, Found: p))
-            .OrderBy(p => p.Found.Mentions[0].WorkId)
-            .ThenBy(p => p.Found.Mentions[0].Position)
-            .ToArray();
-        var numbers = new Dictionary<Found, int>(people.Length, ReferenceEqualityComparer.Instance);
+        var ordinals = new Dictionary<Person, int>(people.Length, ReferenceEqualityComparer.Instance);
         for (var i = 0; i < people.Length; i++)
-            numbers[people[i].Found] = i;
-        var labels = Labels(Array.ConvertAll(people, p => p.Found));
+            ordinals[people[i].Person] = i;
         return
         [
             .. people.Select(
                 (p, i) =>
-                    new Person(
-                        i,
-                        labels[i],
-                        p.Found.Name,
-                        p.Found.Orcid,
-                        p.Found.Mentions,
-                        [.. p.Found.Doubtful.Select(d => numbers[p.Block.People[d]]).Order()]
-                    )
+                    p.Person with
+                    {
+                        Number = i,
+                        Doubtful = [.. p.Person.Doubtful.Select(d => ordinals[p.Block[d]]).Order()],
+                    }
             ),
         ];
     }
 
-    private Found[] Weighed(Mention[] block, CancellationToken cancel)
+    /// <summary>The people of one block of names, in the order in which works name them first.</summary>
+    /// <param name="block">All mentions that may be of one person, in order of works and positions; one at least.</param>
+    /// <param name="cancel">Stops.</param>
+    /// <returns>The people; labels tell them apart, and nobody outside the block has one of them.</returns>
+    public IReadOnlyList<Person> OfBlock(Mention[] block, CancellationToken cancel)
     {
-        var groups = OfBlock(block, cancel);
+        var groups = Joined(block, cancel);
+        groups.Sort(
+            (a, b) =>
+                a.Before(b) ? -1
+                : ReferenceEquals(a, b) ? 0
+                : 1
+        );
         for (var i = 0; i < groups.Count; i++)
             groups[i].Ordinal = i;
+        var labels = Labels(groups);
         return
         [
-            .. groups.Select(g => new Found(
+            .. groups.Select(g => new Person(
+                g.Ordinal,
+                labels[g.Ordinal],
                 g.Name,
                 g.Orcid,
-                g.First,
-                g.Last,
-                [.. g.Mentions],
-                [.. g.Doubtful.Select(d => d.Survivor().Ordinal).Where(n => n != g.Ordinal).Distinct()]
+                [.. g.Mentions.Select(NamedAt.Of)],
+                [.. g.Doubtful.Select(d => d.Survivor().Ordinal).Where(n => n != g.Ordinal).Distinct().Order()]
             )),
         ];
     }
 
-    /// <summary>
-    /// Mentions that may be of one person: those that share a part of a family name, or an ORCID iD (which bridges a
-    /// change of name).
-    /// </summary>
-    private static IEnumerable<Mention[]> Blocks(Mention[] all)
-    {
-        var parent = Enumerable.Range(0, all.Length).ToArray();
-        int Root(int i)
-        {
-            while (parent[i] != i)
-                i = parent[i] = parent[parent[i]];
-            return i;
-        }
-        var first = new Dictionary<string, int>();
-        for (var i = 0; i < all.Length; i++)
-            foreach (
-                var key in (all[i].Orcid is { } orcid ? new[] { orcid } : []).Append(
-                    all[i].Family.Count > 0 ? all[i].Family[0] : ""
-                )
-            )
-                if (first.TryGetValue(key, out var other))
-                    parent[Root(i)] = Root(other);
-                else
-                    first[key] = i;
-        return Enumerable.Range(0, all.Length).GroupBy(Root).Select(g => g.Select(i => all[i]).ToArray());
-    }
-
-    private List<Group> OfBlock(Mention[] block, CancellationToken cancel)
+    private List<Group> Joined(Mention[] block, CancellationToken cancel)
     {
         // Mentions with one ORCID iD are one person from the start, unless their names say that somebody mistyped it.
         var groups = block
@@ -307,10 +240,10 @@ public sealed class PeopleResolver
         a.Orcid is not null && a.Orcid == b.Orcid || a.Families.Overlaps(b.Families);
 
     /// <summary>Labels that no two persons share: the name, then an institution, then years, then a number.</summary>
-    private static string[] Labels(Found[] people)
+    private static string[] Labels(List<Group> people)
     {
         var labels = people.Select(g => PersonLabel.Of(g.Name)).ToArray();
-        string[] more(Func<Found, string?> what)
+        string[] more(Func<Group, string?> what)
         {
             var twice = labels
                 .CountBy(l => l, StringComparer.OrdinalIgnoreCase)

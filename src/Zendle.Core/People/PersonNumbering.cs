@@ -1,26 +1,6 @@
 using System.Globalization;
-using Zendle.Core.Merging;
 
 namespace Zendle.Core.People;
-
-/// <summary>A name on a work, as numbering knows it again: the work, and a hash of family name and first initial.</summary>
-/// <param name="WorkId">The work.</param>
-/// <param name="Name">The hash.</param>
-public readonly record struct PersonMark(int WorkId, int Name)
-{
-    /// <summary>The mark of a mention.</summary>
-    public static PersonMark Of(Mention mention) =>
-        new(
-            mention.WorkId,
-            unchecked(
-                (int)
-                    MergeKeys.Of(
-                        "person mark",
-                        $"{string.Join('-', mention.Family)} {(mention.Given.Count > 0 ? mention.Given[0][..1] : "")}"
-                    )
-            )
-        );
-}
 
 /// <summary>
 /// What numbering gave: all of it, as it is written down, or what came or changed at once. Nothing that was given is ever
@@ -35,7 +15,30 @@ public sealed record GivenNumbers(
     IReadOnlyList<(string Label, int Person)> Labels,
     IReadOnlyList<(int Person, string Label)> Shown,
     IReadOnlyList<(int Person, int Into)> Redirects
-);
+)
+{
+    /// <summary>Whether nothing is in it.</summary>
+    public bool IsEmpty => Marks.Count == 0 && Labels.Count == 0 && Shown.Count == 0 && Redirects.Count == 0;
+}
+
+/// <summary>Where numbering looks up what was given before and it does not hold itself.</summary>
+public interface INumbersGiven
+{
+    /// <summary>The highest number given; 0 for none.</summary>
+    int Last { get; }
+
+    /// <summary>The number of the person a name was taken for last; 0 for none.</summary>
+    int PersonOf(PersonMark mark);
+
+    /// <summary>The number a label stands for, told apart without regard to case; 0 for none.</summary>
+    int PersonOf(string label);
+
+    /// <summary>The label a number is shown under; null for one that was never given.</summary>
+    string? Shown(int person);
+
+    /// <summary>The number another went into; 0 for one that stands by itself.</summary>
+    int Into(int person);
+}
 
 /// <summary>
 /// Gives persons numbers and labels that stay theirs, however often and from whatever people are told apart anew. Who
@@ -44,13 +47,17 @@ public sealed record GivenNumbers(
 /// </summary>
 public sealed class PersonNumbering
 {
-    private readonly Dictionary<PersonMark, int> numberOf;
-    private readonly Dictionary<string, int> labelled;
-    private readonly Dictionary<int, string> shown;
-    private readonly Dictionary<int, int> into;
+    private readonly Dictionary<PersonMark, int> numberOf = [];
+    private readonly Dictionary<string, int> labelled = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<int, string> shown = [];
+    private readonly Dictionary<int, int> into = [];
+    private readonly INumbersGiven? before;
     private int last;
 
-    /// <summary>Goes on from what was written down.</summary>
+    /// <summary>Goes on from what was given before, looked up where it is asked for; null to begin with nobody.</summary>
+    public PersonNumbering(INumbersGiven? before = null) => (this.before, last) = (before, before?.Last ?? 0);
+
+    /// <summary>Goes on from all that was given before.</summary>
     public PersonNumbering(GivenNumbers known)
     {
         numberOf = known.Marks.ToDictionary(m => m.Mark, m => m.Person);
@@ -60,36 +67,32 @@ public sealed class PersonNumbering
         last = shown.Keys.Concat(numberOf.Values).Concat(labelled.Values).DefaultIfEmpty(0).Max();
     }
 
-    /// <summary>Begins with nobody.</summary>
-    public PersonNumbering()
-        : this(new([], [], [], [])) { }
-
     /// <summary>The label that is shown for whom a label stands; null for one that was never given.</summary>
-    public string? Today(string label) =>
-        labelled.TryGetValue(label, out var number) ? shown.GetValueOrDefault(Current(number)) : null;
+    public string? Today(string label) => PersonOf(label) is > 0 and var number ? ShownAs(Current(number)) : null;
 
-    /// <summary>Labels that stand for a person who is shown under another, with that other.</summary>
-    public IEnumerable<(string Label, string Today)> Former =>
-        labelled
-            .Keys.Select(l => (Label: l, Today: Today(l) ?? l))
-            .Where(l => !string.Equals(l.Label, l.Today, StringComparison.OrdinalIgnoreCase));
-
-    /// <summary>Numbers persons and labels them for good. O(mentions).</summary>
+    /// <summary>Numbers all persons there are and labels them for good. O(mentions).</summary>
     /// <param name="people">The persons, each with the label that suits it best.</param>
     /// <returns>The persons with number and label, in their order, and what has to be written down.</returns>
-    public (IReadOnlyList<Person> People, GivenNumbers Changes) Number(IReadOnlyList<Person> people)
+    public (IReadOnlyList<Person> People, GivenNumbers Changes) Number(IReadOnlyList<Person> people) =>
+        Number(people, []);
+
+    /// <summary>Numbers some of the persons there are and labels them for good. O(their mentions).</summary>
+    /// <param name="people">The persons, each with the label that suits it best.</param>
+    /// <param name="held">Numbers that others hold now, which are given to nobody here; those given are added.</param>
+    /// <returns>The persons with number and label, in their order, and what has to be written down.</returns>
+    public (IReadOnlyList<Person> People, GivenNumbers Changes) Number(IReadOnlyList<Person> people, HashSet<int> held)
     {
-        var marks = people.Select(p => p.Mentions.Select(PersonMark.Of).Distinct().ToArray()).ToArray();
-        var numbers = Kept(marks);
+        var marks = people.Select(p => p.Mentions.Select(m => m.Mark).Distinct().ToArray()).ToArray();
+        var numbers = Kept(marks, held);
         for (var i = 0; i < people.Count; i++)
             if (numbers[i] == 0)
-                numbers[i] = ++last;
-        var redirects = Redirected(marks, numbers);
+                held.Add(numbers[i] = ++last);
+        var redirects = Redirected(marks, numbers, held);
         var moved = new List<(PersonMark, int)>();
         for (var i = 0; i < people.Count; i++)
             // A name whose person went into another keeps the number it had, so that both can part again.
             foreach (var mark in marks[i])
-                if (!numberOf.TryGetValue(mark, out var had) || Current(had) != numbers[i])
+                if (PersonOf(mark) is var had && (had == 0 || Current(had) != numbers[i]))
                 {
                     numberOf[mark] = numbers[i];
                     moved.Add((mark, numbers[i]));
@@ -100,9 +103,12 @@ public sealed class PersonNumbering
         foreach (var i in Enumerable.Range(0, people.Count).OrderBy(i => numbers[i]))
         {
             var label = LabelFor(numbers[i], people[i].Label);
-            if (labelled.TryAdd(label, numbers[i]))
+            if (PersonOf(label) == 0)
+            {
+                labelled[label] = numbers[i];
                 labels.Add((label, numbers[i]));
-            if (shown.GetValueOrDefault(numbers[i]) != label)
+            }
+            if (ShownAs(numbers[i]) != label)
             {
                 shown[numbers[i]] = label;
                 shows.Add((numbers[i], label));
@@ -113,15 +119,14 @@ public sealed class PersonNumbering
     }
 
     /// <summary>By person: the number it had, by the names it holds; 0 for none.</summary>
-    private int[] Kept(PersonMark[][] marks)
+    private int[] Kept(PersonMark[][] marks, HashSet<int> held)
     {
         var numbers = new int[marks.Length];
-        var taken = new HashSet<int>();
         foreach (
             var (person, number, _) in marks
                 .SelectMany(
                     (of, i) =>
-                        of.Select(m => numberOf.GetValueOrDefault(m))
+                        of.Select(PersonOf)
                             .Where(n => n > 0)
                             .CountBy(n => n)
                             .Select(c => (Person: i, Number: c.Key, Held: c.Value))
@@ -130,49 +135,61 @@ public sealed class PersonNumbering
                 .ThenBy(v => v.Number)
                 .ThenBy(v => v.Person)
         )
-            if (numbers[person] == 0 && taken.Add(number))
+            if (numbers[person] == 0 && held.Add(number))
                 numbers[person] = number;
         return numbers;
     }
 
     /// <summary>Numbers that nobody kept lead to who holds most of their names; one that is back leads nowhere.</summary>
-    private List<(int, int)> Redirected(PersonMark[][] marks, int[] numbers)
+    private List<(int, int)> Redirected(PersonMark[][] marks, int[] numbers, HashSet<int> held)
     {
-        var current = numbers.ToHashSet();
         var changes = new List<(int, int)>();
         foreach (
             var (was, now) in marks
-                .SelectMany((of, i) => of.Select(m => (Was: numberOf.GetValueOrDefault(m), Now: numbers[i])))
-                .Where(m => m.Was > 0 && !current.Contains(m.Was))
+                .SelectMany((of, i) => of.Select(m => (Was: PersonOf(m), Now: numbers[i])))
+                .Where(m => m.Was > 0 && !held.Contains(m.Was))
                 .CountBy(m => m)
                 .GroupBy(m => m.Key.Was)
                 .Select(g => (g.Key, g.OrderByDescending(c => c.Value).ThenBy(c => c.Key.Now).First().Key.Now))
         )
-            if (into.GetValueOrDefault(was) != now)
+            if (Into(was) != now)
             {
                 into[was] = now;
                 changes.Add((was, now));
             }
         foreach (var back in numbers)
-            if (into.Remove(back))
+            if (Into(back) != 0)
+            {
+                into[back] = 0;
                 changes.Add((back, 0));
+            }
         return changes;
     }
 
     private int Current(int number)
     {
         // A chain is as long as people were joined one after another.
-        while (into.TryGetValue(number, out var next))
+        while (Into(number) is not 0 and var next)
             number = next;
         return number;
     }
+
+    private int PersonOf(PersonMark mark) =>
+        numberOf.TryGetValue(mark, out var number) ? number : before?.PersonOf(mark) ?? 0;
+
+    private int PersonOf(string label) =>
+        labelled.TryGetValue(label, out var number) ? number : before?.PersonOf(label) ?? 0;
+
+    private string? ShownAs(int number) => shown.TryGetValue(number, out var label) ? label : before?.Shown(number);
+
+    private int Into(int number) => into.TryGetValue(number, out var next) ? next : before?.Into(number) ?? 0;
 
     private string LabelFor(int number, string wanted)
     {
         // The institution or the years that tell namesakes apart may stay what they were; that they are told may not.
         if (
-            shown.TryGetValue(number, out var had)
-            && Current(labelled[had]) == number
+            ShownAs(number) is { } had
+            && Current(PersonOf(had)) == number
             && PersonLabel.NameIn(had) == PersonLabel.NameIn(wanted)
             && PersonLabel.TellsApart(had) == PersonLabel.TellsApart(wanted)
         )
@@ -180,7 +197,7 @@ public sealed class PersonNumbering
         for (var n = 1; ; n++)
         {
             var label = n == 1 ? wanted : PersonLabel.With(wanted, n.ToString(CultureInfo.InvariantCulture));
-            if (!labelled.TryGetValue(label, out var other) || Current(other) == number)
+            if (PersonOf(label) is var other && (other == 0 || Current(other) == number))
                 return label;
         }
     }

@@ -72,8 +72,11 @@ public static class ColumnsStream
             to.Write(person);
             to.WriteTexts([.. others]);
         }
-        to.WriteTexts([.. all.FormerLabels.Keys]);
-        to.WriteTexts([.. all.FormerLabels.Values]);
+        foreach (var former in new[] { all.FormerLabels, all.FormerVenues })
+        {
+            to.WriteTexts([.. former.Keys]);
+            to.WriteTexts([.. former.Values]);
+        }
     }
 
     /// <summary>Reads columns, without where venues stand.</summary>
@@ -166,9 +169,8 @@ public static class ColumnsStream
                 .Range(0, from.ReadInt32())
                 .Select(_ => (Person: from.ReadString(), Others: (IReadOnlyList<string>)from.ReadTexts()!))
                 .ToDictionary(p => p.Person, p => p.Others, StringComparer.OrdinalIgnoreCase),
-            FormerLabels = from.ReadTexts()!
-                .Zip(from.ReadTexts()!)
-                .ToDictionary(l => l.First!, l => l.Second!, StringComparer.OrdinalIgnoreCase),
+            FormerLabels = ReadFormer(from),
+            FormerVenues = ReadFormer(from),
         };
         if (Array.Exists(venue, name => name >= contents.Facets[Facet.Venue].Names.Count))
             throw new InvalidDataException("A venue has no name.");
@@ -257,4 +259,9 @@ public static class ColumnsStream
         from.BaseStream.ReadExactly(MemoryMarshal.AsBytes(data.AsSpan(0, used)));
         return IdLists.From(at, data, used);
     }
+
+    private static Dictionary<string, string> ReadFormer(BinaryReader from) =>
+        from.ReadTexts()!
+            .Zip(from.ReadTexts()!)
+            .ToDictionary(l => l.First!, l => l.Second!, StringComparer.OrdinalIgnoreCase);
 }

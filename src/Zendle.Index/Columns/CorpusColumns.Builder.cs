@@ -63,8 +63,10 @@ public sealed partial class CorpusColumns
         private ReferenceMatcher? matcher;
         private IdLists? finishedCitedWorks;
         private CitationGraph? graph;
-        private IReadOnlyDictionary<string, IReadOnlyList<string>>? perhapsSame;
-        private Dictionary<string, string>? formerLabels;
+        private FacetColumn.Amender? people;
+        private Dictionary<string, IReadOnlyList<string>>? perhapsSame;
+        private IReadOnlyDictionary<string, string>? formerLabels,
+            formerVenues;
 
         /// <summary>Starts columns for record and work ids below the given sizes.</summary>
         /// <param name="recordSize">Record ids are below this.</param>
@@ -379,36 +381,62 @@ public sealed partial class CorpusColumns
             return CitationGraph.Build(pairs, by, WorkSize, databases);
         }
 
-        /// <summary>Takes the venues that were told apart: of each work its number among them, −1 for none.</summary>
-        public void TakeVenues(int[] ofWorks, IReadOnlyList<Venue> venues)
+        /// <summary>Takes the venues that were told apart.</summary>
+        /// <param name="ofWorks">Of each work its number among them, −1 for none.</param>
+        /// <param name="venues">The venues.</param>
+        /// <param name="spellings">Titles under which records name one of them, with the title it is shown under.</param>
+        public void TakeVenues(
+            int[] ofWorks,
+            IReadOnlyList<Venue> venues,
+            IEnumerable<(string Title, string Today)> spellings
+        )
         {
             workVenue = ofWorks;
             var column = FacetColumn.OfOnes(venues.Select(v => v.Title), ofWorks);
             (whole[Facet.Venue], venueName) = (column, column.Parts.Ones!);
+            var shown = venues.Select(v => v.Title).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            var former = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
+            foreach (var (title, today) in spellings)
+                if (!shown.Contains(title))
+                    former.TryAdd(title, today);
+            formerVenues = former;
         }
 
-        /// <summary>Takes the people who were told apart; without it those of the columns before stay.</summary>
-        /// <param name="people">The people.</param>
-        /// <param name="former">Labels of before that stand for one of them, with the label of today.</param>
-        public void TakePeople(IReadOnlyList<Person> people, IEnumerable<(string Label, string Today)> former)
+        /// <summary>People are told apart anew, all or some; without it those of the columns before stay.</summary>
+        /// <param name="isWhole">Whether all are, so that nobody stays as they were.</param>
+        public void BeginPeople(bool isWhole)
         {
-            formerLabels = former.ToDictionary(f => f.Label, f => f.Today, StringComparer.OrdinalIgnoreCase);
-            var labels = new FacetColumn.Editor(null, WorkSize);
-            foreach (
-                var work in people
-                    .SelectMany(p => p.Mentions, (p, m) => (m.WorkId, p.Label))
-                    .GroupBy(m => m.WorkId, m => m.Label)
-            )
-                labels.Set(work.Key, work);
-            whole[Facet.Person] = labels.Finish();
-            perhapsSame = people
-                .Where(p => p.Doubtful.Count > 0)
-                .ToDictionary(
-                    p => p.Label,
-                    p => (IReadOnlyList<string>)[.. p.Doubtful.Select(n => people[n].Label)],
-                    StringComparer.OrdinalIgnoreCase
-                );
+            people = new(isWhole ? null : from?.Of(Facet.Person), WorkSize);
+            var before = isWhole ? null : from?.All.PerhapsSame;
+            perhapsSame = new(
+                before ?? new Dictionary<string, IReadOnlyList<string>>(),
+                StringComparer.OrdinalIgnoreCase
+            );
         }
+
+        /// <summary>Takes the people of one block of names out, as they were before.</summary>
+        public void ForgetPeople(IReadOnlyList<Person> block)
+        {
+            foreach (var person in block)
+            {
+                people!.Remove(person.Label, person.Mentions.Select(m => m.WorkId));
+                perhapsSame!.Remove(person.Label);
+            }
+        }
+
+        /// <summary>Takes the people of one block of names, as they are now.</summary>
+        public void TakePeople(IReadOnlyList<Person> block)
+        {
+            foreach (var person in block)
+            {
+                people!.Add(person.Label, person.Mentions.Select(m => m.WorkId));
+                if (person.Doubtful.Count > 0)
+                    perhapsSame![person.Label] = [.. person.Doubtful.Select(n => block[n].Label)];
+            }
+        }
+
+        /// <summary>Takes the labels of before that stand for somebody shown under another, with that other.</summary>
+        public void TakeFormer(IReadOnlyDictionary<string, string> former) => formerLabels = former;
 
         /// <summary>The finished columns; where venues stand is added by <see cref="WithStandings"/>.</summary>
         public CorpusColumns Build()
@@ -417,6 +445,8 @@ public sealed partial class CorpusColumns
             var ties = BuildGraph();
             foreach (var (facet, editor) in facets)
                 whole[facet] = editor.Finish();
+            if (people is not null)
+                whole[Facet.Person] = people.Finish();
             if (!whole.ContainsKey(Facet.Venue))
                 whole[Facet.Venue] = from?.Of(Facet.Venue) ?? new FacetColumn.Editor(null, WorkSize).Finish();
             if (!whole.ContainsKey(Facet.Person))
@@ -445,6 +475,7 @@ public sealed partial class CorpusColumns
                 References = Matcher,
                 Graph = ties,
                 FormerLabels = formerLabels ?? from?.All.FormerLabels ?? new Dictionary<string, string>(),
+                FormerVenues = formerVenues ?? from?.All.FormerVenues ?? new Dictionary<string, string>(),
                 PerhapsSame = perhapsSame ?? from?.All.PerhapsSame ?? new Dictionary<string, IReadOnlyList<string>>(),
             };
             return new(contents, from, changed);

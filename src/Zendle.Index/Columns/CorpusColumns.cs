@@ -52,6 +52,7 @@ public sealed partial class CorpusColumns
         public required CitationGraph Graph { get; init; }
         public required IReadOnlyDictionary<string, IReadOnlyList<string>> PerhapsSame { get; init; }
         public required IReadOnlyDictionary<string, string> FormerLabels { get; init; }
+        public required IReadOnlyDictionary<string, string> FormerVenues { get; init; }
         public IReadOnlyDictionary<int, IReadOnlyList<Standing>> Standings { get; init; } =
             new Dictionary<int, IReadOnlyList<Standing>>();
     }
@@ -242,9 +243,16 @@ public sealed partial class CorpusColumns
     public IReadOnlyList<string> PerhapsSame(string person) => perhapsSame.GetValueOrDefault(person) ?? [];
 
     /// <summary>
-    /// The label that a person is shown under today who was once shown under another, or who went into another person.
+    /// The label under which a value of a field is shown today: a person may be known by a fuller name since, a venue be
+    /// spelled otherwise by most; the label itself where nothing is known of another.
     /// </summary>
-    public string PersonToday(string label) => All.FormerLabels.GetValueOrDefault(label, label);
+    public string Today(Facet facet, string label) =>
+        facet switch
+        {
+            Facet.Person => All.FormerLabels.GetValueOrDefault(label, label),
+            Facet.Venue => All.FormerVenues.GetValueOrDefault(label, label),
+            _ => label,
+        };
 
     /// <summary>The same columns with where the venues stand.</summary>
     /// <param name="standings">By venue number.</param>

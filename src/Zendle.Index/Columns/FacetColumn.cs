@@ -151,4 +151,53 @@ public sealed class FacetColumn
 
         public FacetColumn Finish() => new(table, values.Finish());
     }
+
+    /// <summary>
+    /// Makes a column from the one before it by taking values from works and giving them others, in any order. Eight bytes
+    /// for each while it is made.
+    /// </summary>
+    internal sealed class Amender(FacetColumn? from, int size)
+    {
+        private readonly Editor editor = new(from, size);
+        private readonly List<long> removed = [],
+            added = [];
+
+        /// <summary>Takes a value from works.</summary>
+        public void Remove(string name, IEnumerable<int> works) => Note(removed, name, works);
+
+        /// <summary>Gives works a value; one that is taken from the same work stays.</summary>
+        public void Add(string name, IEnumerable<int> works) => Note(added, name, works);
+
+        public FacetColumn Finish()
+        {
+            removed.Sort();
+            added.Sort();
+            var (r, a) = (0, 0);
+            var values = new SortedSet<int>();
+            while (r < removed.Count || a < added.Count)
+            {
+                var work = (int)(Math.Min(At(removed, r), At(added, a)) >> 32);
+                values.Clear();
+                if (from is not null)
+                    foreach (var value in from.Of(work))
+                        values.Add(value);
+                for (; At(removed, r) >> 32 == work; r++)
+                    values.Remove((int)removed[r]);
+                for (; At(added, a) >> 32 == work; a++)
+                    values.Add((int)added[a]);
+                ReadOnlySpan<int> ascending = [.. values];
+                editor.Set(work, ascending);
+            }
+            return editor.Finish();
+        }
+
+        private static long At(List<long> pairs, int i) => i < pairs.Count ? pairs[i] : long.MaxValue;
+
+        private void Note(List<long> pairs, string name, IEnumerable<int> works)
+        {
+            var value = (uint)editor.Number(name);
+            foreach (var work in works)
+                pairs.Add((long)work << 32 | value);
+        }
+    }
 }

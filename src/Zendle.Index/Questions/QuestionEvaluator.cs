@@ -276,10 +276,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         if (facet is not (Facet.Stage or Facet.Tag))
             return snapshot.Remember(
                 new FacetKey(facet, new([.. values])),
-                () =>
-                    columns
-                        .Of(facet)
-                        .With(facet == Facet.Person ? values.Select(columns.PersonToday) : values, columns.WorkSize)
+                () => columns.Of(facet).With(values.Select(v => columns.Today(facet, v)), columns.WorkSize)
             );
         var set = new WorkSet(columns.WorkSize);
         foreach (var value in values)

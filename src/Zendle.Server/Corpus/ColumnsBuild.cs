@@ -19,9 +19,6 @@ namespace Zendle.Server.Corpus;
 /// <param name="options">Where the columns are written down between starts.</param>
 public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeProvider clock, ZendleOptions options)
 {
-    /// <summary>Up to so many works people are told apart; beyond it printed names stand for them.</summary>
-    public const int MostToldApart = 120_000;
-
     /// <summary>
     /// When more works than this, and than a share of all, changed since, the columns are written down; fewer are
     /// followed again at the next start. A small corpus is written down after every change: what was shown before a
@@ -39,8 +36,6 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
 
     private readonly ColumnsFile file = new(Path.Combine(options.Data, "index"));
     private CorpusState? state;
-    private PeopleResolver people = new();
-    private PersonNumbering? numbering;
     private bool isBegun;
 
     /// <summary>
@@ -74,9 +69,8 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
         }
         catch
         {
-            // The columns before are as they were; the people were told apart in part, and are begun anew.
-            state = before is null ? null : before with { Mentions = null };
-            (people, numbering) = (new(), null);
+            // The columns before are as they were; the people were told apart in part, and are read or begun anew.
+            state = before is null ? null : before with { People = null };
             throw;
         }
     }
@@ -113,10 +107,8 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
     /// </summary>
     public void LetGo()
     {
-        if (state is not { WrittenPeople: not null, Unwritten: 0, Mentions: not null } now)
-            return;
-        state = now with { Mentions = null };
-        (people, numbering) = (new(), null);
+        if (state is { WrittenPeople: not null, Unwritten: 0, People: not null } now)
+            state = now with { People = null };
     }
 
     private CorpusState? WithStandings(CorpusState? read) =>
@@ -131,12 +123,10 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
     )
     {
         var (records, works) = await reader.Sizes(cancel);
-        var toldApart = works <= MostToldApart;
         if (
             before is not null
             && (
                 before.Sequence > sequence
-                || before.PeopleTold != toldApart
                 || before.Databases.Any(d => !databases.TryGetValue(d.Key, out var now) || now != d.Value)
             )
         )
@@ -155,7 +145,7 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
                 databases.ToDictionary(d => d.Key, d => d.Value.Name),
                 before?.Columns,
                 venuesAsPrinted: false,
-                peopleAsPrinted: !toldApart
+                peopleAsPrinted: false
             ),
             works
         );
@@ -163,24 +153,20 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
             changes.Remove(work);
         var trust = databases.ToDictionary(d => d.Key, d => d.Value.Trust);
         var rows = before is null ? reader.All(sequence, cancel) : reader.Some(touched, sequence, cancel);
-        var mentions = toldApart ? await Mentions(before, trust, cancel) : null;
+        var people = await People(before, trust, cancel);
         foreach (var work in touched)
-            mentions?.Remove(work);
-        await foreach (var part in WorkPart.Of(rows, trust, toldApart, cancel, each))
+            people.Put(work, []);
+        await foreach (var part in WorkPart.Of(rows, trust, cancel, each))
         {
             changes.Add(part);
-            if (part.Mentions.Count > 0)
-                mentions?.Add(part.Work, part.Mentions);
+            people.Put(part.Work, part.Mentions);
         }
         await MatchReferences(changes, cancel);
-        if (mentions is not null)
-            await TakePeople(changes.Builder, people.Again(mentions.Values.SelectMany(m => m), cancel), cancel);
-        else
-            (people, numbering) = (new(), null);
+        await TellApart(changes.Builder, people, cancel);
         var (columns, venues) = changes.Finish();
-        return new(sequence, databases, columns.WithStandings(Standings(columns, venues)), venues, toldApart)
+        return new(sequence, databases, columns.WithStandings(Standings(columns, venues)), venues)
         {
-            Mentions = mentions,
+            People = people,
             Unwritten = before is null
                 ? int.MaxValue
                 : (int)Math.Min(int.MaxValue, (long)before.Unwritten + touched.Count),
@@ -202,32 +188,50 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
         return touched;
     }
 
-    /// <summary>The people that works named so far: held, written down, or read from the store.</summary>
-    private async Task<Dictionary<int, IReadOnlyList<Mention>>> Mentions(
-        CorpusState? before,
-        Dictionary<int, int> trust,
-        CancellationToken cancel
-    )
+    /// <summary>The people that works named so far: held, written down, or begun anew from what the store has.</summary>
+    private async Task<PeopleByBlock> People(CorpusState? before, Dictionary<int, int> trust, CancellationToken cancel)
     {
-        var mentions = new Dictionary<int, IReadOnlyList<Mention>>();
-        if (before is null)
-            return mentions;
-        if ((before.Mentions ?? (before.WrittenPeople is { } sum ? file.ReadPeople(sum) : null)) is { } known)
-            return known;
-        await foreach (var part in WorkPart.Of(reader.All(before.Sequence, cancel), trust, withPeople: true, cancel))
-            if (part.Mentions.Count > 0)
-                mentions[part.Work] = part.Mentions;
-        return mentions;
+        if (before?.People is { } held)
+            return held;
+        if (before?.WrittenPeople is { } sum && file.ReadPeople(sum) is { } written)
+            return written;
+        var people = new PeopleByBlock();
+        if (before is not null)
+            await foreach (var part in WorkPart.Of(reader.All(before.Sequence, cancel), trust, cancel))
+                people.Put(part.Work, part.Mentions);
+        return people;
     }
 
-    private async Task TakePeople(CorpusColumns.Builder builder, IReadOnlyList<Person> told, CancellationToken cancel)
+    /// <summary>Tells the people of the names apart that are others than before; numbers and labels stay theirs.</summary>
+    private async Task TellApart(CorpusColumns.Builder builder, PeopleByBlock people, CancellationToken cancel)
     {
-        var known = numbering ?? new(await reader.Numbering(cancel));
-        numbering = null; // what is not written down is not known
-        var (named, given) = known.Number(told);
-        await writer.Number(given, cancel);
-        numbering = known;
-        builder.TakePeople(named, known.Former);
+        var isWhole = people.IsBeginning;
+        var change = people.Change();
+        builder.BeginPeople(isWhole);
+        foreach (var block in change.Before)
+            builder.ForgetPeople(block);
+        // Of few, what was given before is looked up one by one; of all, it is read at once.
+        using var stored = isWhole ? null : await reader.Numbers(cancel);
+        var numbering = stored is null ? new PersonNumbering(await reader.Numbering(cancel)) : new(stored);
+        var isOther = isWhole;
+        foreach (var blocks in people.Tell(change, cancel))
+        {
+            var (named, given) = numbering.Number([.. blocks.SelectMany(b => b.People)], change.Held);
+            if (!given.IsEmpty)
+                await writer.Number(given, cancel);
+            isOther |= given.Shown.Count > 0 || given.Redirects.Count > 0;
+            var taken = 0;
+            foreach (var block in blocks)
+            {
+                IReadOnlyList<Person> its = [.. named.Skip(taken).Take(block.People.Count)];
+                taken += its.Count;
+                people.Keep(block with { People = its });
+                builder.TakePeople(its);
+            }
+        }
+        people.Finish(change);
+        if (isOther)
+            builder.TakeFormer(await reader.FormerLabels(cancel));
     }
 
     /// <summary>
@@ -370,7 +374,14 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
                     counts[spelling]++;
             var venues = new VenueResolver([.. spellings.Select((s, i) => (s, counts[i])).Where(s => s.Item2 > 0)]);
             int[] numbers = [.. spellings.Select((s, i) => counts[i] > 0 ? venues.Of(s)!.Number : -1)];
-            Builder.TakeVenues(Array.ConvertAll(spellingOf, s => s < 0 ? -1 : numbers[s]), venues.All);
+            Builder.TakeVenues(
+                Array.ConvertAll(spellingOf, s => s < 0 ? -1 : numbers[s]),
+                venues.All,
+                spellings
+                    .Where((_, i) => counts[i] > 0)
+                    .Select(s => (s.Title, Today: venues.Of(s with { Issn = null })?.Title ?? s.Title))
+                    .Where(s => s.Title != s.Today)
+            );
             return (Builder.Build(), new(spellings, spellingOf, yearOf));
         }
     }

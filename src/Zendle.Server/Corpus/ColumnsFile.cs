@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Zendle.Core.People;
 using Zendle.Core.Records;
 using Zendle.Index.Columns;
@@ -15,7 +14,7 @@ namespace Zendle.Server.Corpus;
 internal sealed class ColumnsFile(string folder)
 {
     /// <summary>Changes whenever what is written, or what it means, changes.</summary>
-    private const int Version = 9;
+    private const int Version = 10;
 
     private string Columns => Path.Combine(folder, "columns");
     private string People => Path.Combine(folder, "people");
@@ -37,7 +36,7 @@ internal sealed class ColumnsFile(string folder)
             using var from = new BinaryReader(summed);
             if (from.ReadInt32() != Version || from.ReadInt32() != CorpusWriter.MergeVersion)
                 return null;
-            var (sequence, toldApart, people) = (from.ReadInt64(), from.ReadBoolean(), from.ReadUInt64());
+            var (sequence, people) = (from.ReadInt64(), from.ReadUInt64());
             var databases = Enumerable
                 .Range(0, from.ReadInt32())
                 .Select(_ => (Id: from.ReadInt32(), Trust: from.ReadInt32(), Name: from.ReadString()))
@@ -50,7 +49,7 @@ internal sealed class ColumnsFile(string folder)
             );
             var columns = ColumnsStream.Read(from);
             return summed.Sum == from.ReadUInt64()
-                ? new(sequence, databases, columns, venues, toldApart) { WrittenPeople = people == 0 ? null : people }
+                ? new(sequence, databases, columns, venues) { WrittenPeople = people == 0 ? null : people }
                 : null;
         }
         catch (Exception e) when (IsDamage(e))
@@ -69,23 +68,20 @@ internal sealed class ColumnsFile(string folder)
                 or FormatException
                 or OverflowException
                 or IndexOutOfRangeException
-                or KeyNotFoundException
-                or JsonException;
+                or KeyNotFoundException;
 
     /// <summary>
-    /// The people that works name, as they were written with the columns; null when there is nothing of use.
+    /// The people of works, as they were written with the columns; null when there is nothing of use.
     /// </summary>
     /// <param name="sum">The checksum they were written with.</param>
-    public Dictionary<int, IReadOnlyList<Mention>>? ReadPeople(ulong sum)
+    public PeopleByBlock? ReadPeople(ulong sum)
     {
         try
         {
             using var file = File.OpenRead(People);
             var summed = new ChecksumStream(file);
-            var written = JsonSerializer.Deserialize<WrittenPeople>(summed);
-            return written is { Works: not null } && summed.Sum == sum
-                ? written.Works.ToDictionary(w => w[0].WorkId, IReadOnlyList<Mention> (w) => w)
-                : null;
+            var written = PeopleByBlock.Read(summed);
+            return summed.Sum == sum ? written : null;
         }
         catch (Exception e) when (IsDamage(e))
         {
@@ -99,12 +95,7 @@ internal sealed class ColumnsFile(string folder)
     {
         try
         {
-            var people = state.Mentions is { } mentions
-                ? Put(
-                    People,
-                    to => JsonSerializer.Serialize(to, new WrittenPeople([.. mentions.Values.Select(m => m.ToArray())]))
-                )
-                : 0;
+            var people = state.People is { } told ? Put(People, told.Write) : 0;
             Put(
                 Columns,
                 summed =>
@@ -113,7 +104,6 @@ internal sealed class ColumnsFile(string folder)
                     to.Write(Version);
                     to.Write(CorpusWriter.MergeVersion);
                     to.Write(state.Sequence);
-                    to.Write(state.PeopleTold);
                     to.Write(people);
                     to.Write(state.Databases.Count);
                     foreach (var (id, (trust, name)) in state.Databases)
@@ -154,7 +144,4 @@ internal sealed class ColumnsFile(string folder)
         File.Move(aside, path, overwrite: true);
         return sum;
     }
-
-    /// <summary>The people of works, as they are written.</summary>
-    private sealed record WrittenPeople(Mention[][] Works);
 }

@@ -10,17 +10,15 @@ namespace Zendle.Server.Corpus;
 /// anew.</param>
 /// <param name="Columns">The columns.</param>
 /// <param name="Venues">The venues that works show.</param>
-/// <param name="PeopleTold">Whether people are told apart.</param>
 internal sealed record CorpusState(
     long Sequence,
     IReadOnlyDictionary<int, (int Trust, string Name)> Databases,
     CorpusColumns Columns,
-    ShownVenues Venues,
-    bool PeopleTold
+    ShownVenues Venues
 )
 {
-    /// <summary>The people each work names, by work; null while nobody needed them.</summary>
-    public Dictionary<int, IReadOnlyList<Mention>>? Mentions { get; init; }
+    /// <summary>Whom the works name, told apart; null while no change asks for it.</summary>
+    public PeopleByBlock? People { get; init; }
 
     /// <summary>
     /// The checksum of the people that were written down with this very state, to be read when they are needed; null

@@ -14,7 +14,7 @@ namespace Zendle.Server.Corpus;
 /// <param name="Shown">Its single values.</param>
 /// <param name="Rows">Its records, the oldest first: what the columns take, and what references are held
 /// against.</param>
-/// <param name="Mentions">The people it names; empty when people are not told apart.</param>
+/// <param name="Mentions">The people it names.</param>
 /// <param name="Venue">The venue it shows; null for none.</param>
 /// <param name="IsItem">Whether it counts for the standing of its journal: an article or a review.</param>
 internal sealed record WorkPart(
@@ -32,13 +32,11 @@ internal sealed record WorkPart(
     /// </summary>
     /// <param name="records">The records, those of one work together.</param>
     /// <param name="trust">Rank of trust by database.</param>
-    /// <param name="withPeople">Whether people are told apart.</param>
     /// <param name="cancel">Stops.</param>
     /// <param name="each">Is shown every record with its id, on whichever core; null for nobody.</param>
     public static async IAsyncEnumerable<WorkPart> Of(
         IAsyncEnumerable<StoredRecord> records,
         IReadOnlyDictionary<int, int> trust,
-        bool withPeople,
         [EnumeratorCancellation] CancellationToken cancel,
         Action<int, Record>? each = null
     )
@@ -68,7 +66,7 @@ internal sealed record WorkPart(
                             .AsParallel()
                             .AsOrdered()
                             .WithCancellation(stop.Token)
-                            .Select(w => Of(w, trust, withPeople, each))
+                            .Select(w => Of(w, trust, each))
                             .ToArray(),
                         stop.Token
                     );
@@ -135,7 +133,6 @@ internal sealed record WorkPart(
     private static WorkPart Of(
         List<StoredRecord> stored,
         IReadOnlyDictionary<int, int> trust,
-        bool withPeople,
         Action<int, Record>? each
     )
     {
@@ -152,7 +149,7 @@ internal sealed record WorkPart(
             work,
             WorkValues.Of(chosen),
             [.. stored.Zip(records, (s, r) => WithFindable(Row(s, r.Record), s))],
-            withPeople ? Mention.Of(work, records, chosen) : [],
+            Mention.Of(work, records, chosen),
             chosen.Venue.Value,
             chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview
         );

@@ -456,4 +456,50 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
             [.. people.Where(p => p.RedirectTo is not null).Select(p => (p.Id, p.RedirectTo!.Value))]
         );
     }
+
+    /// <summary>Looks numbers and labels of people up one by one; dispose of it when done.</summary>
+    public async Task<StoredNumbers> Numbers(CancellationToken cancel) =>
+        await StoredNumbers.Open(await contexts.CreateDbContextAsync(cancel), cancel);
+
+    /// <summary>
+    /// Labels that stand for a person who is shown under another, with that other. O(labels that were ever given).
+    /// </summary>
+    public async Task<IReadOnlyDictionary<string, string>> FormerLabels(CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var into = await context
+            .People.Where(p => p.RedirectTo != null)
+            .ToDictionaryAsync(p => p.Id, p => p.RedirectTo!.Value, cancel);
+        var former = await context
+            .PersonLabels.Join(
+                context.People,
+                l => l.PersonId,
+                p => p.Id,
+                (l, p) =>
+                    new
+                    {
+                        l.Label,
+                        l.PersonId,
+                        Shown = p.Label,
+                        p.RedirectTo,
+                    }
+            )
+            .Where(l => l.RedirectTo != null || l.Label != l.Shown)
+            .ToListAsync(cancel);
+        var standing = former.Select(l => Current(l.PersonId)).Distinct().ToArray();
+        var shown = await context
+            .People.Where(p => standing.Contains(p.Id))
+            .ToDictionaryAsync(p => p.Id, p => p.Label, cancel);
+        return former
+            .Select(l => (l.Label, Today: shown[Current(l.PersonId)]))
+            .Where(l => !string.Equals(l.Label, l.Today, StringComparison.OrdinalIgnoreCase))
+            .ToDictionary(l => l.Label, l => l.Today, StringComparer.OrdinalIgnoreCase);
+
+        int Current(int person)
+        {
+            while (into.TryGetValue(person, out var next))
+                person = next;
+            return person;
+        }
+    }
 }

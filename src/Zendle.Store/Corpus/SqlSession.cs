@@ -2,8 +2,8 @@ using Microsoft.Data.Sqlite;
 
 namespace Zendle.Store.Corpus;
 
-/// <summary>Prepared statements inside one transaction, each prepared once.</summary>
-internal sealed class SqlSession(SqliteConnection connection, SqliteTransaction transaction) : IDisposable
+/// <summary>Prepared statements, each prepared once; inside one transaction when there is one.</summary>
+internal sealed class SqlSession(SqliteConnection connection, SqliteTransaction? transaction) : IDisposable
 {
     private readonly Dictionary<string, SqliteCommand> prepared = [];
 

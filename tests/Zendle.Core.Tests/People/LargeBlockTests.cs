@@ -106,6 +106,6 @@ public sealed class LargeBlockTests
             .ToArray();
         using var gone = new CancellationTokenSource();
         gone.Cancel();
-        Assert.ThrowsAny<OperationCanceledException>(() => new PeopleResolver().Again(mentions, gone.Token));
+        Assert.ThrowsAny<OperationCanceledException>(() => new PeopleResolver().All(mentions, gone.Token));
     }
 }
