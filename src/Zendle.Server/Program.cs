@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
+using Zendle.Connect.Clocks;
 using Zendle.Connect.Fetch;
 using Zendle.Connect.Harvest;
 using Zendle.Core.FullText;
@@ -187,6 +188,12 @@ builder
     .AddSingleton<DemoSeeder>()
     .AddSingleton<DemoTexts>()
     .AddSingleton<JobRunner>()
+    .AddSingleton<JobSchedule>()
+    .AddSingleton(p => new FollowedClock(
+        p.GetRequiredService<TimeProvider>(),
+        options.Outside,
+        new AddressPolicy(options.Allowed)
+    ))
     .AddSingleton<StartUp>()
     .AddJob<HarvestJob>(HarvestJob.Kind)
     .AddSingleton<GatherService>()
@@ -218,7 +225,8 @@ if (!describing)
         .Services.AddHostedService<Checkpoints>()
         .AddHostedService<AtRest>()
         .AddHostedService(p => p.GetRequiredService<StartUp>())
-        .AddHostedService(p => p.GetRequiredService<JobRunner>());
+        .AddHostedService(p => p.GetRequiredService<JobRunner>())
+        .AddHostedService(p => p.GetRequiredService<JobSchedule>());
 
 var app = builder.Build();
 if (options.Proxies.Count > 0)

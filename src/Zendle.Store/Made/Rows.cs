@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Identity;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
+using Zendle.Core.Schedules;
 
 namespace Zendle.Store.Made;
 
@@ -251,6 +252,22 @@ public sealed class JobRow
 
     /// <summary>When it ended, UTC; null before.</summary>
     public DateTimeOffset? EndedAt { get; set; }
+}
+
+/// <summary>Work that is done by itself, again and again: a job of one kind on one subject.</summary>
+public sealed class ScheduleRow
+{
+    /// <summary>Kind of the job.</summary>
+    public required string Kind { get; set; }
+
+    /// <summary>What it works on, as in <see cref="JobRow.Subject"/>.</summary>
+    public int Subject { get; set; }
+
+    /// <summary>How often.</summary>
+    public Recurrence Every { get; set; }
+
+    /// <summary>When it is due next, UTC, by the clock that the installation follows.</summary>
+    public DateTimeOffset DueAt { get; set; }
 }
 
 /// <summary>The key under which a review cites a work; it stays that work's as long as the review lasts.</summary>

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Schedules;
 
 namespace Zendle.Store.Made;
 
@@ -35,6 +36,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
 
     /// <summary>Jobs.</summary>
     public DbSet<JobRow> Jobs => Set<JobRow>();
+
+    /// <summary>Jobs that are asked for by themselves.</summary>
+    public DbSet<ScheduleRow> Schedules => Set<ScheduleRow>();
 
     /// <summary>Works whose texts are sought.</summary>
     public DbSet<SoughtRow> Sought => Set<SoughtRow>();
@@ -81,6 +85,7 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         builder.Entity<TextRow>().HasIndex(t => t.Hash);
         builder.Entity<TextRow>().HasOne<Review>().WithMany().HasForeignKey(t => t.ReviewId);
         builder.Entity<SettingRow>().HasKey(s => s.Name);
+        builder.Entity<ScheduleRow>().HasKey(s => new { s.Kind, s.Subject });
         builder.Entity<SessionRow>().HasKey(s => s.Id);
         builder.Entity<SessionRow>().HasIndex(s => s.AccountId);
         builder.Entity<MadeOnRow>().HasKey(m => m.RecordId);
@@ -96,6 +101,7 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         base.ConfigureConventions(configurationBuilder);
         configurationBuilder.Properties<DecisionAct>().HaveConversion<string>();
         configurationBuilder.Properties<Role>().HaveConversion<string>();
+        configurationBuilder.Properties<Recurrence>().HaveConversion<string>();
         configurationBuilder.Properties<JobState>().HaveConversion<string>();
         configurationBuilder.Properties<SoughtState>().HaveConversion<string>();
         configurationBuilder.Properties<TextVerdict>().HaveConversion<string>();

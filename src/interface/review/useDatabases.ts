@@ -48,6 +48,17 @@ export function useSetPart() {
   });
 }
 
+/** Says how often a database is harvested by itself; null for by hand only. */
+export function useSetSchedule() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, every }: { id: number; every: Dto<"DatabaseDto">["every"] }) =>
+      read(api.PUT("/api/databases/{id}/schedule", { params: { path: { id } }, body: { every } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["databases"], exact: true }),
+    onError: useSayFault(),
+  });
+}
+
 /** Harvests, stops, or goes on. */
 export function useHarvest() {
   const client = useQueryClient();

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Harvest;
 using Zendle.Core.Records;
+using Zendle.Core.Schedules;
 using Zendle.Server.Corpus;
 using Zendle.Server.Events;
 using Zendle.Server.Identity;
@@ -22,6 +23,8 @@ internal sealed record OverlapDto(int DatabaseId, int Works);
 /// <param name="DeletedRecord">How it tells of deletions: no, transient, persistent; empty when it has not been
 /// asked.</param>
 /// <param name="WholeAt">When everything was last asked for; null when that was in the first harvest only.</param>
+/// <param name="Every">How often it is harvested by itself; null when only by hand.</param>
+/// <param name="DueAt">When it is harvested next by itself; null when only by hand.</param>
 /// <param name="WithAbstract">Records that have an abstract; likewise the others. They tell which fields can be
 /// searched.</param>
 internal sealed record DatabaseDto(
@@ -45,8 +48,13 @@ internal sealed record DatabaseDto(
     IReadOnlyList<OverlapDto> Overlap,
     int? PartOf,
     string DeletedRecord,
-    DateTimeOffset? WholeAt
+    DateTimeOffset? WholeAt,
+    Recurrence? Every,
+    DateTimeOffset? DueAt
 );
+
+/// <summary>Says how often a database is harvested by itself; null for by hand only.</summary>
+internal sealed record ScheduleRequest(Recurrence? Every);
 
 /// <summary>Says of which database another is an extract; null for none.</summary>
 internal sealed record PartOfRequest(int? PartOf);
@@ -174,6 +182,7 @@ internal static class DatabaseEndpoints
                         : TypedResults.NoContent()
             )
             .RequireCurator();
+        api.MapPut("/databases/{id:int}/schedule", SetSchedule).RequireCurator();
         api.MapGet("/databases/{id:int}/look", LookAgain).RequireCurator().Produces<LookDto>();
         api.MapPut("/databases/{id:int}/format", SetFormat).RequireCurator().Produces<JobDto>();
         api.MapPost("/databases/{id:int}/harvest", Harvest).RequireCurator().Produces<JobDto>();
@@ -250,6 +259,21 @@ internal static class DatabaseEndpoints
         }
     }
 
+    private static async Task<IResult> SetSchedule(
+        int id,
+        ScheduleRequest request,
+        JobSchedule schedule,
+        IDbContextFactory<CorpusContext> contexts,
+        CancellationToken cancel
+    )
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        if (!await context.Databases.AnyAsync(d => d.Id == id, cancel))
+            return Problems.Of(404, "There is no such database.");
+        await schedule.Set(HarvestJob.Kind, id, request.Every, cancel);
+        return TypedResults.NoContent();
+    }
+
     private static async Task<IResult> Harvest(
         int id,
         JobRunner jobs,
@@ -279,7 +303,8 @@ internal sealed class DatabaseService(
     CorpusService corpus,
     CorpusChange change,
     CorpusIdentity identities,
-    JobRunner jobs
+    JobRunner jobs,
+    JobSchedule schedule
 )
 {
     /// <summary>One database is added at a time, so that several wishes for one make one.</summary>
@@ -446,6 +471,7 @@ internal sealed class DatabaseService(
                 && j.Id == context.Jobs.Where(o => o.Kind == j.Kind && o.Subject == j.Subject).Max(o => o.Id)
             )
             .ToDictionaryAsync(j => j.Subject, cancel);
+        var recurring = await schedule.Of(HarvestJob.Kind, cancel);
         using var snapshot = corpus.Snapshot();
         var columns = snapshot.Columns;
         var databases = await reader.Databases(cancel);
@@ -484,7 +510,9 @@ internal sealed class DatabaseService(
                         ],
                         d.PartOf,
                         d.DeletedRecord,
-                        d.WholeAt
+                        d.WholeAt,
+                        recurring.GetValueOrDefault(d.Id)?.Every,
+                        recurring.GetValueOrDefault(d.Id)?.DueAt
                     );
                 }),
             ],

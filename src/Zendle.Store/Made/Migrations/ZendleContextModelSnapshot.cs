@@ -498,6 +498,27 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Runs");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.ScheduleRow", b =>
+                {
+                    b.Property<string>("Kind")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Subject")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("DueAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Every")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Kind", "Subject");
+
+                    b.ToTable("Schedules");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.SessionRow", b =>
                 {
                     b.Property<string>("Id")

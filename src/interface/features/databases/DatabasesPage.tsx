@@ -9,6 +9,7 @@ import { AboutAddresses } from "./AboutAddresses";
 import { AddFromFile } from "./AddFromFile";
 import { AddDatabase } from "./AddDatabase";
 import { ChangeFormat } from "./ChangeFormat";
+import { HarvestTimes } from "./HarvestTimes";
 import { useDatabases, useHarvest, useSetPart } from "../../review/useDatabases";
 import { Press } from "../../ui/Press";
 import { TextButton } from "../../ui/TextButton";
@@ -296,6 +297,9 @@ function HarvestState({
           {broken ? "resume" : "harvest now"}
         </Press>
       )}
+      <span className="ml-2">
+        <HarvestTimes database={d} curator={curator} />
+      </span>
       {curator && !broken && d.harvestedAt && (d.deletedRecord !== "persistent" || (job?.skipped.length ?? 0) > 0) && (
         <Press
           className={`ml-2 ${link}`}
