@@ -254,7 +254,7 @@ public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassF
                 b.All("ul > li")
                     .First(l => l.Text.StartsWith("Farnet", StringComparison.Ordinal))
                     .FindElements(By.TagName("button"))
-                    .Last()
+                    .First(button => button.Text == "harvest now")
                     .Click();
                 return true;
             },
@@ -270,6 +270,12 @@ public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassF
                 && Number(m.Groups[1].Value) is > 0 and < 200,
             "only what changed"
         );
+        // By itself from now on.
+        b.Click("Harvest Farnet: by hand only");
+        b.Click("every night");
+        b.Until(() => b.All("button[aria-label='Harvest Farnet: every night']").Count == 1, "the schedule to be set");
+        b.Reload();
+        b.Until(() => b.All("button[aria-label='Harvest Farnet: every night']").Count == 1, "the schedule kept");
         b.Press("g", "s");
         b.Find("article[data-work]");
         b.Press("b");

@@ -54,7 +54,7 @@ public sealed class BackupTests : IDisposable
         );
         Assert.Null((await visitor.Get("/api/me"))["announcement"]);
         foreach (var database in (await visitor.Get("/api/databases")).List("databases").ToArray())
-            Assert.Equal("done", (await visitor.Ended(database.Int("id")))["job"]!.Text("state"));
+            Assert.Equal("Done", (await visitor.Ended(database.Int("id")))["job"]!.Text("state"));
         await restored.DisposeAsync();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
     }

@@ -316,7 +316,7 @@ public sealed class BadRequestTests : IAsyncLifetime
                 Enumerable
                     .Range(0, 10)
                     .Select(_ =>
-                        ann.Send("PUT", $"/api/reviews/{review}/members", new { name = "cleo", role = "screener" })
+                        ann.Send("PUT", $"/api/reviews/{review}/members", new { name = "cleo", role = "Screener" })
                     )
             ),
             a => Assert.Equal(204, a.Status)

@@ -81,12 +81,12 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var ben = await world.Host.Another(Ann, "ben" + review);
-        await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "ben" + review, role = "screener" });
+        await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "ben" + review, role = "Screener" });
         var work = (await Ann.Works(review, await Ann.Search(review, "moth*")))[0];
         await Decide(Ann, review, "Keep", [work]);
-        Assert.Equal("kept", await Stage(ben, review, work));
+        Assert.Equal("Kept", await Stage(ben, review, work));
         await Decide(ben, review, "SetAside", [work], "twice");
-        Assert.Equal("set aside", await Stage(Ann, review, work));
+        Assert.Equal("SetAside", await Stage(Ann, review, work));
         var (status, problem) = await Ann.Send("POST", $"/api/reviews/{review}/undo", new { });
         Assert.Equal(409, status);
         Assert.StartsWith(
@@ -95,9 +95,9 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
             StringComparison.Ordinal
         );
         await ben.Ok("POST", $"/api/reviews/{review}/undo", new { });
-        Assert.Equal("kept", await Stage(Ann, review, work));
+        Assert.Equal("Kept", await Stage(Ann, review, work));
         await Ann.Ok("POST", $"/api/reviews/{review}/undo", new { });
-        Assert.Equal("found", await Stage(ben, review, work));
+        Assert.Equal("Found", await Stage(ben, review, work));
         Assert.Equal(
             "There is nothing of yours left to undo in this review.",
             (await ben.Send("POST", $"/api/reviews/{review}/undo", new { })).Body!.Text("title")
@@ -161,7 +161,7 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
         async Task<int> As(string method, string path, object? body = null) =>
             (await cleo.Send(method, $"/api/reviews/{review}{path}", body)).Status;
         Assert.Equal(404, await As("GET", "")); // not a member: there is no such review
-        await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name, role = "reader" });
+        await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name, role = "Reader" });
         Assert.Equal(
             new[] { 200, 200, 200 },
             new[]
@@ -181,14 +181,14 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
                 await As("DELETE", $"/steps/{step}"),
             }
         );
-        await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name, role = "screener" });
+        await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name, role = "Screener" });
         Assert.Equal(
             new[] { 200, 403, 403 },
             new[]
             {
                 await As("POST", "/decisions", new { act = "Keep", works = new[] { 1 } }),
                 await As("PATCH", "", new { title = "Mine" }),
-                await As("PUT", "/members", new { name = "ann", role = "none" }),
+                await As("DELETE", "/members/ann"),
             }
         );
         Assert.Equal(
@@ -210,7 +210,7 @@ public sealed class DecisionTests(Harvested world) : IClassFixture<Harvested>
                 )
             ).Status
         );
-        await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name, role = "none" });
+        await Ann.Ok("DELETE", $"/api/reviews/{review}/members/{name}");
         Assert.Equal(404, await As("GET", ""));
     }
 }

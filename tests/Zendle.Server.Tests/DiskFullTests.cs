@@ -88,13 +88,13 @@ public sealed class DiskFullTests : IAsyncLifetime
         Fill(left: 1_200_000);
         await ann.Ok("POST", "/api/databases", new { address = outside.Oai("farnet"), trusted = false });
         // It is told as ended, though that cannot be written down.
-        for (var i = 0; i < 600 && (await Job(ann)).Text("state") is "waiting" or "running"; i++)
+        for (var i = 0; i < 600 && (await Job(ann)).Text("state") is "Waiting" or "Running"; i++)
         {
             Fill(left: 0);
             await Task.Delay(100);
         }
         var job = await Job(ann);
-        Assert.Equal("failed", job.Text("state"));
+        Assert.Equal("Failed", job.Text("state"));
         Assert.Contains("There is no room on the disk", job.Text("message"), StringComparison.Ordinal);
         // Every act that has to be written says so; what is read is there.
         Fill(left: 0);
@@ -103,7 +103,7 @@ public sealed class DiskFullTests : IAsyncLifetime
             // As when Zendle rests: the next to read opens the files anew.
             Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
             Assert.Equal(3, (await ann.Get($"/api/reviews/{review}")).Int("kept"));
-            Assert.Equal("failed", (await Job(ann)).Text("state"));
+            Assert.Equal("Failed", (await Job(ann)).Text("state"));
         }
         var refused = 0;
         foreach (var w in works[3..].Take(40))
@@ -142,8 +142,8 @@ public sealed class DiskFullTests : IAsyncLifetime
         for (var i = 0; i < 100 && (await ann.Send("POST", $"/api/jobs/{job.Int("id")}/resume")).Status != 204; i++)
             await Task.Delay(100);
         var farnet = await ann.Ended((await ann.Get("/api/databases")).List("databases").Last().Int("id"));
-        Assert.Equal("done", farnet["job"]!.Text("state"));
-        Assert.Equal("done", (await ann.Harvest(outside.Oai("harbour")))["job"]!.Text("state"));
+        Assert.Equal("Done", farnet["job"]!.Text("state"));
+        Assert.Equal("Done", (await ann.Harvest(outside.Oai("harbour")))["job"]!.Text("state"));
         await ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = new[] { works[50] } });
         Assert.Equal(kept + 1, (await ann.Get($"/api/reviews/{review}")).Int("kept"));
         // What is counted is what an index made from nothing counts: no word was lost on the way.

@@ -131,7 +131,7 @@ public sealed class FormatTests : OddHost
         await ann.Ok("PUT", $"/api/databases/{id}/format", new { format = "jats" });
         var after = await ann.Ended(id);
         Assert.Equal(
-            ("done", "jats", 3),
+            ("Done", "jats", 3),
             (after["job"]!.Text("state"), after.Text("format"), after.Int("withAbstract"))
         );
         Assert.Equal(before.Order(), (await ann.Works(review, await ann.Search(review, "moths"))).Order());

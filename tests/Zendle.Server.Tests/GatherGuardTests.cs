@@ -43,8 +43,8 @@ public sealed class GatherGuardTests(Gathering world) : IClassFixture<Gathering>
             await context.SaveChangesAsync();
         }
         var rows = await world.Gather(review, null);
-        Assert.Equal(("in hand", "not found"), (rows[suspect].Text("state"), rows[blamed].Text("state")));
+        Assert.Equal(("InHand", "NotFound"), (rows[suspect].Text("state"), rows[blamed].Text("state")));
         Assert.Equal("Unreadable", rows[blamed]["attempts"]!.AsArray()[^1]!.Text("outcome"));
-        Assert.Equal("in hand", (await world.Gather(review, [blamed]))[blamed].Text("state"));
+        Assert.Equal("InHand", (await world.Gather(review, [blamed]))[blamed].Text("state"));
     }
 }

@@ -15,24 +15,24 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     /// <summary>Each kind of copy, how its one attempt ends, and how the work then stands.</summary>
     private static readonly (string Kind, string Outcome, string State)[] Kinds =
     [
-        ("fine", "Got", "in hand"),
-        ("wait", "Got", "in hand"),
-        ("dead", "DeadLink", "not found"),
-        ("wrong", "AnotherWork", "not found"),
-        ("truncated", "Damaged", "not found"),
-        ("html", "NotADocument", "not found"),
-        ("landing-only", "NoTextThere", "not found"),
-        ("sign-in", "SignInAsked", "not found"),
-        ("other-title", "Doubtful", "to look at"),
-        ("empty", "Empty", "not found"),
-        ("encrypted", "Encrypted", "not found"),
-        ("scanned", "NoLetters", "not found"),
-        ("loop", "RedirectLoop", "not found"),
-        ("private", "NotAllowed", "not found"),
-        ("bomb", "TooLarge", "not found"),
-        ("huge", "TooLarge", "not found"),
-        ("script", "Scripted", "not found"),
-        ("many-pages", "TooManyPages", "not found"),
+        ("fine", "Got", "InHand"),
+        ("wait", "Got", "InHand"),
+        ("dead", "DeadLink", "NotFound"),
+        ("wrong", "AnotherWork", "NotFound"),
+        ("truncated", "Damaged", "NotFound"),
+        ("html", "NotADocument", "NotFound"),
+        ("landing-only", "NoTextThere", "NotFound"),
+        ("sign-in", "SignInAsked", "NotFound"),
+        ("other-title", "Doubtful", "ToLookAt"),
+        ("empty", "Empty", "NotFound"),
+        ("encrypted", "Encrypted", "NotFound"),
+        ("scanned", "NoLetters", "NotFound"),
+        ("loop", "RedirectLoop", "NotFound"),
+        ("private", "NotAllowed", "NotFound"),
+        ("bomb", "TooLarge", "NotFound"),
+        ("huge", "TooLarge", "NotFound"),
+        ("script", "Scripted", "NotFound"),
+        ("many-pages", "TooManyPages", "NotFound"),
     ];
 
     [Fact]
@@ -74,15 +74,15 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var address = new Uri(rows[works["dead"]]["attempts"]!.AsArray()[0]!.Text("address"));
         await world.Set(address.AbsolutePath, "fine");
         rows = await world.Gather(review, null, again: true);
-        Assert.Equal("in hand", rows[works["dead"]].Text("state"));
-        Assert.Equal("to look at", rows[works["other-title"]].Text("state"));
+        Assert.Equal("InHand", rows[works["dead"]].Text("state"));
+        Assert.Equal("ToLookAt", rows[works["other-title"]].Text("state"));
         Assert.Single(rows[works["fine"]]["attempts"]!.AsArray()); // was not asked again
         Assert.StartsWith(
             "asked to wait 2 s, then ",
             rows[works["wait"]]["attempts"]![0]!.Text("brief"),
             StringComparison.Ordinal
         );
-        Assert.Equal("not found", rows[works["wrong"]].Text("state"));
+        Assert.Equal("NotFound", rows[works["wrong"]].Text("state"));
     }
 
     [Fact]
@@ -95,7 +95,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var detail = await Ann.Get($"/api/reviews/{review}/texts/{Text(first)}");
         Assert.Equal(["title", "people", "DOI", "year", "length"], detail.List("checks").Select(c => c.Text("name")));
         Assert.False(detail.List("checks").First()["agrees"]!.GetValue<bool>());
-        Assert.Equal("doubtful", detail.Text("verdict"));
+        Assert.Equal("Doubtful", detail.Text("verdict"));
         Assert.Equal(0, (await Ann.Get($"/api/reviews/{review}")).Int("withText"));
 
         await Ann.Ok("POST", $"/api/reviews/{review}/texts/{Text(first)}/settle", new { answer = "OtherVersion" });
@@ -103,10 +103,10 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var refused = Text(second);
         rows = await world.Settled(review);
         Assert.Equal(
-            ("in hand", "submitted manuscript"),
+            ("InHand", "submitted manuscript"),
             (rows[first].Text("state"), rows[first]["texts"]!.AsArray()[0]!.Text("version"))
         );
-        Assert.Equal("not found", rows[second].Text("state"));
+        Assert.Equal("NotFound", rows[second].Text("state"));
         Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{review}/texts/{refused}/file")).Status);
         Assert.Equal(
             (1, 1),
@@ -116,7 +116,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
             )
         );
         // The same file comes again: what a person has said stands.
-        Assert.Equal("not found", (await world.Gather(review, [second]))[second].Text("state"));
+        Assert.Equal("NotFound", (await world.Gather(review, [second]))[second].Text("state"));
     }
 
     private async Task<(int Status, JsonNode? Body)> Bring(int review, byte[] bytes, string name, int? workId = null)
@@ -152,7 +152,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var bytes = await FileAt(path);
         var (status, reply) = await Bring(review, bytes, "download (3).pdf");
         var brought = reply!;
-        Assert.Equal((200, work, "verified"), (status, brought.Int("workId"), brought.Text("verdict")));
+        Assert.Equal((200, work, "Verified"), (status, brought.Int("workId"), brought.Text("verdict")));
         var detail = await Ann.Get($"/api/reviews/{review}/texts/{brought.Int("textId")}");
         Assert.Matches(@"^\S.* \d{4} .+ \(version of record\)\.pdf$", detail.Text("fileName"));
         using var file = await Ann.Http.GetAsync(
@@ -161,7 +161,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         Assert.Equal(bytes, await file.Content.ReadAsByteArrayAsync());
         Assert.Equal("sandbox; default-src 'none'", Assert.Single(file.Headers.GetValues("Content-Security-Policy")));
         Assert.Equal(detail.Text("fileName"), file.Content.Headers.ContentDisposition!.FileNameStar);
-        Assert.Equal("in hand", (await world.Settled(review))[work].Text("state"));
+        Assert.Equal("InHand", (await world.Settled(review))[work].Text("state"));
         Assert.Equal(
             brought.Int("textId"),
             (await Ann.Get($"/api/reviews/{review}/works/{work}"))["inHand"]!.Int("textId")
@@ -186,7 +186,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var other = (await world.Work("dead")).Work;
         var (status, reply) = await Bring(review, bytes, "mine.pdf", other);
         var brought = reply!;
-        Assert.Equal((200, "doubtful", other), (status, brought.Text("verdict"), brought.Int("workId")));
+        Assert.Equal((200, "Doubtful", other), (status, brought.Text("verdict"), brought.Int("workId")));
         Assert.NotEqual(work, other);
 
         static async Task<(int, string)> Said(Task<(int Status, JsonNode? Body)> reply) =>
@@ -207,7 +207,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
             (await Ann.Send("POST", $"/api/reviews/{other}/texts/{text}/settle", new { answer = "Not" })).Status
         );
         var reader = await world.Host.Another(Ann, "reader");
-        await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "reader", role = "reader" });
+        await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "reader", role = "Reader" });
         Assert.Equal(200, (await reader.Send("GET", $"/api/reviews/{review}/texts/{text}")).Status);
         foreach (
             var (method, path, body) in new (string, string, object)[]
@@ -236,7 +236,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         {
             var row = (await Ann.Get($"/api/reviews/{review}/gather")).List("works").ToDictionary(w => w.Int("workId"));
             if (
-                row[quick.Work].Text("state") == "in hand"
+                row[quick.Work].Text("state") == "InHand"
                 && row[slow.Work]["going"] is { } going
                 && going.GetValue<string>().Contains("fetches", StringComparison.Ordinal)
             )
@@ -245,11 +245,11 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         }
         await Ann.Ok("POST", $"/api/reviews/{review}/gather/stop", new { });
         var rows = await world.Settled(review);
-        Assert.Equal(("in hand", "waiting"), (rows[quick.Work].Text("state"), rows[slow.Work].Text("state")));
-        Assert.Equal("stopped", (await Ann.Get($"/api/reviews/{review}/gather"))["job"]!.Text("state"));
+        Assert.Equal(("InHand", "Waiting"), (rows[quick.Work].Text("state"), rows[slow.Work].Text("state")));
+        Assert.Equal("Stopped", (await Ann.Get($"/api/reviews/{review}/gather"))["job"]!.Text("state"));
         await world.Set(slow.Path, "fine");
         rows = await world.Gather(review, []);
-        Assert.Equal("in hand", rows[slow.Work].Text("state"));
+        Assert.Equal("InHand", rows[slow.Work].Text("state"));
     }
 
     [Fact]
@@ -260,7 +260,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var database = (await Ann.Get("/api/databases")).List("databases").First().Int("id");
         await world.Outside.Fault("farnet", "slow", 3); // three seconds for each of the first pages
         await Ann.Ok("POST", $"/api/databases/{database}/harvest", new { });
-        Assert.Equal("in hand", (await world.Gather(review, [work]))[work].Text("state"));
+        Assert.Equal("InHand", (await world.Gather(review, [work]))[work].Text("state"));
         Assert.Null(
             (await Ann.Get("/api/databases")).List("databases").First(d => d.Int("id") == database)["job"]!["endedAt"]
         );
@@ -365,8 +365,8 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
             var all = await visitor.Get($"/api/reviews/{review}/gather");
             if (all["job"]!["endedAt"] is not null)
             {
-                Assert.Equal("done", all["job"]!.Text("state"));
-                Assert.DoesNotContain(all.List("works"), w => w.Text("state") == "waiting");
+                Assert.Equal("Done", all["job"]!.Text("state"));
+                Assert.DoesNotContain(all.List("works"), w => w.Text("state") == "Waiting");
                 return;
             }
             await Task.Delay(50);

@@ -48,7 +48,7 @@ public sealed class HarvestTests : IAsyncLifetime
     public async Task The_second_harvest_sees_only_what_changed_and_deletions_take_effect()
     {
         var first = await ann.Harvest(outside.Oai("farnet"));
-        Assert.Equal("done", first["job"]!.Text("state"));
+        Assert.Equal("Done", first["job"]!.Text("state"));
         var records = first.Int("records");
         await ann.Ok("POST", $"/api/databases/{first.Int("id")}/harvest");
         var idle = await ann.Ended(first.Int("id"));
@@ -133,13 +133,13 @@ public sealed class HarvestTests : IAsyncLifetime
             }
         );
         var broken = await ann.Ended(job.Int("subject"));
-        Assert.Equal("failed", broken["job"]!.Text("state"));
+        Assert.Equal("Failed", broken["job"]!.Text("state"));
         Assert.Contains(says, broken["job"]!.Text("message"), StringComparison.Ordinal);
         Assert.Contains("What came is kept", broken["job"]!.Text("message"), StringComparison.Ordinal);
         await outside.Fault("farnet", "none");
         await ann.Ok("POST", $"/api/jobs/{broken["job"]!.Int("id")}/resume");
         var mended = await ann.Ended(broken.Int("id"));
-        Assert.Equal(("done", all), (mended["job"]!.Text("state"), mended.Int("records")));
+        Assert.Equal(("Done", all), (mended["job"]!.Text("state"), mended.Int("records")));
     }
 
     [Theory]
@@ -151,7 +151,7 @@ public sealed class HarvestTests : IAsyncLifetime
     {
         await outside.Fault("meridian", fault, times);
         var database = await ann.Harvest(outside.Oai("meridian"));
-        Assert.Equal("done", database["job"]!.Text("state"));
+        Assert.Equal("Done", database["job"]!.Text("state"));
         Assert.True(database.Int("records") > 80);
     }
 

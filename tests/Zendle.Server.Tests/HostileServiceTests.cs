@@ -26,11 +26,11 @@ public sealed class HostileServiceTests : IAsyncLifetime
         foreach (var kind in new[] { "nested", "tokens", "attributes" })
             await ann.Ok("POST", "/api/databases", new { address = $"{Base}/{kind}/oai", trusted = false });
         var honest = await ann.Harvest($"{Base}/honest/oai");
-        Assert.Equal(("done", 1), (honest["job"]!.Text("state"), honest.Int("records")));
+        Assert.Equal(("Done", 1), (honest["job"]!.Text("state"), honest.Int("records")));
         foreach (
             var database in (await ann.Get("/api/databases")).List("databases").Where(d => d.Text("name") != "honest")
         )
-            Assert.Equal("failed", database["job"]!.Text("state"));
+            Assert.Equal("Failed", database["job"]!.Text("state"));
         Assert.Contains(
             "one resumption token after another, but no records",
             (await ann.Get("/api/databases")).List("databases").Single(d => d.Text("name") == "tokens")["job"]!.Text(
@@ -46,7 +46,7 @@ public sealed class HostileServiceTests : IAsyncLifetime
         await using var host = new ZendleHost(Base);
         var ann = await host.Curator();
         Assert.Equal(
-            ("done", 1),
+            ("Done", 1),
             (await ann.Harvest($"{Base}/long/oai")) is { } d ? (d["job"]!.Text("state"), d.Int("records")) : default
         );
         Assert.Equal(1, await ann.Count(await ann.Review(), await ann.Search(1, "moths")));
@@ -71,7 +71,7 @@ public sealed class HostileServiceTests : IAsyncLifetime
         var job = (await ann.Get("/api/databases")).List("databases").Single()["job"]!.Int("id");
         for (var i = 0; i < 100 && (await ann.Send("POST", $"/api/jobs/{job}/stop")).Status != 204; i++)
             await Task.Delay(50);
-        Assert.Equal("done", (await ann.Harvest($"{Base}/honest/oai"))["job"]!.Text("state"));
+        Assert.Equal("Done", (await ann.Harvest($"{Base}/honest/oai"))["job"]!.Text("state"));
     }
 
     [Theory]

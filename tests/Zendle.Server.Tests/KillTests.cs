@@ -118,7 +118,7 @@ public sealed class KillTests : IAsyncLifetime
                 .Single(d => d.Text("address").Contains(key, StringComparison.Ordinal))
                 .Int("id");
             var database = await ann.Ended(id);
-            Assert.Equal("done", database["job"]!.Text("state"));
+            Assert.Equal("Done", database["job"]!.Text("state"));
             Assert.Equal(
                 Live(await new HttpClient().GetStringAsync(new Uri(outside.Address, "/")), key),
                 database.Int("records")

@@ -19,7 +19,7 @@ public sealed class MergedWorkTests(Gathering world) : IClassFixture<Gathering>
         var (older, younger) = (Math.Min(first, second), Math.Max(first, second));
         await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = new[] { younger } });
         var gathered = (await world.Gather(review, [younger]))[younger];
-        Assert.True(gathered.Text("state") == "in hand", gathered.ToJsonString());
+        Assert.True(gathered.Text("state") == "InHand", gathered.ToJsonString());
         var trail = await Ann.Step(
             review,
             0,
@@ -37,14 +37,14 @@ public sealed class MergedWorkTests(Gathering world) : IClassFixture<Gathering>
 
         var merged = await Ann.Get($"/api/reviews/{review}/works/{younger}");
         Assert.Equal(older, merged.Int("id")); // the old address leads on
-        Assert.Equal("kept", merged["judgement"]!.Text("stage"));
+        Assert.Equal("Kept", merged["judgement"]!.Text("stage"));
         Assert.Equal(
             merged["inHand"]!.ToJsonString(),
             (await Ann.Get($"/api/reviews/{review}/works/{older}"))["inHand"]!.ToJsonString()
         );
         var rows = (await Ann.Get($"/api/reviews/{review}/gather")).List("works").ToArray();
         var row = Assert.Single(rows, r => r["texts"]!.AsArray().Count > 0);
-        Assert.Equal((older, "in hand"), (row.Int("workId"), row.Text("state")));
+        Assert.Equal((older, "InHand"), (row.Int("workId"), row.Text("state")));
         Assert.NotEmpty(row["attempts"]!.AsArray());
         Assert.Equal(1, (await Ann.Get($"/api/reviews/{review}")).Int("withText"));
         Assert.Equal(1, (await Ann.Get($"/api/reviews/{review}/report/texts")).Int("got"));
@@ -83,10 +83,10 @@ public sealed class MergedWorkTests(Gathering world) : IClassFixture<Gathering>
         var ((good, _), (dead, deadPath)) = (await world.Work("fine"), await world.Work("dead"));
         Assert.NotEmpty(deadPath);
         var rows = await world.Gather(review, [good, dead]);
-        Assert.Equal(("in hand", "not found"), (rows[good].Text("state"), rows[dead].Text("state")));
+        Assert.Equal(("InHand", "NotFound"), (rows[good].Text("state"), rows[dead].Text("state")));
         await Join(Math.Min(good, dead), Math.Max(good, dead));
         var row = Assert.Single((await Ann.Get($"/api/reviews/{review}/gather")).List("works"));
-        Assert.Equal((Math.Min(good, dead), "in hand"), (row.Int("workId"), row.Text("state")));
+        Assert.Equal((Math.Min(good, dead), "InHand"), (row.Int("workId"), row.Text("state")));
         var account = await Ann.Get($"/api/reviews/{review}/report/texts");
         Assert.Equal((1, 1, 0), (account.Int("sought"), account.Int("got"), account.Int("notGot")));
         // Seeking it again finds it in hand.

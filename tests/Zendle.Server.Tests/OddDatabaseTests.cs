@@ -110,7 +110,7 @@ public sealed class OddDatabaseTests : IAsyncLifetime
         zendle = new(host.Urls.First());
         ann = await zendle.Curator();
         var database = await ann.Harvest(host.Urls.First() + "/oai");
-        Assert.Equal("done", database["job"]!.Text("state"));
+        Assert.Equal("Done", database["job"]!.Text("state"));
         Assert.Equal(Records.Length, database.Int("records"));
         review = await ann.Review();
     }

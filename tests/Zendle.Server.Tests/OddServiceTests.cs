@@ -36,7 +36,7 @@ public sealed class OddServiceTests : OddHost
         );
         odd.Pages.Add(OddService.Around(Titled(3, "Later moths")));
         var database = await ann.Harvest(odd.Address);
-        Assert.Equal(("done", 3), (database["job"]!.Text("state"), database.Int("records")));
+        Assert.Equal(("Done", 3), (database["job"]!.Text("state"), database.Int("records")));
         Assert.Equal(
             isMended,
             database["job"]!.Text("message").Contains("1 record had faults in the XML", StringComparison.Ordinal)
@@ -91,7 +91,7 @@ public sealed class OddServiceTests : OddHost
         );
         odd.Pages.Add(OddService.Around(Titled(5, "Later moths")));
         var job = (await ann.Harvest(odd.Address))["job"]!;
-        Assert.Equal("done", job.Text("state"));
+        Assert.Equal("Done", job.Text("state"));
         Assert.Equal("3 records new or changed. 2 records could not be read.", job.Text("message"));
         Assert.Equal(["oai:odd:2", "oai:odd:4"], job.List("skipped").Select(s => s.Text("identifier")));
         Assert.Contains("not well-formed", job.List("skipped").First().Text("why"), StringComparison.Ordinal);
@@ -112,7 +112,7 @@ public sealed class OddServiceTests : OddHost
         foreach (var _ in Enumerable.Range(0, 3))
             odd.Faults.Enqueue(fault);
         var database = await ann.Harvest(odd.Address);
-        Assert.Equal(("done", 2), (database["job"]!.Text("state"), database.Int("records")));
+        Assert.Equal(("Done", 2), (database["job"]!.Text("state"), database.Int("records")));
         Assert.Equal(5, odd.Asked.Count); // three in vain, then the two pages
     }
 
@@ -124,7 +124,7 @@ public sealed class OddServiceTests : OddHost
         odd.Pages.Add(OddService.Around(""));
         odd.Faults.Enqueue(status);
         var job = (await ann.Harvest(odd.Address))["job"]!;
-        Assert.Equal("failed", job.Text("state"));
+        Assert.Equal("Failed", job.Text("state"));
         Assert.Contains($"status {status}", job.Text("message"), StringComparison.Ordinal);
         Assert.Single(odd.Asked);
     }
@@ -154,7 +154,7 @@ public sealed class OddServiceTests : OddHost
         );
         odd.Pages.Add(OddService.Around(Titled(3, "Later moths"), $"<resumptionToken {counts}/>"));
         var job = (await ann.Harvest(odd.Address))["job"]!;
-        Assert.Equal(("done", 3, 3), (job.Text("state"), job.Int("done"), job.Int("total")));
+        Assert.Equal(("Done", 3, 3), (job.Text("state"), job.Int("done"), job.Int("total")));
     }
 
     private async Task<JsonNode> Again(int database, bool whole)

@@ -67,7 +67,7 @@ public sealed class RecordsTests(HarvestedWithItsOutside world) : IClassFixture<
         Assert.Single(left.List("records"));
         Assert.False(Assert.Single(left.List("rulings"))["same"]!.GetValue<bool>());
         // The decision stays with the work that keeps its number.
-        Assert.Equal("kept", (await Ann.Get($"/api/reviews/{review}/works/{work}"))["judgement"]!.Text("stage"));
+        Assert.Equal("Kept", (await Ann.Get($"/api/reviews/{review}/works/{work}"))["judgement"]!.Text("stage"));
         await world.Outside.Move(20);
         foreach (var database in (await Ann.Get("/api/databases")).List("databases"))
         {

@@ -167,7 +167,7 @@ public sealed class SessionTests : IAsyncLifetime
         var ann = await host.Curator();
         var ben = await host.Another(ann, "ben");
         var review = await ann.Review();
-        await ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "ben", role = "reader" });
+        await ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "ben", role = "Reader" });
         using var reply = await ben.Http.GetAsync("/api/events", HttpCompletionOption.ResponseHeadersRead);
         using var lines = new StreamReader(await reply.Content.ReadAsStreamAsync());
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(60));
@@ -184,7 +184,7 @@ public sealed class SessionTests : IAsyncLifetime
             ("review", review),
             ((await Next()) is { } told ? (told.Text("kind"), told.Int("reviewId")) : default)
         );
-        await ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "ben", role = "none" });
+        await ann.Ok("DELETE", $"/api/reviews/{review}/members/ben");
         Assert.Equal("members", (await Next())!.Text("kind"));
         await ann.Ok("PATCH", $"/api/reviews/{review}", new { title = "Told to nobody else" });
         await ben.Ok("POST", "/api/sign-out");

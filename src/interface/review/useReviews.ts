@@ -43,11 +43,19 @@ export const useMembers = (reviewId: number) =>
 /** Gives an account a part in the review, or takes it away ("none"). */
 export function usePutMember(reviewId: number) {
   const client = useQueryClient();
-  return useMutation({
-    mutationFn: (body: Dto<"MemberRequest">) =>
-      read(api.PUT("/api/reviews/{reviewId}/members", { params: { path: { reviewId } }, body })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["review", reviewId, "members"] }),
-  });
+  const onSuccess = () => client.invalidateQueries({ queryKey: ["review", reviewId, "members"] });
+  return {
+    put: useMutation({
+      mutationFn: (body: Dto<"MemberRequest">) =>
+        read(api.PUT("/api/reviews/{reviewId}/members", { params: { path: { reviewId } }, body })),
+      onSuccess,
+    }),
+    remove: useMutation({
+      mutationFn: (name: string) =>
+        read(api.DELETE("/api/reviews/{reviewId}/members/{name}", { params: { path: { reviewId, name } } })),
+      onSuccess,
+    }),
+  };
 }
 
 /** Kept works that are in no database now. */

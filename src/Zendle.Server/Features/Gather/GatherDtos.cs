@@ -1,5 +1,6 @@
 using Zendle.Core.FullText;
 using Zendle.Server.Events;
+using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Gather;
 
@@ -18,21 +19,38 @@ internal sealed record AttemptDto(
 );
 
 /// <summary>A document of a work.</summary>
-/// <param name="Verdict">"verified", "confirmed", "doubtful".</param>
 internal sealed record TextDto(
     int Id,
     string? Version,
     int Pages,
     int Bytes,
-    string Verdict,
+    TextVerdict Verdict,
     string Sentence,
     string Route,
     string Source,
     DateTimeOffset At
 );
 
+/// <summary>How the text of a work stands.</summary>
+internal enum GatherState
+{
+    /// <summary>Nobody has asked for it.</summary>
+    NotSought,
+
+    /// <summary>It waits its turn, or is being tried.</summary>
+    Waiting,
+
+    /// <summary>A document came that a person must look at.</summary>
+    ToLookAt,
+
+    /// <summary>No route gave it.</summary>
+    NotFound,
+
+    /// <summary>It is here.</summary>
+    InHand,
+}
+
 /// <summary>One work of the table.</summary>
-/// <param name="State">"not sought", "waiting", "to look at", "not found", "in hand".</param>
 /// <param name="Sentence">What is the matter, or the next act.</param>
 /// <param name="Going">What goes on at this moment; null when nothing does.</param>
 /// <param name="Share">Share of the document that has come, 0–1.</param>
@@ -43,7 +61,7 @@ internal sealed record GatherRowDto(
     string People,
     int? Year,
     string? Venue,
-    string State,
+    GatherState State,
     string Sentence,
     string? Going,
     double? Share,
@@ -80,7 +98,7 @@ internal sealed record TextDetailDto(
     string? Version,
     int Pages,
     int Bytes,
-    string Verdict,
+    TextVerdict Verdict,
     string Sentence,
     string Source,
     IReadOnlyList<CheckLine> Checks,
@@ -108,6 +126,5 @@ internal sealed record SettleRequest(SettleAnswer Answer);
 /// <param name="WorkId">The work it was recognised as; null when it was not.</param>
 /// <param name="Title">That work's title.</param>
 /// <param name="TextId">The stored document; null when it was not taken.</param>
-/// <param name="Verdict">"verified" or "doubtful".</param>
 /// <param name="Sentence">What happened.</param>
-internal sealed record BroughtDto(int? WorkId, string? Title, int? TextId, string? Verdict, string Sentence);
+internal sealed record BroughtDto(int? WorkId, string? Title, int? TextId, TextVerdict? Verdict, string Sentence);

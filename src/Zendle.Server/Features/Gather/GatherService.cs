@@ -139,10 +139,10 @@ internal sealed class GatherService(
             .ThenBy(r => r.WorkId)
             .ToArray();
         return new(
-            rows.Count(r => r.State is "to look at" or "not found"),
-            rows.Count(r => r.State == "waiting"),
-            rows.Count(r => r.State == "in hand"),
-            rows.Count(r => r.State == "not sought"),
+            rows.Count(r => r.State is GatherState.ToLookAt or GatherState.NotFound),
+            rows.Count(r => r.State == GatherState.Waiting),
+            rows.Count(r => r.State == GatherState.InHand),
+            rows.Count(r => r.State == GatherState.NotSought),
             job is null ? null : JobDto.Of(jobs.AsItStands(job)),
             rows
         );
@@ -228,7 +228,14 @@ internal sealed class GatherService(
         SoughtState.NotFound,
     ];
 
-    private static readonly string[] Order = ["to look at", "not found", "waiting", "in hand", "not sought"];
+    private static readonly GatherState[] Order =
+    [
+        GatherState.ToLookAt,
+        GatherState.NotFound,
+        GatherState.Waiting,
+        GatherState.InHand,
+        GatherState.NotSought,
+    ];
 
     private GatherRowDto Row(
         int reviewId,
@@ -245,18 +252,18 @@ internal sealed class GatherService(
             .ToArray();
         var state = sought?.State switch
         {
-            null => "not sought",
-            SoughtState.Waiting => "waiting",
-            SoughtState.ToLookAt => "to look at",
-            SoughtState.NotFound => "not found",
-            _ => "in hand",
+            null => GatherState.NotSought,
+            SoughtState.Waiting => GatherState.Waiting,
+            SoughtState.ToLookAt => GatherState.ToLookAt,
+            SoughtState.NotFound => GatherState.NotFound,
+            _ => GatherState.InHand,
         };
         var going = sought is { State: SoughtState.Waiting } ? progress.Of(reviewId, sought.WorkId) : null;
         var sentence = state switch
         {
-            "to look at" => texts.LastOrDefault(t => t.Verdict == TextVerdict.Doubtful)?.Sentence ?? "",
-            "not found" => Sentence(NotGot.Reason([.. last.Select(a => a.Outcome)]), last),
-            "waiting" => "waits its turn",
+            GatherState.ToLookAt => texts.LastOrDefault(t => t.Verdict == TextVerdict.Doubtful)?.Sentence ?? "",
+            GatherState.NotFound => Sentence(NotGot.Reason([.. last.Select(a => a.Outcome)]), last),
+            GatherState.Waiting => "waits its turn",
             _ => "",
         };
         return new(
@@ -298,7 +305,7 @@ internal sealed class GatherService(
             WorkVersions.Name(t.Version),
             t.Pages,
             t.Bytes,
-            t.Verdict.ToString().ToLowerInvariant(),
+            t.Verdict,
             t.Sentence,
             AttemptWords.Of(t.Route),
             t.Source,
@@ -331,7 +338,7 @@ internal sealed class GatherService(
                 WorkVersions.Name(t.Version),
                 t.Pages,
                 t.Bytes,
-                t.Verdict.ToString().ToLowerInvariant(),
+                t.Verdict,
                 t.Sentence,
                 t.Source,
                 JsonSerializer.Deserialize<CheckLine[]>(t.Checks, StoredJson.Options)!,
@@ -464,7 +471,7 @@ internal sealed class GatherService(
         );
         await context.SaveChangesAsync(cancel);
         hub.Tell(new("gather", reviewId));
-        return new(work, title, text.Id, text.Verdict.ToString().ToLowerInvariant(), taken.Sentence);
+        return new(work, title, text.Id, text.Verdict, taken.Sentence);
     }
 
     /// <summary>

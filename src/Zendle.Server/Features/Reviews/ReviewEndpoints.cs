@@ -18,7 +18,7 @@ internal sealed record ReviewDto(
     string Question,
     int BandLow,
     int BandHigh,
-    string Role,
+    Role Role,
     int Kept,
     int SetAside,
     DateTimeOffset CreatedAt,
@@ -36,9 +36,9 @@ internal sealed record NewReviewRequest(string Title, string? Question);
 
 internal sealed record ReviewChangeRequest(string? Title, string? Question, int? BandLow, int? BandHigh);
 
-internal sealed record MemberDto(string Name, string DisplayName, string Role);
+internal sealed record MemberDto(string Name, string DisplayName, Role Role);
 
-internal sealed record MemberRequest(string Name, string Role);
+internal sealed record MemberRequest(string Name, Role Role);
 
 internal static class ReviewEndpoints
 {
@@ -58,6 +58,7 @@ internal static class ReviewEndpoints
         review.MapGet("/not-found", NotFound);
         review.MapGet("/members", Members);
         review.MapPut("/members", PutMember).Require(Role.Owner);
+        review.MapDelete("/members/{name}", RemoveMember).Require(Role.Owner);
     }
 
     private static async Task<List<ReviewDto>> List(ReviewService service, ClaimsPrincipal user, Access access)
@@ -135,22 +136,68 @@ internal static class ReviewEndpoints
                             }
                     )
                     .ToListAsync()
-            ).Select(m => new MemberDto(m.UserName!, m.DisplayName, m.Role.ToString().ToLowerInvariant())),
+            ).Select(m => new MemberDto(m.UserName!, m.DisplayName, m.Role)),
         ];
 
-    private static async Task<IResult> PutMember(
+    private static Task<IResult> PutMember(
         int reviewId,
         MemberRequest request,
         ZendleContext context,
         ClaimsPrincipal user,
         EventHub hub
+    ) =>
+        ChangeMember(
+            reviewId,
+            request.Name,
+            context,
+            user,
+            hub,
+            (account, member) =>
+            {
+                if (member is null)
+                    context.Members.Add(
+                        new()
+                        {
+                            ReviewId = reviewId,
+                            AccountId = account,
+                            Role = request.Role,
+                        }
+                    );
+                else
+                    member.Role = request.Role;
+            }
+        );
+
+    private static Task<IResult> RemoveMember(
+        int reviewId,
+        string name,
+        ZendleContext context,
+        ClaimsPrincipal user,
+        EventHub hub
+    ) =>
+        ChangeMember(
+            reviewId,
+            name,
+            context,
+            user,
+            hub,
+            (_, member) =>
+            {
+                if (member is not null)
+                    context.Members.Remove(member);
+            }
+        );
+
+    private static async Task<IResult> ChangeMember(
+        int reviewId,
+        string name,
+        ZendleContext context,
+        ClaimsPrincipal user,
+        EventHub hub,
+        Action<string, Member?> change
     )
     {
-        var named = RoleNamed(request.Role);
-        if (named is null && request.Role != "none")
-            return Problems.Of(400, "A role is reader, screener or owner; none takes the member out.");
-        var role = named ?? Role.Reader;
-        var upper = request.Name.Trim().ToUpperInvariant();
+        var upper = name.Trim().ToUpperInvariant();
         var account = await context.Users.SingleOrDefaultAsync(u => u.NormalizedUserName == upper);
         if (account is null)
             return Problems.Of(404, "There is no account with this name.", "A curator can add one.");
@@ -159,25 +206,10 @@ internal static class ReviewEndpoints
         await Changing.WaitAsync();
         try
         {
-            var member = await context.Members.SingleOrDefaultAsync(m =>
-                m.ReviewId == reviewId && m.AccountId == account.Id
+            change(
+                account.Id,
+                await context.Members.SingleOrDefaultAsync(m => m.ReviewId == reviewId && m.AccountId == account.Id)
             );
-            if (request.Role == "none")
-            {
-                if (member is not null)
-                    context.Members.Remove(member);
-            }
-            else if (member is null)
-                context.Members.Add(
-                    new()
-                    {
-                        ReviewId = reviewId,
-                        AccountId = account.Id,
-                        Role = role,
-                    }
-                );
-            else
-                member.Role = role;
             await context.SaveChangesAsync();
         }
         finally
@@ -187,16 +219,6 @@ internal static class ReviewEndpoints
         hub.Tell(new("members"));
         return TypedResults.NoContent();
     }
-
-    /// <summary>The role of a name, as it is written; numbers are no names.</summary>
-    private static Role? RoleNamed(string name) =>
-        name.ToLowerInvariant() switch
-        {
-            "reader" => Role.Reader,
-            "screener" => Role.Screener,
-            "owner" => Role.Owner,
-            _ => null,
-        };
 }
 
 /// <summary>Makes reviews and says how they stand.</summary>
@@ -253,7 +275,7 @@ internal sealed class ReviewService(
             review.Question,
             review.BandLow,
             review.BandHigh,
-            role.ToString().ToLowerInvariant(),
+            role,
             facts.Kept.Count() + (corpus.IsBehind ? facts.KeptButGone.Count : 0),
             facts.SetAside.Count(),
             review.CreatedAt,

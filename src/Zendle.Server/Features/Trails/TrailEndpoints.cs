@@ -1,4 +1,5 @@
 using Zendle.Core.Merging;
+using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Server.Features.Search;
@@ -12,7 +13,7 @@ internal sealed record SeedDto(
     string Title,
     string People,
     int? Year,
-    string Stage,
+    Stage Stage,
     int Cites,
     int Cited
 );

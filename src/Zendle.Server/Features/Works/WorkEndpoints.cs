@@ -65,7 +65,7 @@ internal sealed record DatabaseCountDto(string Database, int Cited);
 internal sealed record YearTieDto(int Year, int Cites, int CitedBy);
 
 internal sealed record JudgementDto(
-    string Stage,
+    Stage Stage,
     string? Reason,
     IReadOnlyList<string> Tags,
     string? By,
@@ -266,7 +266,7 @@ internal static class WorkEndpoints
                 ],
                 Ties(view.Snapshot, workId),
                 row.Hits,
-                new(Stages.Name(judgement.Stage), judgement.Reason, judgement.Tags, by, judgement.At),
+                new(judgement.Stage, judgement.Reason, judgement.Tags, by, judgement.At),
                 text is null ? null : new(text.Id, WorkVersions.Name(text.Version), text.Pages),
                 columns.OnlyCited.Contains(workId),
                 Standings(columns, workId),

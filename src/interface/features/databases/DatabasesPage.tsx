@@ -252,7 +252,7 @@ function HarvestState({
   const [reading, setReading] = useState(false);
   const job = d.job;
   const link = "underline decoration-line underline-offset-2 hover:decoration-ink";
-  if (job && (job.state === "running" || job.state === "waiting")) {
+  if (job && (job.state === "Running" || job.state === "Waiting")) {
     const share = job.total ? Math.min(100, Math.round((100 * job.done) / job.total)) : null;
     return (
       <div className="text-[12px]" role="status">
@@ -278,11 +278,11 @@ function HarvestState({
       </div>
     );
   }
-  const broken = job?.state === "failed" || job?.state === "stopped";
+  const broken = job?.state === "Failed" || job?.state === "Stopped";
   return (
     <div className="text-right text-[12px] text-quiet">
       {broken ? (
-        <p className={job.state === "failed" ? "text-left text-aside" : "text-left"}>{job.message}</p>
+        <p className={job.state === "Failed" ? "text-left text-aside" : "text-left"}>{job.message}</p>
       ) : d.harvestedAt ? (
         <p title={job?.message}>{ago(d.harvestedAt)}</p>
       ) : (

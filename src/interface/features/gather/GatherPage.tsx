@@ -14,10 +14,10 @@ import { documentOf, useBring, useGather, useSeek, useSettle, useStopGather } fr
 type Row = Dto<"GatherRowDto">;
 
 const groups: { title: string; hint: string; states: string[] }[] = [
-  { title: "Need your decision", hint: "each shows its next step", states: ["to look at", "not found"] },
-  { title: "In progress", hint: "at most two requests per host", states: ["waiting"] },
-  { title: "In hand", hint: "", states: ["in hand"] },
-  { title: "Not sought yet", hint: "", states: ["not sought"] },
+  { title: "Need your decision", hint: "each shows its next step", states: ["ToLookAt", "NotFound"] },
+  { title: "In progress", hint: "at most two requests per host", states: ["Waiting"] },
+  { title: "In hand", hint: "", states: ["InHand"] },
+  { title: "Not sought yet", hint: "", states: ["NotSought"] },
 ];
 
 /** Gather: the kept works by how their texts stand, what needs a person on top; the work in view beside it. */
@@ -56,7 +56,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
     return true;
   };
   const answer = (said: NonNullable<Dto<"SettleAnswer">>) => () => {
-    const text = row?.state === "to look at" ? documentOf(row) : null;
+    const text = row?.state === "ToLookAt" ? documentOf(row) : null;
     if (!text) return false;
     settle.mutate({ textId: text.id, answer: said });
     return true;
@@ -67,7 +67,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
     ArrowDown: () => move(1),
     ArrowUp: () => move(-1),
     Enter: () => {
-      const text = row?.state === "in hand" ? documentOf(row) : null;
+      const text = row?.state === "InHand" ? documentOf(row) : null;
       if (!text) return false;
       void navigate(`/r/${reviewId}/read/${text.id}`);
       return true;
@@ -84,9 +84,9 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
       </div>
     );
   const data = gather.data;
-  const running = data?.job?.state === "running" || data?.job?.state === "waiting";
+  const running = data?.job?.state === "Running" || data?.job?.state === "Waiting";
   const stopped = !running && (data?.onTheirWay ?? 0) > 0;
-  const inVain = rows.filter((r) => r.state === "not found").length;
+  const inVain = rows.filter((r) => r.state === "NotFound").length;
   return (
     <div
       className="flex min-h-0 flex-1 flex-col"

@@ -25,7 +25,7 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
   const document = documentOf(row);
   return (
     <div className="px-[18px] py-3">
-      {row.state === "to look at" && document ? (
+      {row.state === "ToLookAt" && document ? (
         <Doubt
           reviewId={reviewId}
           textId={document.id}
@@ -39,7 +39,7 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
           </p>
         </>
       )}
-      {row.state === "in hand" && document && (
+      {row.state === "InHand" && document && (
         <div className="mb-3 border-l-[3px] border-pine pl-3">
           <p>
             <b className="font-semibold">{document.version ?? "version not known"}</b>, {document.pages}{" "}
@@ -64,7 +64,7 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
           </div>
         </div>
       )}
-      {row.state === "not found" && (
+      {row.state === "NotFound" && (
         <div className="mb-3 border-l-[3px] border-aside pl-3">
           <p className="font-semibold">No full text was found.</p>
           <p className="text-[12.5px] text-quiet">
@@ -72,13 +72,13 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
           </p>
         </div>
       )}
-      {row.state !== "in hand" && row.state !== "waiting" && (
+      {row.state !== "InHand" && row.state !== "Waiting" && (
         <div className="mb-3 flex gap-2">
           <Button
-            kind={row.state === "not sought" ? "primary" : "plain"}
+            kind={row.state === "NotSought" ? "primary" : "plain"}
             onClick={() => seek.mutate({ works: [row.workId], again: true })}
           >
-            {row.state === "not sought" ? "Gather this one" : "Try again"}
+            {row.state === "NotSought" ? "Gather this one" : "Try again"}
           </Button>
           <Button onClick={() => chooser.current?.click()}>Bring the file …</Button>
           <input
@@ -119,7 +119,7 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
           </ol>
         </section>
       )}
-      {row.attempts.length === 0 && row.state === "not found" && (
+      {row.attempts.length === 0 && row.state === "NotFound" && (
         <p className="text-[12.5px] text-quiet">No database lists a copy, and there is no DOI to follow.</p>
       )}
     </div>

@@ -49,11 +49,11 @@ export function GatherRow({
         <Chain attempts={row.attempts} going={row.going} />
       </div>
       <div className="text-right text-[12px] text-quiet">
-        {row.state === "in hand" && document ? (
+        {row.state === "InHand" && document ? (
           <>
             <b className="block text-[12.5px] font-semibold text-ink">{document.version ?? "version not known"}</b>
             {document.pages} {document.pages === 1 ? "page" : "pages"} ·{" "}
-            {document.verdict === "confirmed" ? "decided by hand" : "all checks agree"}
+            {document.verdict === "Confirmed" ? "decided by hand" : "all checks agree"}
             <Link
               to={`/r/${reviewId}/read/${document.id}`}
               onClick={(e) => e.stopPropagation()}
@@ -62,18 +62,18 @@ export function GatherRow({
               read
             </Link>
           </>
-        ) : row.state === "waiting" ? (
+        ) : row.state === "Waiting" ? (
           row.share !== null ? (
             <b className="font-semibold text-ink">fetching {Math.round(row.share * 100)} %</b>
           ) : row.going ? null : (
             "waits its turn"
           )
-        ) : row.state === "not sought" ? (
+        ) : row.state === "NotSought" ? (
           "not sought yet"
         ) : (
           <>
             <b className="block text-[12.5px] font-semibold text-ink">
-              {row.state === "to look at" ? "look side by side" : "add the file yourself"}
+              {row.state === "ToLookAt" ? "look side by side" : "add the file yourself"}
             </b>
             {row.sentence}
           </>

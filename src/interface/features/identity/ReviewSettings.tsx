@@ -20,7 +20,7 @@ function Settings({ review }: { review: Dto<"ReviewDto"> }) {
   const [high, setHigh] = useState(String(review.bandHigh));
   const change = useChangeReview(review.id);
   const say = useSay();
-  const mine = review.role === "owner";
+  const mine = review.role === "Owner";
   return (
     <Card title="This review">
       <form
@@ -84,11 +84,17 @@ function Settings({ review }: { review: Dto<"ReviewDto"> }) {
   );
 }
 
+type Role = Dto<"MemberDto">["role"];
+
+/** What roles are called. */
+const roleWords: Record<Role, string> = { Reader: "reader", Screener: "screener", Owner: "owner" };
+
 function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
   const members = useMembers(reviewId);
   const put = usePutMember(reviewId);
+  const error = put.put.error ?? put.remove.error;
   const [name, setName] = useState("");
-  const [role, setRole] = useState("screener");
+  const [role, setRole] = useState<Role | "none">("Screener");
   return (
     <div className="mt-5 border-t border-line pt-4">
       <h3 className="mb-2 text-[13px] font-semibold">Members</h3>
@@ -96,7 +102,7 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
         {members.data?.map((m) => (
           <li key={m.name} className="flex gap-3">
             <span>{m.displayName}</span>
-            <span className="text-quiet">{m.role}</span>
+            <span className="text-quiet">{roleWords[m.role]}</span>
           </li>
         ))}
       </ul>
@@ -105,7 +111,9 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
           className="flex flex-wrap items-end gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            put.mutate({ name, role }, { onSuccess: () => setName("") });
+            const done = { onSuccess: () => setName("") };
+            if (role === "none") put.remove.mutate(name, done);
+            else put.put.mutate({ name, role }, done);
           }}
         >
           <Field label="Account" value={name} onChange={(e) => setName(e.target.value)} className="w-44" required />
@@ -113,21 +121,25 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
             Role
             <select
               value={role}
-              onChange={(e) => setRole(e.target.value)}
+              onChange={(e) => setRole(e.target.value as Role | "none")}
               className="mt-1 block h-9 rounded-md border border-edge bg-raised px-2 text-[13px] font-normal"
             >
-              <option value="reader">reader: can see everything</option>
-              <option value="screener">screener: searches and decides</option>
-              <option value="owner">owner</option>
+              <option value="Reader">reader: can see everything</option>
+              <option value="Screener">screener: searches and decides</option>
+              <option value="Owner">owner</option>
               <option value="none">none: removed from the review</option>
             </select>
           </label>
-          <Button type="submit" disabled={put.isPending}>
+          <Button type="submit" disabled={put.put.isPending || put.remove.isPending}>
             Add or change
           </Button>
         </form>
       )}
-      {put.error && <div className="mt-3">{<Fault error={put.error} />}</div>}
+      {error && (
+        <div className="mt-3">
+          <Fault error={error} />
+        </div>
+      )}
     </div>
   );
 }

@@ -9,7 +9,7 @@ export function TextsPage({ reviewId }: { reviewId: number }) {
   const gather = useGather(reviewId);
   const navigate = useNavigate();
   const inHand = (gather.data?.works ?? []).flatMap((row) => {
-    const text = row.state === "in hand" ? documentOf(row) : null;
+    const text = row.state === "InHand" ? documentOf(row) : null;
     return text ? [{ row, text }] : [];
   });
   if (gather.error)

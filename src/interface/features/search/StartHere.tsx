@@ -76,7 +76,7 @@ function Question({ review }: { review: Dto<"ReviewDto"> }) {
     return (
       <p className="mb-6 border-l-[3px] border-pine pl-4 font-serif text-[18px] leading-snug">{review.question}</p>
     );
-  if (review.role !== "owner") return null;
+  if (review.role !== "Owner") return null;
   return (
     <form
       className="mb-7 flex items-end gap-3"

@@ -36,7 +36,7 @@ export function Seeds({
               <span className="flex items-center gap-1.5 text-[12.5px] font-semibold">
                 <span className="truncate">{s.people || "No people named"}</span>
                 <span className="shrink-0">{s.year ?? "n.d."}</span>
-                {s.stage !== "found" && <StageMark stage={s.stage} />}
+                {s.stage !== "Found" && <StageMark stage={s.stage} />}
               </span>
               <span className="line-clamp-3 font-serif text-[14px] leading-[1.3]">{s.title || "without a title"}</span>
               <span className="text-[12px] text-quiet">

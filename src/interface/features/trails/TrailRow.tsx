@@ -37,7 +37,7 @@ export function TrailRow({
       </div>
       <div className="min-w-0">
         <h3
-          className={`font-serif text-[14.5px] leading-[1.28] font-semibold ${row.stage === "set aside" ? "text-quiet" : ""}`}
+          className={`font-serif text-[14.5px] leading-[1.28] font-semibold ${row.stage === "SetAside" ? "text-quiet" : ""}`}
         >
           <Press tabIndex={-1} className="line-clamp-3 text-left" onClick={onOpen}>
             {row.title.text ? <Marked text={row.title} /> : <i className="font-normal">without a title</i>}

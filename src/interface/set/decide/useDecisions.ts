@@ -19,11 +19,11 @@ const done: Record<Act, (n: number, value?: string) => string> = {
 function after(row: Dto<"WorkRowDto">, act: Act, value: string | undefined): Dto<"WorkRowDto"> {
   switch (act) {
     case "Keep":
-      return { ...row, stage: "kept", reason: null };
+      return { ...row, stage: "Kept", reason: null };
     case "SetAside":
-      return { ...row, stage: "set aside", reason: value ?? "" };
+      return { ...row, stage: "SetAside", reason: value ?? "" };
     case "Clear":
-      return { ...row, stage: "found", reason: null };
+      return { ...row, stage: "Found", reason: null };
     case "Tag":
       return { ...row, tags: row.tags.includes(value ?? "") ? row.tags : [...row.tags, value ?? ""] };
     case "Untag":

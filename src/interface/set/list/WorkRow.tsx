@@ -36,7 +36,7 @@ export function WorkRow({
   /** Only what tells works apart: more of them in sight. */
   dense: boolean;
 }) {
-  const aside = row.stage === "set aside";
+  const aside = row.stage === "SetAside";
   return (
     <article
       aria-current={selected ? "true" : undefined}

@@ -6,11 +6,11 @@ import { moment } from "../../ui/numbers";
 export function Judgement({ of: judgement }: { of: Dto<"WorkDto">["judgement"] }) {
   return (
     <>
-      {judgement.stage !== "found" && (
+      {judgement.stage !== "Found" && (
         <p className="mt-3 flex items-center gap-2 text-[12.5px]">
           <StageMark stage={judgement.stage} />
           <span>
-            {judgement.stage === "kept" ? "Kept" : `Set aside: ${judgement.reason ?? ""}`}
+            {judgement.stage === "Kept" ? "Kept" : `Set aside: ${judgement.reason ?? ""}`}
             <span className="text-quiet">
               {judgement.by && `, by ${judgement.by}`}
               {judgement.at && `, ${moment(judgement.at)}`}

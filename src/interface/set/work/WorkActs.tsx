@@ -24,17 +24,17 @@ export function WorkActs({
       className={`flex shrink-0 items-center gap-2 border-t border-line bg-paper px-[18px] py-2 max-[1150px]:gap-1.5
         max-[1150px]:px-3 max-[1150px]:[&>button]:px-2`}
     >
-      {stage === "kept" ? (
+      {stage === "Kept" ? (
         <Button onClick={() => decide.one(work.id, "Clear")}>
-          <StageMark stage="kept" /> Kept
+          <StageMark stage="Kept" /> Kept
         </Button>
       ) : (
         <Button kind="primary" onClick={() => decide.one(work.id, "Keep")}>
           Keep <Key k="P" />
         </Button>
       )}
-      <Button onClick={stage === "set aside" ? () => decide.one(work.id, "Clear") : onAside}>
-        {stage === "set aside" ? (
+      <Button onClick={stage === "SetAside" ? () => decide.one(work.id, "Clear") : onAside}>
+        {stage === "SetAside" ? (
           <>
             <StageMark stage={stage} /> Set aside
           </>

@@ -94,8 +94,8 @@ export function useBring(reviewId: number) {
     onSuccess: (brought) => {
       const title = brought.title ?? "";
       say(
-        brought.verdict === "doubtful" ? `Look at it: ${brought.sentence}` : `Recognised: ${title}`,
-        brought.verdict === "doubtful" || brought.textId === null
+        brought.verdict === "Doubtful" ? `Look at it: ${brought.sentence}` : `Recognised: ${title}`,
+        brought.verdict === "Doubtful" || brought.textId === null
           ? undefined
           : { label: "Read", run: () => void navigate(`/r/${reviewId}/read/${brought.textId ?? 0}`) },
       );
@@ -107,6 +107,6 @@ export function useBring(reviewId: number) {
 
 /** The document of a row that counts, or the one to look at. */
 export const documentOf = (row: Dto<"GatherRowDto">): Dto<"TextDto"> | null =>
-  row.state === "to look at"
-    ? (row.texts.find((t) => t.verdict === "doubtful") ?? null)
-    : (row.texts.find((t) => t.verdict !== "doubtful") ?? null);
+  row.state === "ToLookAt"
+    ? (row.texts.find((t) => t.verdict === "Doubtful") ?? null)
+    : (row.texts.find((t) => t.verdict !== "Doubtful") ?? null);
