@@ -296,5 +296,6 @@ review.MapReport();
 signedIn.MapDatabases();
 signedIn.MapRecords();
 signedIn.MapEvents();
+signedIn.MapPreparing();
 app.Run();
 return Environment.ExitCode;

@@ -10,8 +10,8 @@ using Zendle.Store.Sqlite;
 namespace Zendle.Server;
 
 /// <summary>
-/// Brings the store up to date and the index up, then seeds the demo. Until it is done <c>/health</c> answers 503 and
-/// says what it waits for.
+/// Brings the store up to date and the index up; until then <c>/health</c> answers 503 and says what it waits for. The demo
+/// is made behind that, while people can sign in already and read how far it is.
 /// </summary>
 internal sealed class StartUp(
     IServiceProvider services,
@@ -44,8 +44,11 @@ internal sealed class StartUp(
     /// <summary>Ends when both files are up and the index takes words, so that jobs can run.</summary>
     public Task StoreReady => storeReady.Task;
 
-    /// <summary>Whether the demo is being made: nobody can sign in yet.</summary>
+    /// <summary>Whether the demo is being made.</summary>
     public bool IsSeeding { get; private set; }
+
+    /// <summary>What the demo waits for while it is being made, in a sentence; null when nothing is.</summary>
+    public string? Preparing => IsSeeding ? Doing : null;
 
     /// <summary>What keeps it from being ready, in a sentence; null for nothing.</summary>
     public string? Fault { get; private set; }
@@ -87,9 +90,10 @@ internal sealed class StartUp(
             );
             // What came after an interruption is mostly in at once. If not, what was written down before it is shown,
             // and the rest follows behind.
+            var seeder = services.GetRequiredService<DemoSeeder>();
             if (
                 corpus.IsReady
-                && (!options.Demo || await IsInUse(stoppingToken))
+                && (!options.Demo || await seeder.Made(stoppingToken) is not null)
                 && await Task.WhenAny(catchingUp, Task.Delay(Remaining(), stoppingToken)) != catchingUp
             )
             {
@@ -100,15 +104,20 @@ internal sealed class StartUp(
             await catchingUp;
             if (IsReady)
                 services.GetRequiredService<CorpusChange>().Tell();
+            if (!options.Demo)
+            {
+                if (!IsReady)
+                    await OfferFirstAccount(stoppingToken);
+                IsReady = true;
+                return;
+            }
             Says("Harvesting the demo's databases.");
-            var seeder = services.GetRequiredService<DemoSeeder>();
-            IsSeeding = options.Demo && !IsReady;
-            var isSeeded = options.Demo && await seeder.Seed(Says, stoppingToken);
+            await seeder.Begin();
+            (IsSeeding, IsReady) = (!IsReady, true);
+            var isSeeded = await seeder.Seed(Says, stoppingToken);
             IsSeeding = false;
-            if (!options.Demo && !IsReady)
-                await OfferFirstAccount(stoppingToken);
-            IsReady = true;
-            if (options.Demo && !isSeeded)
+            services.GetRequiredService<CorpusChange>().Tell();
+            if (!isSeeded)
                 await seeder.ArrangeAgain(stoppingToken);
         }
         catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested) { }
@@ -124,17 +133,6 @@ internal sealed class StartUp(
             Environment.ExitCode = 1;
             lifetime.StopApplication();
         }
-    }
-
-    /// <summary>
-    /// Whether the demo was made already; one that was interrupted while it was made is finished first.
-    /// </summary>
-    private async Task<bool> IsInUse(CancellationToken cancel)
-    {
-        await using var context = await services
-            .GetRequiredService<IDbContextFactory<ZendleContext>>()
-            .CreateDbContextAsync(cancel);
-        return await context.Reviews.AnyAsync(cancel);
     }
 
     private static TimeSpan Remaining()

@@ -43,7 +43,12 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     {
         var host = new ZendleHost(outside, demo);
         Remove(host.Data);
-        foreach (var file in Directory.GetFiles(folder, "*", SearchOption.AllDirectories))
+        // The lock is left out: a process that is just being started elsewhere may hold it for a moment longer.
+        foreach (
+            var file in Directory
+                .GetFiles(folder, "*", SearchOption.AllDirectories)
+                .Where(f => Path.GetFileName(f) != "in-use")
+        )
         {
             var to = Path.Combine(host.Data, Path.GetRelativePath(folder, file));
             Directory.CreateDirectory(Path.GetDirectoryName(to)!);
@@ -78,20 +83,24 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     }
 
     /// <summary>A visitor who has not signed in; waits until Zendle is ready.</summary>
-    public async Task<Visitor> Visit()
+    /// <param name="early">Comes as soon as somebody can sign in, though the demo is still being made.</param>
+    public async Task<Visitor> Visit(bool early = false)
     {
         var visitor = new Visitor(CreateClient(new() { AllowAutoRedirect = false }));
-        await Ready(visitor.Http);
+        await Ready(visitor.Http, early);
         return visitor;
     }
 
-    /// <summary>Waits until Zendle is ready.</summary>
-    private static async Task Ready(HttpClient http)
+    /// <summary>Waits until Zendle is ready, and the demo made if it is one.</summary>
+    private static async Task Ready(HttpClient http, bool early = false)
     {
         for (var i = 0; i < 9_000; i++)
         {
             using var reply = await http.GetAsync("/health");
-            if (reply.IsSuccessStatusCode)
+            if (
+                reply.IsSuccessStatusCode
+                && (early || JsonNode.Parse(await reply.Content.ReadAsStringAsync())!["doing"] is null)
+            )
                 return;
             await Task.Delay(20);
         }

@@ -54,14 +54,21 @@ public sealed class StartTests
     {
         await using var outside = await OutsideHost.Start(works: 1_500, seed: 1);
         await using var host = new ZendleHost(outside.Address.ToString(), demo: true);
-        var visitor = await host.Visit();
+        var visitor = await host.Visit(early: true);
         var me = await visitor.Get("/api/me");
         await visitor.Ok(
             "POST",
             "/api/sign-in",
             new { name = me["demo"]!.Text("name"), password = me["demo"]!.Text("password") }
         );
-        var reviews = (await visitor.Get("/api/reviews")).AsArray();
+        // Whoever comes early reads how far it is, and what they begin meanwhile is theirs.
+        Assert.NotEmpty((await visitor.Get("/api/preparing")).Text("doing"));
+        var own = await visitor.Review("Mine");
+        while ((await visitor.Get("/api/preparing"))["doing"] is not null)
+            await Task.Delay(50);
+        var all = (await visitor.Get("/api/reviews")).AsArray();
+        Assert.Equal("Mine", all.Single(r => r!.Int("id") == own)!.Text("title"));
+        var reviews = all.Where(r => r!.Int("id") != own).ToArray();
         Assert.Equal("Street lighting and night pollination", reviews[0]!.Text("title"));
         Assert.InRange(reviews[0]!.Int("kept"), 50, 65);
         Assert.Equal(12, reviews[0]!.Int("setAside"));
@@ -69,7 +76,9 @@ public sealed class StartTests
         Assert.Equal(0, reviews[1]!.Int("kept"));
         Assert.Equal(
             2,
-            (await visitor.Get("/api/reviews/1/log"))["runs"]!.AsArray().Count(r => r!["ofRecord"]!.GetValue<bool>())
+            (await visitor.Get($"/api/reviews/{reviews[0]!.Int("id")}/log"))["runs"]!
+                .AsArray()
+                .Count(r => r!["ofRecord"]!.GetValue<bool>())
         );
     }
 }

@@ -56,6 +56,22 @@ public readonly record struct FoundBy(int Work, int Year, int[] Naming, int[] Pr
     }
 }
 
+/// <summary>A work that a reference may mean, and how far it agrees.</summary>
+/// <param name="Work">The work.</param>
+/// <param name="Likeness">How alike they are, 0–1: no probability.</param>
+/// <param name="TitleShare">Share of the words of the work's title that stand in the reference, weighted by length.</param>
+/// <param name="HasPerson">Whether the work's first person stands in it.</param>
+/// <param name="YearsOff">The work's year less the year printed; null where either is not known.</param>
+/// <param name="HasPage">Whether the work's first page stands in it; null where either is not known.</param>
+public sealed record ReferenceCandidate(
+    int Work,
+    double Likeness,
+    double TitleShare,
+    bool HasPerson,
+    int? YearsOff,
+    bool? HasPage
+);
+
 /// <summary>
 /// Finds the works that references mean: by identifier, by title and first person, and for printed ones by holding the
 /// text against the works that its person and year, its volume and page, or its title propose. Two works that fit alike
@@ -69,7 +85,9 @@ public sealed class ReferenceMatcher
 {
     private const double EnoughWords = 0.74,
         EnoughWithLocation = 0.5,
-        Lead = 0.04;
+        Lead = 0.04,
+        LeastAlike = 0.5,
+        LeastLikeness = 0.5;
     private const int MostProposed = 400;
 
     // A record's account: work, year, offsets of first person, volume and page among the texts, whether it is a notice,
@@ -281,6 +299,55 @@ public sealed class ReferenceMatcher
         ulong[] proposing = [.. Proposing(reference, text)];
         var byKeys = ByKeys(keys);
         return (byKeys.Work != 0 ? byKeys : ByWords(text, proposing), Asked(keys, proposing));
+    }
+
+    /// <summary>
+    /// The works a reference may mean though none is matched, the likeliest first: for a person to choose from.
+    /// </summary>
+    /// <param name="reference">The reference.</param>
+    /// <param name="also">Records to hold it against beside those its own keys propose, say such that share its rarer
+    /// words.</param>
+    /// <param name="most">How many at most.</param>
+    public IReadOnlyList<ReferenceCandidate> Candidates(Reference reference, IEnumerable<int> also, int most)
+    {
+        var text = new Text(reference);
+        var best = new Dictionary<int, ReferenceCandidate>();
+        foreach (var record in Proposed([.. Proposing(reference, text)]).Concat(also).Distinct())
+            if (
+                Alike(record, text) is { } alike
+                && (!best.TryGetValue(alike.Work, out var there) || alike.Likeness > there.Likeness)
+            )
+                best[alike.Work] = alike;
+        return [.. best.Values.OrderByDescending(c => c.Likeness).ThenBy(c => c.Work).Take(most)];
+    }
+
+    /// <summary>How alike a text and a record are, by the best of its titles; null when they share too little.</summary>
+    private ReferenceCandidate? Alike(int record, Text text)
+    {
+        var account = accounts.Of(record);
+        if (account.IsEmpty)
+            return null;
+        var (share, at) = (0.0, Head + account[KeyCount]);
+        while (at < account.Length)
+        {
+            share = Math.Max(share, text.Share(account.Slice(at + 2, account[at + 1])));
+            at += 2 + account[at + 1];
+        }
+        var person = account[Person] != 0 && text.Folded.Contains(texts[account[Person]], StringComparison.Ordinal);
+        int? years = account[Year] == 0 || text.Year is null ? null : account[Year] - text.Year.Value;
+        var pages = account[Page] == 0 || !text.HasLocation ? (bool?)null : text.Numbers.Contains(texts[account[Page]]);
+        var likeness =
+            0.8 * share
+            + (person ? 0.1 : 0)
+            + (
+                years is 0 ? 0.06
+                : years is null or 1 or -1 ? 0.03
+                : -0.05
+            )
+            + (pages is true ? 0.04 : 0);
+        return share < LeastAlike || likeness < LeastLikeness
+            ? null
+            : new(account[Work], Math.Clamp(likeness, 0, 1), share, person, years, pages);
     }
 
     private ReferenceMatch ByWords(Text text, ulong[] proposing)

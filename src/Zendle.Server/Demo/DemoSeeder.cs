@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Globalization;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
@@ -28,9 +29,30 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(1),
         Patience = TimeSpan.FromMinutes(2);
+    private const string Title = "Street lighting and night pollination",
+        MadeAs = "demo-review";
     private static readonly string[] Harvested = ["meridian", "lifeleaf", "select", "harbour", "farnet"];
 
-    /// <summary>Seeds an empty installation; does nothing to one that holds a review.</summary>
+    /// <summary>Makes the account that the demo offers, if it is not there; then somebody can sign in.</summary>
+    public async Task Begin()
+    {
+        await using var scope = services.CreateAsyncScope();
+        await Account(scope.ServiceProvider.GetRequiredService<UserManager<Account>>());
+    }
+
+    /// <summary>The demo review; null while it is not made.</summary>
+    public async Task<int?> Made(CancellationToken cancel)
+    {
+        await using var context = await services
+            .GetRequiredService<IDbContextFactory<ZendleContext>>()
+            .CreateDbContextAsync(cancel);
+        if (await context.Settings.AsNoTracking().SingleOrDefaultAsync(s => s.Name == MadeAs, cancel) is { } made)
+            return int.Parse(made.Value, CultureInfo.InvariantCulture);
+        // In folders of before nothing says which it is.
+        return await context.Reviews.Where(r => r.Title == Title).Select(r => (int?)r.Id).FirstOrDefaultAsync(cancel);
+    }
+
+    /// <summary>Seeds an installation that does not hold the demo review yet.</summary>
     /// <param name="says">Is told what is going on, and how far it is.</param>
     /// <param name="cancel">Stops; the next start goes on.</param>
     /// <returns>Whether it was seeded now.</returns>
@@ -39,20 +61,22 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         await using var scope = services.CreateAsyncScope();
         var context = scope.ServiceProvider.GetRequiredService<ZendleContext>();
         var account = await Account(scope.ServiceProvider.GetRequiredService<UserManager<Account>>());
-        var isInUse = await context.Reviews.AnyAsync(cancel);
+        var isMade = await Made(cancel) is not null;
         // A corpus that was lost is harvested again, also beside a review that is there.
         var databases = await scope.ServiceProvider.GetRequiredService<DatabaseService>().List(cancel);
-        if (!isInUse || databases.Databases.Count == 0)
+        if (!isMade || databases.Databases.Count == 0)
             await Harvest(scope.ServiceProvider, says, cancel);
-        if (isInUse)
+        if (isMade)
             return false;
         says("Preparing the demo review: searches, decisions, full texts.");
         var reviews = services.GetRequiredService<ReviewService>();
         var review = await reviews.Create(
-            "Street lighting and night pollination",
+            Title,
             "Does artificial light at night change what moths do, and with it the night-time pollination of wild plants and crops?",
             account.Id
         );
+        context.Settings.Add(new() { Name = MadeAs, Value = review.ToString(CultureInfo.InvariantCulture) });
+        await context.SaveChangesAsync(cancel);
         await Work(review, account.Id);
         await reviews.Create("Lamps and bats along hedgerows", "", account.Id);
         log.LogInformation("The demo review is ready.");
@@ -64,13 +88,7 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
     {
         if (options.Outside is null)
             return;
-        await using var context = await services
-            .GetRequiredService<IDbContextFactory<ZendleContext>>()
-            .CreateDbContextAsync(cancel);
-        if (
-            await context.Reviews.OrderBy(r => r.Id).Select(r => (int?)r.Id).FirstOrDefaultAsync(cancel)
-            is not { } review
-        )
+        if (await Made(cancel) is not { } review)
             return;
         for (var tries = 0; tries < 60; tries++)
         {

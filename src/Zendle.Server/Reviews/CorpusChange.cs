@@ -29,7 +29,7 @@ internal sealed class CorpusChange(CorpusService corpus, MadeOn madeOn, StartUp 
 
     /// <summary>
     /// Shows what was written page by page, looks for works that reviews had lost, and tells everyone. While the demo is
-    /// made nobody can look yet, and its last small change shows everything; only what was lost is looked for.
+    /// made, its last small change shows everything at once; only what was lost is looked for.
     /// </summary>
     /// <param name="isLast">Whether no more is coming: then lost works are looked for by their titles, too.</param>
     /// <param name="cancel">Stops.</param>

@@ -10,6 +10,8 @@ namespace Zendle.Server.Features.Health;
 /// <param name="AnswersMost">How many bytes of answers there may be.</param>
 internal sealed record RememberedDto(long Sets, long SetsMost, long Answers, long AnswersMost);
 
+/// <summary>How Zendle is.</summary>
+/// <param name="Doing">What it waits for while it is not ready, or while the demo is still being made.</param>
 internal sealed record HealthDto(
     string Version,
     bool Ready,
@@ -22,8 +24,16 @@ internal sealed record HealthDto(
     RememberedDto? Remembered = null
 );
 
+/// <summary>How far the demo is.</summary>
+/// <param name="Doing">What is going on, in a sentence; null when it is made, or this is no demo.</param>
+internal sealed record PreparingDto(string? Doing);
+
 internal static class HealthEndpoints
 {
+    /// <summary>Tells those who have signed in already how far the demo is.</summary>
+    public static void MapPreparing(this RouteGroupBuilder signedIn) =>
+        signedIn.MapGet("/preparing", (StartUp start) => new PreparingDto(start.Preparing));
+
     public static void MapHealth(this WebApplication app) =>
         app.MapGet(
                 "/health",
@@ -45,7 +55,7 @@ internal static class HealthEndpoints
                             snapshot.Columns.Works,
                             snapshot.Columns.Graph.Ties,
                             null,
-                            null,
+                            start.Preparing,
                             new(
                                 snapshot.Remembered.Bytes,
                                 snapshot.Remembered.Most,

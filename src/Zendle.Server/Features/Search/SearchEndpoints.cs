@@ -106,6 +106,9 @@ internal sealed record FacetValueDto(
 
 internal sealed record FacetDto(Facet Facet, int Values, IReadOnlyList<FacetValueDto> Shown);
 
+/// <summary>References as they were pasted, line by line.</summary>
+internal sealed record PastedRequest(IReadOnlyList<string> Lines);
+
 internal static class SearchEndpoints
 {
     private const int LongestPage = 200;
@@ -148,6 +151,7 @@ internal static class SearchEndpoints
                         : NoStep()
             )
             .Produces<IReadOnlyList<CompletionDto>>();
+        review.MapPost("/pasted", Pasted).Produces<PastedDto>();
         review.MapGet("/paths", (int reviewId, PathService paths) => paths.Paths(reviewId));
         review
             .MapGet(
@@ -230,6 +234,17 @@ internal static class SearchEndpoints
         return await words.Of(reviewId, request, state) is { } found
             ? TypedResults.Ok(found)
             : Problems.Of(400, "Only a term with * or ? stands for several words.");
+    }
+
+    private static async Task<IResult> Pasted(
+        int reviewId,
+        PastedRequest request,
+        SearchService search,
+        CancellationToken cancel
+    )
+    {
+        using var view = (await search.View(reviewId, 0))!;
+        return TypedResults.Ok(PastedFinder.Find(view, string.Join('\n', request.Lines), cancel));
     }
 
     private static async Task<IResult> Take(

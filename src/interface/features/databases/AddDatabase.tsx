@@ -7,6 +7,7 @@ import { count } from "../../ui/numbers";
 import { AboutAddresses } from "./AboutAddresses";
 import { Formats } from "./Formats";
 import { useAddDatabase, useLook } from "../../review/useDatabases";
+import { Select } from "../../ui/Input";
 
 /** Adds a database: first asks the address who it is and shows what its formats tell, then copies. */
 export function AddDatabase({ close }: { close: () => void }) {
@@ -65,14 +66,14 @@ export function AddDatabase({ close }: { close: () => void }) {
           <div className="mt-3 flex flex-wrap items-end gap-4">
             <label className="text-[12.5px] font-semibold">
               Set
-              <select
+              <Select
                 value={set}
                 onChange={(e) => {
                   setSet(e.target.value);
                   setFormat("");
                   look.mutate({ address, set: e.target.value || null });
                 }}
-                className="mt-1 block h-9 max-w-[260px] rounded-md border border-edge bg-raised px-2 text-[13px] font-normal"
+                className="mt-1 block h-9 max-w-[260px] text-[13px] font-normal"
               >
                 <option value="">all records</option>
                 {found.sets.map((s) => (
@@ -80,7 +81,7 @@ export function AddDatabase({ close }: { close: () => void }) {
                     {s.name}
                   </option>
                 ))}
-              </select>
+              </Select>
             </label>
             <label className="flex h-9 items-center gap-2 text-[12.5px]">
               <input

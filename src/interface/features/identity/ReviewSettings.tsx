@@ -6,6 +6,7 @@ import { Field } from "../../ui/Field";
 import { useSay } from "../../ui/Toasts";
 import { Card } from "./AccountPage";
 import { useChangeReview, useMembers, usePutMember, useReview } from "../../review/useReviews";
+import { Select, TextArea } from "../../ui/Input";
 
 /** Title, question, target band and members of a review; owners change them, others see them. */
 export function ReviewSettings({ reviewId }: { reviewId: number }) {
@@ -44,13 +45,13 @@ function Settings({ review }: { review: Dto<"ReviewDto"> }) {
           <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="question">
             Question
           </label>
-          <textarea
+          <TextArea
             id="question"
             value={question}
             onChange={(e) => setQuestion(e.target.value)}
             rows={3}
             maxLength={2000}
-            className="mb-3 w-full rounded-md border border-edge bg-raised p-2.5 font-serif text-[15px]"
+            className="mb-3"
           />
           <div className="mb-3 flex flex-wrap items-end gap-3">
             <Field
@@ -119,16 +120,16 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
           <Field label="Account" value={name} onChange={(e) => setName(e.target.value)} className="w-44" required />
           <label className="text-[12.5px] font-semibold">
             Role
-            <select
+            <Select
               value={role}
               onChange={(e) => setRole(e.target.value as Role | "none")}
-              className="mt-1 block h-9 rounded-md border border-edge bg-raised px-2 text-[13px] font-normal"
+              className="mt-1 block h-9 text-[13px] font-normal"
             >
               <option value="Reader">reader: can see everything</option>
               <option value="Screener">screener: searches and decides</option>
               <option value="Owner">owner</option>
               <option value="none">none: removed from the review</option>
-            </select>
+            </Select>
           </label>
           <Button type="submit" disabled={put.put.isPending || put.remove.isPending}>
             Add or change

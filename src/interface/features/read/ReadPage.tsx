@@ -14,6 +14,7 @@ import { WorkPane } from "../../set/work/WorkPane";
 import { usePdfViewer, type PdfViewerHandle } from "./usePdfViewer";
 import { Press } from "../../ui/Press";
 import { lineFor } from "../../set/useAsk";
+import { Input, Select } from "../../ui/Input";
 
 /** The columns of the page: outline and text, with the record beside them when it is open. */
 const columns = {
@@ -214,21 +215,21 @@ function Toolbar({
         <label htmlFor="page" className="text-quiet">
           page
         </label>
-        <input
+        <Input
           key={viewer.page}
           id="page"
           name="page"
           defaultValue={viewer.page}
           inputMode="numeric"
-          className="h-7 w-11 rounded-md border border-edge bg-raised px-1.5 text-right"
+          className="h-7 w-11 text-right"
         />
         <span className="whitespace-nowrap text-quiet">of {count(viewer.pages)}</span>
       </form>
-      <select
+      <Select
         aria-label="Zoom"
         value={viewer.scale}
         onChange={(e) => viewer.setScale(e.target.value)}
-        className="h-7 rounded-md border border-edge bg-raised px-1 text-[13px] max-sm:w-[92px]"
+        className="h-7 text-[13px] max-sm:w-[92px]"
       >
         {!known && <option value={viewer.scale}>{viewer.percent} %</option>}
         {zooms.map(([value, label]) => (
@@ -236,7 +237,7 @@ function Toolbar({
             {label}
           </option>
         ))}
-      </select>
+      </Select>
       <form
         role="search"
         className="flex min-w-0 flex-1 items-center gap-2 max-sm:order-last max-sm:basis-full"
@@ -245,7 +246,7 @@ function Toolbar({
           viewer.find(words, true);
         }}
       >
-        <input
+        <Input
           ref={findRef}
           value={words}
           onChange={(e) => {
@@ -261,7 +262,7 @@ function Toolbar({
           aria-label="Find in the text"
           placeholder="Find in the text ( / )"
           spellCheck={false}
-          className="h-7 max-w-[260px] min-w-[130px] flex-1 rounded-md max-sm:max-w-none border border-edge bg-raised px-2 text-[13px]"
+          className="h-7 max-w-[260px] min-w-[130px] flex-1 max-sm:max-w-none text-[13px]"
         />
         {words !== "" && viewer.found && (
           <span role="status" className="text-[12.5px] whitespace-nowrap text-quiet">

@@ -6,19 +6,29 @@ import { Field } from "../../ui/Field";
 import { count } from "../../ui/numbers";
 import { FirstSteps } from "../../review/FirstSteps";
 import { useDatabases } from "../../review/useDatabases";
+import { usePreparing } from "../../review/usePreparing";
 import { useNewReview, useReviews } from "../../review/useReviews";
+import { TextArea } from "../../ui/Input";
 
 /** All reviews of the person, and the place to begin another. */
 export function ReviewsPage() {
   const reviews = useReviews();
+  const preparing = usePreparing();
   return (
     <div className="min-h-0 flex-1 overflow-y-auto">
       <div className="grid grid-cols-[minmax(0,1fr)_380px] gap-10 p-8 max-[1100px]:grid-cols-1">
         <section>
-          <FirstSteps reviewId={null} />
+          {preparing === null ? (
+            <FirstSteps reviewId={null} />
+          ) : (
+            <p role="status" className="mb-6 rounded-md border border-line bg-raised px-4 py-3">
+              <b className="block font-semibold">The demo is being prepared.</b>
+              <span className="text-quiet">{preparing} Its review then appears here by itself.</span>
+            </p>
+          )}
           <h1 className="mb-4 font-serif text-[22px] font-semibold">Your reviews</h1>
           {reviews.error && <Fault error={reviews.error} again={() => void reviews.refetch()} />}
-          {reviews.data?.length === 0 && (
+          {reviews.data?.length === 0 && preparing === null && (
             <p className="mb-3 text-quiet">None yet. A review holds one question, its searches and what you keep.</p>
           )}
           <ul className="divide-y divide-line border-y border-line">
@@ -81,13 +91,13 @@ function NewReview() {
       <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="new-question">
         Question
       </label>
-      <textarea
+      <TextArea
         id="new-question"
         value={question}
         onChange={(e) => setQuestion(e.target.value)}
         maxLength={2000}
         rows={4}
-        className="mb-3 w-full rounded-md border border-edge bg-raised p-2.5 font-serif text-[15px]"
+        className="mb-3"
       />
       <Button type="submit" kind="primary" disabled={create.isPending || title.trim() === ""}>
         Begin

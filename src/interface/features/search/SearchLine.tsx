@@ -4,6 +4,7 @@ import { count } from "../../ui/numbers";
 import { GoesOn } from "./GoesOn";
 import { Notice } from "./Notice";
 import { Offers } from "./Offers";
+import { isPastedList, isReference } from "./pasted";
 import { useCompletions, type Completion } from "./useCompletions";
 import { Press } from "../../ui/Press";
 import { TextButton } from "../../ui/TextButton";
@@ -22,6 +23,8 @@ interface Props {
   boardOpen: boolean;
   onFold: () => void;
   onOpenWork: (id: number) => void;
+  /** A list of references was pasted, or one stands in the line. */
+  onReferences: (text: string) => void;
 }
 
 /** The line, and under it what a person should know about how it is read. */
@@ -39,6 +42,7 @@ export function SearchLine({
   boardOpen,
   onFold,
   onOpenWork,
+  onReferences,
 }: Props) {
   const [caret, setCaret] = useState<number | null>(null);
   const goesOn = useCompletions(reviewId, stepId, text, editing ? caret : null);
@@ -90,6 +94,13 @@ export function SearchLine({
             setCaret(e.target.selectionStart);
           }}
           onKeyDown={keys}
+          onPaste={(e) => {
+            // In one line a list would run together.
+            const pasted = e.clipboardData.getData("text");
+            if (!isPastedList(pasted)) return;
+            e.preventDefault();
+            onReferences(pasted);
+          }}
           role="combobox"
           aria-expanded={goesOn.list.length > 0}
           aria-controls="line-goes-on"
@@ -98,7 +109,7 @@ export function SearchLine({
           aria-label="Search the databases"
           aria-invalid={problem ? true : undefined}
           aria-describedby="line-reading"
-          placeholder="Words, a title, a DOI"
+          placeholder="Words, a title, a DOI, references"
           spellCheck={false}
           autoComplete="off"
           className={`h-8 min-w-0 flex-1 rounded-md border bg-raised px-2.5 text-[14px] outline-offset-0
@@ -140,6 +151,14 @@ export function SearchLine({
                 <span className="text-quiet">{[d.person, d.year].filter(Boolean).join(" ")}</span>
               </span>
             ))}
+          </p>
+        )}
+        {editing && reading?.direct.length === 0 && isReference(text) && (
+          <p className="mb-1.5 text-[13px]">
+            <span className="text-quiet">This looks like a reference.</span>{" "}
+            <TextButton onClick={() => onReferences(text)} className="font-semibold">
+              Find its work
+            </TextButton>
           </p>
         )}
         {problem && (

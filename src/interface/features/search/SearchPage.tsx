@@ -11,6 +11,7 @@ import { useIsNarrow, useIsWide } from "../../ui/useIsWide";
 import { Board } from "./board/Board";
 import { NarrowBar } from "../../set/narrow/NarrowBar";
 import { PathStair } from "../../set/path/PathStair";
+import { PastedSheet } from "./PastedSheet";
 import { SearchLine } from "./SearchLine";
 import { StartHere } from "./StartHere";
 import { NothingFound } from "./NothingFound";
@@ -46,6 +47,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   const list = useRef<ListHandle>(null);
   useVisit(reviewId, stepId);
   const picked = usePicked(stepId);
+  const [pasted, setPasted] = useState<string | null>(null);
 
   const search = (expressionText: string) => {
     if (expressionText.trim() === expression.trim() && stepId !== 0) return;
@@ -139,7 +141,18 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         boardOpen={boardOpen}
         onFold={foldBoard}
         onOpenWork={openWork}
+        onReferences={setPasted}
       />
+      {pasted !== null && (
+        <PastedSheet
+          place={place}
+          start={pasted}
+          close={() => {
+            setPasted(null);
+            setLine(null);
+          }}
+        />
+      )}
       {hasBoard && (
         <Board
           key={stepId}
@@ -160,6 +173,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
             setLine({ step: stepId, text: t });
             lineRef.current?.focus();
           }}
+          onPaste={() => setPasted("")}
         />
       ) : (
         <>

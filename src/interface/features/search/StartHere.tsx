@@ -11,7 +11,15 @@ import { Press } from "../../ui/Press";
 import { TextButton } from "../../ui/TextButton";
 
 /** What a new path begins with: the question, and the paths that are there. */
-export function StartHere({ place, onTry }: { place: Place; onTry: (expression: string) => void }) {
+export function StartHere({
+  place,
+  onTry,
+  onPaste,
+}: {
+  place: Place;
+  onTry: (expression: string) => void;
+  onPaste: () => void;
+}) {
   const review = useReview(place.reviewId).data;
   const paths = usePaths(place.reviewId, true);
   return (
@@ -44,6 +52,13 @@ export function StartHere({ place, onTry }: { place: Place; onTry: (expression: 
             </div>
           ))}
         </dl>
+        <p className="mt-5 text-[13px] text-quiet">
+          You have references already?{" "}
+          <TextButton onClick={onPaste} className="font-semibold text-ink">
+            Paste a list
+          </TextButton>{" "}
+          and see which of them are in these databases.
+        </p>
         <NamedSearches place={place} />
         {(paths.data?.length ?? 0) > 0 && (
           <section className="mt-8">

@@ -4,6 +4,7 @@ import { PopOver } from "../../ui/PopOver";
 import type { Dto } from "../../api/client";
 import { count } from "../../ui/numbers";
 import type { StepAct } from "../../set/useSet";
+import { barButton } from "../../ui/Button";
 
 /** Whose references the trail follows: what each database reports, and a switch for each. Closing makes the step. */
 export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act: StepAct) => void }) {
@@ -18,10 +19,7 @@ export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act:
   };
   return (
     <Popover.Root onOpenChange={(open) => (open ? setChosen(now) : close())}>
-      <Popover.Trigger
-        className={`h-[26px] max-w-[240px] shrink-0 truncate rounded-md border border-edge/70 bg-raised px-2.5 text-[12.5px] text-quiet
-          hover:border-ink`}
-      >
+      <Popover.Trigger className={`${barButton} max-w-[240px] shrink-0 truncate`}>
         by{" "}
         <b className="font-semibold text-ink">
           {now.length === lines.length

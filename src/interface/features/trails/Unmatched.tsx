@@ -5,6 +5,7 @@ import type { Place } from "../../set/useSet";
 import { SeedMark } from "./TieMarks";
 import { useUnmatched } from "../../set/useTrail";
 import { Press } from "../../ui/Press";
+import { barButton } from "../../ui/Button";
 
 /** References of the seeds that match no record, with their printed text. */
 export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
@@ -15,7 +16,7 @@ export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
   return (
     <>
       <Press
-        className="h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink"
+        className={barButton}
         onClick={() => setOpen(true)}
         title="References that match no record in the databases"
       >

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 import { Press } from "../../ui/Press";
+import { Input } from "../../ui/Input";
 
 const usual = [
   "the words mean something else",
@@ -60,13 +61,13 @@ export function AsideSheet({
           if (own.trim() !== "") choose(own.trim());
         }}
       >
-        <input
+        <Input
           aria-label="Another reason"
           placeholder="Another reason"
           value={own}
           maxLength={120}
           onChange={(e) => setOwn(e.target.value)}
-          className="h-8 min-w-0 flex-1 rounded-md border border-edge bg-raised px-2"
+          className="h-8 min-w-0 flex-1"
         />
         <Button type="submit" disabled={own.trim() === ""}>
           Set aside

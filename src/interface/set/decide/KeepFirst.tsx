@@ -1,9 +1,10 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { PopOver } from "../../ui/PopOver";
-import { Button } from "../../ui/Button";
+import { Button, barButton } from "../../ui/Button";
 import { count, works } from "../../ui/numbers";
 import type { Decide } from "./useDecisions";
+import { Input } from "../../ui/Input";
 
 /** Decides on the first N of the list, or on all of it, in one act that one undo takes back. */
 export function KeepFirst({ total, decide }: { total: number; decide: Decide }) {
@@ -13,11 +14,7 @@ export function KeepFirst({ total, decide }: { total: number; decide: Decide }) 
   const first = Math.min(Number(n) || 0, total);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
-        disabled={total === 0}
-        className={`h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet
-          hover:border-ink disabled:opacity-50`}
-      >
+      <Popover.Trigger disabled={total === 0} className={barButton}>
         Keep the first …
       </Popover.Trigger>
       <PopOver label="Decide on many" width={300} align="end">
@@ -30,14 +27,14 @@ export function KeepFirst({ total, decide }: { total: number; decide: Decide }) 
         >
           <label className="flex items-center gap-2 text-[13px]" htmlFor="first-n">
             The first
-            <input
+            <Input
               id="first-n"
               type="number"
               min={1}
               max={total}
               value={n}
               onChange={(e) => setN(e.target.value)}
-              className="h-8 w-20 rounded-md border border-edge bg-raised px-2 text-right"
+              className="h-8 w-20 text-right"
             />
             of {count(total)}
           </label>
@@ -67,12 +64,12 @@ export function KeepFirst({ total, decide }: { total: number; decide: Decide }) 
             Or set them aside, because
           </label>
           <div className="flex gap-2">
-            <input
+            <Input
               id="first-reason"
               value={reason}
               maxLength={120}
               onChange={(e) => setReason(e.target.value)}
-              className="h-8 min-w-0 flex-1 rounded-md border border-edge bg-raised px-2"
+              className="h-8 min-w-0 flex-1"
             />
             <Button type="submit" disabled={reason.trim() === "" || first < 1}>
               Set aside

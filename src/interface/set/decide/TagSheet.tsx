@@ -5,6 +5,7 @@ import { count } from "../../ui/numbers";
 import { useReview } from "../../review/useReviews";
 import { useWork } from "../useWork";
 import type { Decide } from "./useDecisions";
+import { Input } from "../../ui/Input";
 
 /** Tags of one work: those of the review to tick, or a new one. */
 export function TagSheet({
@@ -43,13 +44,13 @@ export function TagSheet({
           setFresh("");
         }}
       >
-        <input
+        <Input
           aria-label="New tag"
           placeholder="A new tag"
           value={fresh}
           maxLength={120}
           onChange={(e) => setFresh(e.target.value)}
-          className="h-8 min-w-0 flex-1 rounded-md border border-edge bg-raised px-2"
+          className="h-8 min-w-0 flex-1"
         />
         <Button type="submit">{fresh.trim() === "" ? "Done" : "Add"}</Button>
       </form>

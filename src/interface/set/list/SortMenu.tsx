@@ -1,6 +1,7 @@
 import { DropdownMenu } from "radix-ui";
 import { MenuFrame, menuItem } from "../../ui/Menu";
 import type { SortOrder } from "../useSet";
+import { barButton } from "../../ui/Button";
 
 const orders: [SortOrder, string][] = [
   ["Relevance", "relevance"],
@@ -29,10 +30,7 @@ export function SortMenu({
   const word = offered.find(([o]) => o === sort)?.[1] ?? "relevance";
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        className={`h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet
-          hover:border-ink`}
-      >
+      <DropdownMenu.Trigger className={barButton}>
         by <b className="font-semibold text-ink">{word}</b>
       </DropdownMenu.Trigger>
       <MenuFrame width={160} align="end">

@@ -3,6 +3,7 @@ import { count } from "../../ui/numbers";
 import { facetHints, facetNames } from "./facets";
 import { useFacet, useLate, type Facet } from "../useSet";
 import { Press } from "../../ui/Press";
+import { Input } from "../../ui/Input";
 
 /** Which values of a field are asked for and which left out, while it is chosen. */
 export function useFacetChoice(begin: { values: readonly string[]; excluded: readonly string[] }) {
@@ -51,12 +52,12 @@ export function FacetValues({
   return (
     <>
       {(counts.data?.values ?? 0) > 8 && (
-        <input
+        <Input
           value={find}
           onChange={(e) => setFind(e.target.value)}
           aria-label={`Find in ${name}`}
           placeholder={`Find among ${count(counts.data?.values ?? 0)}`}
-          className="mb-2 h-8 w-full rounded-md border border-edge bg-raised px-2 text-[13px]"
+          className="mb-2 h-8 w-full text-[13px]"
         />
       )}
       {facetHints[facet] && <p className="mb-2 text-[12px] text-quiet">{facetHints[facet]}</p>}

@@ -4,6 +4,7 @@ import { PopOver } from "../../ui/PopOver";
 import { chip } from "./FacetChip";
 import type { StepAct } from "../useSet";
 import { TextButton } from "../../ui/TextButton";
+import { Input } from "../../ui/Input";
 
 /** Words searched only inside the set in view. Several hold together; each can be taken out again. */
 export function InsideChip({ inside, take }: { inside: readonly string[]; take: (act: StepAct) => void }) {
@@ -35,13 +36,13 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
           <label className="mb-1 block text-[12.5px] font-semibold" htmlFor="inside">
             Only works with
           </label>
-          <input
+          <Input
             id="inside"
             value={words}
             onChange={(e) => setWords(e.target.value)}
             placeholder="field*"
             spellCheck={false}
-            className="h-8 w-full rounded-md border border-edge bg-raised px-2 text-[13px]"
+            className="h-8 w-full text-[13px]"
           />
         </form>
         {inside.map((w) => (

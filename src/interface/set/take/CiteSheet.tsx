@@ -6,6 +6,7 @@ import { useSay, useSayFault } from "../../ui/Toasts";
 import { count } from "../../ui/numbers";
 import { useLate } from "../useSet";
 import { copyReferences, useBibliography, useStyleChoice, useStyles, type Cited } from "./useCite";
+import { Input, Select } from "../../ui/Input";
 
 /** References of one work, of several, or of a set, in any style that ships; to copy or to save. */
 export function CiteSheet({
@@ -57,7 +58,7 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
         <label htmlFor="style" className="mb-1 block text-[12.5px] font-semibold">
           Style
         </label>
-        <input
+        <Input
           id="style"
           role="combobox"
           aria-expanded="true"
@@ -70,7 +71,7 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
           }}
           placeholder={styles.data ? `Find among ${count(styles.data.total)}` : "Find by name"}
           spellCheck={false}
-          className="h-8 w-full rounded-md border border-edge bg-raised px-2 text-[13px]"
+          className="h-8 w-full text-[13px]"
         />
         <ul
           id="styles"
@@ -106,11 +107,11 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
         <label htmlFor="locale" className="mt-3 mb-1 block text-[12.5px] font-semibold">
           Language
         </label>
-        <select
+        <Select
           id="locale"
           value={choice.locale}
           onChange={(e) => speak(e.target.value)}
-          className="h-8 w-full rounded-md border border-edge bg-raised px-1 text-[13px]"
+          className="h-8 w-full text-[13px]"
         >
           <option value="">the style’s default</option>
           {styles.data?.locales.map((l) => (
@@ -118,7 +119,7 @@ function Body({ reviewId, cited }: { reviewId: number; cited: Cited }) {
               {languageOf(l)}
             </option>
           ))}
-        </select>
+        </Select>
       </div>
       <div className="flex min-w-0 flex-col">
         <p className="mb-1 text-[12.5px] text-quiet">

@@ -4,6 +4,7 @@ import { CiteSheet } from "./CiteSheet";
 import { MenuFrame, MenuItem, MenuLabel, MenuLine, menuItem } from "../../ui/Menu";
 import { works } from "../../ui/numbers";
 import type { Place } from "../useSet";
+import { barButton } from "../../ui/Button";
 
 const formats: [string, string, string][] = [
   ["ris", "RIS", "reference managers"],
@@ -18,11 +19,7 @@ export function ExportMenu({ place, total }: { place: Place; total: number }) {
   return (
     <>
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          disabled={total === 0}
-          className={`h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet
-            hover:border-ink disabled:opacity-50`}
-        >
+        <DropdownMenu.Trigger disabled={total === 0} className={barButton}>
           Export
         </DropdownMenu.Trigger>
         <MenuFrame width={230} align="end">

@@ -1,0 +1,236 @@
+using System.Globalization;
+using System.Text;
+using System.Text.RegularExpressions;
+
+namespace Zendle.Core.Citing;
+
+/// <summary>
+/// Splits a list of references as people paste it into its entries: one a line, or over several lines; numbered, with
+/// bullets, with the line numbers of a manuscript, with blank lines between, with words divided at line ends, with two
+/// columns side by side.
+/// </summary>
+/// <remarks>What an entry is made of is not looked at here. O(length).</remarks>
+public static partial class PastedReferences
+{
+    /// <summary>More entries than this are not taken at once.</summary>
+    public const int Most = 3_000;
+
+    /// <summary>A longer text than this is no list of references, in characters.</summary>
+    public const int MostCharacters = 1_500_000;
+
+    /// <summary>An entry is cut after so many characters: a page of text is no reference.</summary>
+    public const int LongestEntry = 2_000;
+
+    private const double MostLines = 0.8,
+        EnoughColumns = 0.6;
+
+    private const int DeepestIndent = 8,
+        NarrowestColumn = 16;
+
+    /// <summary>The entries of a pasted list, in its order, each on one line; at most <see cref="Most"/>.</summary>
+    public static IReadOnlyList<string> Split(string text)
+    {
+        var lines = text[..Math.Min(text.Length, MostCharacters)]
+            .Replace("\u00AD", "", StringComparison.Ordinal)
+            .ReplaceLineEndings("\n")
+            .Split('\n')
+            .Select(l => l.TrimEnd())
+            .ToList();
+        lines = [.. WithoutLineNumbers(OneColumn(lines)).Where(l => !Heading().IsMatch(l.Trim()))];
+        return
+        [
+            .. Entries(lines)
+                .Select(Joined)
+                .Where(e => e.Count(char.IsLetter) >= 3 || e.StartsWith("10.", StringComparison.Ordinal))
+                .Select(e => e.Length > LongestEntry ? e[..LongestEntry] : e)
+                .Take(Most),
+        ];
+    }
+
+    /// <summary>Whether a text looks like references rather than like words to search for.</summary>
+    public static bool LooksLikeSome(string text) =>
+        Split(text) is { Count: > 0 } entries && entries.Count(IsLikely) * 2 >= entries.Count;
+
+    /// <summary>Whether one entry has what references have: enough words, and a year or an identifier.</summary>
+    private static bool IsLikely(string entry) =>
+        entry.Length >= 40
+        && entry.Count(c => c is '.' or ',' or ';' or ':') >= 3
+        && (FreeYear().IsMatch(entry) || entry.Contains("10.", StringComparison.Ordinal));
+
+    /// <summary>Two columns that a copy laid side by side, a wide gap at about the same place between them, one after the other.</summary>
+    private static List<string> OneColumn(List<string> lines)
+    {
+        var full = lines.Where(l => l.Trim().Length > 0).ToArray();
+        var gaps = full.Select(GapOf).ToArray();
+        if (full.Length < 4 || gaps.Count(g => g > 0) < full.Length * EnoughColumns)
+            return lines;
+        var middle = gaps.Where(g => g > 0).Order().ElementAt(gaps.Count(g => g > 0) / 2);
+        // Where the right column begins; lines of a hanging indent begin a little behind it.
+        var at = gaps.Where(g => Math.Abs(g - middle) <= DeepestIndent).Min();
+        List<string> left = [],
+            right = [];
+        foreach (var line in lines)
+        {
+            var indent = line.Length - line.TrimStart().Length;
+            if (Math.Abs(GapOf(line) - at) <= DeepestIndent)
+            {
+                left.Add(line[..at].TrimEnd());
+                right.Add(line[at..]);
+            }
+            else if (indent >= at)
+                right.Add(line[at..]);
+            else
+                left.Add(line);
+        }
+        return [.. left, .. right];
+    }
+
+    /// <summary>Where a line goes on behind a wide gap; 0 when it has none.</summary>
+    private static int GapOf(string line)
+    {
+        var indent = line.Length - line.TrimStart().Length;
+        var gap = WideGap().Match(line, indent);
+        return gap.Success && gap.Index + gap.Length >= indent + NarrowestColumn ? gap.Index + gap.Length : 0;
+    }
+
+    /// <summary>
+    /// Without the running numbers that a manuscript prints before each line; numbers that stand before entries without a
+    /// full stop are put in brackets, so that they are seen.
+    /// </summary>
+    private static List<string> WithoutLineNumbers(List<string> lines)
+    {
+        var full = lines.Where(l => l.Trim().Length > 0).ToArray();
+        if (full.Length >= 4 && Consecutive(full) >= (full.Length - 1) * MostLines)
+            return [.. lines.Select(l => LineNumber().Replace(l, "", 1))];
+        var entries = full.Where(IsNumbered).ToArray();
+        return entries.Length >= 2 && Consecutive(entries) == entries.Length - 1
+            ? [.. lines.Select(l => IsNumbered(l) ? LineNumber().Replace(l, "[$1] ", 1) : l)]
+            : lines;
+
+        static int Consecutive(string[] lines) =>
+            lines
+                .Select(NumberOf)
+                .Zip(lines.Skip(1).Select(NumberOf))
+                .Count(p => p.First >= 0 && p.Second == p.First + 1);
+
+        static int NumberOf(string line) =>
+            LineNumber().Match(line) is { Success: true } m
+                ? int.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture)
+                : -1;
+
+        static bool IsNumbered(string line) =>
+            LineNumber().Match(line) is { Success: true } m && Begins(line[m.Length..]);
+    }
+
+    private static IEnumerable<List<string>> Entries(List<string> lines)
+    {
+        var numbered = lines.Count(l => Marker().IsMatch(l));
+        var full = lines.Count(l => l.Trim().Length > 0);
+        var blocks = lines.Prepend("").Zip(lines).Count(p => p.First.Trim().Length == 0 && p.Second.Trim().Length > 0);
+        var named = lines.Count(l => NameFirst().IsMatch(l));
+        // Markers tell best; then blank lines, when they stand between most; then how a line begins.
+        var byMarkers = numbered >= 2 || (numbered == 1 && Marker().IsMatch(lines.First(l => l.Trim().Length > 0)));
+        var byBlanks = !byMarkers && blocks > 1 && full > blocks && full <= blocks * 6 && named <= blocks;
+        var entry = new List<string>();
+        foreach (var line in lines)
+        {
+            var isBlank = line.Trim().Length == 0;
+            var begins =
+                byMarkers ? Marker().IsMatch(line)
+                : byBlanks ? isBlank
+                : isBlank || entry.Count == 0 || !GoesOn(entry[^1], line);
+            if (begins && entry.Count > 0)
+            {
+                yield return entry;
+                entry = [];
+            }
+            if (Marker().Replace(line, "", 1) is { } rest && rest.Trim().Length > 0)
+                entry.Add(rest);
+        }
+        if (entry.Count > 0)
+            yield return entry;
+    }
+
+    /// <summary>Whether a line goes on with the entry that the line before it belongs to.</summary>
+    private static bool GoesOn(string before, string line)
+    {
+        var (end, start) = (before.TrimEnd(), line.TrimStart());
+        if (Identifier().IsMatch(start) && Identifier().IsMatch(end))
+            return false;
+        if (Begins(start) && (end.EndsWith('.') || char.IsDigit(end[^1])))
+            return false;
+        if (line.Length > start.Length + 1 && before.Length == before.TrimStart().Length)
+            return true; // a hanging indent
+        if (end.EndsWith('-') || end.EndsWith(',') || end.EndsWith('&') || end.EndsWith(':'))
+            return true;
+        if (char.IsLower(start[0]) || char.IsDigit(start[0]) || start[0] is '(' or '&')
+            return true;
+        return !Begins(start) && !(end.EndsWith('.') || char.IsDigit(end[^1]));
+    }
+
+    /// <summary>Whether a line begins like a reference: with a family name and initials, or a name and a year.</summary>
+    private static bool Begins(string line) => Beginning().IsMatch(line);
+
+    /// <summary>The lines of an entry as one; a word that was divided at a line's end is whole again.</summary>
+    private static string Joined(List<string> lines)
+    {
+        var joined = new StringBuilder();
+        foreach (var line in lines.Select(l => l.Trim()))
+        {
+            if (
+                joined.Length > 1
+                && joined[^1] is '-' or '\u2010'
+                && char.IsLower(joined[^2])
+                && line.Length > 0
+                && char.IsLower(line[0])
+            )
+                joined.Length--;
+            else if (joined.Length > 0 && joined[^1] is not ('/' or '\u2013'))
+                joined.Append(' ');
+            joined.Append(line);
+        }
+        return Blanks().Replace(joined.ToString(), " ").Trim();
+    }
+
+    [GeneratedRegex(
+        @"^\s*(?:https?://\S+|(?:doi|isbn|issn)[: ]\s*\S+|10\.\d{4,9}/\S+|97[89][\d -]{10,14})\s*$",
+        RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
+    )]
+    private static partial Regex Identifier();
+
+    [GeneratedRegex(@"\s+", RegexOptions.CultureInvariant)]
+    private static partial Regex Blanks();
+
+    [GeneratedRegex(@"[ \u00A0]{3,}|\t+", RegexOptions.CultureInvariant)]
+    private static partial Regex WideGap();
+
+    [GeneratedRegex(@"^\s{0,8}(\d{1,5})\s{1,8}(?=\S)", RegexOptions.CultureInvariant)]
+    private static partial Regex LineNumber();
+
+    [GeneratedRegex(
+        @"^\s*(?:\[\d{1,4}\]|\(\d{1,4}\)|\d{1,4}[.)](?=\s|\p{Lu})|[\u2022\u00B7\u25AA\u25CF\u2013*-](?=\s))\s*",
+        RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Marker();
+
+    private const string Name =
+        @"^\s*(?:(?:van|von|de|der|den|di|da|dos|la|le|el|al|ten|ter)[ '\u2019-])*\p{Lu}[\p{L}'\u2019.-]+(?: \p{Lu}[\p{L}'\u2019-]+){0,4}";
+
+    [GeneratedRegex(Name + @",? \p{Lu}(?:\.|\p{Lu}{0,3}[.,;: ])", RegexOptions.CultureInvariant)]
+    private static partial Regex NameFirst();
+
+    [GeneratedRegex(
+        Name + @"(?:,? \p{Lu}(?:\.|\p{Lu}{0,3}[.,;: ])|, \p{Lu}[\p{L}-]+|[,.]? \(?\d{4}| et al)",
+        RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Beginning();
+
+    [GeneratedRegex(
+        @"^(?:references?|bibliography|literature(?: cited)?|works cited)\s*:?$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Heading();
+
+    [GeneratedRegex(@"(?<!\d)(?:1[89]|20)\d\d(?!\d)", RegexOptions.CultureInvariant)]
+    private static partial Regex FreeYear();
+}

@@ -1,0 +1,190 @@
+using System.Globalization;
+using Zendle.Core.Citing;
+using Zendle.Core.Merging;
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
+using Zendle.Core.Sets;
+using Zendle.Core.Text;
+using Zendle.Index.Columns;
+using Zendle.Index.Questions;
+
+namespace Zendle.Server.Features.Search;
+
+/// <summary>Whether the work that a pasted reference means is here.</summary>
+internal enum PastedVerdict
+{
+    /// <summary>It is, beyond reasonable doubt.</summary>
+    Sure,
+
+    /// <summary>Some works may be it; a person chooses.</summary>
+    ToConfirm,
+
+    /// <summary>No database here holds it.</summary>
+    NotHere,
+}
+
+/// <summary>A work that a pasted reference means or may mean.</summary>
+/// <param name="Likeness">How alike they are, in per cent.</param>
+/// <param name="Why">How it was found, or what differs; each in a few words.</param>
+internal sealed record PastedCandidateDto(
+    int WorkId,
+    string Title,
+    string? Person,
+    int? Year,
+    string? Venue,
+    int Likeness,
+    IReadOnlyList<string> Why
+);
+
+/// <summary>One entry of what was pasted.</summary>
+internal sealed record PastedReferenceDto(
+    string Text,
+    PastedVerdict Verdict,
+    IReadOnlyList<PastedCandidateDto> Candidates
+);
+
+/// <summary>What was pasted, entry by entry.</summary>
+/// <param name="IsCut">Whether there were more entries than are taken at once.</param>
+/// <param name="NotLookedFor">How many of those not here were looked for by their keys alone, because many are.</param>
+internal sealed record PastedDto(IReadOnlyList<PastedReferenceDto> References, bool IsCut, int NotLookedFor);
+
+/// <summary>Finds the works that pasted references mean: DOIs, ISBNs, titles, references as printed.</summary>
+internal static class PastedFinder
+{
+    /// <summary>Of so many entries that nothing was matched with, works with the same rare words are looked for.</summary>
+    private const int MostByWords = 200;
+
+    private const int MostCandidates = 3,
+        MostRareWords = 6,
+        MostPostings = 20_000,
+        FewPostings = 40,
+        MostAlike = 60,
+        ShortestWord = 4;
+
+    /// <summary>The entries of a pasted text with their works.</summary>
+    /// <param name="view">What is looked in: all works of all databases.</param>
+    /// <param name="text">What was pasted.</param>
+    /// <param name="cancel">Stops.</param>
+    public static PastedDto Find(SearchView view, string text, CancellationToken cancel)
+    {
+        var columns = view.Snapshot.Columns;
+        var entries = PastedReferences.Split(text);
+        var matched = entries
+            .AsParallel()
+            .AsOrdered()
+            .WithCancellation(cancel)
+            .Select(e => (Reference: PrintedReference.Read(e), Match: default(ReferenceMatch)))
+            .Select(e => e with { Match = columns.References.Match(e.Reference) })
+            .ToArray();
+        var evaluator = view.Evaluator;
+        var (found, byWords, notLookedFor) = (new List<PastedReferenceDto>(), 0, 0);
+        foreach (var (reference, match) in matched)
+        {
+            cancel.ThrowIfCancellationRequested();
+            if (match.Work != 0)
+            {
+                found.Add(new(reference.Text, PastedVerdict.Sure, [Sure(columns, match)]));
+                continue;
+            }
+            if (
+                Identifiers.Isbn(reference.Text) is { } isbn
+                && OfIsbn(evaluator, columns, isbn) is { Count: > 0 } books
+            )
+            {
+                found.Add(new(reference.Text, PastedVerdict.ToConfirm, books));
+                continue;
+            }
+            var also = byWords++ < MostByWords ? Alike(evaluator, reference.Text) : [];
+            var candidates = columns.References.Candidates(reference, also, MostCandidates);
+            notLookedFor += candidates.Count == 0 && byWords > MostByWords ? 1 : 0;
+            found.Add(
+                new(
+                    reference.Text,
+                    candidates.Count == 0 ? PastedVerdict.NotHere : PastedVerdict.ToConfirm,
+                    [.. candidates.Select(c => Doubtful(columns, c))]
+                )
+            );
+        }
+        return new(found, entries.Count == PastedReferences.Most, notLookedFor);
+    }
+
+    private static PastedCandidateDto Sure(CorpusColumns columns, ReferenceMatch match) =>
+        Dto(columns, match.Work, match.Confidence, [ReferenceList.Words(match.Evidence) ?? ""]);
+
+    private static PastedCandidateDto Doubtful(CorpusColumns columns, ReferenceCandidate candidate) =>
+        Dto(columns, candidate.Work, candidate.Likeness, [.. Differences(columns, candidate)]);
+
+    /// <summary>What differs between a reference and a work, in a few words each.</summary>
+    private static IEnumerable<string> Differences(CorpusColumns columns, ReferenceCandidate candidate)
+    {
+        if (candidate.TitleShare < 0.995)
+            yield return string.Create(
+                CultureInfo.InvariantCulture,
+                $"{candidate.TitleShare:0%} of the title’s words are in it"
+            );
+        if (candidate.YearsOff is not null and not 0)
+            yield return string.Create(CultureInfo.InvariantCulture, $"its year is {columns.Year[candidate.Work]}");
+        if (!candidate.HasPerson && columns.SortPerson[candidate.Work] is { } person)
+            yield return $"its first author {person} is not in it";
+        if (candidate.HasPage is false)
+            yield return "its first page is not in it";
+    }
+
+    private static List<PastedCandidateDto> OfIsbn(QuestionEvaluator evaluator, CorpusColumns columns, string isbn) =>
+        QueryReader.Read($"isbn:{isbn}").Root is { } root
+            ?
+            [
+                .. evaluator
+                    .Works(evaluator.Records(root))
+                    .Members()
+                    .Take(MostCandidates)
+                    .Select(w => Dto(columns, w, 1, ["has this ISBN"])),
+            ]
+            : [];
+
+    /// <summary>Records that share the rarer words of a text, the most of them first.</summary>
+    private static List<int> Alike(QuestionEvaluator evaluator, string text)
+    {
+        var rare = Words
+            .AsWritten(text)
+            .Where(w => w.Length >= ShortestWord && w.Any(char.IsLetter))
+            .Distinct()
+            .Select(w => QueryReader.Read($"title:\"{w}\"").Root)
+            .OfType<QueryNode>()
+            .Select(root => evaluator.Records(root))
+            .Select(records => (Records: records, Count: records.Count()))
+            .Where(w => w.Count is > 0 and <= MostPostings)
+            .OrderBy(w => w.Count)
+            .Take(MostRareWords)
+            .ToArray();
+        var shared = new Dictionary<int, int>();
+        foreach (var (records, count) in rare)
+        foreach (var record in records)
+            shared[record] = shared.GetValueOrDefault(record) + (count <= FewPostings ? 2 : 1);
+        return
+        [
+            .. shared
+                .Where(s => s.Value >= 2)
+                .OrderByDescending(s => s.Value)
+                .ThenBy(s => s.Key)
+                .Take(MostAlike)
+                .Select(s => s.Key),
+        ];
+    }
+
+    private static PastedCandidateDto Dto(
+        CorpusColumns columns,
+        int work,
+        double likeness,
+        IReadOnlyList<string> why
+    ) =>
+        new(
+            work,
+            columns.SortTitle[work] ?? "",
+            columns.SortPerson[work],
+            columns.Year[work] == 0 ? null : columns.Year[work],
+            columns.VenueOf(work),
+            (int)Math.Round(100 * likeness),
+            why
+        );
+}

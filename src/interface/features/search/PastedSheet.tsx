@@ -1,0 +1,131 @@
+import { useEffect, useState } from "react";
+import { Button } from "../../ui/Button";
+import { Fault } from "../../ui/Fault";
+import { TextArea } from "../../ui/Input";
+import { Sheet } from "../../ui/Sheet";
+import { useSay } from "../../ui/Toasts";
+import { count, works } from "../../ui/numbers";
+import { useTakeStep, type Place } from "../../set/useSet";
+import { PastedEntry } from "./PastedEntry";
+import { usePasted, type Pasted } from "./usePasted";
+
+const groups: { verdict: Pasted["verdict"]; title: string; hint: string }[] = [
+  { verdict: "Sure", title: "Found", hint: "untick what you do not want" },
+  { verdict: "ToConfirm", title: "To confirm", hint: "choose the work each one means; leave it if none does" },
+  { verdict: "NotHere", title: "Not in these databases", hint: "no record resembles them" },
+];
+
+/** References that were pasted, with the works they mean; what is ticked becomes a set. */
+export function PastedSheet({ place, start, close }: { place: Place; start: string; close: () => void }) {
+  const [text, setText] = useState(start);
+  const find = usePasted(place.reviewId);
+  const take = useTakeStep(place);
+  const say = useSay();
+  // By entry the work chosen; null for none. What is sure is chosen to begin with.
+  const [chosen, setChosen] = useState<ReadonlyMap<number, number | null>>(new Map());
+  const { mutate, data } = find;
+  useEffect(() => {
+    if (start.trim() !== "") mutate(start);
+  }, [start, mutate]);
+  const entries = (data?.references ?? []).map((reference, i) => {
+    const sure = reference.verdict === "Sure" ? (reference.candidates[0]?.workId ?? null) : null;
+    const work = chosen.has(i) ? (chosen.get(i) ?? null) : sure;
+    return { i, reference, work };
+  });
+  const ids = [...new Set(entries.flatMap((e) => (e.work === null ? [] : [e.work])))];
+  const missing = entries.filter((e) => e.reference.verdict === "NotHere").map((e) => e.reference.text);
+  const said = `${count(ids.length)} pasted ${ids.length === 1 ? "reference" : "references"}`;
+  const show = () => {
+    take.mutate({ act: { kind: "Among", works: ids, said }, from: 0 }, { onSuccess: close });
+  };
+  return (
+    <Sheet
+      open
+      onOpenChange={close}
+      title="Find references"
+      hint="Paste references in any style, titles, DOIs or ISBNs, from one to a few thousand."
+      width={880}
+    >
+      {data === undefined ? (
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (text.trim() !== "") mutate(text);
+          }}
+        >
+          <TextArea
+            aria-label="References"
+            rows={12}
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            autoFocus
+            className="mb-3"
+          />
+          {find.error && (
+            <div className="mb-3">
+              <Fault error={find.error} />
+            </div>
+          )}
+          <Button type="submit" kind="primary" disabled={find.isPending || text.trim() === ""}>
+            {find.isPending ? "Looking …" : "Find these works"}
+          </Button>
+        </form>
+      ) : (
+        <>
+          {entries.length === 0 && <p className="text-quiet">Nothing in this text can be read as a reference.</p>}
+          {data.isCut && (
+            <p className="mb-3 text-[13px] text-aside">
+              Only the first {count(entries.length)} are taken at once; paste the others separately.
+            </p>
+          )}
+          {groups.map((group) => {
+            const its = entries.filter((e) => e.reference.verdict === group.verdict);
+            if (its.length === 0) return null;
+            return (
+              <section key={group.verdict} aria-label={group.title} className="mb-5">
+                <h3 className="mb-1 flex items-baseline gap-2 border-b border-line pb-1 text-[13px] font-semibold">
+                  {group.title} <span className="tabular-nums">{count(its.length)}</span>
+                  <span className="font-normal text-quiet">{group.hint}</span>
+                  {group.verdict === "NotHere" && (
+                    <Button
+                      kind="bare"
+                      className="ml-auto !h-6"
+                      onClick={() => {
+                        void navigator.clipboard.writeText(missing.join("\n")).then(() => say("Copied."));
+                      }}
+                    >
+                      Copy them
+                    </Button>
+                  )}
+                </h3>
+                <ul>
+                  {its.map((e) => (
+                    <PastedEntry
+                      key={e.i}
+                      reference={e.reference}
+                      chosen={e.work}
+                      onChoose={(work) => setChosen(new Map(chosen).set(e.i, work))}
+                    />
+                  ))}
+                </ul>
+                {group.verdict === "NotHere" && data.notLookedFor > 0 && (
+                  <p className="mt-1 text-[12.5px] text-quiet">
+                    {count(data.notLookedFor)} of them were only compared by identifier, title, author and year, because
+                    the list is long.
+                  </p>
+                )}
+              </section>
+            );
+          })}
+          <div className="sticky bottom-[-20px] -mx-5 -mb-5 flex items-center gap-3 border-t border-line bg-paper px-5 py-3">
+            <Button kind="primary" disabled={ids.length === 0 || take.isPending} onClick={show}>
+              Show these {works(ids.length)}
+            </Button>
+            <Button onClick={find.reset}>Change the text</Button>
+            <span className="text-[12.5px] text-quiet">Starts a new path with exactly these works.</span>
+          </div>
+        </>
+      )}
+    </Sheet>
+  );
+}

@@ -1,0 +1,135 @@
+using CsCheck;
+using Zendle.Core.Citing;
+
+namespace Zendle.Core.Tests.Citing;
+
+/// <summary>Lists of references, as people paste them, fall into their entries.</summary>
+public sealed class PastedReferencesTests
+{
+    private const string Berg = "Berg, M. K., & Voss, A. (2014). Moths at lit verges. Hedge Ecology, 12(3), 118-131.",
+        Lind = "Lind T, Ilo N. Lamps and the seed set of campions. Verge Studies. 2009;4:10-19.",
+        Tanaka = "Tanaka-Moe, S. 2021. Night pollinators of field margins: a review. Lamp Letters 7, e45.";
+
+    private static string[] Split(string text) => [.. PastedReferences.Split(text)];
+
+    public static TheoryData<string, string> Lists() =>
+        new()
+        {
+            { "one a line", $"{Berg}\n{Lind}\n{Tanaka}" },
+            { "lines of another system", $"{Berg}\r\n{Lind}\r\n\r\n{Tanaka}\r\n" },
+            { "a heading above", $"References\n\n{Berg}\n{Lind}\n{Tanaka}" },
+            { "numbers in brackets", $"[1] {Berg}\n[2] {Lind}\n[3] {Tanaka}" },
+            { "numbers with full stops", $"1. {Berg}\n2. {Lind}\n3. {Tanaka}" },
+            { "bullets", $"• {Berg}\n• {Lind}\n• {Tanaka}" },
+            {
+                "numbered over several lines",
+                "1. Berg, M. K., & Voss, A. (2014). Moths at lit\n   verges. Hedge Ecology, 12(3), 118-131.\n2. Lind T, Ilo N. Lamps and the\n"
+                    + $"   seed set of campions. Verge Studies. 2009;4:10-19.\n3. {Tanaka}"
+            },
+            {
+                "a hanging indent",
+                "Berg, M. K., & Voss, A. (2014). Moths at lit verges.\n    Hedge Ecology, 12(3), 118-131.\nLind T, Ilo N. Lamps and the seed\n"
+                    + "    set of campions. Verge Studies. 2009;4:10-19.\n"
+                    + "Tanaka-Moe, S. 2021. Night pollinators of field margins:\n    a review. Lamp Letters 7, e45."
+            },
+            {
+                "words divided at line ends",
+                "Berg, M. K., & Voss, A. (2014). Moths at lit ver-\nges. Hedge Ecology, 12(3), 118-131.\nLind T, Ilo N. Lamps and the seed set of cam-\n"
+                    + "pions. Verge Studies. 2009;4:10-19.\nTanaka-Moe, S. 2021. Night pollinators of field mar-\ngins: a review. Lamp Letters 7, e45."
+            },
+            {
+                "blank lines between",
+                "Berg, M. K., & Voss, A. (2014). Moths at lit verges.\nHedge Ecology, 12(3), 118-131.\n\nLind T, Ilo N. Lamps and the seed set of campions.\n"
+                    + "Verge Studies. 2009;4:10-19.\n\nTanaka-Moe, S. 2021. Night pollinators of field margins:\na review. Lamp Letters 7, e45."
+            },
+            {
+                "a manuscript with line numbers",
+                "201 Berg, M. K., & Voss, A. (2014). Moths at lit\n202 verges. Hedge Ecology, 12(3), 118-131.\n203 Lind T, Ilo N. Lamps and the seed\n"
+                    + "204 set of campions. Verge Studies. 2009;4:10-19.\n205 Tanaka-Moe, S. 2021. Night pollinators of\n206 field margins: a review. Lamp Letters 7, e45."
+            },
+        };
+
+    [Theory]
+    [MemberData(nameof(Lists))]
+    public void A_list_falls_into_its_entries(string how, string text)
+    {
+        Assert.NotEmpty(how);
+        Assert.Equal([Berg, Lind, Tanaka], Split(text));
+    }
+
+    [Fact]
+    public void Two_columns_side_by_side_are_read_one_after_the_other() =>
+        Assert.Equal(
+            [
+                "Berg, M. (2014). Moths at lit verges. Hedge Ecology, 12, 118.",
+                "Lind, T. (2009). Lamps and campions. Verge Studies, 4, 10.",
+                "Ilo, N. (2011). Bats of hedges. Lamp Letters, 2, 7.",
+                "Voss, A. (2020). Dark lanes. Hedge Ecology, 18, 1.",
+            ],
+            Split(
+                """
+                Berg, M. (2014). Moths at lit       Ilo, N. (2011). Bats of
+                    verges. Hedge Ecology,              hedges. Lamp Letters,
+                    12, 118.                            2, 7.
+                Lind, T. (2009). Lamps and          Voss, A. (2020). Dark
+                    campions. Verge Studies,            lanes. Hedge Ecology,
+                    4, 10.                              18, 1.
+                """
+            )
+        );
+
+    [Fact]
+    public void Identifiers_a_line_each_are_entries_too() =>
+        Assert.Equal(
+            ["10.5555/a.1", "https://doi.org/10.5555/b.2", "doi:10.5555/c.3"],
+            Split("10.5555/a.1\nhttps://doi.org/10.5555/b.2\ndoi:10.5555/c.3\n")
+        );
+
+    [Theory]
+    [InlineData("moth* AND light", false)]
+    [InlineData("artificial light pollination 2015", false)]
+    [InlineData("Does light at night change what moths do, and with it the pollination of crops?", false)]
+    [InlineData(Berg, true)]
+    [InlineData(Lind, true)]
+    [InlineData($"{Berg}\n{Lind}", true)]
+    public void References_are_told_from_words_to_search_for(string text, bool are) =>
+        Assert.Equal(are, PastedReferences.LooksLikeSome(text));
+
+    [Fact]
+    public void Anything_that_is_pasted_is_split_soon_and_nothing_of_it_is_made_up() =>
+        Gen.OneOf(
+                Gen.Const("\n"),
+                Gen.Const("\n\n"),
+                Gen.Const("    "),
+                Gen.Const("[3] "),
+                Gen.Const("12. "),
+                Gen.Const("• "),
+                Gen.Const("-\n"),
+                Gen.Const(Berg),
+                Gen.Const("Lind T"),
+                Gen.Const("\u00AD"),
+                Gen.String[0, 12]
+            )
+            .Array[0, 30]
+            .Sample(
+                iter: 3_000,
+                assert: parts =>
+                {
+                    var text = string.Concat(parts);
+                    var letters = text.Where(char.IsLetter).ToHashSet();
+                    Assert.All(
+                        PastedReferences.Split(text),
+                        e => Assert.All(e.Where(char.IsLetter), c => Assert.Contains(c, letters))
+                    );
+                }
+            );
+
+    [Fact]
+    public void Three_thousand_are_taken_and_a_page_of_text_is_cut()
+    {
+        var many = string.Join('\n', Enumerable.Range(0, 4_000).Select(i => $"[{i}] {Berg} {i}"));
+        Assert.Equal(PastedReferences.Most, Split(many).Length);
+        Assert.Equal(PastedReferences.LongestEntry, Assert.Single(Split(new string('a', 9_000))).Length);
+        Assert.Empty(Split(" \n\t\n 12 \n"));
+    }
+}

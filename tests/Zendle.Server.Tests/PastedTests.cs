@@ -1,0 +1,143 @@
+using System.Globalization;
+using System.Text.Json.Nodes;
+using Zendle.Tests.Shared;
+
+namespace Zendle.Server.Tests;
+
+/// <summary>References that are pasted into a review lead to the works they mean, and say where that is in doubt.</summary>
+public sealed class PastedTests(Harvested world) : IClassFixture<Harvested>
+{
+    private Visitor Ann => world.Ann;
+
+    private sealed record Known(int Id, string Title, string Family, string Given, int Year, string? Doi);
+
+    /// <summary>Works of the corpus that have title, person and year, and are the only ones with their title.</summary>
+    private async Task<(int Review, Known[] Works)> Works()
+    {
+        var review = await Ann.Review();
+        var step = await Ann.Search(review, "light OR lamp* OR moth*");
+        var works = new List<Known>();
+        foreach (var id in (await Ann.Works(review, step, "limit=120")))
+        {
+            var work = await Ann.Get($"/api/reviews/{review}/works/{id}");
+            var person = work.List("people").FirstOrDefault();
+            if (person is null || work["year"] is null || work.Text("type") is not "article")
+                continue;
+            var title = work["title"] is JsonObject marked ? marked.Text("text") : work.Text("title");
+            works.Add(
+                new(id, title, person.Text("family"), person.Text("given"), work.Int("year"), (string?)work["doi"])
+            );
+        }
+        return (review, [.. works.GroupBy(w => w.Title).Where(g => g.Count() == 1).Select(g => g.First())]);
+    }
+
+    private async Task<JsonNode[]> Paste(int review, params string[] lines) =>
+        [.. (await Ann.Ok("POST", $"/api/reviews/{review}/pasted", new { lines })).List("references")];
+
+    [Fact]
+    public async Task References_of_any_style_lead_to_their_works()
+    {
+        var (review, works) = await Works();
+        Assert.True(works.Length > 30, $"{works.Length}");
+        string[] styles =
+        [
+            "{1}, {2} ({3}). {0}. Some Journal, 4, 10-20.",
+            "{1} {4}. {0}. Some J. {3};4:10-20.",
+            "[7] {1} {4}: {0}. Some Journal 4 ({3}), pp. 10–20.",
+            "{1}, {2}. “{0}.” Some Journal 4 ({3}): 10–20.",
+        ];
+        var lines = works
+            .Select(
+                (w, i) =>
+                    string.Format(
+                        CultureInfo.InvariantCulture,
+                        styles[i % styles.Length],
+                        w.Title,
+                        w.Family,
+                        w.Given,
+                        w.Year,
+                        w.Given.Length > 0 ? w.Given[..1] : ""
+                    )
+            )
+            .ToArray();
+        var found = (await Task.WhenAll(lines.Select(l => Paste(review, l)))).Select(f => f.Single()).ToArray();
+        var sure = works.Zip(found).Where(p => p.Second.Text("verdict") == "Sure").ToArray();
+        // Who is called sure is right, and most are sure; of the others the right one stands among those offered.
+        Assert.All(sure, p => Assert.Equal(p.First.Id, p.Second.List("candidates").Single().Int("workId")));
+        Assert.True(sure.Length >= works.Length * 0.9, $"{sure.Length} of {works.Length}");
+        Assert.All(
+            works.Zip(found),
+            p => Assert.Contains(p.First.Id, p.Second.List("candidates").Select(c => c.Int("workId")))
+        );
+    }
+
+    [Fact]
+    public async Task What_is_in_doubt_says_what_differs_and_what_is_not_here_says_so()
+    {
+        var (review, works) = await Works();
+        var work = works[0];
+        var found = await Paste(
+            review,
+            $"Nobody, X. ({work.Year + 5}). {work.Title}. Some Journal, 4, 10-20.",
+            "Nobody, X. (1871). The migration of brass ornaments in provincial theatres. Quarterly of Curtains, 4, 10-20.",
+            work.Title
+        );
+        Assert.Equal("ToConfirm", found[0].Text("verdict"));
+        var first = found[0].List("candidates").First();
+        Assert.Equal(work.Id, first.Int("workId"));
+        Assert.Contains($"its year is {work.Year}", first["why"]!.AsArray().Select(w => (string)w!));
+        Assert.Contains(first["why"]!.AsArray(), w => ((string)w!).Contains("first author", StringComparison.Ordinal));
+        Assert.Equal("NotHere", found[1].Text("verdict"));
+        Assert.Empty(found[1].List("candidates"));
+        // A title alone is found too.
+        Assert.Equal(work.Id, found[2].List("candidates").First().Int("workId"));
+    }
+
+    [Fact]
+    public async Task A_doi_in_any_shape_is_sure_and_the_list_becomes_a_set()
+    {
+        var (review, works) = await Works();
+        var known = works.Where(w => w.Doi is not null).Take(4).ToArray();
+        var found = await Paste(
+            review,
+            $"doi:{known[0].Doi}",
+            $"https://doi.org/{known[1].Doi}",
+            known[2].Doi!.ToUpperInvariant(),
+            $"Available at http://dx.doi.org/{known[3].Doi}."
+        );
+        Assert.Equal(known.Select(k => k.Id), found.Select(f => f.List("candidates").Single().Int("workId")));
+        Assert.All(found, f => Assert.Equal("Sure", f.Text("verdict")));
+        var step = await Ann.Step(
+            review,
+            0,
+            new
+            {
+                kind = "Among",
+                works = known.Select(k => k.Id),
+                said = "4 pasted references",
+            }
+        );
+        Assert.Equal(4, await Ann.Count(review, step));
+    }
+
+    [Fact]
+    public async Task Nothing_and_far_too_much_are_answered()
+    {
+        var review = await Ann.Review();
+        Assert.Empty(await Paste(review));
+        Assert.Empty(await Paste(review, "", "  "));
+        var many = await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/pasted",
+            new
+            {
+                lines = Enumerable
+                    .Range(1, 3_200)
+                    .Select(i => $"[{i}] Nobody, X. (1871). Brass {i}. Curtains, 4, {i}."),
+            }
+        );
+        Assert.Equal(3_000, many.List("references").Count());
+        Assert.True(many["isCut"]!.GetValue<bool>());
+        Assert.Equal(2_800, many.Int("notLookedFor"));
+    }
+}
