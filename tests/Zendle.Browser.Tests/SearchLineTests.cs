@@ -58,6 +58,50 @@ public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
     }
 
     [Fact]
+    public void A_pasted_list_of_references_becomes_a_set()
+    {
+        using var b = world.SignedIn();
+        // Two works of the list, one of them with a slip; and one that is nowhere.
+        var titles = b.All("article[data-work] h3").Take(2).Select(h => h.Text).ToArray();
+        b.Click("new path");
+        b.Find(Line);
+        b.Script(
+            """
+            const pasted = new DataTransfer();
+            pasted.setData("text", arguments[0]);
+            document.querySelector("[aria-label='Search the databases']")
+              .dispatchEvent(new ClipboardEvent("paste", { clipboardData: pasted, bubbles: true, cancelable: true }));
+            """,
+            $"[1] {titles[0]}.\n[2] Nobody, X. (1871). {titles[1]}. Some Journal, 4, 10–20.\n"
+                + "[3] Nobody, X. (1871). The migration of brass ornaments in provincial theatres. Curtains, 4, 10–20.\n"
+        );
+        b.Sees("no record resembles them");
+        b.Look("pasted");
+        Assert.Empty(b.AxeFindings());
+        foreach (var title in titles)
+            b.Script(
+                """
+                const entry = [...document.querySelectorAll("[role=dialog] label")].find(l => l.textContent.includes(arguments[0]));
+                const box = entry.querySelector("input");
+                if (!box.checked) box.click();
+                """,
+                title
+            );
+        b.Click("Show these 2 works");
+        b.Until(() => Steps(b) is ["2 pasted references"], "the set");
+        Assert.Equal(2, InView(b));
+        Assert.Equal(titles.Order(), b.All("article[data-work] h3").Select(h => h.Text).Order());
+        // One reference in the line is known for what it is.
+        b.Click("new path");
+        b.Fill(Line, $"Nobody, X. (1871). {titles[0]}. Some Journal, 4, 10–20.");
+        b.Click("Find its work");
+        b.Sees("choose the work each one means");
+        b.Press(Keys.Escape);
+        b.Sees("Paste a list");
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
     public void A_pasted_title_offers_its_work()
     {
         using var b = world.SignedIn();

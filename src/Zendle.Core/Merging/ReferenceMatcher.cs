@@ -59,7 +59,7 @@ public readonly record struct FoundBy(int Work, int Year, int[] Naming, int[] Pr
 /// <summary>A work that a reference may mean, and how far it agrees.</summary>
 /// <param name="Work">The work.</param>
 /// <param name="Likeness">How alike they are, 0–1: no probability.</param>
-/// <param name="TitleShare">Share of the words of the work's title that stand in the reference, weighted by length.</param>
+/// <param name="TitleShare">Share of the words of the work's title that stand in the reference, in their order.</param>
 /// <param name="HasPerson">Whether the work's first person stands in it.</param>
 /// <param name="YearsOff">The work's year less the year printed; null where either is not known.</param>
 /// <param name="HasPage">Whether the work's first page stands in it; null where either is not known.</param>
@@ -327,17 +327,20 @@ public sealed class ReferenceMatcher
         var account = accounts.Of(record);
         if (account.IsEmpty)
             return null;
-        var (share, at) = (0.0, Head + account[KeyCount]);
+        var (share, both, at) = (0.0, 0.0, Head + account[KeyCount]);
         while (at < account.Length)
         {
-            share = Math.Max(share, text.Share(account.Slice(at + 2, account[at + 1])));
+            var title = account.Slice(at + 2, account[at + 1]);
+            var its = text.Share(title);
+            // Of titles that begin alike the one counts more that has more of the title printed.
+            (share, both) = (Math.Max(share, its), Math.Max(both, (its + text.TitleLikeness(title)) / 2));
             at += 2 + account[at + 1];
         }
         var person = account[Person] != 0 && text.Folded.Contains(texts[account[Person]], StringComparison.Ordinal);
         int? years = account[Year] == 0 || text.Year is null ? null : account[Year] - text.Year.Value;
         var pages = account[Page] == 0 || !text.HasLocation ? (bool?)null : text.Numbers.Contains(texts[account[Page]]);
         var likeness =
-            0.8 * share
+            0.8 * both
             + (person ? 0.1 : 0)
             + (
                 years is 0 ? 0.06
@@ -447,10 +450,12 @@ public sealed class ReferenceMatcher
     /// <summary>A reference's text, cut into what is compared.</summary>
     private sealed class Text
     {
-        private readonly int[] words;
+        private readonly int[] words,
+            titleWords;
 
         public Text(Reference reference)
         {
+            titleWords = reference.Title is { } title ? [.. Words.AsWritten(title).Select(MergeKeys.Word)] : [];
             var found = Words
                 .Of(
                     reference.Title is not null && !reference.Text.Contains(reference.Title, StringComparison.Ordinal)
@@ -499,15 +504,26 @@ public sealed class ReferenceMatcher
         }
 
         /// <summary>
+        /// How alike a title and the one printed are: the harmonic mean of the shares of each that the other has in the same
+        /// order, 0 to 1; the share of the title in the whole text where no title was made out.
+        /// </summary>
+        public double TitleLikeness(ReadOnlySpan<int> title) =>
+            titleWords.Length == 0 ? Share(title)
+            : title.Length == 0 ? 0
+            : 2.0 * Common(titleWords, title) / (titleWords.Length + title.Length);
+
+        /// <summary>
         /// Share of the words of a title that stand in the text in their order, 0 to 1 (longest common subsequence).
         /// </summary>
-        public double Share(ReadOnlySpan<int> title)
+        public double Share(ReadOnlySpan<int> title) =>
+            title.Length == 0 ? 0 : (double)Common(words, title) / title.Length;
+
+        /// <summary>The length of the longest common subsequence of two lists of words.</summary>
+        private static int Common(ReadOnlySpan<int> text, ReadOnlySpan<int> title)
         {
             var count = title.Length;
-            if (count == 0)
-                return 0;
             var row = new int[count + 1];
-            foreach (var word in words)
+            foreach (var word in text)
             {
                 var corner = 0;
                 for (var j = 1; j <= count; j++)
@@ -517,7 +533,7 @@ public sealed class ReferenceMatcher
                     corner = above;
                 }
             }
-            return (double)row[count] / count;
+            return row[count];
         }
     }
 }

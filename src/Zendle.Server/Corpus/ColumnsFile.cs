@@ -1,5 +1,6 @@
 using Zendle.Core.People;
 using Zendle.Core.Records;
+using Zendle.Core.Reviews;
 using Zendle.Index.Columns;
 using Zendle.Store.Corpus;
 
@@ -14,7 +15,10 @@ namespace Zendle.Server.Corpus;
 internal sealed class ColumnsFile(string folder)
 {
     /// <summary>Changes whenever what is written, or what it means, changes.</summary>
-    private const int Version = 10;
+    private const int Version = 11;
+
+    /// <summary>The fields that were written; with another one everything is built anew.</summary>
+    private static readonly string Fields = string.Join(' ', Enum.GetNames<Facet>());
 
     private string Columns => Path.Combine(folder, "columns");
     private string People => Path.Combine(folder, "people");
@@ -34,7 +38,11 @@ internal sealed class ColumnsFile(string folder)
             );
             var summed = new ChecksumStream(file);
             using var from = new BinaryReader(summed);
-            if (from.ReadInt32() != Version || from.ReadInt32() != CorpusWriter.MergeVersion)
+            if (
+                from.ReadInt32() != Version
+                || from.ReadInt32() != CorpusWriter.MergeVersion
+                || from.ReadString() != Fields
+            )
                 return null;
             var (sequence, people) = (from.ReadInt64(), from.ReadUInt64());
             var databases = Enumerable
@@ -103,6 +111,7 @@ internal sealed class ColumnsFile(string folder)
                     using var to = new BinaryWriter(summed, System.Text.Encoding.UTF8, leaveOpen: true);
                     to.Write(Version);
                     to.Write(CorpusWriter.MergeVersion);
+                    to.Write(Fields);
                     to.Write(state.Sequence);
                     to.Write(people);
                     to.Write(state.Databases.Count);

@@ -198,4 +198,22 @@ public sealed class ReferenceMatcherTests
             }
         }
     }
+
+    [Fact]
+    public void What_is_not_matched_is_offered_the_likeliest_first_with_what_differs()
+    {
+        var reference = PrintedReference.Read("Nobody, X. (2004). Pollen transport by settling moths. Verge 3, 9-12.");
+        var offered = Matcher.Candidates(reference, [1, 3, 4, 5, 6, 7], 3);
+        // The year of one is printed; the other has the title too; the correction has more in its title.
+        Assert.Equal([3, 4, 6], offered.Select(c => c.Work));
+        Assert.Equal(
+            (1.0, false, 0, false),
+            (offered[0].TitleShare, offered[0].HasPerson, offered[0].YearsOff, offered[0].HasPage)
+        );
+        Assert.Equal(2, offered[1].YearsOff);
+        Assert.Equal(5 / 7.0, offered[2].TitleShare, 6);
+        // Its whole title leads to both by itself.
+        Assert.Equal([3, 4], Matcher.Candidates(reference, [1, 5, 7], 3).Select(c => c.Work));
+        Assert.Single(Matcher.Candidates(reference, [3, 4, 6], 1));
+    }
 }

@@ -23,7 +23,7 @@ export function ReviewsPage() {
           ) : (
             <p role="status" className="mb-6 rounded-md border border-line bg-raised px-4 py-3">
               <b className="block font-semibold">The demo is being prepared.</b>
-              <span className="text-quiet">{preparing} Its review then appears here by itself.</span>
+              <span className="text-quiet">{preparing} Its review will be listed here.</span>
             </p>
           )}
           <h1 className="mb-4 font-serif text-[22px] font-semibold">Your reviews</h1>

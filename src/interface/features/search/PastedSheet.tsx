@@ -119,7 +119,7 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
           })}
           <div className="sticky bottom-[-20px] -mx-5 -mb-5 flex items-center gap-3 border-t border-line bg-paper px-5 py-3">
             <Button kind="primary" disabled={ids.length === 0 || take.isPending} onClick={show}>
-              Show these {works(ids.length)}
+              {ids.length === 0 ? "No work is ticked yet" : `Show these ${works(ids.length)}`}
             </Button>
             <Button onClick={find.reset}>Change the text</Button>
             <span className="text-[12.5px] text-quiet">Starts a new path with exactly these works.</span>
