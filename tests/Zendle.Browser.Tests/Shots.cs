@@ -47,6 +47,9 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Fill("[aria-label='Search the databases']", "street lighting or moths (");
         b.Sees("never closes");
         Shot("search-start");
+        References(b);
+        Shot("references");
+        b.Type(Keys.Escape);
         b.Go("/r/1/search?sort=Cited");
         b.Find("article[data-work]");
         b.Press("j", " ", "j", " ", "j", " ");
@@ -105,5 +108,23 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Go("/r/1/account");
         b.Sees("Target size");
         Shot("account");
+    }
+
+    /// <summary>Pastes references of the works that are cited most, some of them with slips, and one that is nowhere.</summary>
+    private static void References(Browser b)
+    {
+        b.Go("/r/1/search?sort=Cited");
+        b.Find("article[data-work]");
+        var titles = b.All("article[data-work] h3").Take(4).Select(h => h.Text).ToArray();
+        b.Go("/r/1/search?step=0");
+        b.Click("Paste a list");
+        b.Fill(
+            "[role=dialog] textarea",
+            $"[1] {titles[0]}.\n[2] Nobody, X. (2001). {titles[1]}. Journal of Verges, 4, 10–20.\n"
+                + $"[3] {titles[2]}. J. Verges 2012; 4: 10–20\n[4] Nobody X, Noone Y. {titles[3]}. Verges 2015.\n"
+                + "[5] Nobody, X. (1871). The migration of brass ornaments in provincial theatres. Curtains, 4, 10–20.\n"
+        );
+        b.Click("Find these works");
+        b.Sees("no record resembles them");
     }
 }

@@ -22,7 +22,8 @@ public static partial class PastedReferences
     public const int LongestEntry = 2_000;
 
     private const double MostLines = 0.8,
-        EnoughColumns = 0.6;
+        EnoughColumns = 0.6,
+        EnoughWidth = 0.75;
 
     private const int DeepestIndent = 8,
         NarrowestColumn = 16;
@@ -131,6 +132,7 @@ public static partial class PastedReferences
         // Markers tell best; then blank lines, when they stand between most; then how a line begins.
         var byMarkers = numbered >= 2 || (numbered == 1 && Marker().IsMatch(lines.First(l => l.Trim().Length > 0)));
         var byBlanks = !byMarkers && blocks > 1 && full > blocks && full <= blocks * 6 && named <= blocks;
+        var width = lines.Count == 0 ? 0 : lines.Max(l => l.Length);
         var entry = new List<string>();
         foreach (var line in lines)
         {
@@ -138,7 +140,7 @@ public static partial class PastedReferences
             var begins =
                 byMarkers ? Marker().IsMatch(line)
                 : byBlanks ? isBlank
-                : isBlank || entry.Count == 0 || !GoesOn(entry[^1], line);
+                : isBlank || entry.Count == 0 || !GoesOn(entry[^1], line, width);
             if (begins && entry.Count > 0)
             {
                 yield return entry;
@@ -152,7 +154,7 @@ public static partial class PastedReferences
     }
 
     /// <summary>Whether a line goes on with the entry that the line before it belongs to.</summary>
-    private static bool GoesOn(string before, string line)
+    private static bool GoesOn(string before, string line, int width)
     {
         var (end, start) = (before.TrimEnd(), line.TrimStart());
         if (Identifier().IsMatch(start) && Identifier().IsMatch(end))
@@ -165,7 +167,8 @@ public static partial class PastedReferences
             return true;
         if (char.IsLower(start[0]) || char.IsDigit(start[0]) || start[0] is '(' or '&')
             return true;
-        return !Begins(start) && !(end.EndsWith('.') || char.IsDigit(end[^1]));
+        // A line that was broken at the margin is about as wide as the widest; a title that ends sooner stands alone.
+        return !Begins(start) && !(end.EndsWith('.') || char.IsDigit(end[^1])) && before.Length >= width * EnoughWidth;
     }
 
     /// <summary>Whether a line begins like a reference: with a family name and initials, or a name and a year.</summary>

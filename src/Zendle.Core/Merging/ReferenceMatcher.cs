@@ -86,8 +86,9 @@ public sealed class ReferenceMatcher
     private const double EnoughWords = 0.74,
         EnoughWithLocation = 0.5,
         Lead = 0.04,
-        LeastAlike = 0.5,
-        LeastLikeness = 0.5;
+        LeastAlike = 0.6,
+        ForTitle = 0.6,
+        ForLength = 0.2;
     private const int MostProposed = 400;
 
     // A record's account: work, year, offsets of first person, volume and page among the texts, whether it is a notice,
@@ -311,36 +312,57 @@ public sealed class ReferenceMatcher
     public IReadOnlyList<ReferenceCandidate> Candidates(Reference reference, IEnumerable<int> also, int most)
     {
         var text = new Text(reference);
-        var best = new Dictionary<int, ReferenceCandidate>();
+        var best = new Dictionary<int, (ReferenceCandidate Candidate, double Words)>();
         foreach (var record in Proposed([.. Proposing(reference, text)]).Concat(also).Distinct())
             if (
                 Alike(record, text) is { } alike
-                && (!best.TryGetValue(alike.Work, out var there) || alike.Likeness > there.Likeness)
+                && (
+                    !best.TryGetValue(alike.Candidate.Work, out var there)
+                    || alike.Candidate.Likeness > there.Candidate.Likeness
+                )
             )
-                best[alike.Work] = alike;
-        return [.. best.Values.OrderByDescending(c => c.Likeness).ThenBy(c => c.Work).Take(most)];
+                best[alike.Candidate.Work] = alike;
+        // Of titles that begin alike the longer one has more of what is printed.
+        var longest = best.Values.Select(b => b.Words).DefaultIfEmpty(1).Max();
+        return
+        [
+            .. best
+                .Values.Select(b =>
+                    b.Candidate with
+                    {
+                        Likeness = Math.Clamp(b.Candidate.Likeness - ForLength * (1 - b.Words / longest), 0, 1),
+                    }
+                )
+                .OrderByDescending(c => c.Likeness)
+                .ThenBy(c => c.Work)
+                .Take(most),
+        ];
     }
 
-    /// <summary>How alike a text and a record are, by the best of its titles; null when they share too little.</summary>
-    private ReferenceCandidate? Alike(int record, Text text)
+    /// <summary>
+    /// How alike a text and a record are, by the best of its titles, and how many of its words stand in the text; null when
+    /// they share too little.
+    /// </summary>
+    private (ReferenceCandidate Candidate, double Words)? Alike(int record, Text text)
     {
         var account = accounts.Of(record);
         if (account.IsEmpty)
             return null;
-        var (share, both, at) = (0.0, 0.0, Head + account[KeyCount]);
+        var (share, words, at) = (0.0, 0.0, Head + account[KeyCount]);
         while (at < account.Length)
         {
             var title = account.Slice(at + 2, account[at + 1]);
             var its = text.Share(title);
-            // Of titles that begin alike the one counts more that has more of the title printed.
-            (share, both) = (Math.Max(share, its), Math.Max(both, (its + text.TitleLikeness(title)) / 2));
+            if (its > share)
+                (share, words) = (its, its * title.Length);
             at += 2 + account[at + 1];
         }
         var person = account[Person] != 0 && text.Folded.Contains(texts[account[Person]], StringComparison.Ordinal);
         int? years = account[Year] == 0 || text.Year is null ? null : account[Year] - text.Year.Value;
         var pages = account[Page] == 0 || !text.HasLocation ? (bool?)null : text.Numbers.Contains(texts[account[Page]]);
         var likeness =
-            0.8 * both
+            ForTitle * share
+            + ForLength
             + (person ? 0.1 : 0)
             + (
                 years is 0 ? 0.06
@@ -348,9 +370,7 @@ public sealed class ReferenceMatcher
                 : -0.05
             )
             + (pages is true ? 0.04 : 0);
-        return share < LeastAlike || likeness < LeastLikeness
-            ? null
-            : new(account[Work], Math.Clamp(likeness, 0, 1), share, person, years, pages);
+        return share < LeastAlike ? null : (new(account[Work], likeness, share, person, years, pages), words);
     }
 
     private ReferenceMatch ByWords(Text text, ulong[] proposing)
@@ -450,12 +470,10 @@ public sealed class ReferenceMatcher
     /// <summary>A reference's text, cut into what is compared.</summary>
     private sealed class Text
     {
-        private readonly int[] words,
-            titleWords;
+        private readonly int[] words;
 
         public Text(Reference reference)
         {
-            titleWords = reference.Title is { } title ? [.. Words.AsWritten(title).Select(MergeKeys.Word)] : [];
             var found = Words
                 .Of(
                     reference.Title is not null && !reference.Text.Contains(reference.Title, StringComparison.Ordinal)
@@ -504,26 +522,15 @@ public sealed class ReferenceMatcher
         }
 
         /// <summary>
-        /// How alike a title and the one printed are: the harmonic mean of the shares of each that the other has in the same
-        /// order, 0 to 1; the share of the title in the whole text where no title was made out.
-        /// </summary>
-        public double TitleLikeness(ReadOnlySpan<int> title) =>
-            titleWords.Length == 0 ? Share(title)
-            : title.Length == 0 ? 0
-            : 2.0 * Common(titleWords, title) / (titleWords.Length + title.Length);
-
-        /// <summary>
         /// Share of the words of a title that stand in the text in their order, 0 to 1 (longest common subsequence).
         /// </summary>
-        public double Share(ReadOnlySpan<int> title) =>
-            title.Length == 0 ? 0 : (double)Common(words, title) / title.Length;
-
-        /// <summary>The length of the longest common subsequence of two lists of words.</summary>
-        private static int Common(ReadOnlySpan<int> text, ReadOnlySpan<int> title)
+        public double Share(ReadOnlySpan<int> title)
         {
             var count = title.Length;
+            if (count == 0)
+                return 0;
             var row = new int[count + 1];
-            foreach (var word in text)
+            foreach (var word in words)
             {
                 var corner = 0;
                 for (var j = 1; j <= count; j++)
@@ -533,7 +540,7 @@ public sealed class ReferenceMatcher
                     corner = above;
                 }
             }
-            return row[count];
+            return (double)row[count] / count;
         }
     }
 }

@@ -85,6 +85,15 @@ public sealed class PastedReferencesTests
             Split("10.5555/a.1\nhttps://doi.org/10.5555/b.2\ndoi:10.5555/c.3\n")
         );
 
+    [Fact]
+    public void Titles_a_line_each_are_entries_also_among_references() =>
+        Assert.Equal(
+            [Berg, "Moths at lit verges", "Lamps and the seed set of campions", Lind, "Night pollinators of margins"],
+            Split(
+                $"{Berg}\nMoths at lit verges\nLamps and the seed set of campions\n{Lind}\nNight pollinators of margins\n"
+            )
+        );
+
     [Theory]
     [InlineData("moth* AND light", false)]
     [InlineData("artificial light pollination 2015", false)]

@@ -96,6 +96,17 @@ internal static class PastedFinder
             }
             var also = byWords++ < MostByWords ? Alike(evaluator, reference.Text) : [];
             var candidates = columns.References.Candidates(reference, also, MostCandidates);
+            if (candidates.Where(c => IsTitleOf(columns, c.Work, reference.Text)).ToArray() is [var titled])
+            {
+                found.Add(
+                    new(
+                        reference.Text,
+                        PastedVerdict.Sure,
+                        [Dto(columns, titled.Work, 1, ["the whole title, which no other work has"])]
+                    )
+                );
+                continue;
+            }
             notLookedFor += candidates.Count == 0 && byWords > MostByWords ? 1 : 0;
             found.Add(
                 new(
@@ -120,7 +131,7 @@ internal static class PastedFinder
         if (candidate.TitleShare < 0.995)
             yield return string.Create(
                 CultureInfo.InvariantCulture,
-                $"{candidate.TitleShare:0%} of the title’s words are in it"
+                $"{100 * candidate.TitleShare:0} % of the title’s words are in it"
             );
         if (candidate.YearsOff is not null and not 0)
             yield return string.Create(CultureInfo.InvariantCulture, $"its year is {columns.Year[candidate.Work]}");
@@ -129,6 +140,10 @@ internal static class PastedFinder
         if (candidate.HasPage is false)
             yield return "its first page is not in it";
     }
+
+    /// <summary>Whether a text is the title of a work, and nothing more.</summary>
+    private static bool IsTitleOf(CorpusColumns columns, int work, string text) =>
+        columns.SortTitle[work] is { Length: > 0 } title && Words.AsWritten(title).SequenceEqual(Words.AsWritten(text));
 
     private static List<PastedCandidateDto> OfIsbn(QuestionEvaluator evaluator, CorpusColumns columns, string isbn) =>
         QueryReader.Read($"isbn:{isbn}").Root is { } root

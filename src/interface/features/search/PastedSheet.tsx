@@ -84,7 +84,8 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
             return (
               <section key={group.verdict} aria-label={group.title} className="mb-5">
                 <h3 className="mb-1 flex items-baseline gap-2 border-b border-line pb-1 text-[13px] font-semibold">
-                  {group.title} <span className="tabular-nums">{count(its.length)}</span>
+                  <span className="whitespace-nowrap">{group.title}</span>{" "}
+                  <span className="tabular-nums">{count(its.length)}</span>
                   <span className="font-normal text-quiet">{group.hint}</span>
                   {group.verdict === "NotHere" && (
                     <Button
@@ -117,12 +118,12 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
               </section>
             );
           })}
-          <div className="sticky bottom-[-20px] -mx-5 -mb-5 flex items-center gap-3 border-t border-line bg-paper px-5 py-3">
+          <div className="sticky bottom-[-20px] -mx-5 -mb-5 flex flex-wrap items-center gap-3 border-t border-line bg-paper px-5 py-3">
             <Button kind="primary" disabled={ids.length === 0 || take.isPending} onClick={show}>
               {ids.length === 0 ? "No work is ticked yet" : `Show these ${works(ids.length)}`}
             </Button>
             <Button onClick={find.reset}>Change the text</Button>
-            <span className="text-[12.5px] text-quiet">Starts a new path with exactly these works.</span>
+            <span className="text-[12.5px] text-quiet max-sm:hidden">Starts a new path with exactly these works.</span>
           </div>
         </>
       )}
