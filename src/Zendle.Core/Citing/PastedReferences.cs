@@ -23,10 +23,14 @@ public static partial class PastedReferences
 
     private const double MostLines = 0.8,
         EnoughColumns = 0.6,
-        EnoughWidth = 0.75;
+        EnoughWidth = 0.75,
+        EnoughIndented = 0.25,
+        EnoughBlocks = 1.3;
 
     private const int DeepestIndent = 8,
-        NarrowestColumn = 16;
+        NarrowestColumn = 16,
+        MostLinesOfOne = 8,
+        MostMissing = 3;
 
     /// <summary>The entries of a pasted list, in its order, each on one line; at most <see cref="Most"/>.</summary>
     public static IReadOnlyList<string> Split(string text)
@@ -125,50 +129,100 @@ public static partial class PastedReferences
 
     private static IEnumerable<List<string>> Entries(List<string> lines)
     {
-        var numbered = lines.Count(l => Marker().IsMatch(l));
-        var full = lines.Count(l => l.Trim().Length > 0);
+        var full = lines.Where(l => l.Trim().Length > 0).ToArray();
+        if (full.Length == 0)
+            yield break;
+        var width = lines.Max(l => l.Length);
+        // Markers tell best; then a hanging indent; then blank lines, when they stand between most; then how lines begin.
+        var marked = Marked(lines);
+        var byMarkers = marked.Count >= 2 || (marked.Count == 1 && Marker().IsMatch(full[0]));
+        var indented = full.Count(IsIndented);
+        var byIndent = !byMarkers && !IsIndented(full[0]) && indented >= 2 && indented >= full.Length * EnoughIndented;
         var blocks = lines.Prepend("").Zip(lines).Count(p => p.First.Trim().Length == 0 && p.Second.Trim().Length > 0);
-        var named = lines.Count(l => NameFirst().IsMatch(l));
-        // Markers tell best; then blank lines, when they stand between most; then how a line begins.
-        var byMarkers = numbered >= 2 || (numbered == 1 && Marker().IsMatch(lines.First(l => l.Trim().Length > 0)));
-        var byBlanks = !byMarkers && blocks > 1 && full > blocks && full <= blocks * 6 && named <= blocks;
-        var width = lines.Count == 0 ? 0 : lines.Max(l => l.Length);
+        var byBlanks =
+            !byMarkers
+            && !byIndent
+            && blocks > 1
+            && full.Length > blocks
+            && full.Length <= blocks * MostLinesOfOne
+            && full.Count(l => NameFirst().IsMatch(l)) <= blocks * EnoughBlocks;
         var entry = new List<string>();
-        foreach (var line in lines)
+        for (var i = 0; i < lines.Count; i++)
         {
+            var line = lines[i];
             var isBlank = line.Trim().Length == 0;
             var begins =
-                byMarkers ? Marker().IsMatch(line)
+                byMarkers ? marked.Contains(i)
+                : byIndent ? isBlank || !IsIndented(line)
                 : byBlanks ? isBlank
-                : isBlank || entry.Count == 0 || !GoesOn(entry[^1], line, width);
+                : isBlank || entry.Count == 0 || !GoesOn(entry, line, width);
             if (begins && entry.Count > 0)
             {
                 yield return entry;
                 entry = [];
             }
-            if (Marker().Replace(line, "", 1) is { } rest && rest.Trim().Length > 0)
+            var rest = byMarkers && begins ? Marker().Replace(line, "", 1) : line;
+            if (rest.Trim().Length > 0)
                 entry.Add(rest);
         }
         if (entry.Count > 0)
             yield return entry;
     }
 
-    /// <summary>Whether a line goes on with the entry that the line before it belongs to.</summary>
-    private static bool GoesOn(string before, string line, int width)
+    private static bool IsIndented(string line) => line.Length >= line.TrimStart().Length + 2;
+
+    /// <summary>
+    /// The lines that begin with a marker of the list: numbers that go up, or bullets. A number that stands at the beginning
+    /// of a line by chance is none of them.
+    /// </summary>
+    private static HashSet<int> Marked(List<string> lines)
     {
+        var markers = lines
+            .Select((l, i) => (Line: i, Marker: Marker().Match(l)))
+            .Where(m => m.Marker.Success)
+            .Select(m =>
+                (
+                    m.Line,
+                    Number: int.TryParse(m.Marker.Groups["number"].Value, CultureInfo.InvariantCulture, out var n)
+                        ? n
+                        : -1
+                )
+            )
+            .ToArray();
+        HashSet<int> best = [.. markers.Where(m => m.Number < 0).Select(m => m.Line)];
+        // Any of the first may be the one that stands there by chance.
+        for (var start = 0; start < Math.Min(3, markers.Length); start++)
+        {
+            var (run, last) = (new HashSet<int>(), 0);
+            foreach (var (line, number) in markers[start..])
+                if (number >= 0 && (run.Count == 0 || (number > last && number <= last + MostMissing)))
+                {
+                    run.Add(line);
+                    last = number;
+                }
+            if (run.Count > best.Count)
+                best = run;
+        }
+        return best;
+    }
+
+    /// <summary>Whether a line goes on with the entry that the line before it belongs to.</summary>
+    private static bool GoesOn(List<string> entry, string line, int width)
+    {
+        var before = entry[^1];
         var (end, start) = (before.TrimEnd(), line.TrimStart());
         if (Identifier().IsMatch(start) && Identifier().IsMatch(end))
             return false;
-        if (Begins(start) && (end.EndsWith('.') || char.IsDigit(end[^1])))
-            return false;
-        if (line.Length > start.Length + 1 && before.Length == before.TrimStart().Length)
-            return true; // a hanging indent
-        if (end.EndsWith('-') || end.EndsWith(',') || end.EndsWith('&') || end.EndsWith(':'))
+        // A line that was broken at the margin is about as wide as the widest; one that ends sooner is an entry's last.
+        var isWide = before.Length >= width * EnoughWidth;
+        if (Begins(start))
+            // People go on over a margin too: an entry without any year is not at its end.
+            return isWide && !entry.Exists(l => FreeYear().IsMatch(l));
+        if (end.EndsWith('-') || end.EndsWith(',') || end.EndsWith('&') || end.EndsWith(':') || end.EndsWith(';'))
             return true;
         if (char.IsLower(start[0]) || char.IsDigit(start[0]) || start[0] is '(' or '&')
             return true;
-        // A line that was broken at the margin is about as wide as the widest; a title that ends sooner stands alone.
-        return !Begins(start) && !(end.EndsWith('.') || char.IsDigit(end[^1])) && before.Length >= width * EnoughWidth;
+        return isWide && !(end.EndsWith('.') && entry.Exists(l => FreeYear().IsMatch(l)));
     }
 
     /// <summary>Whether a line begins like a reference: with a family name and initials, or a name and a year.</summary>
@@ -211,7 +265,7 @@ public static partial class PastedReferences
     private static partial Regex LineNumber();
 
     [GeneratedRegex(
-        @"^\s*(?:\[\d{1,4}\]|\(\d{1,4}\)|\d{1,4}[.)](?=\s|\p{Lu})|[\u2022\u00B7\u25AA\u25CF\u2013*-](?=\s))\s*",
+        @"^\s*(?:\[(?<number>\d{1,4})\]|\((?<number>\d{1,3})\)|(?<number>\d{1,4})[.)](?=\s|\p{Lu})|[\u2022\u00B7\u25AA\u25CF\u2013*-](?=\s))\s*",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex Marker();
