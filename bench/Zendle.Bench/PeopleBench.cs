@@ -114,6 +114,17 @@ internal static class PeopleBench
     private static IReadOnlyList<Mention> Work(int id, Random random, int people)
     {
         var first = random.Next(people);
+        return Of(
+            id,
+            1970 + first % 40 + random.Next(15),
+            "subject " + first % 600,
+            [.. Enumerable.Range(first, random.Next(1, 7)).Select(p => Person(p % people, random))]
+        );
+    }
+
+    /// <summary>The mentions of a work with one record.</summary>
+    private static IReadOnlyList<Mention> Of(int id, int year, string subject, PersonName[] people)
+    {
         SourcedRecord[] records =
         [
             new(
@@ -124,9 +135,9 @@ internal static class PeopleBench
                 {
                     Identifier = "r" + id,
                     Title = "Work " + id,
-                    Year = 1970 + first % 40 + random.Next(15),
-                    People = [.. Enumerable.Range(first, random.Next(1, 7)).Select(p => Person(p % people, random))],
-                    Subjects = ["subject " + first % 600],
+                    Year = year,
+                    People = people,
+                    Subjects = [subject],
                 }
             ),
         ];
@@ -175,23 +186,7 @@ internal static class PeopleBench
                                     : Given[random.Next(Given.Length)] + " " + (char)('A' + random.Next(26)) + "."
                             )),
                     ];
-                    SourcedRecord[] records =
-                    [
-                        new(
-                            id,
-                            1,
-                            0,
-                            new Record
-                            {
-                                Identifier = "r" + id,
-                                Title = "Work " + id,
-                                Year = 1970 + random.Next(55),
-                                People = people,
-                                Subjects = ["subject " + random.Next(60)],
-                            }
-                        ),
-                    ];
-                    return Mention.Of(id, records, ChosenFields.From(records));
+                    return Of(id, 1970 + random.Next(55), "subject " + random.Next(60), people);
                 }),
         ];
     }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
+using Zendle.Core.Records;
 
 namespace Zendle.Core.Citing;
 
@@ -30,7 +31,10 @@ public static partial class PastedReferences
     private const int DeepestIndent = 8,
         NarrowestColumn = 16,
         MostLinesOfOne = 8,
-        MostMissing = 3;
+        MostMissing = 3,
+        ShortestReference = 40,
+        FewestStops = 3,
+        LongestLabel = 24;
 
     /// <summary>The entries of a pasted list, in its order, each on one line; at most <see cref="Most"/>.</summary>
     public static IReadOnlyList<string> Split(string text)
@@ -46,21 +50,27 @@ public static partial class PastedReferences
         [
             .. Entries(lines)
                 .Select(Joined)
-                .Where(e => e.Count(char.IsLetter) >= 3 || e.StartsWith("10.", StringComparison.Ordinal))
+                .Where(e => e.Count(char.IsLetter) >= 3 || IsIdentifier(e))
                 .Select(e => e.Length > LongestEntry ? e[..LongestEntry] : e)
                 .Take(Most),
         ];
     }
 
-    /// <summary>Whether a text looks like references rather than like words to search for.</summary>
-    public static bool LooksLikeSome(string text) =>
-        Split(text) is { Count: > 0 } entries && entries.Count(IsLikely) * 2 >= entries.Count;
+    /// <summary>
+    /// Whether a line looks like references rather than like words to search for: long, with the stops of one, a year or
+    /// an identifier, and no operators.
+    /// </summary>
+    public static bool LooksLikeSome(string line) =>
+        line.Length >= ShortestReference
+        && line.Count(c => c is '.' or ',' or ';' or ':') >= FewestStops
+        && (FreeYear().IsMatch(line) || Identifiers.Doi(line) is not null)
+        && !Operator().IsMatch(line);
 
-    /// <summary>Whether one entry has what references have: enough words, and a year or an identifier.</summary>
-    private static bool IsLikely(string entry) =>
-        entry.Length >= 40
-        && entry.Count(c => c is '.' or ',' or ';' or ':') >= 3
-        && (FreeYear().IsMatch(entry) || entry.Contains("10.", StringComparison.Ordinal));
+    /// <summary>Whether a line is an identifier or an address and little else.</summary>
+    private static bool IsIdentifier(string line) =>
+        (Identifiers.Doi(line) is { } doi && line.Trim().Length <= doi.Length + LongestLabel)
+        || (Identifiers.Isbn(line) is not null && line.Count(char.IsLetter) <= LongestLabel)
+        || WebAddress.Of(line.Trim()) is not null;
 
     /// <summary>Two columns that a copy laid side by side, a wide gap at about the same place between them, one after the other.</summary>
     private static List<string> OneColumn(List<string> lines)
@@ -98,33 +108,18 @@ public static partial class PastedReferences
         return gap.Success && gap.Index + gap.Length >= indent + NarrowestColumn ? gap.Index + gap.Length : 0;
     }
 
-    /// <summary>
-    /// Without the running numbers that a manuscript prints before each line; numbers that stand before entries without a
-    /// full stop are put in brackets, so that they are seen.
-    /// </summary>
+    /// <summary>Without the running numbers that a manuscript prints before each line.</summary>
     private static List<string> WithoutLineNumbers(List<string> lines)
     {
-        var full = lines.Where(l => l.Trim().Length > 0).ToArray();
-        if (full.Length >= 4 && Consecutive(full) >= (full.Length - 1) * MostLines)
-            return [.. lines.Select(l => LineNumber().Replace(l, "", 1))];
-        var entries = full.Where(IsNumbered).ToArray();
-        return entries.Length >= 2 && Consecutive(entries) == entries.Length - 1
-            ? [.. lines.Select(l => IsNumbered(l) ? LineNumber().Replace(l, "[$1] ", 1) : l)]
+        var numbers = lines
+            .Where(l => l.Trim().Length > 0)
+            .Select(l => LineNumber().Match(l))
+            .Select(m => m.Success ? int.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture) : -1)
+            .ToArray();
+        var consecutive = numbers.Zip(numbers.Skip(1)).Count(p => p.First >= 0 && p.Second == p.First + 1);
+        return numbers.Length >= 4 && consecutive >= (numbers.Length - 1) * MostLines
+            ? [.. lines.Select(l => LineNumber().Replace(l, "", 1))]
             : lines;
-
-        static int Consecutive(string[] lines) =>
-            lines
-                .Select(NumberOf)
-                .Zip(lines.Skip(1).Select(NumberOf))
-                .Count(p => p.First >= 0 && p.Second == p.First + 1);
-
-        static int NumberOf(string line) =>
-            LineNumber().Match(line) is { Success: true } m
-                ? int.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture)
-                : -1;
-
-        static bool IsNumbered(string line) =>
-            LineNumber().Match(line) is { Success: true } m && Begins(line[m.Length..]);
     }
 
     private static IEnumerable<List<string>> Entries(List<string> lines)
@@ -211,7 +206,7 @@ public static partial class PastedReferences
     {
         var before = entry[^1];
         var (end, start) = (before.TrimEnd(), line.TrimStart());
-        if (Identifier().IsMatch(start) && Identifier().IsMatch(end))
+        if (IsIdentifier(start) && IsIdentifier(end))
             return false;
         // A line that was broken at the margin is about as wide as the widest; one that ends sooner is an entry's last.
         var isWide = before.Length >= width * EnoughWidth;
@@ -249,11 +244,8 @@ public static partial class PastedReferences
         return Blanks().Replace(joined.ToString(), " ").Trim();
     }
 
-    [GeneratedRegex(
-        @"^\s*(?:https?://\S+|(?:doi|isbn|issn)[: ]\s*\S+|10\.\d{4,9}/\S+|97[89][\d -]{10,14})\s*$",
-        RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
-    )]
-    private static partial Regex Identifier();
+    [GeneratedRegex(@"\b(?:AND|OR|NOT|NEAR)\b|\w:\(", RegexOptions.CultureInvariant)]
+    private static partial Regex Operator();
 
     [GeneratedRegex(@"\s+", RegexOptions.CultureInvariant)]
     private static partial Regex Blanks();
@@ -265,7 +257,8 @@ public static partial class PastedReferences
     private static partial Regex LineNumber();
 
     [GeneratedRegex(
-        @"^\s*(?:\[(?<number>\d{1,4})\]|\((?<number>\d{1,3})\)|(?<number>\d{1,4})[.)](?=\s|\p{Lu})|[\u2022\u00B7\u25AA\u25CF\u2013*-](?=\s))\s*",
+        @"^\s*(?:\[(?<number>\d{1,4})\]|\((?<number>\d{1,3})\)|(?<number>\d{1,4})(?:[.)](?=\s|\p{Lu})|(?=\s+\p{Lu}))"
+            + @"|[\u2022\u00B7\u25AA\u25CF\u2013*-](?=\s))\s*",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex Marker();

@@ -34,7 +34,7 @@ public sealed class PeopleByBlock
         if (mentions.Count == 0)
             works.Remove(workId);
         else
-            works[workId] = MentionPack.Write(mentions);
+            works[workId] = MentionCodec.Write(mentions);
     }
 
     /// <summary>Looks which blocks are others than before. Follow with <see cref="Tell"/>.</summary>
@@ -47,9 +47,9 @@ public sealed class PeopleByBlock
         {
             var packed = works[ids[work]];
             (starts[work], sums[work]) = (mentions, XxHash3.HashToUInt64(packed));
-            var count = MentionPack.Count(packed);
+            var count = MentionCodec.Count(packed);
             for (var i = 0; i < count; i++)
-                blocks.Add(MentionPack.KeysOf(packed, i));
+                blocks.Add(MentionCodec.KeysOf(packed, i));
             mentions += count;
         }
         var change = new PeopleChange(ids, starts);
@@ -59,7 +59,7 @@ public sealed class PeopleByBlock
             var print = Fingerprint(change, block, sums);
             found.Add(print);
             if (told.TryGetValue(print, out var people))
-                change.Stay(ToldPack.Ids(people));
+                change.Stay(PeopleCodec.Ids(people));
             else
                 change.Come.Add((print, block));
         }
@@ -96,7 +96,7 @@ public sealed class PeopleByBlock
     }
 
     /// <summary>Keeps the people of a block, with their permanent numbers and labels.</summary>
-    public void Keep(ToldBlock block) => told[block.Print] = ToldPack.Write(block.People);
+    public void Keep(ToldBlock block) => told[block.Print] = PeopleCodec.Write(block.People);
 
     /// <summary>Forgets the blocks that went. The change is done.</summary>
     public void Finish(PeopleChange change)
@@ -148,7 +148,7 @@ public sealed class PeopleByBlock
     private Mention Unpacked(PeopleChange change, int mention)
     {
         var (work, ordinal) = change.At(mention);
-        return MentionPack.Read(works[work], work, ordinal);
+        return MentionCodec.Read(works[work], work, ordinal);
     }
 
     private static ulong Fingerprint(PeopleChange change, int[] block, ulong[] sums)
@@ -192,7 +192,7 @@ public sealed class PeopleChange
     public bool IsEmpty => Come.Count == 0 && gone.Count == 0;
 
     /// <summary>The people of each block that went.</summary>
-    public IEnumerable<IReadOnlyList<Person>> Before => gone.Values.Select(ToldPack.Read);
+    public IEnumerable<IReadOnlyList<Person>> Before => gone.Values.Select(PeopleCodec.Read);
 
     internal void Go(ulong print, byte[] people) => gone[print] = people;
 

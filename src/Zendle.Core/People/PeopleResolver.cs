@@ -74,9 +74,7 @@ public sealed class PeopleResolver
         var groups = Joined(block, cancel);
         groups.Sort(
             (a, b) =>
-                a.Before(b) ? -1
-                : ReferenceEquals(a, b) ? 0
-                : 1
+                (a.Mentions[0].WorkId, a.Mentions[0].Position).CompareTo((b.Mentions[0].WorkId, b.Mentions[0].Position))
         );
         for (var i = 0; i < groups.Count; i++)
             groups[i].Ordinal = i;
@@ -147,10 +145,6 @@ public sealed class PeopleResolver
                 Join(groups, commonness, cancel);
             break;
         }
-        groups.Sort(
-            (a, b) =>
-                (a.Mentions[0].WorkId, a.Mentions[0].Position).CompareTo((b.Mentions[0].WorkId, b.Mentions[0].Position))
-        );
         return groups;
 
         // Hashes are spread evenly, so the least of a set is as good as any to bring those together that share many.

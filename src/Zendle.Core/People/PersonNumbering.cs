@@ -70,18 +70,17 @@ public sealed class PersonNumbering
     /// <summary>The label that is shown for whom a label stands; null for one that was never given.</summary>
     public string? Today(string label) => PersonOf(label) is > 0 and var number ? ShownAs(Current(number)) : null;
 
-    /// <summary>Numbers all persons there are and labels them for good. O(mentions).</summary>
+    /// <summary>Numbers persons and labels them for good. O(their mentions).</summary>
     /// <param name="people">The persons, each with the label that suits it best.</param>
+    /// <param name="held">Numbers that others hold now, which are given to nobody here; those given are added. Null when
+    /// these are all persons there are.</param>
     /// <returns>The persons with number and label, in their order, and what has to be written down.</returns>
-    public (IReadOnlyList<Person> People, GivenNumbers Changes) Number(IReadOnlyList<Person> people) =>
-        Number(people, []);
-
-    /// <summary>Numbers some of the persons there are and labels them for good. O(their mentions).</summary>
-    /// <param name="people">The persons, each with the label that suits it best.</param>
-    /// <param name="held">Numbers that others hold now, which are given to nobody here; those given are added.</param>
-    /// <returns>The persons with number and label, in their order, and what has to be written down.</returns>
-    public (IReadOnlyList<Person> People, GivenNumbers Changes) Number(IReadOnlyList<Person> people, HashSet<int> held)
+    public (IReadOnlyList<Person> People, GivenNumbers Changes) Number(
+        IReadOnlyList<Person> people,
+        HashSet<int>? held = null
+    )
     {
+        held ??= [];
         var marks = people.Select(p => p.Mentions.Select(m => m.Mark).Distinct().ToArray()).ToArray();
         var numbers = Kept(marks, held);
         for (var i = 0; i < people.Count; i++)

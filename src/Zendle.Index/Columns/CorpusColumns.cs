@@ -2,6 +2,7 @@ using System.Collections;
 using Zendle.Core.Merging;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
+using Zendle.Core.Text;
 using Zendle.Core.Trails;
 using Zendle.Core.Venues;
 
@@ -180,6 +181,12 @@ public sealed partial class CorpusColumns
 
     /// <summary>Title of each work for sorting.</summary>
     public TextColumn SortTitle => All.SortTitle;
+
+    /// <summary>
+    /// Whether a text is the title of a work and nothing more; case, accents and punctuation aside.
+    /// </summary>
+    public bool HasTitle(int work, string text) =>
+        SortTitle[work] is { Length: > 0 } title && Words.AsWritten(title).SequenceEqual(Words.AsWritten(text));
 
     /// <summary>First family name of each work for sorting.</summary>
     public TextColumn SortPerson => All.SortPerson;

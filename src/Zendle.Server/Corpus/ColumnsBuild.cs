@@ -207,6 +207,8 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
     {
         var isWhole = people.IsBeginning;
         var change = people.Change();
+        if (change.IsEmpty && !isWhole)
+            return;
         builder.BeginPeople(isWhole);
         foreach (var block in change.Before)
             builder.ForgetPeople(block);

@@ -22,6 +22,9 @@ internal sealed class JobSchedule(
         Seldom = TimeSpan.FromMinutes(1);
     private readonly Dictionary<string, JobKind> kinds = kinds.ToDictionary(k => k.Name);
 
+    /// <summary>Whether what is due is told by the clock of the simulated outside.</summary>
+    public bool FollowsOutside => clock.IsMoved;
+
     /// <summary>What recurs of one kind, by subject.</summary>
     public async Task<Dictionary<int, ScheduleRow>> Of(JobKind kind, CancellationToken cancel)
     {

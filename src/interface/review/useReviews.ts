@@ -41,7 +41,7 @@ export const useMembers = (reviewId: number) =>
   });
 
 /** Gives an account a part in the review, or takes it away ("none"). */
-export function usePutMember(reviewId: number) {
+export function useMemberActs(reviewId: number) {
   const client = useQueryClient();
   const onSuccess = () => client.invalidateQueries({ queryKey: ["review", reviewId, "members"] });
   return {

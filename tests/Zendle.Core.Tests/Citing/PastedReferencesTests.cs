@@ -20,6 +20,7 @@ public sealed class PastedReferencesTests
             { "a heading above", $"References\n\n{Berg}\n{Lind}\n{Tanaka}" },
             { "numbers in brackets", $"[1] {Berg}\n[2] {Lind}\n[3] {Tanaka}" },
             { "numbers with full stops", $"1. {Berg}\n2. {Lind}\n3. {Tanaka}" },
+            { "numbers alone", $"1 {Berg}\n2 {Lind}\n3 {Tanaka}" },
             { "bullets", $"• {Berg}\n• {Lind}\n• {Tanaka}" },
             {
                 "numbered over several lines",
@@ -81,8 +82,8 @@ public sealed class PastedReferencesTests
     [Fact]
     public void Identifiers_a_line_each_are_entries_too() =>
         Assert.Equal(
-            ["10.5555/a.1", "https://doi.org/10.5555/b.2", "doi:10.5555/c.3"],
-            Split("10.5555/a.1\nhttps://doi.org/10.5555/b.2\ndoi:10.5555/c.3\n")
+            ["10.5555/a.1", "https://doi.org/10.5555/b.2", "doi:10.5555/c.3", "978-9-9999-9999-1"],
+            Split("10.5555/a.1\nhttps://doi.org/10.5555/b.2\ndoi:10.5555/c.3\n978-9-9999-9999-1\n")
         );
 
     [Fact]

@@ -10,26 +10,8 @@ namespace Zendle.Core.Tests.People;
 /// </summary>
 public sealed class LargeBlockTests
 {
-    private static IEnumerable<Mention> Work(int id, int year, string subject, params PersonName[] people)
-    {
-        SourcedRecord[] records =
-        [
-            new(
-                id,
-                1,
-                0,
-                new Core.Records.Record
-                {
-                    Identifier = "r" + id,
-                    Title = "Work " + id,
-                    Year = year,
-                    People = people,
-                    Subjects = [subject],
-                }
-            ),
-        ];
-        return Mention.Of(id, records, ChosenFields.From(records));
-    }
+    private static IReadOnlyList<Mention> Work(int id, int year, string subject, params PersonName[] people) =>
+        NamedWork.Mentions(id, year, subject, people);
 
     [Fact]
     public void Six_thousand_works_of_one_author_with_one_co_author_are_one_person()

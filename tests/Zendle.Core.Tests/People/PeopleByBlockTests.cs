@@ -56,23 +56,7 @@ public sealed class PeopleByBlockTests
                 Affiliation: random.Next(3) == 0 ? "Cordrey College" : null
             ))
             .ToArray();
-        SourcedRecord[] records =
-        [
-            new(
-                id,
-                1,
-                0,
-                new Core.Records.Record
-                {
-                    Identifier = "r" + id,
-                    Title = "Work " + id,
-                    Year = 1990 + random.Next(30),
-                    People = people,
-                    Subjects = [random.Next(2) == 0 ? "moths" : "bridges"],
-                }
-            ),
-        ];
-        return Mention.Of(id, records, ChosenFields.From(records));
+        return NamedWork.Mentions(id, 1990 + random.Next(30), random.Next(2) == 0 ? "moths" : "bridges", people);
     }
 
     [Fact]
@@ -117,24 +101,8 @@ public sealed class PeopleByBlockTests
     [Fact]
     public void Only_blocks_whose_mentions_are_others_are_told_apart_again()
     {
-        static IReadOnlyList<Mention> Of(int id, params PersonName[] people)
-        {
-            SourcedRecord[] records =
-            [
-                new(
-                    id,
-                    1,
-                    0,
-                    new Core.Records.Record
-                    {
-                        Identifier = "r" + id,
-                        Title = "W",
-                        People = people,
-                    }
-                ),
-            ];
-            return Mention.Of(id, records, ChosenFields.From(records));
-        }
+        static IReadOnlyList<Mention> Of(int id, params PersonName[] people) =>
+            NamedWork.Mentions(id, null, "moths", people);
         var everybody = new Everybody();
         everybody.People.Put(1, Of(1, new PersonName("Berg", "Mei")));
         everybody.People.Put(2, Of(2, new PersonName("Voss", "Ada")));
@@ -163,11 +131,11 @@ public sealed class PeopleByBlockTests
         for (var id = 1; id < 200; id++)
         {
             var mentions = Work(id, random);
-            var packed = MentionPack.Write(mentions);
-            Assert.Equal(mentions.Count, MentionPack.Count(packed));
+            var packed = MentionCodec.Write(mentions);
+            Assert.Equal(mentions.Count, MentionCodec.Count(packed));
             for (var i = 0; i < mentions.Count; i++)
             {
-                var read = MentionPack.Read(packed, id, i);
+                var read = MentionCodec.Read(packed, id, i);
                 Assert.Equal(
                     (mentions[i].Name.Family, mentions[i].Name.Given, mentions[i].Orcid, mentions[i].Affiliation),
                     (read.Name.Family, read.Name.Given, read.Orcid, read.Affiliation)
@@ -177,7 +145,7 @@ public sealed class PeopleByBlockTests
                 Assert.Equal(mentions[i].Family, read.Family);
                 Assert.Equal(mentions[i].CoAuthors, read.CoAuthors);
                 Assert.Equal(mentions[i].Topics, read.Topics);
-                Assert.Equal(PeopleBlocks.KeysOf(mentions[i]), MentionPack.KeysOf(packed, i));
+                Assert.Equal(PeopleBlocks.KeysOf(mentions[i]), MentionCodec.KeysOf(packed, i));
             }
         }
     }

@@ -9,28 +9,8 @@ public sealed class PeopleResolverTests
 {
     private const string Orcid = "0000-0002-1825-0097";
 
-    /// <summary>The mentions of one work with one record.</summary>
-    private static IReadOnlyList<Mention> Work(int id, int year, string subject, params PersonName[] people)
-    {
-        SourcedRecord[] records =
-        [
-            new(
-                id,
-                1,
-                0,
-                new Core.Records.Record
-                {
-                    Identifier = "r" + id,
-                    Title = "Work " + id,
-                    Year = year,
-                    People = people,
-                    Subjects = [subject],
-                    Keywords = [subject + " methods"],
-                }
-            ),
-        ];
-        return Mention.Of(id, records, ChosenFields.From(records));
-    }
+    private static IReadOnlyList<Mention> Work(int id, int year, string subject, params PersonName[] people) =>
+        NamedWork.Mentions(id, year, subject, people);
 
     private static string Groups(params IReadOnlyList<Mention>[] works) => Of(works.SelectMany(w => w));
 

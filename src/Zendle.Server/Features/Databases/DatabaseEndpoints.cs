@@ -62,12 +62,14 @@ internal sealed record PartOfRequest(int? PartOf);
 /// <summary>All databases.</summary>
 /// <param name="WholeEveryDays">After how many days everything is asked for again where a service does not keep word of
 /// what it deletes.</param>
+/// <param name="FollowsOutside">Whether schedules follow the clock of the simulated outside.</param>
 internal sealed record DatabasesDto(
     IReadOnlyList<DatabaseDto> Databases,
     int Records,
     int Works,
     long Generation,
-    int WholeEveryDays
+    int WholeEveryDays,
+    bool FollowsOutside
 );
 
 internal sealed record AddressRequest(string Address, string? Set);
@@ -519,7 +521,8 @@ internal sealed class DatabaseService(
             columns.Records,
             columns.Works,
             snapshot.Generation,
-            HarvestJob.WholeEvery.Days
+            HarvestJob.WholeEvery.Days,
+            schedule.FollowsOutside
         );
     }
 

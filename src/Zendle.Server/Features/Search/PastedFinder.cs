@@ -94,9 +94,9 @@ internal static class PastedFinder
                 found.Add(new(reference.Text, PastedVerdict.ToConfirm, books));
                 continue;
             }
-            var also = byWords++ < MostByWords ? Alike(evaluator, reference.Text) : [];
+            var also = byWords++ < MostByWords ? SharingRareWords(evaluator, reference.Text) : [];
             var candidates = columns.References.Candidates(reference, also, MostCandidates);
-            if (candidates.Where(c => IsTitleOf(columns, c.Work, reference.Text)).ToArray() is [var titled])
+            if (candidates.Where(c => columns.HasTitle(c.Work, reference.Text)).ToArray() is [var titled])
             {
                 found.Add(
                     new(
@@ -141,10 +141,6 @@ internal static class PastedFinder
             yield return "its first page is not in it";
     }
 
-    /// <summary>Whether a text is the title of a work, and nothing more.</summary>
-    private static bool IsTitleOf(CorpusColumns columns, int work, string text) =>
-        columns.SortTitle[work] is { Length: > 0 } title && Words.AsWritten(title).SequenceEqual(Words.AsWritten(text));
-
     private static List<PastedCandidateDto> OfIsbn(QuestionEvaluator evaluator, CorpusColumns columns, string isbn) =>
         QueryReader.Read($"isbn:{isbn}").Root is { } root
             ?
@@ -158,7 +154,7 @@ internal static class PastedFinder
             : [];
 
     /// <summary>Records that share the rarer words of a text, the most of them first.</summary>
-    private static List<int> Alike(QuestionEvaluator evaluator, string text)
+    private static List<int> SharingRareWords(QuestionEvaluator evaluator, string text)
     {
         var rare = Words
             .AsWritten(text)

@@ -1,3 +1,4 @@
+using Zendle.Core.Citing;
 using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
@@ -87,6 +88,7 @@ internal sealed record LedgerDto(IReadOnlyList<LedgerLineDto> Databases, int Rec
 }
 
 /// <summary>How a line was read, with counts of everything in it.</summary>
+/// <param name="IsReference">Whether it looks like a reference as it is printed, and names no work outright.</param>
 internal sealed record ReadingDto(
     string Text,
     bool IsSound,
@@ -94,6 +96,7 @@ internal sealed record ReadingDto(
     IReadOnlyList<ProblemPartDto> Problems,
     IReadOnlyList<NoticeDto> Notices,
     IReadOnlyList<DirectDto> Direct,
+    bool IsReference,
     LedgerDto? Ledger,
     int? InView,
     IReadOnlyList<BoardCardDto> Board
@@ -145,6 +148,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
             notices.AddRange(await gaps.In(offers, sound, text, cancel));
             notices.AddRange(Variants(offers, sound, text, cancel));
         }
+        var direct = Direct(view, text);
         return new(
             text,
             reading.IsSound,
@@ -161,7 +165,8 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                     )),
             ],
             notices,
-            Direct(view, text),
+            direct,
+            direct.Count == 0 && PastedReferences.LooksLikeSome(text),
             reading.Root is null or AllNode ? null : view.Ledger(),
             reading.Root is null ? null : view.Answer.Count,
             counts?.Root is null or AllNode ? [] : new BoardView(counts, view.Facts.Kept).Cards()
@@ -298,8 +303,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         if (Identifiers.Doi(text) is { } doi && text.Trim().Length < doi.Length + 40)
             return columns.References.WithDoi(MergeKeys.Doi(doi)) is > 0 and var w ? [Dto(w, "has this DOI")] : [];
         var bare = text.Replace('"', ' ').Replace('*', ' ').Replace('?', ' ').Trim();
-        var words = Folded(bare);
-        if (words.Split(' ').Length < 3 || bare.Length > 600)
+        if (Words.AsWritten(bare).Take(3).Count() < 3 || bare.Length > 600)
             return [];
         var title = QueryReader.Read($"title:\"{bare}\"");
         if (title.Root is null)
@@ -310,11 +314,9 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                 .Evaluator.Works(view.Evaluator.Records(title.Root))
                 .Members()
                 .Take(200)
-                .Where(work => Folded(columns.SortTitle[work] ?? "") == words)
+                .Where(work => columns.HasTitle(work, bare))
                 .Take(MostDirect)
                 .Select(work => Dto(work, "has this title")),
         ];
-
-        static string Folded(string line) => string.Join(' ', Words.AsWritten(line));
     }
 }

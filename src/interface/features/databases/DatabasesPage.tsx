@@ -61,6 +61,7 @@ export function DatabasesPage() {
               all={data.databases}
               curator={curator}
               wholeEveryDays={data.wholeEveryDays}
+              followsOutside={data.followsOutside}
             />
           ))}
         </ul>
@@ -121,11 +122,13 @@ function DatabaseRow({
   all,
   curator,
   wholeEveryDays,
+  followsOutside,
 }: {
   database: Database;
   all: readonly Database[];
   curator: boolean;
   wholeEveryDays: number;
+  followsOutside: boolean;
 }) {
   return (
     <li
@@ -153,7 +156,7 @@ function DatabaseRow({
       <YearSpan years={d.years} />
       <TypeBar types={d.types} />
       <div className="max-[1150px]:col-span-4 max-sm:col-span-2">
-        <HarvestState database={d} curator={curator} wholeEveryDays={wholeEveryDays} />
+        <HarvestState database={d} curator={curator} wholeEveryDays={wholeEveryDays} followsOutside={followsOutside} />
       </div>
     </li>
   );
@@ -243,10 +246,12 @@ function HarvestState({
   database: d,
   curator,
   wholeEveryDays,
+  followsOutside,
 }: {
   database: Database;
   curator: boolean;
   wholeEveryDays: number;
+  followsOutside: boolean;
 }) {
   const harvest = useHarvest();
   const [reading, setReading] = useState(false);
@@ -298,7 +303,7 @@ function HarvestState({
         </Press>
       )}
       <span className="ml-2">
-        <HarvestTimes database={d} curator={curator} />
+        <HarvestTimes database={d} curator={curator} followsOutside={followsOutside} />
       </span>
       {curator && !broken && d.harvestedAt && (d.deletedRecord !== "persistent" || (job?.skipped.length ?? 0) > 0) && (
         <Press

@@ -14,10 +14,19 @@ const words: Record<Every | "never", string> = {
 };
 
 /** How often a database is harvested by itself; a curator sets it. */
-export function HarvestTimes({ database: d, curator }: { database: Dto<"DatabaseDto">; curator: boolean }) {
+export function HarvestTimes({
+  database: d,
+  curator,
+  followsOutside,
+}: {
+  database: Dto<"DatabaseDto">;
+  curator: boolean;
+  followsOutside: boolean;
+}) {
   const set = useSetSchedule();
   const now = d.every ?? "never";
-  const next = d.dueAt ? `Next harvest: ${moment(d.dueAt)}` : undefined;
+  const clock = followsOutside ? ", by the clock of the simulated outside" : "";
+  const next = d.dueAt ? `Next harvest: ${moment(d.dueAt)}${clock}` : undefined;
   if (!curator) return d.every ? <p title={next}>{words[d.every]}</p> : null;
   return (
     <DropdownMenu.Root>

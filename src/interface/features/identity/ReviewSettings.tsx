@@ -5,7 +5,7 @@ import { Fault } from "../../ui/Fault";
 import { Field } from "../../ui/Field";
 import { useSay } from "../../ui/Toasts";
 import { Card } from "./AccountPage";
-import { useChangeReview, useMembers, usePutMember, useReview } from "../../review/useReviews";
+import { useChangeReview, useMembers, useMemberActs, useReview } from "../../review/useReviews";
 import { Select, TextArea } from "../../ui/Input";
 
 /** Title, question, target band and members of a review; owners change them, others see them. */
@@ -92,8 +92,8 @@ const roleWords: Record<Role, string> = { Reader: "reader", Screener: "screener"
 
 function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
   const members = useMembers(reviewId);
-  const put = usePutMember(reviewId);
-  const error = put.put.error ?? put.remove.error;
+  const acts = useMemberActs(reviewId);
+  const error = acts.put.error ?? acts.remove.error;
   const [name, setName] = useState("");
   const [role, setRole] = useState<Role | "none">("Screener");
   return (
@@ -113,8 +113,8 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
           onSubmit={(e) => {
             e.preventDefault();
             const done = { onSuccess: () => setName("") };
-            if (role === "none") put.remove.mutate(name, done);
-            else put.put.mutate({ name, role }, done);
+            if (role === "none") acts.remove.mutate(name, done);
+            else acts.put.mutate({ name, role }, done);
           }}
         >
           <Field label="Account" value={name} onChange={(e) => setName(e.target.value)} className="w-44" required />
@@ -131,7 +131,7 @@ function Members({ reviewId, mine }: { reviewId: number; mine: boolean }) {
               <option value="none">none: removed from the review</option>
             </Select>
           </label>
-          <Button type="submit" disabled={put.put.isPending || put.remove.isPending}>
+          <Button type="submit" disabled={acts.put.isPending || acts.remove.isPending}>
             Add or change
           </Button>
         </form>

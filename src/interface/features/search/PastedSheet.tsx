@@ -35,6 +35,10 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
   const ids = [...new Set(entries.flatMap((e) => (e.work === null ? [] : [e.work])))];
   const missing = entries.filter((e) => e.reference.verdict === "NotHere").map((e) => e.reference.text);
   const said = `${count(ids.length)} pasted ${ids.length === 1 ? "reference" : "references"}`;
+  const again = () => {
+    setChosen(new Map());
+    find.reset();
+  };
   const show = () => {
     take.mutate({ act: { kind: "Among", works: ids, said }, from: 0 }, { onSuccess: close });
   };
@@ -122,7 +126,7 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
             <Button kind="primary" disabled={ids.length === 0 || take.isPending} onClick={show}>
               {ids.length === 0 ? "No work is ticked yet" : `Show these ${works(ids.length)}`}
             </Button>
-            <Button onClick={find.reset}>Change the text</Button>
+            <Button onClick={again}>Change the text</Button>
             <span className="text-[12.5px] text-quiet max-sm:hidden">Starts a new path with exactly these works.</span>
           </div>
         </>

@@ -4,7 +4,7 @@ import { count } from "../../ui/numbers";
 import { GoesOn } from "./GoesOn";
 import { Notice } from "./Notice";
 import { Offers } from "./Offers";
-import { isPastedList, isReference } from "./pasted";
+import { isPastedList } from "./pasted";
 import { useCompletions, type Completion } from "./useCompletions";
 import { Press } from "../../ui/Press";
 import { TextButton } from "../../ui/TextButton";
@@ -153,7 +153,7 @@ export function SearchLine({
             ))}
           </p>
         )}
-        {editing && reading?.direct.length === 0 && isReference(text) && (
+        {editing && reading?.isReference && (
           <p className="mb-1.5 text-[13px]">
             <span className="text-quiet">This looks like a reference.</span>{" "}
             <TextButton onClick={() => onReferences(text)} className="font-semibold">

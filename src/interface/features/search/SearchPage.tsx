@@ -143,16 +143,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         onOpenWork={openWork}
         onReferences={setPasted}
       />
-      {pasted !== null && (
-        <PastedSheet
-          place={place}
-          start={pasted}
-          close={() => {
-            setPasted(null);
-            setLine(null);
-          }}
-        />
-      )}
+      {pasted !== null && <PastedSheet place={place} start={pasted} close={() => setPasted(null)} />}
       {hasBoard && (
         <Board
           key={stepId}

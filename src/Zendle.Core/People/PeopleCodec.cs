@@ -5,7 +5,7 @@ namespace Zendle.Core.People;
 
 /// <summary>The people of one block as bytes, with the permanent numbers they were given.</summary>
 /// <remarks>Layout: how many; their numbers; then each with label, ORCID iD, where it is named, and who may be the same.</remarks>
-internal static class ToldPack
+internal static class PeopleCodec
 {
     /// <summary>Packs the people of a block.</summary>
     public static byte[] Write(IReadOnlyList<Person> people)

@@ -13,7 +13,7 @@ namespace Zendle.Core.People;
 /// in bits which are its own); then each mention, its length before it. Given and family names in parts follow from the
 /// name and are not written.
 /// </remarks>
-internal static class MentionPack
+internal static class MentionCodec
 {
     private const int HeadSize = 4,
         KeysSize = 16;
