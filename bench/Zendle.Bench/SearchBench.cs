@@ -5,6 +5,7 @@ using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
+using Zendle.Core.Terms;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 
@@ -127,7 +128,10 @@ internal static class SearchBench
             r.Record.Title,
             r.Record.People[0].Family,
             r.Record.Venue!.Title
-        );
+        )
+        {
+            Words = RunningWords.Of([r.Record.Title, .. r.Record.Keywords, r.Record.Abstract]),
+        };
 
     public static ColumnRow Row(SyntheticRecord r) =>
         new(

@@ -26,6 +26,7 @@ using Zendle.Server.Features.Read;
 using Zendle.Server.Features.Report;
 using Zendle.Server.Features.Reviews;
 using Zendle.Server.Features.Search;
+using Zendle.Server.Features.Search.Terms;
 using Zendle.Server.Features.Trails;
 using Zendle.Server.Features.Works;
 using Zendle.Server.Identity;
@@ -177,6 +178,8 @@ builder
     .AddSingleton<PathService>()
     .AddSingleton<NamedSearches>()
     .AddSingleton<MissedKept>()
+    .AddSingleton<OfferedTerms>()
+    .AddSingleton<RefusedTerms>()
     .AddSingleton<TermWords>()
     .AddSingleton<PhraseGaps>()
     .AddSingleton<Completions>()
@@ -282,6 +285,7 @@ open.MapIdentity(signedIn);
 var review = signedIn.MapGroup("/reviews/{reviewId:int}").RequireMember();
 signedIn.MapReviews(review);
 review.MapSearch();
+review.MapTerms();
 review.MapNamedSearches();
 review.MapWorks();
 review.MapScore();

@@ -9,7 +9,7 @@ namespace Zendle.Bench.Measure;
 /// prints what came out against its truth. <c>--merging</c> measures only whether records are joined right,
 /// <c>--people</c> only whether people are told apart,
 /// <c>--documents</c> only whether documents are told apart, <c>--fields</c> only how much of bare records is read
-/// right. Without a world one is written from the seed. <c>--fit</c>
+/// right, <c>--spelling</c> only how misspelt lines are mended, <c>--offers</c> only what offered terms bring. Without a world one is written from the seed. <c>--fit</c>
 /// estimates the weights of merging on that world and writes them to a file; <c>--fit-people</c> those of people on
 /// worlds of seeds 1 and 2.
 /// </summary>
@@ -70,6 +70,24 @@ internal static class MeasureCommand
             var began = TimeProvider.System.GetTimestamp();
             await using var harvested = await Harvested.From(world, Path.Combine(temporary, "corpus"));
             var seconds = TimeProvider.System.GetElapsedTime(began).TotalSeconds;
+            if (args.Contains("--spelling"))
+            {
+                using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
+                SpellingMeasure.Print(corpus.Snapshot, (int)seed, Console.Out, args.Contains("--examples"));
+                return 0;
+            }
+            if (args.Contains("--offers"))
+            {
+                using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
+                OfferMeasure.Print(
+                    corpus.Snapshot,
+                    await harvested.Entries(),
+                    world,
+                    Console.Out,
+                    args.Contains("--examples")
+                );
+                return 0;
+            }
             var entries = await harvested.Entries();
             Console.WriteLine(
                 string.Create(

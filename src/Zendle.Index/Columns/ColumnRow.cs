@@ -1,5 +1,6 @@
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
+using Zendle.Core.Terms;
 
 namespace Zendle.Index.Columns;
 
@@ -57,6 +58,9 @@ public sealed record WorkValues(
     string? Venue
 )
 {
+    /// <summary>The words of what it is about, in the order they stand; see <see cref="RunningWords"/>.</summary>
+    public IReadOnlyList<string> Words { get; init; } = [];
+
     /// <summary>The values that were chosen.</summary>
     public static WorkValues Of(ChosenFields chosen) =>
         new(
@@ -66,7 +70,10 @@ public sealed record WorkValues(
             chosen.Title.Value,
             chosen.People.Value is [var first, ..] ? first.Family : null,
             chosen.Venue.Value?.Title
-        );
+        )
+        {
+            Words = RunningWords.Of(chosen),
+        };
 }
 
 /// <summary>

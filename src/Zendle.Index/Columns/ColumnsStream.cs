@@ -27,6 +27,9 @@ public static class ColumnsStream
         to.WriteNumbers(all.Year);
         to.WriteLists(all.SortTitle.Texts);
         to.WriteLists(all.SortPerson.Texts);
+        var (words, running) = all.Words.Parts;
+        to.WriteTexts(words);
+        to.WriteLists(running);
         to.WriteNumbers(all.VenueName);
         to.WriteNumbers(all.WorkFirstRecord);
         to.WriteNumbers(all.WorkVenue);
@@ -91,11 +94,9 @@ public static class ColumnsStream
             from.ReadNumbers<byte>(),
             from.ReadNumbers<short>()
         );
-        var (title, person, venue) = (
-            TextColumn.From(from.ReadLists()),
-            TextColumn.From(from.ReadLists()),
-            from.ReadNumbers<int>()
-        );
+        var (title, person) = (TextColumn.From(from.ReadLists()), TextColumn.From(from.ReadLists()));
+        var spelled = from.ReadTexts();
+        var (words, venue) = (WordColumn.From(from.ReadLists(), spelled!), from.ReadNumbers<int>());
         var (first, workVenue, rank, onlyCited) = (
             from.ReadNumbers<int>(),
             from.ReadNumbers<int>(),
@@ -114,6 +115,7 @@ public static class ColumnsStream
                 year.Length,
                 title.Size,
                 person.Size,
+                words.Size,
                 venue.Length,
                 workVenue.Length,
                 rank.Length,
@@ -136,6 +138,7 @@ public static class ColumnsStream
             Year = year,
             SortTitle = title,
             SortPerson = person,
+            Words = words,
             VenueName = venue,
             WorkFirstRecord = first,
             WorkVenue = workVenue,

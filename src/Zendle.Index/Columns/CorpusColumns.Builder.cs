@@ -57,6 +57,7 @@ public sealed partial class CorpusColumns
             year;
         private readonly TextColumn.Editor sortTitle,
             sortPerson;
+        private readonly WordColumn.Editor words;
         private readonly WorkSet onlyCited;
         private int[] workVenue,
             venueName;
@@ -100,6 +101,7 @@ public sealed partial class CorpusColumns
             year = Sized(old?.Year, WorkSize);
             sortTitle = new(old?.SortTitle, WorkSize);
             sortPerson = new(old?.SortPerson, WorkSize);
+            words = new(old?.Words, WorkSize);
             workFirstRecord = Sized(old?.WorkFirstRecord, WorkSize);
             textRank = Sized(old?.TextRank, WorkSize);
             workVenue = Sized(old?.WorkVenue, WorkSize);
@@ -153,6 +155,7 @@ public sealed partial class CorpusColumns
             (workFirstRecord[work], year[work], venueName[work]) = (0, 0, -1);
             sortTitle.Set(work, null);
             sortPerson.Set(work, null);
+            words.Set(work, []);
             onlyCited.Remove(work);
         }
 
@@ -188,6 +191,7 @@ public sealed partial class CorpusColumns
             year[work] = (short)(values.Year ?? 0);
             sortTitle.Set(work, values.Title);
             sortPerson.Set(work, values.FirstPerson);
+            words.Set(work, values.Words);
             if (venuesAsPrinted)
                 venueName[work] = values.Venue is { } venue ? facets[Facet.Venue].Number(venue) : -1;
             textRank[work] = (byte)rows.Min(r => r.TextRank);
@@ -462,6 +466,7 @@ public sealed partial class CorpusColumns
                 Year = year,
                 SortTitle = sortTitle.Finish(),
                 SortPerson = sortPerson.Finish(),
+                Words = words.Finish(),
                 VenueName = venueName,
                 WorkFirstRecord = workFirstRecord,
                 WorkVenue = workVenue,

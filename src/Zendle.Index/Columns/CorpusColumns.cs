@@ -1,8 +1,9 @@
 using System.Collections;
+using System.Collections.Concurrent;
 using Zendle.Core.Merging;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
-using Zendle.Core.Text;
+using Zendle.Core.Spelling;
 using Zendle.Core.Trails;
 using Zendle.Core.Venues;
 
@@ -16,6 +17,7 @@ public sealed partial class CorpusColumns
 {
     private readonly IReadOnlyDictionary<Facet, FacetColumn> facets;
     private readonly IReadOnlyDictionary<string, IReadOnlyList<string>> perhapsSame;
+    private readonly ConcurrentDictionary<int, Lazy<SpelledWords>> spelled = [];
     private readonly Lazy<int[]> titleRank,
         personRank,
         venueRank;
@@ -39,6 +41,7 @@ public sealed partial class CorpusColumns
         public required short[] Year { get; init; }
         public required TextColumn SortTitle { get; init; }
         public required TextColumn SortPerson { get; init; }
+        public required WordColumn Words { get; init; }
         public required int[] VenueName { get; init; }
         public required int[] WorkFirstRecord { get; init; }
         public required int[] WorkVenue { get; init; }
@@ -106,6 +109,7 @@ public sealed partial class CorpusColumns
     {
         (All, facets, perhapsSame) = (contents, contents.Facets, contents.PerhapsSame);
         (Records, Databases, Works, Withdrawn) = (of.Records, of.Databases, of.Works, of.Withdrawn);
+        spelled = of.spelled;
         (titleRank, personRank, venueRank) = (of.titleRank, of.personRank, of.venueRank);
     }
 
@@ -186,10 +190,27 @@ public sealed partial class CorpusColumns
     /// Whether a text is the title of a work and nothing more; case, accents and punctuation aside.
     /// </summary>
     public bool HasTitle(int work, string text) =>
-        SortTitle[work] is { Length: > 0 } title && Words.AsWritten(title).SequenceEqual(Words.AsWritten(text));
+        SortTitle[work] is { Length: > 0 } title
+        && Core.Text.Words.AsWritten(title).SequenceEqual(Core.Text.Words.AsWritten(text));
 
     /// <summary>First family name of each work for sorting.</summary>
     public TextColumn SortPerson => All.SortPerson;
+
+    /// <summary>The running words of each work.</summary>
+    public WordColumn Words => All.Words;
+
+    /// <summary>
+    /// The words among which those near a misspelt one are looked for: of what works are about, or of the names of a
+    /// field. Put in order when they are first asked for. O(n log n) over words.
+    /// </summary>
+    /// <param name="facet">The field; null for the running words.</param>
+    public SpelledWords Spelled(Facet? facet) =>
+        spelled
+            .GetOrAdd(
+                facet is { } of ? (int)of : -1,
+                _ => new Lazy<SpelledWords>(() => facet is { } of ? Of(of).SpelledWords() : Words.SpelledWords())
+            )
+            .Value;
 
     /// <summary>Place of each work by title; worked out when it is first asked for.</summary>
     public int[] TitleRank => titleRank.Value;

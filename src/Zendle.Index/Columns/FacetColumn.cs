@@ -1,5 +1,6 @@
 using System.Buffers;
 using Zendle.Core.Sets;
+using Zendle.Core.Spelling;
 
 namespace Zendle.Index.Columns;
 
@@ -39,6 +40,18 @@ public sealed class FacetColumn
         ones is null ? values.Of(work)
         : (uint)work < (uint)ones.Length && ones[work] >= 0 ? ones.AsSpan(work, 1)
         : [];
+
+    /// <summary>The words of the values, each with the works of all values that have it; a work may count twice.</summary>
+    internal SpelledWords SpelledWords()
+    {
+        var folded = table.Folded(Names.Count);
+        var works = new Dictionary<string, int>(StringComparer.Ordinal);
+        for (var i = 0; i < Names.Count; i++)
+            if (totals.Value[i] > 0)
+                foreach (var word in folded[i]!.Split(' ', StringSplitOptions.RemoveEmptyEntries).Distinct())
+                    works[word] = works.GetValueOrDefault(word) + totals.Value[i];
+        return new(works.Select(w => (w.Key, w.Value)));
+    }
 
     /// <summary>The values in which a word begins with some letters, those of most works first. O(values).</summary>
     /// <param name="beginning">The letters, folded; several words must stand in a row.</param>

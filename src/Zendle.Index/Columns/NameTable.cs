@@ -3,13 +3,13 @@ using Zendle.Core.Text;
 namespace Zendle.Index.Columns;
 
 /// <summary>
-/// Names by number, told apart without regard to case. Names are only added, so that all columns of one field share a
+/// Names by number, told apart without regard to case unless it is asked for. Names are only added, so that all columns of one field share a
 /// table and each looks at as many names as there were when it was made.
 /// </summary>
-internal sealed class NameTable
+internal sealed class NameTable(StringComparer? comparer = null)
 {
     private readonly Lock gate = new();
-    private readonly Dictionary<string, int> numbers = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, int> numbers = new(comparer ?? StringComparer.OrdinalIgnoreCase);
     private string[] names = [];
     private string?[] folded = [];
     private int count;

@@ -270,6 +270,22 @@ public sealed class ScheduleRow
     public DateTimeOffset DueAt { get; set; }
 }
 
+/// <summary>A term that a review does not want offered.</summary>
+public sealed class RefusedTermRow
+{
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+
+    /// <summary>The term: its words, folded, with blanks between them.</summary>
+    public required string Text { get; set; }
+
+    /// <summary>Who refused it.</summary>
+    public required string AccountId { get; set; }
+
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+}
+
 /// <summary>The key under which a review cites a work; it stays that work's as long as the review lasts.</summary>
 public sealed class CitationKeyRow
 {

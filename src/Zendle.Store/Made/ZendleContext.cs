@@ -40,6 +40,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>Jobs that are asked for by themselves.</summary>
     public DbSet<ScheduleRow> Schedules => Set<ScheduleRow>();
 
+    /// <summary>Terms that reviews do not want offered.</summary>
+    public DbSet<RefusedTermRow> RefusedTerms => Set<RefusedTermRow>();
+
     /// <summary>Works whose texts are sought.</summary>
     public DbSet<SoughtRow> Sought => Set<SoughtRow>();
 
@@ -69,6 +72,12 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         {
             k.HasKey(x => new { x.ReviewId, x.Key });
             k.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
+        });
+        builder.Entity<RefusedTermRow>(t =>
+        {
+            t.HasKey(x => new { x.ReviewId, x.Text });
+            t.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
+            t.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
         });
         builder.Entity<Member>().HasKey(m => new { m.ReviewId, m.AccountId });
         builder.Entity<Member>().HasOne<Review>().WithMany().HasForeignKey(m => m.ReviewId);

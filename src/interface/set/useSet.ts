@@ -22,6 +22,7 @@ export function usePlace(reviewId: number, fallbackStep: number | null) {
   const sort = (params.get("sort") ?? "Relevance") as SortOrder;
   const hideJudged = params.get("judged") === "hide";
   const workId = Number(params.get("work") ?? 0) || null;
+  const words = params.get("words");
   const change = useCallback(
     (next: Record<string, string | null>, replace = false) => {
       setParams(
@@ -38,7 +39,7 @@ export function usePlace(reviewId: number, fallbackStep: number | null) {
     },
     [setParams],
   );
-  return { reviewId, stepId, sort, hideJudged, workId, say: params.get("say"), change };
+  return { reviewId, stepId, sort, hideJudged, workId, words, say: params.get("say"), change };
 }
 
 export type Place = ReturnType<typeof usePlace>;

@@ -17,6 +17,7 @@ export const keyList = [
   ["]", "forward trail: what cites it"],
   ["u", "undo your last decision"],
   ["b", "open or fold the board"],
+  ["w", "words: terms to add and to exclude"],
   ["g s", "go to Search"],
   ["g t", "go to Trails"],
   ["g g", "go to Gather"],

@@ -141,8 +141,13 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         }
         if (reading is { IsSound: true, Root: { } sound })
         {
+            NoticeDto[] near = [.. NearWords.In(view, offers, sound, text)];
+            // How a misspelt line is read matters less than how it is spelled.
+            notices.InsertRange(0, near);
             if (counts is not null)
-                notices.AddRange(NothingFound.In(counts, offers, text));
+                notices.AddRange(
+                    NothingFound.In(counts, offers, text).Where(n => near.Length == 0 || n.Ways.Count > 0)
+                );
             notices.AddRange(PersonsOfNames.In(view, offers, sound, text));
             notices.AddRange(Wide(evaluator, sound));
             notices.AddRange(await gaps.In(offers, sound, text, cancel));

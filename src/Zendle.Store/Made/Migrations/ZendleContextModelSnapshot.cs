@@ -418,6 +418,29 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Places");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.RefusedTermRow", b =>
+                {
+                    b.Property<int>("ReviewId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ReviewId", "Text");
+
+                    b.HasIndex("AccountId");
+
+                    b.ToTable("RefusedTerms");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.Review", b =>
                 {
                     b.Property<int>("Id")
@@ -755,6 +778,21 @@ namespace Zendle.Store.Made.Migrations
                 });
 
             modelBuilder.Entity("Zendle.Store.Made.Member", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Zendle.Store.Made.Review", null)
+                        .WithMany()
+                        .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.RefusedTermRow", b =>
                 {
                     b.HasOne("Zendle.Store.Made.Account", null)
                         .WithMany()

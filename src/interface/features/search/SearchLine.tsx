@@ -22,6 +22,9 @@ interface Props {
   view: Dto<"StepViewDto"> | null | undefined;
   boardOpen: boolean;
   onFold: () => void;
+  wordsOpen: boolean;
+  /** Opens or closes the words beside the list; null where there is no list. */
+  onWords: (() => void) | null;
   onOpenWork: (id: number) => void;
   /** A list of references was pasted, or one stands in the line. */
   onReferences: (text: string) => void;
@@ -41,6 +44,8 @@ export function SearchLine({
   view,
   boardOpen,
   onFold,
+  wordsOpen,
+  onWords,
   onOpenWork,
   onReferences,
 }: Props) {
@@ -124,6 +129,17 @@ export function SearchLine({
         >
           {boardOpen ? "fold" : "board"} <kbd className="ml-0.5 rounded border border-line px-1 text-[11.5px]">B</kbd>
         </Press>
+        {onWords && (
+          <Press
+            onClick={onWords}
+            aria-expanded={wordsOpen}
+            title="Terms that the kept works use, and others to exclude"
+            className={`h-7 rounded-full border border-edge px-2.5 text-[12px] whitespace-nowrap text-quiet
+              hover:border-ink ${wordsOpen ? "bg-mist" : "bg-raised"}`}
+          >
+            words <kbd className="ml-0.5 rounded border border-line px-1 text-[11.5px] max-sm:hidden">W</kbd>
+          </Press>
+        )}
       </form>
       {/* Its room is kept while the line is written, so that nothing under it jumps. */}
       {editing && (

@@ -14,6 +14,7 @@ import { PathStair } from "../../set/path/PathStair";
 import { PastedSheet } from "./PastedSheet";
 import { SearchLine } from "./SearchLine";
 import { StartHere } from "./StartHere";
+import { TermsPane, termParts } from "./terms/TermsPane";
 import { NothingFound } from "./NothingFound";
 import { PickedBar } from "../../set/list/PickedBar";
 import { WorkList, type ListHandle } from "../../set/list/WorkList";
@@ -62,6 +63,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
     );
   };
   const [dense, setDense] = useDensity();
+  const part = termParts.find((p) => p === place.words) ?? null;
+  const foldWords = () => change({ words: part === null ? "add" : null }, true);
   const foldBoard = () => {
     setBoardOpen((open) => {
       localStorage.setItem("zendle.board", open ? "folded" : "open");
@@ -110,6 +113,11 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
       foldBoard();
       return true;
     },
+    w: () => {
+      if (stepId === 0) return false;
+      foldWords();
+      return true;
+    },
   });
 
   if (view.error)
@@ -140,6 +148,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         view={current ? view.data : null}
         boardOpen={boardOpen}
         onFold={foldBoard}
+        wordsOpen={part !== null}
+        onWords={stepId === 0 ? null : foldWords}
         onOpenWork={openWork}
         onReferences={setPasted}
       />
@@ -172,7 +182,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
           <div
             className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_440px] border-t border-line
               max-[1150px]:grid-cols-[minmax(0,1fr)_370px] max-sm:grid-cols-[minmax(0,1fr)]
-              ${shown === null ? "max-sm:[&>aside]:hidden" : "max-sm:[&>section]:hidden"}`}
+              ${shown === null && part === null ? "max-sm:[&>aside]:hidden" : "max-sm:[&>section]:hidden"}`}
           >
             <WorkList
               ref={list}
@@ -229,7 +239,21 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
               )}
               empty={<NothingFound place={place} onSearchNew={() => change({ step: "0", work: null })} />}
             />
-            <WorkPane ref={inView.paneRef} {...inView.pane} />
+            {part !== null ? (
+              <TermsPane
+                line={{ reviewId, stepId, text: typed }}
+                cards={reading.data?.board ?? []}
+                part={part}
+                onPart={(p) => change({ words: p }, true)}
+                onLine={(t) => setLine({ step: stepId, text: t })}
+                picked={picked.ids}
+                workId={shown}
+                decide={decide}
+                close={() => change({ words: null }, true)}
+              />
+            ) : (
+              <WorkPane ref={inView.paneRef} {...inView.pane} />
+            )}
           </div>
         </>
       )}

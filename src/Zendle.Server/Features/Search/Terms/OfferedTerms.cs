@@ -1,0 +1,190 @@
+using Zendle.Core.Queries;
+using Zendle.Core.Reviews;
+using Zendle.Core.Reviews.Acts;
+using Zendle.Core.Sets;
+using Zendle.Index.Questions;
+using Zendle.Index.Terms;
+
+namespace Zendle.Server.Features.Search.Terms;
+
+/// <summary>
+/// Offers a search the words of its good works, and for what must not stand those of the works set aside; and shows what
+/// a term would bring before it is taken.
+/// </summary>
+internal sealed class OfferedTerms(SearchService search, WorkRows rows, RefusedTerms refusals)
+{
+    private const int MostShown = 40,
+        MostForConcept = 12,
+        MostTried = 25;
+
+    /// <summary>Terms that mark the works a request names.</summary>
+    public async Task<OfferedTermsDto> For(
+        int reviewId,
+        TermsRequest request,
+        SearchState state,
+        CancellationToken cancel
+    )
+    {
+        var refused = await refusals.Of(reviewId, cancel);
+        using var view = await search.View(reviewId, state.After(new SearchAct(request.Text)));
+        var (good, offers) =
+            request.Source == TermSource.Missed
+                ? Missed(view, refused)
+                : Marking(view, Good(view, request), refused, only: null, MostShown);
+        var letters = Letters(Board(view));
+        return new(
+            good,
+            [
+                .. offers.Select(o => new OfferedTermDto(
+                    o.Text,
+                    o.Expression,
+                    o.Good,
+                    o.All,
+                    o.Card,
+                    letters.GetValueOrDefault(o.Card),
+                    o.Adds,
+                    o.Alike,
+                    o.From,
+                    o.To,
+                    o.IsPromising
+                )),
+            ],
+            refused
+        );
+    }
+
+    /// <summary>Terms that mark what was set aside among the works in view.</summary>
+    public async Task<TermsAgainstDto> Against(
+        int reviewId,
+        TermsRequest request,
+        SearchState state,
+        CancellationToken cancel
+    )
+    {
+        var refused = await refusals.Of(reviewId, cancel);
+        using var view = await search.View(reviewId, state.After(new SearchAct(request.Text)));
+        var terms = AgainstIn(view, refused).All();
+        return new(
+            view.Facts.SetAside.CountWith(view.Answer.InView),
+            [
+                .. terms
+                    .Take(MostShown)
+                    .Select(t => new TermAgainstDto(t.Text, t.Expression, t.Aside, t.InView, t.Removes, t.KeptHit)),
+            ],
+            refused
+        );
+    }
+
+    /// <summary>What a term would bring or remove; null with a sentence when the board cannot take it.</summary>
+    public async Task<(TrialDto? Trial, string? WhyNot)> Try(
+        int reviewId,
+        TrialRequest request,
+        SearchState state,
+        CancellationToken cancel
+    )
+    {
+        using var view = await search.View(reviewId, state.After(new SearchAct(request.Text)));
+        var board = Board(view).With(new(BoardEditKind.Add, request.Card, Text: request.Expression), out var whyNot);
+        if (board is null)
+            return (null, whyNot);
+        using var then = await search.View(reviewId, state.After(new SearchAct(board.Expression)), view.Snapshot);
+        var (come, go) = (then.Answer.InView.Copy(), view.Answer.InView.Copy());
+        come.ExceptWith(view.Answer.InView);
+        go.ExceptWith(then.Answer.InView);
+        var graph = view.Snapshot.Columns.Graph;
+        int[] shown =
+        [
+            .. (come.IsEmpty ? go : come)
+                .Members()
+                .OrderByDescending(w => graph.CitedBy(w).Length)
+                .ThenBy(w => w)
+                .Take(MostTried),
+        ];
+        return (
+            new(board.Expression, come.Count(), go.Count(), await rows.For(come.IsEmpty ? view : then, shown, cancel)),
+            null
+        );
+    }
+
+    private static WorkSet Good(SearchView view, TermsRequest request) =>
+        request.Source == TermSource.Listed
+            ? WorkSet.Of(
+                view.Snapshot.Columns.WorkSize,
+                request.Works.Where(w =>
+                    (uint)w < (uint)view.Snapshot.Columns.WorkSize && view.Snapshot.Columns.WorkFirstRecord[w] > 0
+                )
+            )
+            : view.Facts.Kept;
+
+    private static (int, IReadOnlyList<TermOffer>) Marking(
+        SearchView view,
+        WorkSet good,
+        IReadOnlyList<RefusedTermDto> refused,
+        int? only,
+        int most
+    ) =>
+        (
+            good.Count(),
+            [.. new TermOffers(view.Snapshot, view.Evaluator, Ground(view, good, refused)).All(only).Take(most)]
+        );
+
+    /// <summary>For each concept the words of the kept works that the search loses through it.</summary>
+    private static (int, IReadOnlyList<TermOffer>) Missed(SearchView view, IReadOnlyList<RefusedTermDto> refused)
+    {
+        var missed = view.Facts.Kept.Copy();
+        missed.ExceptWith(view.Answer.Before);
+        var (evaluator, board, offers) = (view.Evaluator, Board(view), new List<TermOffer>());
+        for (var card = 0; card < board.Cards.Length; card++)
+        {
+            if (
+                board.Cards[card] is not { Kind: CardKind.Concept, Near: null } concept
+                || QueryReader.Read(concept.Expression).Root is not { } root
+            )
+                continue;
+            var lost = missed.Copy();
+            lost.ExceptWith(evaluator.Works(evaluator.Records(root), view.State.Databases));
+            offers.AddRange(Marking(view, lost, refused, card, MostForConcept).Item2);
+        }
+        return (missed.Count(), offers);
+    }
+
+    private static TermsAgainst AgainstIn(SearchView view, IReadOnlyList<RefusedTermDto> refused) =>
+        new(
+            view.Snapshot,
+            view.Evaluator,
+            Ground(view, view.Facts.Kept, refused),
+            view.Answer.Matching,
+            view.Facts.SetAside
+        );
+
+    private static OfferGround Ground(SearchView view, WorkSet good, IReadOnlyList<RefusedTermDto> refused)
+    {
+        var limits = view.Evaluator.Narrowed(view.State, null, SearchService.Read);
+        if (view.Answer.Beside is { } beside)
+        {
+            if (limits is null)
+                limits = beside.Copy();
+            else
+                limits.IntersectWith(beside);
+        }
+        return new(
+            Board(view),
+            view.State.Databases,
+            limits,
+            view.Answer.InView,
+            good,
+            refused.Select(r => r.Text).ToHashSet(StringComparer.Ordinal)
+        );
+    }
+
+    private static SearchBoard Board(SearchView view) => SearchBoard.Of(view.Answer.Reading.Root);
+
+    private static Dictionary<int, string> Letters(SearchBoard board)
+    {
+        var letters = new Dictionary<int, string>();
+        for (var card = 0; card < board.Cards.Length; card++)
+            if (board.Cards[card].Kind is CardKind.Concept or CardKind.Block)
+                letters[card] = ((char)('A' + Math.Min(letters.Count, 25))).ToString();
+        return letters;
+    }
+}

@@ -1,0 +1,101 @@
+namespace Zendle.Server.Features.Search.Terms;
+
+/// <summary>Which works offered terms are taken from.</summary>
+internal enum TermSource
+{
+    /// <summary>The kept works.</summary>
+    Kept,
+
+    /// <summary>The kept works that the search does not find, each concept for those that it loses.</summary>
+    Missed,
+
+    /// <summary>Works that are named: ticked in the list, or the one in the pane.</summary>
+    Listed,
+}
+
+/// <summary>Asks for terms.</summary>
+/// <param name="Text">The line as it stands.</param>
+/// <param name="StepId">The step whose databases and limits count.</param>
+/// <param name="Source">Which works the terms are taken from.</param>
+/// <param name="Works">Ids of the works, for <see cref="TermSource.Listed"/>.</param>
+internal sealed record TermsRequest(string Text, int StepId, TermSource Source, IReadOnlyList<int> Works);
+
+/// <summary>A term that is offered.</summary>
+/// <param name="Text">The term.</param>
+/// <param name="Expression">What taking it adds to the card: the term with its other number and spellings.</param>
+/// <param name="Good">Good works that have it.</param>
+/// <param name="All">Works that have it in the chosen databases.</param>
+/// <param name="Card">The card it is for; one behind the last for a concept of its own.</param>
+/// <param name="Letter">Letter of the card's concept; null for a new one.</param>
+/// <param name="Adds">Works it would add to the set in view.</param>
+/// <param name="Alike">Those among them that look like the good ones.</param>
+/// <param name="From">Year from which on it is used: a twentieth of its works is older; 0 for no year.</param>
+/// <param name="To">Year up to which it is used.</param>
+/// <param name="IsPromising">Whether a good part of what it adds looks like the good works.</param>
+internal sealed record OfferedTermDto(
+    string Text,
+    string Expression,
+    int Good,
+    int All,
+    int Card,
+    string? Letter,
+    int Adds,
+    int Alike,
+    int From,
+    int To,
+    bool IsPromising
+);
+
+/// <summary>Offered terms.</summary>
+/// <param name="Good">How many works they were taken from.</param>
+/// <param name="Terms">The terms, the most promising first.</param>
+/// <param name="Refused">Terms that this review does not want offered.</param>
+internal sealed record OfferedTermsDto(
+    int Good,
+    IReadOnlyList<OfferedTermDto> Terms,
+    IReadOnlyList<RefusedTermDto> Refused
+);
+
+/// <summary>A term that is offered for what must not stand.</summary>
+/// <param name="Text">The term.</param>
+/// <param name="Expression">What taking it adds to "without".</param>
+/// <param name="Aside">Works set aside that have it, among those in view.</param>
+/// <param name="InView">Works in view that have it.</param>
+/// <param name="Removes">Works in view that it removes.</param>
+/// <param name="KeptHit">Kept works among those.</param>
+internal sealed record TermAgainstDto(string Text, string Expression, int Aside, int InView, int Removes, int KeptHit);
+
+/// <summary>Terms offered for what must not stand.</summary>
+/// <param name="Aside">Works in view that were set aside.</param>
+/// <param name="Terms">The terms; those that hit no kept work first.</param>
+/// <param name="Refused">Terms that this review does not want offered.</param>
+internal sealed record TermsAgainstDto(
+    int Aside,
+    IReadOnlyList<TermAgainstDto> Terms,
+    IReadOnlyList<RefusedTermDto> Refused
+);
+
+/// <summary>Asks what a term alone would bring, or remove, before it is taken.</summary>
+/// <param name="Text">The line as it stands.</param>
+/// <param name="StepId">The step whose databases and limits count.</param>
+/// <param name="Expression">The term, or several joined by OR.</param>
+/// <param name="Card">The card it would go to; −1 for "without", one behind the last for a concept of its own.</param>
+internal sealed record TrialRequest(string Text, int StepId, string Expression, int Card);
+
+/// <summary>What a term would bring or remove.</summary>
+/// <param name="Line">The line with it.</param>
+/// <param name="Adds">Works that come into view.</param>
+/// <param name="Removes">Works that leave it.</param>
+/// <param name="Works">Works that come, or where none does those that leave: the most cited first, some of them.</param>
+internal sealed record TrialDto(string Line, int Adds, int Removes, IReadOnlyList<WorkRowDto> Works);
+
+/// <summary>A term that a review does not want offered.</summary>
+/// <param name="Text">The term.</param>
+/// <param name="By">Who refused it.</param>
+/// <param name="At">When.</param>
+internal sealed record RefusedTermDto(string Text, string By, DateTimeOffset At);
+
+/// <summary>Refuses a term, or lets it be offered again.</summary>
+/// <param name="Text">The term.</param>
+/// <param name="IsRefused">Whether it is refused.</param>
+internal sealed record RefuseRequest(string Text, bool IsRefused);

@@ -1,0 +1,86 @@
+import { useState } from "react";
+import { count } from "../../../ui/numbers";
+import { Press } from "../../../ui/Press";
+import { TextButton } from "../../../ui/TextButton";
+import { CardChoice } from "./ToAdd";
+import { Trial } from "./Trial";
+import type { TermsContext } from "./TermsPane";
+import { useRefuse, type OfferedTerm } from "./useTerms";
+
+/** An offered term: what it marks, what it would bring, and the works it alone would bring when it is opened. */
+export function OfferedRow({
+  term,
+  good,
+  card,
+  onCard,
+  isTicked,
+  onTick,
+  context,
+}: {
+  term: OfferedTerm;
+  good: number;
+  card: number;
+  onCard: (card: number) => void;
+  isTicked: boolean;
+  onTick: () => void;
+  context: TermsContext;
+}) {
+  const [isOpen, setOpen] = useState(false);
+  const refuse = useRefuse(context.line.reviewId);
+  const isMoved = card !== term.card;
+  return (
+    <li className="border-b border-soft px-[18px] py-1.5">
+      <div className="grid grid-cols-[16px_minmax(0,1fr)_auto_62px] items-baseline gap-x-2">
+        <input
+          type="checkbox"
+          checked={isTicked}
+          onChange={onTick}
+          aria-label={`Take ${term.text} with others`}
+          className="h-3.5 w-3.5 translate-y-0.5 accent-[var(--pine)]"
+        />
+        <Press
+          aria-expanded={isOpen}
+          onClick={() => setOpen(!isOpen)}
+          title={`Show what it would bring: ${term.expression}`}
+          className="truncate text-left font-serif text-[14.5px] font-semibold hover:underline"
+        >
+          {term.text}
+        </Press>
+        <CardChoice context={context} card={card} onCard={onCard} label={`Concept of ${term.text}`} />
+        <b className="text-right text-[14px]" title="Works it would add to the set in view">
+          {isMoved ? "…" : term.adds === 0 ? "0" : `+${count(term.adds)}`}
+        </b>
+      </div>
+      <div className="flex items-baseline gap-2 pl-6 text-[12px] text-quiet">
+        <span className="min-w-0 flex-1 truncate">
+          in {count(term.good)} of {count(good)} · {count(term.all)} in all
+          {term.from > 0 && ` · ${term.from}–${term.to}`}
+        </span>
+        {!isMoved && term.adds > 0 && (
+          <span title="Works among those it adds that have as much of what marks the good works as nine in ten of them, or half as much and a citation to or from one">
+            {count(term.alike)} look alike
+          </span>
+        )}
+        <TextButton disabled={context.isTaking} onClick={() => context.take([{ expression: term.expression, card }])}>
+          take
+        </TextButton>
+        <TextButton
+          onClick={() => refuse.mutate({ text: term.text, isRefused: true })}
+          title="Do not offer it again in this review"
+        >
+          refuse
+        </TextButton>
+      </div>
+      {(isOpen || isMoved) && (
+        <div className="mt-1.5 pl-6">
+          <Trial
+            context={context}
+            expression={term.expression}
+            card={card}
+            onTake={() => context.take([{ expression: term.expression, card }])}
+          />
+        </div>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,188 @@
+import { useState } from "react";
+import { Button } from "../../../ui/Button";
+import { Fault } from "../../../ui/Fault";
+import { Input, Select } from "../../../ui/Input";
+import { count, works } from "../../../ui/numbers";
+import { OfferedRow } from "./OfferedRow";
+import { Refused } from "./Refused";
+import { Trial } from "./Trial";
+import type { TermsContext } from "./TermsPane";
+import { useOfferedTerms, type OfferedTerm, type TermSource } from "./useTerms";
+
+const sources: Record<TermSource, string> = {
+  Kept: "the kept works",
+  Missed: "kept works that the search misses",
+  Listed: "the picked works",
+};
+
+/** Terms that mark the good works against the rest, each for the concept it belongs to. */
+export function ToAdd({
+  context,
+  picked,
+  workId,
+}: {
+  context: TermsContext;
+  picked: readonly number[];
+  workId: number | null;
+}) {
+  const [source, setSource] = useState<TermSource>("Kept");
+  const listed = source !== "Listed" ? [] : picked.length > 0 ? picked : workId === null ? [] : [workId];
+  const offered = useOfferedTerms(context.line, source, listed);
+  const data = offered.data;
+  // By term the card that was chosen in place of the proposed one, and the terms ticked to be taken together.
+  const [moved, setMoved] = useState<ReadonlyMap<string, number>>(new Map());
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const cardOf = (term: OfferedTerm) => moved.get(term.text) ?? term.card;
+  const together = (data?.terms ?? []).filter((t) => ticked.has(t.text));
+  const promising = (data?.terms ?? []).filter((t) => t.isPromising);
+  const others = (data?.terms ?? []).filter((t) => !t.isPromising);
+  const row = (term: OfferedTerm) => (
+    <OfferedRow
+      key={term.text}
+      term={term}
+      good={data?.good ?? 0}
+      card={cardOf(term)}
+      onCard={(card) => setMoved(new Map(moved).set(term.text, card))}
+      isTicked={ticked.has(term.text)}
+      onTick={() =>
+        setTicked(new Set(ticked.has(term.text) ? [...ticked].filter((t) => t !== term.text) : [...ticked, term.text]))
+      }
+      context={context}
+    />
+  );
+  return (
+    <div className={offered.isPlaceholderData ? "opacity-60" : ""} aria-busy={offered.isFetching}>
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-1 px-[18px] py-2 text-[12.5px] text-quiet">
+        <label className="flex items-center gap-2">
+          Terms of
+          <Select
+            value={source}
+            onChange={(e) => setSource(e.target.value as TermSource)}
+            className="h-[26px] text-[12.5px] text-ink"
+          >
+            <option value="Kept">{sources.Kept}</option>
+            <option value="Missed">{sources.Missed}</option>
+            <option value="Listed">{picked.length > 0 ? sources.Listed : "the work in view"}</option>
+          </Select>
+        </label>
+        {data && <span>{works(data.good)}, against all others</span>}
+      </div>
+      {offered.error && (
+        <div className="px-[18px]">
+          <Fault error={offered.error} />
+        </div>
+      )}
+      <OwnTerm context={context} />
+      {data?.terms.length === 0 && <Nothing source={source} good={data.good} />}
+      {promising.length > 0 && <ul aria-label="Promising terms">{promising.map(row)}</ul>}
+      {others.length > 0 && (
+        <>
+          <h3 className="border-y border-line bg-paper px-[18px] py-1 text-[11.5px] text-faint">
+            {promising.length > 0
+              ? "these bring little, or little that looks like the good works"
+              : "no term brings much that looks like the good works"}
+          </h3>
+          <ul aria-label="Other terms">{others.map(row)}</ul>
+        </>
+      )}
+      {data && <Refused reviewId={context.line.reviewId} terms={data.refused} />}
+      {together.length > 0 && (
+        <div className="sticky bottom-0 border-t border-line bg-paper px-[18px] py-2">
+          <Button
+            kind="primary"
+            disabled={context.isTaking}
+            onClick={() => {
+              context.take(together.map((t) => ({ expression: t.expression, card: cardOf(t) })));
+              setTicked(new Set());
+            }}
+          >
+            Take {count(together.length)} {together.length === 1 ? "term" : "terms"}
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Nothing({ source, good }: { source: TermSource; good: number }) {
+  const why =
+    good > 0
+      ? "These works have no terms of their own that the search does not have already."
+      : source === "Kept"
+        ? "Keep some works first (P in the list): their words are then offered here."
+        : source === "Missed"
+          ? "The search finds every kept work."
+          : "Pick some works in the list, or open one.";
+  return <p className="px-[18px] py-4 text-[13px] text-quiet">{why}</p>;
+}
+
+/** A term of one's own, tried like an offered one. */
+function OwnTerm({ context }: { context: TermsContext }) {
+  const [text, setText] = useState("");
+  const [tried, setTried] = useState("");
+  const [card, setCard] = useState(0);
+  return (
+    <div className="border-b border-soft px-[18px] pb-2">
+      <form
+        className="flex items-center gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          setTried(text.trim());
+        }}
+      >
+        <Input
+          aria-label="A term to try"
+          placeholder="a term of your own"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          className="h-[28px] min-w-0 flex-1 text-[13px]"
+        />
+        <CardChoice context={context} card={card} onCard={setCard} label="Concept of the term" />
+        <Button type="submit" className="!h-[28px]" disabled={text.trim() === ""}>
+          Try
+        </Button>
+      </form>
+      {tried !== "" && (
+        <div className="mt-1.5">
+          <Trial
+            context={context}
+            expression={tried}
+            card={card}
+            onTake={() => {
+              context.take([{ expression: tried, card }]);
+              setTried("");
+              setText("");
+            }}
+          />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Which concept a term goes to. */
+export function CardChoice({
+  context,
+  card,
+  onCard,
+  label,
+}: {
+  context: TermsContext;
+  card: number;
+  onCard: (card: number) => void;
+  label: string;
+}) {
+  return (
+    <Select
+      aria-label={label}
+      value={card}
+      onChange={(e) => onCard(Number(e.target.value))}
+      className="h-[24px] !px-1 text-[12px]"
+    >
+      {context.cards.map((c, i) =>
+        c.kind === "Concept" ? <option key={i} value={i}>{`to ${c.letter ?? ""}`}</option> : null,
+      )}
+      <option value={context.cards.length}>new concept</option>
+    </Select>
+  );
+}

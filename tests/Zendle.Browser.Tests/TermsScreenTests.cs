@@ -1,0 +1,84 @@
+using OpenQA.Selenium;
+using static Zendle.Browser.Tests.SearchScreen;
+
+namespace Zendle.Browser.Tests;
+
+/// <summary>Words for a search: offered terms are tried, taken, undone and refused; misspelt lines are mended.</summary>
+public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
+{
+    private static IReadOnlyList<IWebElement> Rows(Browser b, string list) => b.All($"ul[aria-label='{list}'] > li");
+
+    private static string Term(IWebElement row) => row.FindElement(By.CssSelector("button[aria-expanded]")).Text;
+
+    [Fact]
+    public void A_term_of_the_kept_works_is_tried_judged_taken_and_taken_back()
+    {
+        using var b = world.SignedIn();
+        Search(b, "light AND moth* AND \"flower visit*\"");
+        var before = InView(b);
+        b.Type("w");
+        b.Until(() => Rows(b, "Promising terms").Count > 1, "offered terms");
+        var line = LineOf(b);
+        var (term, adds) = (
+            Term(Rows(b, "Promising terms")[0]),
+            Number(Rows(b, "Promising terms")[0].FindElement(By.TagName("b")).Text.TrimStart('+'))
+        );
+        Assert.True(adds > 0);
+
+        // The works it alone would bring can be judged where they stand.
+        Rows(b, "Promising terms")[0].FindElement(By.CssSelector("button[aria-expanded]")).Click();
+        b.Until(() => b.All("ul[aria-label^='Works of'] > li").Count == Math.Min(25, adds), "the works it brings");
+        var kept = Kept(b);
+        var found = b.All("ul[aria-label^='Works of'] > li")
+            .First(w => w.FindElements(By.CssSelector("svg[aria-label=found]")).Count > 0);
+        b.Script("arguments[0].focus()", found);
+        found.SendKeys("p");
+        b.Until(() => Kept(b) == kept + 1, "one kept more");
+        b.Script("document.activeElement.blur()");
+        b.Type("u");
+        b.Until(() => Kept(b) == kept, "the decision taken back");
+
+        // Taken, it stands in the line with its count; undone, the line is as it was.
+        b.Until(
+            () => Rows(b, "Promising terms").Count > 0 && Term(Rows(b, "Promising terms")[0]) == term,
+            "the same offers"
+        );
+        Rows(b, "Promising terms")[0].FindElement(By.XPath(".//button[.='take']")).Click();
+        b.Until(() => LineOf(b) != line && LineOf(b).Contains(term, StringComparison.Ordinal), "the term in the line");
+        b.Until(() => ToCome(b) == before + adds, "what it said it brings");
+        b.Click("Undo");
+        b.Until(() => LineOf(b) == line, "the line as it was");
+    }
+
+    [Fact]
+    public void A_refused_term_goes_and_can_be_had_back()
+    {
+        using var b = world.SignedIn();
+        Search(b, "light AND moth* AND \"seed set\"");
+        b.Type("w");
+        b.Until(() => Rows(b, "Promising terms").Count > 0, "offered terms");
+        var term = Term(Rows(b, "Promising terms")[0]);
+        Rows(b, "Promising terms")[0].FindElement(By.XPath(".//button[.='refuse']")).Click();
+        b.Until(() => Rows(b, "Promising terms").All(r => Term(r) != term), "the term to go");
+        b.Click("1 refused term");
+        b.Click("offer again");
+        b.Until(() => Rows(b, "Promising terms").Any(r => Term(r) == term), "the term back");
+    }
+
+    [Fact]
+    public void Misspelt_words_are_mended_together_with_one_click()
+    {
+        using var b = world.SignedIn();
+        b.Click("new path");
+        b.Fill(Line, "artifical light pollnation");
+        b.Until(
+            () => b.TextOf("#line-reading").Contains("artificial light pollination", StringComparison.Ordinal),
+            "the mended line"
+        );
+        var way = b.All("#line-reading button")
+            .First(e => e.Text.StartsWith("artificial light pollination", StringComparison.Ordinal));
+        var works = Number(way.FindElement(By.TagName("b")).Text);
+        way.Click();
+        b.Until(() => LineOf(b) == "artificial light pollination" && InView(b) == works, "its works");
+    }
+}
