@@ -6,6 +6,8 @@ using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
+using Zendle.Index.Spelling;
+using Zendle.Index.Terms;
 
 namespace Zendle.Bench;
 
@@ -57,9 +59,47 @@ internal sealed class ShapesBench : IDisposable
         bench.Boards();
         bench.Facets();
         bench.Pages();
+        bench.Terms();
         bench.Algebra();
         bench.AtOnce();
         Console.WriteLine(Measures.Memory());
+    }
+
+    /// <summary>Offered terms for 200 good works, and a line of three misspelt words.</summary>
+    private void Terms()
+    {
+        var evaluator = new QuestionEvaluator(snapshot, null);
+        var line = $"({SyntheticCorpus.Word(40)} OR {SyntheticCorpus.Word(41)}) AND {SyntheticCorpus.Word(60)}";
+        var root = QueryReader.Read(line).Root!;
+        var found = evaluator.Works(evaluator.Records(root));
+        var good = WorkSet.Of(snapshot.Columns.WorkSize, found.Members().Take(200));
+        IReadOnlyList<TermOffer> offers = [];
+        var ground = new OfferGround(SearchBoard.Of(root), [], null, found, good, new HashSet<string>());
+        var took = Measures.Median(
+            Enumerable
+                .Range(0, 5)
+                .Select(_ =>
+                    Measures.Time(() => offers = new TermOffers(snapshot, evaluator, ground).All()).Milliseconds
+                )
+        );
+        Console.WriteLine(
+            $"{offers.Count} terms offered for {good.Count()} works of {snapshot.Columns.Works:N0}: {took:N0} ms"
+        );
+        var misspelt = string.Join(
+            ' ',
+            new[] { 70, 300, 900 }.Select(r => SyntheticCorpus.Word(r)).Select(w => w + w[^1])
+        );
+        var mender = new LineMender(
+            snapshot.Columns,
+            evaluator,
+            l => evaluator.Works(evaluator.Records(QueryReader.Read(l).Root!)).Count()
+        );
+        took = Measures.Median(
+            Enumerable
+                .Range(0, 9)
+                .Select(_ => Measures.Time(() => mender.Mend(QueryReader.Read(misspelt).Root!, misspelt)).Milliseconds)
+        );
+        Console.WriteLine($"a line of three misspelt words: {took:N1} ms");
     }
 
     private static string Word(Random random, int from, int to) => SyntheticCorpus.Word(random.Next(from, to));

@@ -26,6 +26,7 @@ using Zendle.Server.Features.Read;
 using Zendle.Server.Features.Report;
 using Zendle.Server.Features.Reviews;
 using Zendle.Server.Features.Search;
+using Zendle.Server.Features.Search.Senses;
 using Zendle.Server.Features.Search.Terms;
 using Zendle.Server.Features.Trails;
 using Zendle.Server.Features.Works;
@@ -179,6 +180,7 @@ builder
     .AddSingleton<NamedSearches>()
     .AddSingleton<MissedKept>()
     .AddSingleton<OfferedTerms>()
+    .AddSingleton<SenseService>()
     .AddSingleton<RefusedTerms>()
     .AddSingleton<TermWords>()
     .AddSingleton<PhraseGaps>()

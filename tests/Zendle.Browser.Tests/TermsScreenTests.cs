@@ -81,4 +81,24 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         way.Click();
         b.Until(() => LineOf(b) == "artificial light pollination" && InView(b) == works, "its works");
     }
+
+    [Fact]
+    public void Senses_are_pointed_out_and_one_is_dropped_as_a_step()
+    {
+        using var b = world.SignedIn();
+        b.Click("new path");
+        Searched(b, "exposure");
+        var before = InView(b);
+        b.Click("see the groups");
+        b.Until(() => Rows(b, "Senses").Count > 1, "groups");
+        var largest = Number(Rows(b, "Senses")[0].FindElement(By.TagName("b")).Text);
+        var name = Rows(b, "Senses")[0].FindElement(By.CssSelector("h3 span")).Text;
+        b.Until(
+            () => b.All("[title='The group it is in']").Any(e => e.Text == name),
+            "rows that say which group they are in"
+        );
+        Rows(b, "Senses")[0].FindElement(By.XPath(".//button[.='drop these']")).Click();
+        b.Until(() => InView(b) == before - largest, "the rest");
+        Assert.StartsWith("without " + name, Steps(b)[^1], StringComparison.Ordinal);
+    }
 }

@@ -192,6 +192,35 @@ public sealed class TermTests(Harvested harvested) : IClassFixture<Harvested>
         Assert.NotEmpty(before);
     }
 
+    [Fact]
+    public async Task Senses_part_the_set_in_view_and_taking_one_leaves_its_works()
+    {
+        var review = await Ann.Review();
+        var step = await Ann.Search(review, "light");
+        var senses = await Ann.Get($"/api/reviews/{review}/steps/{step}/senses");
+        Assert.Equal(await Ann.Count(review, step), senses.Int("total"));
+        var groups = senses.List("groups").ToArray();
+        Assert.True(groups.Length > 1);
+        int[] Of(System.Text.Json.Nodes.JsonNode node, string name) =>
+            [.. node[name]!.AsArray().Select(w => w!.GetValue<int>())];
+        var all = groups.SelectMany(g => Of(g, "works")).Concat(Of(senses, "rest")).ToArray();
+        Assert.Equal(senses.Int("total"), all.Distinct().Count());
+        Assert.Equal(all.Length, all.Distinct().Count());
+        var only = await Ann.Step(
+            review,
+            step,
+            new
+            {
+                kind = "Among",
+                works = Of(groups[1], "works"),
+                said = "only the second",
+            }
+        );
+        Assert.Equal(Of(groups[1], "works").Length, await Ann.Count(review, only));
+        var (status, _) = await Ann.Send("GET", $"/api/reviews/{review}/steps/999999/senses");
+        Assert.Equal(404, status);
+    }
+
     [Theory]
     [InlineData("artifical light pollnation", "artificial light pollination")]
     [InlineData("\"ligth polution\"", "\"light pollution\"")]

@@ -9,7 +9,8 @@ namespace Zendle.Bench.Measure;
 /// prints what came out against its truth. <c>--merging</c> measures only whether records are joined right,
 /// <c>--people</c> only whether people are told apart,
 /// <c>--documents</c> only whether documents are told apart, <c>--fields</c> only how much of bare records is read
-/// right, <c>--spelling</c> only how misspelt lines are mended, <c>--offers</c> only what offered terms bring. Without a world one is written from the seed. <c>--fit</c>
+/// right, <c>--spelling</c> only how misspelt lines are mended, <c>--offers</c> only what offered terms bring,
+/// <c>--senses</c> only whether groups of one sense are those of one field. Without a world one is written from the seed. <c>--fit</c>
 /// estimates the weights of merging on that world and writes them to a file; <c>--fit-people</c> those of people on
 /// worlds of seeds 1 and 2.
 /// </summary>
@@ -80,6 +81,18 @@ internal static class MeasureCommand
             {
                 using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
                 OfferMeasure.Print(
+                    corpus.Snapshot,
+                    await harvested.Entries(),
+                    world,
+                    Console.Out,
+                    args.Contains("--examples")
+                );
+                return 0;
+            }
+            if (args.Contains("--senses"))
+            {
+                using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
+                SenseMeasure.Print(
                     corpus.Snapshot,
                     await harvested.Entries(),
                     world,

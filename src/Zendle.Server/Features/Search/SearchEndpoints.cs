@@ -6,6 +6,7 @@ using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
+using Zendle.Server.Features.Search.Senses;
 using Zendle.Server.Identity;
 using Zendle.Server.Reviews;
 using Zendle.Store.Made;
@@ -164,6 +165,13 @@ internal static class SearchEndpoints
         review.MapPut("/steps/{stepId:int}", Change).Require(Role.Screener);
         review.MapGet("/steps/{stepId:int}/against/{otherId:int}", Against).Produces<AgainstDto>();
         review.MapGet("/steps/{stepId:int}", View).Produces<StepViewDto>();
+        review
+            .MapGet(
+                "/steps/{stepId:int}/senses",
+                async Task<IResult> (int reviewId, int stepId, SenseService senses) =>
+                    await senses.Of(reviewId, stepId) is { } found ? TypedResults.Ok(found) : NoStep()
+            )
+            .Produces<SensesDto>();
         review.MapGet("/steps/{stepId:int}/works", List).Produces<WorkPageDto>();
         review.MapGet("/steps/{stepId:int}/facets/{facet}", Breakdown).Produces<FacetDto>();
         review

@@ -23,6 +23,9 @@ interface Props {
   boardOpen: boolean;
   onFold: () => void;
   wordsOpen: boolean;
+  /** The groups that use the words of the line in different company, those worth a word. */
+  senses: readonly Dto<"SenseDto">[];
+  onSenses: () => void;
   /** Opens or closes the words beside the list; null where there is no list. */
   onWords: (() => void) | null;
   onOpenWork: (id: number) => void;
@@ -45,6 +48,8 @@ export function SearchLine({
   boardOpen,
   onFold,
   wordsOpen,
+  senses,
+  onSenses,
   onWords,
   onOpenWork,
   onReferences,
@@ -188,6 +193,17 @@ export function SearchLine({
           </p>
         )}
         <Offers folded={!editing} key={editing ? "editing" : text}>
+          {!editing && senses.length > 1 && (
+            <p className="mb-1.5 flex flex-wrap items-center gap-x-2 gap-y-1 text-[12.5px] text-quiet">
+              <span>The words stand for different things:</span>
+              {senses.slice(0, 4).map((s) => (
+                <span key={s.works[0]}>
+                  {s.terms.slice(0, 2).join(", ")} <b className="font-semibold text-ink">{count(s.works.length)}</b>
+                </span>
+              ))}
+              <TextButton onClick={onSenses}>see the groups</TextButton>
+            </p>
+          )}
           {reading?.notices.map((n) => (
             <Notice
               key={`${n.kind} ${n.start}`}

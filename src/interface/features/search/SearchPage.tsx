@@ -15,6 +15,7 @@ import { PastedSheet } from "./PastedSheet";
 import { SearchLine } from "./SearchLine";
 import { StartHere } from "./StartHere";
 import { TermsPane, termParts } from "./terms/TermsPane";
+import { isPartedUnasked, tellingGroups, useSenseOf, useSenses } from "./terms/useSenses";
 import { NothingFound } from "./NothingFound";
 import { PickedBar } from "../../set/list/PickedBar";
 import { WorkList, type ListHandle } from "../../set/list/WorkList";
@@ -64,6 +65,12 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   };
   const [dense, setDense] = useDensity();
   const part = termParts.find((p) => p === place.words) ?? null;
+  const senses = useSenses(
+    reviewId,
+    stepId,
+    current && stepId !== 0 && (part === "senses" || isPartedUnasked(view.data?.count ?? 0)),
+  ).data;
+  const senseOf = useSenseOf(part === "senses" ? senses : undefined);
   const foldWords = () => change({ words: part === null ? "add" : null }, true);
   const foldBoard = () => {
     setBoardOpen((open) => {
@@ -150,6 +157,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         onFold={foldBoard}
         wordsOpen={part !== null}
         onWords={stepId === 0 ? null : foldWords}
+        senses={senses ? tellingGroups(senses) : []}
+        onSenses={() => change({ words: "senses" }, true)}
         onOpenWork={openWork}
         onReferences={setPasted}
       />
@@ -235,6 +244,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
                   onHit={(field) => inView.openAt(row.id, field)}
                   dense={dense}
                   onCited={() => follow([row.id], "Forward")}
+                  sense={senseOf.get(row.id) ?? null}
                 />
               )}
               empty={<NothingFound place={place} onSearchNew={() => change({ step: "0", work: null })} />}
@@ -249,6 +259,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
                 picked={picked.ids}
                 workId={shown}
                 decide={decide}
+                takeStep={(act) => take.mutate({ act })}
+                openWork={(id) => change({ words: null, work: String(id) })}
                 close={() => change({ words: null }, true)}
               />
             ) : (

@@ -21,6 +21,7 @@ export function WorkRow({
   onCited,
   onHit,
   dense,
+  sense = null,
 }: {
   row: Dto<"WorkRowDto">;
   selected: boolean;
@@ -35,6 +36,8 @@ export function WorkRow({
   onHit: (field: HitField) => void;
   /** Only what tells works apart: more of them in sight. */
   dense: boolean;
+  /** What the group is called that it belongs to, while groups are looked at. */
+  sense?: string | null;
 }) {
   const aside = row.stage === "SetAside";
   return (
@@ -84,8 +87,13 @@ export function WorkRow({
             </p>
           )
         )}
-        {(row.withdrawn || (!dense && row.tags.length > 0)) && (
+        {(row.withdrawn || sense !== null || (!dense && row.tags.length > 0)) && (
           <p className="mt-0.5 flex gap-1.5 overflow-hidden">
+            {sense !== null && (
+              <span className="text-[11.5px] whitespace-nowrap text-quiet italic" title="The group it is in">
+                {sense}
+              </span>
+            )}
             {row.withdrawn && <Withdrawn />}
             {row.tags.map((t) => (
               <span key={t} className="rounded bg-soft px-1.5 text-[11.5px] whitespace-nowrap text-quiet">

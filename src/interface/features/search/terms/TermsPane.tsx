@@ -5,14 +5,16 @@ import type { Decide } from "../../../set/decide/useDecisions";
 import { AsideSheet } from "../../../set/decide/AsideSheet";
 import { BackToList } from "../../../ui/BackToList";
 import { TextButton } from "../../../ui/TextButton";
+import type { StepAct } from "../../../set/useSet";
+import { SensesPart } from "./SensesPart";
 import { ToAdd } from "./ToAdd";
 import { ToExclude } from "./ToExclude";
 import { useTakeTerms, type Line } from "./useTerms";
 
-export const termParts = ["add", "exclude"] as const;
+export const termParts = ["add", "exclude", "senses"] as const;
 export type TermPart = (typeof termParts)[number];
 
-const names: Record<TermPart, string> = { add: "To add", exclude: "To exclude" };
+const names: Record<TermPart, string> = { add: "To add", exclude: "To exclude", senses: "Senses" };
 
 /** What the parts of the pane share: the line, its board, how terms are taken and works judged. */
 export interface TermsContext {
@@ -35,6 +37,8 @@ export function TermsPane({
   picked,
   workId,
   decide,
+  takeStep,
+  openWork,
   close,
 }: {
   line: Line;
@@ -45,6 +49,8 @@ export function TermsPane({
   picked: readonly number[];
   workId: number | null;
   decide: Decide;
+  takeStep: (act: StepAct) => void;
+  openWork: (work: number) => void;
   close: () => void;
 }) {
   const [before, setBefore] = useState<{ text: string; after: string } | null>(null);
@@ -104,6 +110,9 @@ export function TermsPane({
         )}
         <Tabs.Content value="add" className="min-h-0 flex-1 overflow-y-auto outline-none" tabIndex={-1}>
           <ToAdd context={context} picked={picked} workId={workId} />
+        </Tabs.Content>
+        <Tabs.Content value="senses" className="min-h-0 flex-1 overflow-y-auto outline-none" tabIndex={-1}>
+          <SensesPart reviewId={line.reviewId} stepId={line.stepId} take={takeStep} openWork={openWork} />
         </Tabs.Content>
         <Tabs.Content value="exclude" className="min-h-0 flex-1 overflow-y-auto outline-none" tabIndex={-1}>
           <ToExclude context={context} />
