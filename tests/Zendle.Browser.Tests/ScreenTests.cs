@@ -20,6 +20,9 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         ("/r/1/read", "Texts in hand"),
         ("/r/1/read/1", "Outline"),
         ("/about", "About Zendle"),
+        ("/r/1/search?words=add", "look alike"),
+        ("/r/1/search?words=exclude", "set aside here"),
+        ("/r/1/search?words=senses", "only these"),
     ];
 
     [Theory]

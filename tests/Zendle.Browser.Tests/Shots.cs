@@ -29,6 +29,11 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Find("section[aria-label=Board]");
         Shot("search");
         b.Press("b");
+        b.Press("w");
+        b.Find("ul[aria-label='Promising terms'] button[aria-expanded]").Click();
+        b.Find("ul[aria-label^='Works of'] li");
+        Shot("words");
+        b.Press("w");
         b.Click("Type");
         b.Find("ul[aria-label=Type] li");
         Shot("narrow");
@@ -102,9 +107,6 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Click("Check the address");
         b.Sees("Record 1 of the first 10");
         Shot("databases-add");
-        b.Go("/reviews");
-        b.Sees("Begin a review");
-        Shot("reviews");
         b.Go("/r/1/account");
         b.Sees("Target size");
         Shot("account");

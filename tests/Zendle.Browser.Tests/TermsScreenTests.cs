@@ -14,7 +14,7 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     public void A_term_of_the_kept_works_is_tried_judged_taken_and_taken_back()
     {
         using var b = world.SignedIn();
-        Search(b, "light AND moth* AND \"flower visit*\"");
+        Searched(b, "light AND moth* AND \"flower visit*\"");
         var before = InView(b);
         b.Type("w");
         b.Until(() => Rows(b, "Promising terms").Count > 1, "offered terms");
@@ -54,7 +54,7 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     public void A_refused_term_goes_and_can_be_had_back()
     {
         using var b = world.SignedIn();
-        Search(b, "light AND moth* AND \"seed set\"");
+        Searched(b, "light AND moth* AND \"seed set\"");
         b.Type("w");
         b.Until(() => Rows(b, "Promising terms").Count > 0, "offered terms");
         var term = Term(Rows(b, "Promising terms")[0]);
@@ -86,7 +86,6 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     public void Senses_are_pointed_out_and_one_is_dropped_as_a_step()
     {
         using var b = world.SignedIn();
-        b.Click("new path");
         Searched(b, "exposure");
         var before = InView(b);
         b.Click("see the groups");

@@ -13,6 +13,9 @@ public sealed class TermCandidates
     /// <summary>At least so many of the good works must have a term, where there are so many.</summary>
     public const int Least = 3;
 
+    /// <summary>Fewer works than this are counted in one go.</summary>
+    private const int Part = 4_000;
+
     private readonly WordColumn column;
     private readonly bool[] canBound;
     private readonly Dictionary<Key, int> numbers = [];
@@ -80,12 +83,18 @@ public sealed class TermCandidates
     /// <param name="others">The other works; good ones among them are passed over.</param>
     /// <param name="isGood">The works that the terms were taken from.</param>
     /// <param name="budget">Ends it.</param>
-    public IReadOnlyList<CountedTerm> Against(WorkSet others, WorkSet isGood, Budget budget)
+    /// <param name="inParts">Does parts of the work at once where there is room; null for one after another.</param>
+    public IReadOnlyList<CountedTerm> Against(
+        WorkSet others,
+        WorkSet isGood,
+        Budget budget,
+        Action<IReadOnlyList<int>, Action<int>>? inParts = null
+    )
     {
         var rest = others.Copy();
         rest.ExceptWith(isGood);
         var wanted = new Wanted(keys, good, least, column.Words.Count);
-        var counts = Count(rest, wanted, budget);
+        var counts = Count(rest, wanted, budget, inParts);
         var of = rest.Count();
         var found = new List<CountedTerm>();
         for (var i = 0; i < keys.Count; i++)
@@ -108,7 +117,22 @@ public sealed class TermCandidates
         : key.Third == 0 ? [column.Words[key.First], column.Words[key.Second]]
         : [column.Words[key.First], column.Words[key.Second], column.Words[key.Third]];
 
-    private int[] Count(WorkSet works, Wanted wanted, Budget budget)
+    private int[] Count(WorkSet rest, Wanted wanted, Budget budget, Action<IReadOnlyList<int>, Action<int>>? inParts)
+    {
+        var works = rest.ToArray();
+        if (inParts is null || works.Length < Part)
+            return Count(works, wanted, budget);
+        var parts = works.Chunk(Math.Max(Part, (works.Length + 7) / 8)).ToArray();
+        var counted = new int[parts.Length][];
+        inParts([.. Enumerable.Range(0, parts.Length)], i => counted[i] = Count(parts[i], wanted, budget));
+        var sum = new int[keys.Count];
+        foreach (var part in counted)
+            for (var i = 0; i < sum.Length; i++)
+                sum[i] += part[i];
+        return sum;
+    }
+
+    private int[] Count(int[] works, Wanted wanted, Budget budget)
     {
         var (counts, last, looked) = (new int[keys.Count], new int[keys.Count], 0);
         foreach (var work in works)

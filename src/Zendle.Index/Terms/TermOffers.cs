@@ -75,7 +75,7 @@ public sealed class TermOffers
     private readonly QuestionEvaluator evaluator;
     private readonly OfferGround ground;
     private readonly int[] open;
-    private readonly Dictionary<int, RecordSet> rest = [];
+    private readonly Dictionary<int, RecordSet?> rest = [];
 
     /// <summary>Prepares offers.</summary>
     /// <param name="snapshot">The corpus.</param>
@@ -103,7 +103,8 @@ public sealed class TermOffers
         var counted = new TermCandidates(column, ground.Good).Against(
             evaluator.Everything(),
             ground.Good,
-            Budget.Current
+            Budget.Current,
+            snapshot.Read
         );
         var others = snapshot.Columns.Works - ground.Good.Count();
         var chosen = MarkingTerms.Choose(
@@ -112,7 +113,11 @@ public sealed class TermOffers
             ground.Refused,
             Looked
         );
-        var works = chosen.Select(c => Works(c.Expression)).ToArray();
+        // What terms find is read several at once; no term knows of another.
+        var works = new WorkSet[chosen.Count];
+        snapshot.Read([.. Enumerable.Range(0, works.Length)], i => works[i] = Works(chosen[i].Expression));
+        foreach (var card in open)
+            Others(card);
         var like = new LikeGood(
             MarkingTerms.Choose(counted, [], ImmutableHashSet<string>.Empty, Marks),
             t => Works(t.Expression),
@@ -126,31 +131,32 @@ public sealed class TermOffers
             [.. open.Select(c => TermsOf(ground.Board.Cards[c]))],
             [.. chosen.Select(c => c.Term.Words)]
         );
+        var offers = new TermOffer[chosen.Count];
+        snapshot.Read([.. Enumerable.Range(0, offers.Length)], i => offers[i] = Offer(i));
         return
         [
-            .. chosen
-                .Select(
-                    (c, i) =>
-                    {
-                        var (card, adds, alike) = Card(c, only, company.Likeness(i, c.Term.Words), like);
-                        var (from, to) = Years(works[i]);
-                        return new TermOffer(
-                            c.Term.Text,
-                            c.Expression,
-                            works[i].CountWith(ground.Good),
-                            works[i].Count(),
-                            card,
-                            adds,
-                            alike,
-                            from,
-                            to,
-                            alike > 0 && alike >= PromisingShare * adds
-                        );
-                    }
-                )
+            .. offers
                 .OrderByDescending(o => o.IsPromising)
                 .ThenByDescending(o => Promise(o.Adds, o.Alike) * Telling(o, others)),
         ];
+
+        TermOffer Offer(int i)
+        {
+            var (card, adds, alike) = Card(chosen[i], only, company.Likeness(i, chosen[i].Term.Words), like);
+            var (from, to) = Years(works[i]);
+            return new(
+                chosen[i].Term.Text,
+                chosen[i].Expression,
+                works[i].CountWith(ground.Good),
+                works[i].Count(),
+                card,
+                adds,
+                alike,
+                from,
+                to,
+                alike > 0 && alike >= PromisingShare * adds
+            );
+        }
     }
 
     /// <summary>The works that adding terms to a card would bring into view: exactly those.</summary>
@@ -223,8 +229,8 @@ public sealed class TermOffers
         if (rest.TryGetValue(card, out var known))
             return known;
         var others = card < ground.Board.Cards.Length ? ground.Board.Cards.RemoveAt(card) : ground.Board.Cards;
-        return QueryReader.Read(new SearchBoard(others).Expression).Root is { } root and not AllNode
-            ? rest[card] = evaluator.Records(root)
+        return rest[card] = QueryReader.Read(new SearchBoard(others).Expression).Root is { } root and not AllNode
+            ? evaluator.Records(root)
             : null;
     }
 

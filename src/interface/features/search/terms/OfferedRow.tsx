@@ -61,10 +61,15 @@ export function OfferedRow({
             {count(term.alike)} look alike
           </span>
         )}
-        <TextButton disabled={context.isTaking} onClick={() => context.take([{ expression: term.expression, card }])}>
+        <TextButton
+          className="min-h-6"
+          disabled={context.isTaking}
+          onClick={() => context.take([{ expression: term.expression, card }])}
+        >
           take
         </TextButton>
         <TextButton
+          className="min-h-6"
           onClick={() => refuse.mutate({ text: term.text, isRefused: true })}
           title="Do not offer it again in this review"
         >

@@ -10,7 +10,7 @@ export function Refused({ reviewId, terms }: { reviewId: number; terms: readonly
   if (terms.length === 0) return null;
   return (
     <section aria-label="Refused terms" className="px-[18px] py-2 text-[12.5px] text-quiet">
-      <TextButton aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+      <TextButton className="min-h-6" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
         {count(terms.length)} refused {terms.length === 1 ? "term" : "terms"}
       </TextButton>
       {isOpen && (
@@ -20,7 +20,9 @@ export function Refused({ reviewId, terms }: { reviewId: number; terms: readonly
               <span className="min-w-0 flex-1 truncate">
                 <span className="font-serif text-[13.5px] text-ink">{t.text}</span> by {t.by}
               </span>
-              <TextButton onClick={() => refuse.mutate({ text: t.text, isRefused: false })}>offer again</TextButton>
+              <TextButton className="min-h-6" onClick={() => refuse.mutate({ text: t.text, isRefused: false })}>
+                offer again
+              </TextButton>
             </li>
           ))}
         </ul>

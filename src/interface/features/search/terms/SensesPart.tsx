@@ -82,7 +82,7 @@ export function SensesPart({
                     <span className="text-[11.5px] leading-[1.7] text-quiet">{e.year ?? "n.d."}</span>
                     <Press
                       onClick={() => openWork(e.workId)}
-                      className="truncate text-left font-serif hover:underline"
+                      className="truncate min-h-6 text-left font-serif hover:underline"
                       title={e.title}
                     >
                       {e.title}
@@ -91,8 +91,11 @@ export function SensesPart({
                 ))}
               </ul>
               <p className="flex gap-4 text-[12.5px]">
-                <TextButton onClick={() => among(group.works, `only ${name(group)}`)}>only these</TextButton>
+                <TextButton className="min-h-6" onClick={() => among(group.works, `only ${name(group)}`)}>
+                  only these
+                </TextButton>
                 <TextButton
+                  className="min-h-6"
                   onClick={() =>
                     among(
                       all.filter((w) => !inside.has(w)),
@@ -110,7 +113,9 @@ export function SensesPart({
       {data.rest.length > 0 && (
         <p className="flex items-baseline gap-3 px-[18px] py-2 text-[12.5px] text-quiet">
           {works(data.rest.length)} in no group
-          <TextButton onClick={() => among(data.rest, "works in no group")}>only these</TextButton>
+          <TextButton className="min-h-6" onClick={() => among(data.rest, "works in no group")}>
+            only these
+          </TextButton>
         </p>
       )}
     </>

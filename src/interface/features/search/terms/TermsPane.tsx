@@ -87,7 +87,7 @@ export function TermsPane({
               </Tabs.Trigger>
             ))}
           </Tabs.List>
-          <TextButton onClick={close} className="ml-auto text-[12.5px] text-quiet max-sm:hidden">
+          <TextButton onClick={close} className="min-h-6 ml-auto text-[12.5px] text-quiet max-sm:hidden">
             close
           </TextButton>
         </div>
@@ -98,7 +98,7 @@ export function TermsPane({
           >
             <span className="min-w-0 flex-1">The line has changed. Press Enter in it to search.</span>
             <TextButton
-              className="font-semibold"
+              className="min-h-6 font-semibold"
               onClick={() => {
                 onLine(before.text);
                 setBefore(null);

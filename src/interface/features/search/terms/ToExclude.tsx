@@ -66,10 +66,11 @@ function AgainstRow({ term, aside, context }: { term: TermAgainst; aside: number
           in {count(term.aside)} of {count(aside)} set aside · {count(term.inView)} in view
         </span>
         {term.keptHit > 0 && <span className="font-semibold text-aside">removes {count(term.keptHit)} kept</span>}
-        <TextButton disabled={context.isTaking} onClick={take}>
+        <TextButton className="min-h-6" disabled={context.isTaking} onClick={take}>
           exclude
         </TextButton>
         <TextButton
+          className="min-h-6"
           onClick={() => refuse.mutate({ text: term.text, isRefused: true })}
           title="Do not offer it again in this review"
         >

@@ -52,7 +52,7 @@ export function Trial({
             ? `; the ${count(data.works.length)} most cited:`
             : data.works.length > 0 && ":"}
         </span>
-        <TextButton disabled={context.isTaking} onClick={onTake}>
+        <TextButton className="min-h-6" disabled={context.isTaking} onClick={onTake}>
           {card < 0 ? "exclude" : "take"}
         </TextButton>
       </p>
@@ -79,13 +79,13 @@ export function Trial({
               <StageMark stage={w.stage} />
               <TextButton
                 tabIndex={-1}
-                className="text-[11.5px]"
+                className="min-h-6 text-[11.5px]"
                 onClick={() => context.decide.one(w.id, w.stage === "Kept" ? "Clear" : "Keep")}
               >
                 {w.stage === "Kept" ? "not kept" : "keep"}
               </TextButton>
               {w.stage !== "SetAside" && (
-                <TextButton tabIndex={-1} className="text-[11.5px]" onClick={() => context.setAside(w.id)}>
+                <TextButton tabIndex={-1} className="min-h-6 text-[11.5px]" onClick={() => context.setAside(w.id)}>
                   set aside
                 </TextButton>
               )}
