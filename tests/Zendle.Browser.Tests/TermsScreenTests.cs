@@ -80,6 +80,17 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         var works = Number(way.FindElement(By.TagName("b")).Text);
         way.Click();
         b.Until(() => LineOf(b) == "artificial light pollination" && InView(b) == works, "its works");
+
+        // A word alone may still be being written; once it is searched for, it is mended too.
+        b.Click("new path");
+        b.Fill(Line, "pollnation");
+        b.Type(Keys.Enter);
+        b.Until(
+            () => b.TextOf("#line-reading").Contains("No work has “pollnation”. Near words:", StringComparison.Ordinal),
+            "its near words"
+        );
+        b.All("#line-reading button").First(e => e.Text.StartsWith("pollination", StringComparison.Ordinal)).Click();
+        b.Until(() => LineOf(b) == "pollination" && InView(b) > 0, "its works");
     }
 
     [Fact]

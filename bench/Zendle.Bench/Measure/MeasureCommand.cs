@@ -71,34 +71,16 @@ internal static class MeasureCommand
             var began = TimeProvider.System.GetTimestamp();
             await using var harvested = await Harvested.From(world, Path.Combine(temporary, "corpus"));
             var seconds = TimeProvider.System.GetElapsedTime(began).TotalSeconds;
-            if (args.Contains("--spelling"))
+            if (args.Contains("--spelling") || args.Contains("--offers") || args.Contains("--senses"))
             {
                 using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
-                SpellingMeasure.Print(corpus.Snapshot, (int)seed, Console.Out, args.Contains("--examples"));
-                return 0;
-            }
-            if (args.Contains("--offers"))
-            {
-                using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
-                OfferMeasure.Print(
-                    corpus.Snapshot,
-                    await harvested.Entries(),
-                    world,
-                    Console.Out,
-                    args.Contains("--examples")
-                );
-                return 0;
-            }
-            if (args.Contains("--senses"))
-            {
-                using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
-                SenseMeasure.Print(
-                    corpus.Snapshot,
-                    await harvested.Entries(),
-                    world,
-                    Console.Out,
-                    args.Contains("--examples")
-                );
+                var (snapshot, examples) = (corpus.Snapshot, args.Contains("--examples"));
+                if (args.Contains("--spelling"))
+                    SpellingMeasure.Print(snapshot, (int)seed, Console.Out, examples);
+                if (args.Contains("--offers"))
+                    OfferMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out, examples);
+                if (args.Contains("--senses"))
+                    SenseMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out, examples);
                 return 0;
             }
             var entries = await harvested.Entries();

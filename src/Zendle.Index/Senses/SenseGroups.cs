@@ -1,3 +1,4 @@
+using System.Runtime.ExceptionServices;
 using System.Runtime.InteropServices;
 using Zendle.Core.Reviews;
 using Zendle.Core.Senses;
@@ -78,7 +79,16 @@ public sealed class SenseGroups(CorpusColumns columns)
                 .Take(MostGroups)
                 .Select(g => g.ToArray()),
         ];
-        return [.. groups.AsParallel().AsOrdered().Select(g => Told(g, set, budget))];
+        try
+        {
+            return [.. groups.AsParallel().AsOrdered().Select(g => Told(g, set, budget))];
+        }
+        catch (AggregateException e)
+        {
+            // Why one core stopped is why all did.
+            ExceptionDispatchInfo.Throw(e.Flatten().InnerExceptions[0]);
+            throw;
+        }
     }
 
     private SenseGroup Told(int[] works, WorkSet set, Budget budget)

@@ -211,7 +211,8 @@ internal static class SearchEndpoints
         );
     }
 
-    private static IResult NoStep() =>
+    /// <summary>What is said where a step is not there.</summary>
+    internal static IResult NoStep() =>
         Problems.Of(404, "This step is not part of the review any more.", "Start from the path, or from a new search.");
 
     private static async Task<IResult> Read(
@@ -227,7 +228,8 @@ internal static class SearchEndpoints
             : NoStep();
     }
 
-    private static async Task<SearchState?> StateAt(int reviewId, int stepId, SearchService search) =>
+    /// <summary>The state of a step, of everything for step 0; null when the review has no such step.</summary>
+    internal static async Task<SearchState?> StateAt(int reviewId, int stepId, SearchService search) =>
         stepId == 0 ? SearchState.Everything : await search.StateOf(reviewId, stepId);
 
     private static async Task<IResult> Words(

@@ -33,6 +33,9 @@ interface Props {
   onReferences: (text: string) => void;
 }
 
+/** Whether a word is said to be misspelt that may still be being written. */
+const isBegun = (n: Dto<"NoticeDto">, text: string) => n.kind === "NearWords" && n.start + n.length >= text.length;
+
 /** The line, and under it what a person should know about how it is read. */
 export function SearchLine({
   reviewId,
@@ -204,16 +207,18 @@ export function SearchLine({
               <TextButton onClick={onSenses}>see the groups</TextButton>
             </p>
           )}
-          {reading?.notices.map((n) => (
-            <Notice
-              key={`${n.kind} ${n.start}`}
-              notice={n}
-              text={text}
-              onTake={onSearch}
-              reviewId={reviewId}
-              stepId={stepId}
-            />
-          ))}
+          {reading?.notices
+            .filter((n) => !(editing && isBegun(n, text)))
+            .map((n) => (
+              <Notice
+                key={`${n.kind} ${n.start}`}
+                notice={n}
+                text={text}
+                onTake={onSearch}
+                reviewId={reviewId}
+                stepId={stepId}
+              />
+            ))}
         </Offers>
       </div>
     </section>

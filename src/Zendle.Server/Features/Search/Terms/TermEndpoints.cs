@@ -12,56 +12,40 @@ internal static class TermEndpoints
         review
             .MapPost(
                 "/terms",
-                async Task<IResult> (
+                (
                     int reviewId,
                     TermsRequest request,
                     OfferedTerms terms,
                     SearchService search,
                     CancellationToken cancel
-                ) =>
-                    await State(reviewId, request.StepId, search) is { } state
-                        ? TypedResults.Ok(await terms.For(reviewId, request, state, cancel))
-                        : NoStep()
+                ) => At(reviewId, request.StepId, search, state => terms.For(reviewId, request, state, cancel))
             )
             .Produces<OfferedTermsDto>();
         review
             .MapPost(
                 "/terms/against",
-                async Task<IResult> (
+                (
                     int reviewId,
                     TermsRequest request,
                     OfferedTerms terms,
                     SearchService search,
                     CancellationToken cancel
-                ) =>
-                    await State(reviewId, request.StepId, search) is { } state
-                        ? TypedResults.Ok(await terms.Against(reviewId, request, state, cancel))
-                        : NoStep()
+                ) => At(reviewId, request.StepId, search, state => terms.Against(reviewId, request, state, cancel))
             )
             .Produces<TermsAgainstDto>();
         review.MapPost("/terms/trial", Try).Produces<TrialDto>();
-        review
-            .MapPut(
-                "/terms/refused",
-                async Task<IResult> (
-                    int reviewId,
-                    RefuseRequest request,
-                    RefusedTerms refused,
-                    ClaimsPrincipal user,
-                    CancellationToken cancel
-                ) =>
-                    request.Text.Trim().Length is 0 or > RefusedTerms.Longest
-                        ? Problems.Of(400, $"A term has 1 to {RefusedTerms.Longest} characters.")
-                    : await refused.Set(reviewId, Access.AccountId(user), request.Text, request.IsRefused, cancel)
-                        ? TypedResults.NoContent()
-                    : Problems.Of(
-                        409,
-                        "This review has refused as many terms as it can hold.",
-                        "Let some of them be offered again."
-                    )
-            )
-            .Require(Role.Screener);
+        review.MapPut("/terms/refused", Refuse).Require(Role.Screener);
     }
+
+    private static async Task<IResult> At<T>(
+        int reviewId,
+        int stepId,
+        SearchService search,
+        Func<SearchState, Task<T>> answer
+    ) =>
+        await SearchEndpoints.StateAt(reviewId, stepId, search) is { } state
+            ? TypedResults.Ok(await answer(state))
+            : SearchEndpoints.NoStep();
 
     private static async Task<IResult> Try(
         int reviewId,
@@ -71,15 +55,28 @@ internal static class TermEndpoints
         CancellationToken cancel
     )
     {
-        if (await State(reviewId, request.StepId, search) is not { } state)
-            return NoStep();
+        if (await SearchEndpoints.StateAt(reviewId, request.StepId, search) is not { } state)
+            return SearchEndpoints.NoStep();
         var (trial, whyNot) = await terms.Try(reviewId, request, state, cancel);
         return trial is null ? Problems.Of(400, whyNot ?? "The board cannot take this term.") : TypedResults.Ok(trial);
     }
 
-    private static async Task<SearchState?> State(int reviewId, int stepId, SearchService search) =>
-        stepId == 0 ? SearchState.Everything : await search.StateOf(reviewId, stepId);
-
-    private static IResult NoStep() =>
-        Problems.Of(404, "This step is not part of the review any more.", "Start from the path, or from a new search.");
+    private static async Task<IResult> Refuse(
+        int reviewId,
+        RefuseRequest request,
+        RefusedTerms refused,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
+    {
+        if (request.Text.Trim().Length is 0 or > RefusedTerms.Longest)
+            return Problems.Of(400, $"A term has 1 to {RefusedTerms.Longest} characters.");
+        return await refused.Set(reviewId, Access.AccountId(user), request.Text, request.IsRefused, cancel)
+            ? TypedResults.NoContent()
+            : Problems.Of(
+                409,
+                "This review has refused as many terms as it can hold.",
+                "Let some of them be offered again."
+            );
+    }
 }

@@ -5,7 +5,8 @@ import { TextButton } from "../../../ui/TextButton";
 import { CardChoice } from "./ToAdd";
 import { Trial } from "./Trial";
 import type { TermsContext } from "./TermsPane";
-import { useRefuse, type OfferedTerm } from "./useTerms";
+import { RefuseButton } from "./RefuseButton";
+import type { OfferedTerm } from "./useTerms";
 
 /** An offered term: what it marks, what it would bring, and the works it alone would bring when it is opened. */
 export function OfferedRow({
@@ -26,7 +27,6 @@ export function OfferedRow({
   context: TermsContext;
 }) {
   const [isOpen, setOpen] = useState(false);
-  const refuse = useRefuse(context.line.reviewId);
   const isMoved = card !== term.card;
   return (
     <li className="border-b border-soft px-[18px] py-1.5">
@@ -68,13 +68,7 @@ export function OfferedRow({
         >
           take
         </TextButton>
-        <TextButton
-          className="min-h-6"
-          onClick={() => refuse.mutate({ text: term.text, isRefused: true })}
-          title="Do not offer it again in this review"
-        >
-          refuse
-        </TextButton>
+        <RefuseButton reviewId={context.line.reviewId} term={term.text} />
       </div>
       {(isOpen || isMoved) && (
         <div className="mt-1.5 pl-6">

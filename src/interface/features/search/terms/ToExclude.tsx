@@ -7,7 +7,8 @@ import { without } from "../board/useBoard";
 import { Refused } from "./Refused";
 import { Trial } from "./Trial";
 import type { TermsContext } from "./TermsPane";
-import { useRefuse, useTermsAgainst, type TermAgainst } from "./useTerms";
+import { RefuseButton } from "./RefuseButton";
+import { useTermsAgainst, type TermAgainst } from "./useTerms";
 
 /** Terms that mark what was set aside among the works in view, with what excluding them costs. */
 export function ToExclude({ context }: { context: TermsContext }) {
@@ -44,7 +45,6 @@ export function ToExclude({ context }: { context: TermsContext }) {
 
 function AgainstRow({ term, aside, context }: { term: TermAgainst; aside: number; context: TermsContext }) {
   const [isOpen, setOpen] = useState(false);
-  const refuse = useRefuse(context.line.reviewId);
   const take = () => context.take([{ expression: term.expression, card: without }]);
   return (
     <li className="border-b border-soft px-[18px] py-1.5">
@@ -69,13 +69,7 @@ function AgainstRow({ term, aside, context }: { term: TermAgainst; aside: number
         <TextButton className="min-h-6" disabled={context.isTaking} onClick={take}>
           exclude
         </TextButton>
-        <TextButton
-          className="min-h-6"
-          onClick={() => refuse.mutate({ text: term.text, isRefused: true })}
-          title="Do not offer it again in this review"
-        >
-          refuse
-        </TextButton>
+        <RefuseButton reviewId={context.line.reviewId} term={term.text} />
       </div>
       {isOpen && (
         <div className="mt-1.5">
