@@ -58,7 +58,8 @@ internal static class CiteBench
             watch.Restart();
             var made = await formatter.Format(style, "en-US", items, CancellationToken.None);
             Console.WriteLine(
-                $"{round}: {made.References.Count} references in “{style.Title}”, as HTML and as text, in {watch.Elapsed.TotalSeconds:N2} s"
+                $"{round}: {made.References.Count} references in “{style.Title}”, as HTML and as text, "
+                    + $"in {watch.Elapsed.TotalSeconds:N2} s"
             );
         }
         Console.WriteLine($"Memory: {Measures.Memory()}");

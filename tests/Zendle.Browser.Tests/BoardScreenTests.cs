@@ -165,7 +165,8 @@ public sealed class BoardScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
             {
                 b.Script(
                     """
-                    const row = [...document.querySelectorAll("ul[aria-label='Terms of B'] li")].find(l => l.textContent.startsWith("bat*"));
+                    const row = [...document.querySelectorAll("ul[aria-label='Terms of B'] li")]
+                        .find(l => l.textContent.startsWith("bat*"));
                     const to = document.querySelector("ul[aria-label='Excluded terms']").parentElement;
                     const data = new DataTransfer();
                     row.dispatchEvent(new DragEvent("dragstart", { bubbles: true, dataTransfer: data }));

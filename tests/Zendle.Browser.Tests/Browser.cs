@@ -288,7 +288,10 @@ public sealed class Browser : IDisposable
                 """
                 const done = arguments[arguments.length - 1];
                 axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] })
-                  .then(r => done(JSON.stringify(r.violations.map(v => ({ id: v.id, nodes: v.nodes.map(n => n.target.join(" ") + " — " + n.failureSummary) })))));
+                  .then(r => done(JSON.stringify(r.violations.map(v => ({
+                    id: v.id,
+                    nodes: v.nodes.map(n => n.target.join(" ") + " — " + n.failureSummary)
+                  })))));
                 """
             )!;
         return

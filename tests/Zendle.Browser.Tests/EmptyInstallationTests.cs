@@ -41,7 +41,8 @@ public sealed class EmptyInstallationTests : IAsyncLifetime
         var file = System.IO.Path.Combine(System.IO.Path.GetTempPath(), $"addresses-{Guid.NewGuid():N}.txt");
         File.WriteAllText(
             file,
-            $"# sources of our library\r\n{outside.Oai("farnet")}; far off\n\n{outside.Oai("farnet")}\n{new Uri(outside.Address, "/nothing/here")}\n"
+            $"# sources of our library\r\n{outside.Oai("farnet")}; far off\n\n{outside.Oai("farnet")}\n"
+                + $"{new Uri(outside.Address, "/nothing/here")}\n"
         );
         b.Find("input[type=file]").SendKeys(file);
         b.Until(() => b.All("[role=dialog] li").Count == 2, "each address once");

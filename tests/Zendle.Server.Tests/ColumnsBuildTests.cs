@@ -76,6 +76,9 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
             new() { Data = data ?? Path.Combine(this.data, Guid.NewGuid().ToString("N")) }
         );
 
+    private static (DocumentType, bool, bool, bool) Shown(RecordFields f) =>
+        (f.Type, f.HasAbstract, f.HasKeywords, f.HasReferences);
+
     /// <summary>All that columns say, work by work.</summary>
     private static string Told(CorpusColumns c) =>
         string.Join(
@@ -87,7 +90,7 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                     string.Create(
                         CultureInfo.InvariantCulture,
                         $"{w}: {c.WorkFirstRecord[w]} "
-                            + $"{string.Join(' ', c.RecordsOf(w).ToArray().Select(c.FieldsOf).Select(f => (f.Type, f.HasAbstract, f.HasKeywords, f.HasReferences)))} "
+                            + $"{string.Join(' ', c.RecordsOf(w).ToArray().Select(c.FieldsOf).Select(Shown))} "
                             + $"{c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.TitleRank[w]} "
                             + $"{c.PersonRank[w]} {c.VenueRank[w]} | cites "
                             + $"{string.Join(',', c.Graph.Cites(w).ToArray())} | cited "

@@ -52,7 +52,8 @@ public sealed class OddDatabaseTests : IAsyncLifetime
         "<titleInfo><title>A paper whose abstract is a megabyte long</title></titleInfo><abstract>"
             + string.Concat(Enumerable.Repeat("lamps and moths ", 65_536))
             + "</abstract>",
-        @"<titleInfo><title>A paper whose abstract is rich text</title></titleInfo><abstract>{\rtf1\ansi Dark \b lanes\b0  matter\par}</abstract>",
+        @"<titleInfo><title>A paper whose abstract is rich text</title></titleInfo>"
+            + @"<abstract>{\rtf1\ansi Dark \b lanes\b0  matter\par}</abstract>",
         // 8: wrong check digits
         Name("Voss", "Anna")
             + "<titleInfo><title>A paper with three wrong check digits</title></titleInfo><identifier "

@@ -215,7 +215,8 @@ public sealed class OddServiceTests : OddHost
             OddService.Dc(
                 id,
                 $"<dc:title>{title}</dc:title><dc:creator>Falk, Ida</dc:creator><dc:date>2020</dc:date>"
-                    + $"<dc:identifier>10.5555/{own}</dc:identifier>{(cited is null ? "" : $"<dc:relation>cites 10.5555/{cited}</dc:relation>")}"
+                    + $"<dc:identifier>10.5555/{own}</dc:identifier>"
+                    + (cited is null ? "" : $"<dc:relation>cites 10.5555/{cited}</dc:relation>")
             );
         odd.Page = _ =>
             OddService.Around(

@@ -5,9 +5,12 @@ namespace Zendle.Server.Tests;
 public sealed class ReferenceFormatterTests : IDisposable
 {
     private const string Items = """
-        [{"id":"a","type":"article-journal","title":"Moths & lamps in <i>Silene</i>","author":[{"family":"Voss","given":"Ada Bea"},{"family":"Kaskba","given":"Li"}],"issued":{"date-parts":[[2021]]},"container-title":"Verge","volume":"4","issue":"2","page":"10-20","DOI":"10.5555/x.1"},
+        [{"id":"a","type":"article-journal","title":"Moths & lamps in <i>Silene</i>",
+          "author":[{"family":"Voss","given":"Ada Bea"},{"family":"Kaskba","given":"Li"}],"issued":{"date-parts":[[2021]]},
+          "container-title":"Verge","volume":"4","issue":"2","page":"10-20","DOI":"10.5555/x.1"},
          {"id":"b","type":"book","title":"Nobody's night","publisher":"Ambry"},
-         {"id":"c","type":"article-journal","title":"Dark <script>alert(1)</script>","author":[{"literal":"Night Group"}],"issued":{"date-parts":[[1999]]},"container-title":"Verge"}]
+         {"id":"c","type":"article-journal","title":"Dark <script>alert(1)</script>",
+          "author":[{"literal":"Night Group"}],"issued":{"date-parts":[[1999]]},"container-title":"Verge"}]
         """;
 
     private readonly StyleShelf shelf = StyleShelf.Shipped();
@@ -35,7 +38,8 @@ public sealed class ReferenceFormatterTests : IDisposable
             made.References[2].Text
         );
         Assert.Equal(
-            """<div class="csl-entry">Voss, A. B. and Kaskba, L. (2021). Moths &amp; lamps in <i>Silene</i>. <i>Verge</i> <b>4</b>(2), 10–20. doi:10.5555/x.1.</div>""",
+            """<div class="csl-entry">Voss, A. B. and Kaskba, L. (2021). Moths &amp; lamps in <i>Silene</i>. """
+                + """<i>Verge</i> <b>4</b>(2), 10–20. doi:10.5555/x.1.</div>""",
             made.References[2].Html
         );
         Assert.Equal("Nobody’s night (n.d.). Ambry.", made.References[1].Text);

@@ -10,7 +10,8 @@ namespace Zendle.Bench.Measure;
 /// <c>--people</c> only whether people are told apart,
 /// <c>--documents</c> only whether documents are told apart, <c>--fields</c> only how much of bare records is read
 /// right, <c>--spelling</c> only how misspelt lines are mended, <c>--offers</c> only what offered terms bring,
-/// <c>--senses</c> only whether groups of one sense are those of one field. Without a world one is written from the seed. <c>--fit</c>
+/// <c>--senses</c> only whether groups of one sense are those of one field. Without a world one is written from the
+/// seed. <c>--fit</c>
 /// estimates the weights of merging on that world and writes them to a file; <c>--fit-people</c> those of people on
 /// worlds of seeds 1 and 2.
 /// </summary>

@@ -68,14 +68,16 @@ internal sealed class OfferMeasure
         to.WriteLine($"Offers, mean of {off.Count} subtopics: the search alone {Mean(off)}");
         for (var round = 0; round < Rounds; round++)
             to.WriteLine(
-                $"  after round {round + 1}: offered {Mean([.. on.Select(o => o[round])])}; best possible {Mean([.. best.Select(o => o[round])])}"
+                $"  after round {round + 1}: offered {Mean([.. on.Select(o => o[round])])}; best possible "
+                    + $"{Mean([.. best.Select(o => o[round])])}"
             );
         to.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  offers of one round took {took.Average():0} ms"));
         var (given, possible) = (Mean([.. on.Select(o => o[^1])]), Mean([.. best.Select(o => o[^1])]));
         to.WriteLine(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"  share of the best possible: recall {given.Recall / possible.Recall:0.000}, precision {given.Precision / possible.Precision:0.000}"
+                $"  share of the best possible: recall {given.Recall / possible.Recall:0.000}, precision "
+                    + $"{given.Precision / possible.Precision:0.000}"
             )
         );
     }
@@ -174,7 +176,8 @@ internal sealed class OfferMeasure
                     right++;
                 else if (examples)
                     to.WriteLine(
-                        $"    {string.Join(' ', terms[t].Words)}: {string.Join(' ', likeness.Select((l, i) => $"{groups[i][seed]} {l:0.000}"))}"
+                        $"    {string.Join(' ', terms[t].Words)}: "
+                            + $"{string.Join(' ', likeness.Select((l, i) => $"{groups[i][seed]} {l:0.000}"))}"
                     );
             }
         }

@@ -109,7 +109,8 @@ internal sealed class SpellingMeasure
         to.WriteLine(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"  {what}: right first {(double)right.Sum() / total.Sum():0.000}, among those shown {(double)shown.Sum() / total.Sum():0.000} ("
+                $"  {what}: right first {(double)right.Sum() / total.Sum():0.000}, among those shown "
+                    + $"{(double)shown.Sum() / total.Sum():0.000} ("
             )
                 + string.Join(
                     ", ",
@@ -299,7 +300,8 @@ internal sealed class SpellingMeasure
         to.WriteLine(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"  near words of a word among {among.Count:N0}: {TimeProvider.System.GetElapsedTime(began).TotalMilliseconds / Rounds:0.00} ms"
+                $"  near words of a word among {among.Count:N0}: "
+                    + $"{TimeProvider.System.GetElapsedTime(began).TotalMilliseconds / Rounds:0.00} ms"
             )
         );
     }

@@ -544,7 +544,8 @@ public sealed class QueryReader
             problems.Add(
                 new(
                     value.Span,
-                    $"“{value.Text}” at {value.Span.Start + 1} is not a year. Write year:2015, year:2005-2026, year:2005- or year:-2004.",
+                    $"“{value.Text}” at {value.Span.Start + 1} is not a year. "
+                        + "Write year:2015, year:2005-2026, year:2005- or year:-2004.",
                     null
                 )
             );

@@ -3,8 +3,8 @@ using Zendle.Core.Text;
 namespace Zendle.Index.Columns;
 
 /// <summary>
-/// Names by number, told apart without regard to case unless it is asked for. Names are only added, so that all columns of one field share a
-/// table and each looks at as many names as there were when it was made.
+/// Names by number, told apart without regard to case unless it is asked for. Names are only added, so that all
+/// columns of one field share a table and each looks at as many names as there were when it was made.
 /// </summary>
 internal sealed class NameTable(StringComparer? comparer = null)
 {

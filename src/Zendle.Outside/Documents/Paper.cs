@@ -85,7 +85,8 @@ public sealed record Paper
     }
 
     /// <summary>
-    /// The running text, in sentences of the kind of study, none of which stands in an abstract. A preprint says what it lacks, the version of record ends with thanks, money and data.
+    /// The running text, in sentences of the kind of study, none of which stands in an abstract. A
+    /// preprint says what it lacks, the version of record ends with thanks, money and data.
     /// </summary>
     private static List<Section> SectionsOf(Work work, Scenario scenario, Look look, CountTable counts, Dice dice)
     {
@@ -123,7 +124,11 @@ public sealed record Paper
                     "Acknowledgements and data",
                     [
                         "We thank those who kept the sites open and two reviewers for their doubts. "
-                            + $"{(work.Funder is { } funder ? $"The work was paid for by {funder}." : "The work had no money of its own.")} "
+                            + (
+                                work.Funder is { } funder
+                                    ? $"The work was paid for by {funder}. "
+                                    : "The work had no money of its own. "
+                            )
                             + $"All counts lie with {work.People[0].Institute}.",
                     ]
                 )

@@ -6,8 +6,8 @@ namespace Zendle.Outside.World;
 /// <summary>
 /// Frames of sentences. One may begin with conditions in parentheses: a stage (<c>1</c> what was set up, <c>2</c> what
 /// was measured, <c>3</c> what was reckoned), years (<c>before1990</c>, <c>after2005</c>), what was studied
-/// (<c>animal</c>, <c>plant</c>), what was found (<c>down</c>, <c>up</c>, <c>changed</c> for either). Inside stand alternatives in brackets, which
-/// may hold others, and rules in braces (<c>{#doubt}</c>), which stand for one of a list of frames.
+/// (<c>animal</c>, <c>plant</c>), what was found (<c>down</c>, <c>up</c>, <c>changed</c> for either). Inside stand
+/// alternatives in brackets, which may hold others, and rules in braces (<c>{#doubt}</c>), which stand for one of a list of frames.
 /// </summary>
 /// <param name="parts">The rules, by name.</param>
 internal sealed class Frames(IReadOnlyDictionary<string, string[]> parts)

@@ -36,7 +36,8 @@ export function FirstSteps({ reviewId }: { reviewId: number | null }) {
         </Step>
         <Step n={3} done={false} title="Harvest it, then search">
           {harvesting?.job
-            ? `${harvesting.name}: ${harvesting.job.message} ${count(harvesting.job.done)} records so far, ${works(databases.works)} to search.`
+            ? `${harvesting.name}: ${harvesting.job.message} ${count(harvesting.job.done)} records so far, ` +
+              `${works(databases.works)} to search.`
             : "Harvesting takes from a minute to a few hours, depending on its size. You can search what has arrived at any time."}
         </Step>
       </ol>

@@ -24,4 +24,5 @@ export function Button({
 
 /** How the small buttons in the bars above lists look, for triggers of menus and sheets. */
 export const barButton =
-  "h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet hover:border-ink disabled:opacity-50";
+  "h-[26px] rounded-md border border-edge/70 bg-raised px-2 text-[12.5px] whitespace-nowrap text-quiet " +
+  "hover:border-ink disabled:opacity-50";

@@ -24,29 +24,37 @@ public sealed class PastedReferencesTests
             { "bullets", $"• {Berg}\n• {Lind}\n• {Tanaka}" },
             {
                 "numbered over several lines",
-                "1. Berg, M. K., & Voss, A. (2014). Moths at lit\n   verges. Hedge Ecology, 12(3), 118-131.\n2. Lind T, Ilo N. Lamps and the\n"
+                "1. Berg, M. K., & Voss, A. (2014). Moths at lit\n   verges. Hedge Ecology, 12(3), 118-131.\n"
+                    + "2. Lind T, Ilo N. Lamps and the\n"
                     + $"   seed set of campions. Verge Studies. 2009;4:10-19.\n3. {Tanaka}"
             },
             {
                 "a hanging indent",
-                "Berg, M. K., & Voss, A. (2014). Moths at lit verges.\n    Hedge Ecology, 12(3), 118-131.\nLind T, Ilo N. Lamps and the seed\n"
+                "Berg, M. K., & Voss, A. (2014). Moths at lit verges.\n    Hedge Ecology, 12(3), 118-131.\n"
+                    + "Lind T, Ilo N. Lamps and the seed\n"
                     + "    set of campions. Verge Studies. 2009;4:10-19.\n"
                     + "Tanaka-Moe, S. 2021. Night pollinators of field margins:\n    a review. Lamp Letters 7, e45."
             },
             {
                 "words divided at line ends",
-                "Berg, M. K., & Voss, A. (2014). Moths at lit ver-\nges. Hedge Ecology, 12(3), 118-131.\nLind T, Ilo N. Lamps and the seed set of cam-\n"
-                    + "pions. Verge Studies. 2009;4:10-19.\nTanaka-Moe, S. 2021. Night pollinators of field mar-\ngins: a review. Lamp Letters 7, e45."
+                "Berg, M. K., & Voss, A. (2014). Moths at lit ver-\nges. Hedge Ecology, 12(3), 118-131.\n"
+                    + "Lind T, Ilo N. Lamps and the seed set of cam-\n"
+                    + "pions. Verge Studies. 2009;4:10-19.\nTanaka-Moe, S. 2021. Night pollinators of field "
+                    + "mar-\ngins: a review. Lamp Letters 7, e45."
             },
             {
                 "blank lines between",
-                "Berg, M. K., & Voss, A. (2014). Moths at lit verges.\nHedge Ecology, 12(3), 118-131.\n\nLind T, Ilo N. Lamps and the seed set of campions.\n"
-                    + "Verge Studies. 2009;4:10-19.\n\nTanaka-Moe, S. 2021. Night pollinators of field margins:\na review. Lamp Letters 7, e45."
+                "Berg, M. K., & Voss, A. (2014). Moths at lit verges.\nHedge Ecology, 12(3), 118-131.\n\n"
+                    + "Lind T, Ilo N. Lamps and the seed set of campions.\n"
+                    + "Verge Studies. 2009;4:10-19.\n\nTanaka-Moe, S. 2021. Night pollinators of field "
+                    + "margins:\na review. Lamp Letters 7, e45."
             },
             {
                 "a manuscript with line numbers",
-                "201 Berg, M. K., & Voss, A. (2014). Moths at lit\n202 verges. Hedge Ecology, 12(3), 118-131.\n203 Lind T, Ilo N. Lamps and the seed\n"
-                    + "204 set of campions. Verge Studies. 2009;4:10-19.\n205 Tanaka-Moe, S. 2021. Night pollinators of\n206 field margins: a review. Lamp Letters 7, e45."
+                "201 Berg, M. K., & Voss, A. (2014). Moths at lit\n202 verges. Hedge Ecology, 12(3), "
+                    + "118-131.\n203 Lind T, Ilo N. Lamps and the seed\n"
+                    + "204 set of campions. Verge Studies. 2009;4:10-19.\n205 Tanaka-Moe, S. 2021. Night "
+                    + "pollinators of\n206 field margins: a review. Lamp Letters 7, e45."
             },
         };
 

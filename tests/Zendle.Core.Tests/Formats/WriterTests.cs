@@ -115,7 +115,8 @@ public sealed class WriterTests
     {
         var lines = Write(to => CitationCsvWriter.Write(to, [Verge])).Split("\r\n");
         Assert.Equal(
-            "work,key,title,authors,editors,ORCID,year,date,type,venue,volume,issue,pages,ISSN,ISBN,publisher,series,doi,language,cited,stage,reason,tags,databases,free "
+            "work,key,title,authors,editors,ORCID,year,date,type,venue,volume,issue,pages,ISSN,ISBN,"
+                + "publisher,series,doi,language,cited,stage,reason,tags,databases,free "
                 + "copy,licence,funder,keywords,abstract",
             lines[0]
         );

@@ -63,35 +63,48 @@ public sealed class StoredActsTests
     /// <summary>Rows of a folder that commit 914d418 wrote.</summary>
     [Theory]
     [InlineData(
-        """{"kind":"Add","expression":"moth*","databases":null,"facet":null,"values":null,"excluded":null,"from":null,"to":null,"seeds":null,"way":null,"atLeast":null,"other":null,"apart":null,"said":null}""",
+        """{"kind":"Add","expression":"moth*","databases":null,"facet":null,"values":null,"excluded":null"""
+            + ""","from":null,"to":null,"seeds":null,"way":null,"atLeast":null,"other":null,"apart":null,"said":null}""",
         """{"version":1,"kind":"Add","expression":"moth*"}"""
     )]
     [InlineData(
-        """{"kind":"Inside","expression":null,"databases":null,"facet":null,"values":["night"],"excluded":null,"from":null,"to":null,"seeds":null,"way":null,"atLeast":null,"other":null,"apart":null,"said":null}""",
+        """{"kind":"Inside","expression":null,"databases":null,"facet":null,"values":["night"],"excluded":null"""
+            + ""","from":null,"to":null,"seeds":null,"way":null,"atLeast":null,"other":null,"apart":null,"said":null}""",
         """{"version":1,"kind":"Inside","words":["night"]}"""
     )]
     [InlineData(
-        """{"kind":"Among","expression":null,"databases":null,"facet":null,"values":null,"excluded":null,"from":null,"to":null,"seeds":[11,9,70],"way":null,"atLeast":null,"other":null,"apart":null,"said":"three by hand"}""",
+        """{"kind":"Among","expression":null,"databases":null,"facet":null,"values":null,"excluded":null"""
+            + ""","from":null,"to":null,"seeds":[11,9,70],"way":null,"atLeast":null,"other":null,"apart":null"""
+            + ""","said":"three by hand"}""",
         """{"version":1,"kind":"Among","works":[11,9,70],"said":"three by hand"}"""
     )]
     [InlineData(
-        """{"kind":"Compare","expression":null,"other":[{"kind":"Search","expression":"light","databases":null},{"kind":"Compare","other":[{"kind":"Inside","values":["a"]}],"apart":true,"said":"x"}],"apart":false,"said":null}""",
-        """{"version":1,"kind":"Compare","other":[{"kind":"Search","expression":"light"},{"kind":"Compare","other":[{"kind":"Inside","words":["a"]}],"apart":true,"said":"x"}]}"""
+        """{"kind":"Compare","expression":null,"other":[{"kind":"Search","expression":"light","databases":null}"""
+            + """,{"kind":"Compare","other":[{"kind":"Inside","values":["a"]}],"apart":true,"said":"x"}]"""
+            + ""","apart":false,"said":null}""",
+        """{"version":1,"kind":"Compare","other":[{"kind":"Search","expression":"light"}"""
+            + """,{"kind":"Compare","other":[{"kind":"Inside","words":["a"]}],"apart":true,"said":"x"}]}"""
     )]
     public void What_was_written_as_a_bag_is_read(string bag, string today) =>
         Assert.Equal(StoredActs.Upgraded(today), StoredActs.Upgraded(bag));
 
     [Theory]
     [InlineData(
-        """{"expression":"light","databases":[1],"from":1990,"to":null,"narrowings":[{"facet":"Type","values":["article"],"excluded":[]}],"inside":["night"],"trail":null,"others":null,"among":null,"asksReview":false,"isNarrowed":true}""",
+        """{"expression":"light","databases":[1],"from":1990,"to":null"""
+            + ""","narrowings":[{"facet":"Type","values":["article"],"excluded":[]}],"inside":["night"],"trail":null"""
+            + ""","others":null,"among":null,"asksReview":false,"isNarrowed":true}""",
         "light | in 1 | from 1990 | article | inside: night"
     )]
     [InlineData(
-        """{"expression":"","databases":[],"from":null,"to":null,"narrowings":[],"inside":[],"trail":{"seeds":[11,9,70],"way":"Both","atLeast":2,"hasPast":true,"hasFuture":true},"others":null,"among":null,"asksReview":false,"isNarrowed":true}""",
+        """{"expression":"","databases":[],"from":null,"to":null,"narrowings":[],"inside":[]"""
+            + ""","trail":{"seeds":[11,9,70],"way":"Both","atLeast":2,"hasPast":true,"hasFuture":true},"others":null"""
+            + ""","among":null,"asksReview":false,"isNarrowed":true}""",
         "both ways from 3 works | tied to 2 or more"
     )]
     [InlineData(
-        """{"expression":"light","databases":[],"from":null,"to":null,"narrowings":[],"inside":[],"trail":null,"others":[{"acts":[{"kind":"Search","expression":"moth","values":null}],"apart":true,"said":"no moths"}],"among":[9,11]}""",
+        """{"expression":"light","databases":[],"from":null,"to":null,"narrowings":[],"inside":[],"trail":null"""
+            + ""","others":[{"acts":[{"kind":"Search","expression":"moth","values":null}],"apart":true"""
+            + ""","said":"no moths"}],"among":[9,11]}""",
         "light | no moths | 2 works"
     )]
     public void What_was_written_as_a_state_is_read_as_the_acts_that_lead_to_it(string state, string labels) =>

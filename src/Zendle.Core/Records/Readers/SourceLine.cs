@@ -173,7 +173,8 @@ internal static partial class SourceLine
     // "Journal, 12(3), 45–67 (2019)", "Journal 12 (3), 45-67", "Journal 2019, 12 (3), 45-67"
     [GeneratedRegex(
         @"^(?<title>[^\d]{2,300}?)[,;.]?\s+(?:(?:[12]\d{3})[,;]\s+)?(?<volume>\d{1,4})"
-            + @"\s*\((?<issue>[\dA-Z]{1,6}(?:[-/–]\d{1,4})?)\)\s*[,:;]\s*(?:pp?\.?\s*)?(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$",
+            + @"\s*\((?<issue>[\dA-Z]{1,6}(?:[-/–]\d{1,4})?)\)\s*[,:;]\s*(?:pp?\.?\s*)?"
+            + @"(?<first>[eA-Z]?\d{1,7})(?:\s*[-–]\s*(?<last>[eA-Z]?\d{1,7}))?\s*[.,]?\s*(?:\(?[12]\d{3}\)?)?\.?$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Numbers();

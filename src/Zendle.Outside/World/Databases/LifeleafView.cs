@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Zendle.Outside.World.Databases;
 
 /// <summary>
@@ -17,6 +19,8 @@ internal static class LifeleafView
         "Human health",
     ];
 
+    private static readonly string[] Months = CultureInfo.InvariantCulture.DateTimeFormat.AbbreviatedMonthNames;
+
     public static OutsideDatabase Index(Share share)
     {
         var entries = new List<Entry>();
@@ -29,7 +33,7 @@ internal static class LifeleafView
         )
         {
             var d = share.Dice.For("lifeleaf entry", w.Id);
-            var number = (30_000_000 + w.Id * 13).ToString(System.Globalization.CultureInfo.InvariantCulture);
+            var number = (30_000_000 + w.Id * 13).ToString(CultureInfo.InvariantCulture);
             share.Keep(
                 entries,
                 new()
@@ -57,10 +61,7 @@ internal static class LifeleafView
                     ReferencesAs = ReferenceForm.Dois,
                     Copies = Share.PublisherCopy(w),
                     Sets = [Share.Set(w.Type)],
-                    Date =
-                        w.Year >= 1990
-                            ? $"{w.Year} {System.Globalization.CultureInfo.InvariantCulture.DateTimeFormat.AbbreviatedMonthNames[w.Day / 31 % 12]}"
-                            : null,
+                    Date = w.Year >= 1990 ? $"{w.Year} {Months[w.Day / 31 % 12]}" : null,
                 },
                 d
             );

@@ -113,7 +113,10 @@ export function AddFromFile({ close }: { close: () => void }) {
                       ? "asking …"
                       : l.found.bestFormat === null
                         ? "offers no format that Zendle reads"
-                        : `${l.found.total === null ? "records not counted" : `${count(l.found.total)} records`}, as ${l.found.bestFormat}`)}
+                        : [
+                            l.found.total === null ? "records not counted" : `${count(l.found.total)} records`,
+                            `as ${l.found.bestFormat}`,
+                          ].join(", "))}
                 </p>
               </div>
               <span className="text-[12.5px] text-quiet">{l.state === "added" ? "added" : ""}</span>

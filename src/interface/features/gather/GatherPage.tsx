@@ -106,7 +106,10 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
         for (const file of e.dataTransfer.files) bring.mutate({ file, workId });
       }}
     >
-      <header className="flex shrink-0 flex-wrap items-center gap-x-8 gap-y-2 border-b border-line px-[18px] py-2.5 max-sm:gap-x-4 max-sm:px-3">
+      <header
+        className={`flex shrink-0 flex-wrap items-center gap-x-8 gap-y-2 border-b border-line px-[18px] py-2.5
+          max-sm:gap-x-4 max-sm:px-3`}
+      >
         {data && (
           <>
             <Measure n={data.needYou} word="need your decision" colour="var(--aside)" />

@@ -43,7 +43,10 @@ export function TextReport({ reviewId }: { reviewId: number }) {
           Copy as sentences
         </TextButton>
       </div>
-      <div className="grid grid-cols-[110px_minmax(0,1fr)_minmax(0,1.2fr)] gap-x-8 text-[12.5px] max-sm:grid-cols-[minmax(0,1fr)] max-sm:gap-y-2">
+      <div
+        className={`grid grid-cols-[110px_minmax(0,1fr)_minmax(0,1.2fr)] gap-x-8 text-[12.5px]
+          max-sm:grid-cols-[minmax(0,1fr)] max-sm:gap-y-2`}
+      >
         <div>
           <Number n={account.sought} word="sought" />
           {account.waiting > 0 && <Number n={account.waiting} word="still to be tried" />}

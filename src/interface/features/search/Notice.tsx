@@ -82,7 +82,11 @@ export function Notice({
           scope="about"
           onTake={(written) =>
             onTake(
-              `${text.slice(0, notice.start)}${written.includes(" OR ") ? `(${written})` : written}${text.slice(notice.start + notice.length)}`,
+              [
+                text.slice(0, notice.start),
+                written.includes(" OR ") ? `(${written})` : written,
+                text.slice(notice.start + notice.length),
+              ].join(""),
             )
           }
           close={() => setWords(false)}

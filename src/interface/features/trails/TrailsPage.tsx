@@ -147,7 +147,10 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
         </div>
       ) : (
         <>
-          <div className="flex shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-[18px] py-1.5 text-[12.5px] max-sm:flex-wrap max-sm:px-3">
+          <div
+            className={`flex shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-[18px] py-1.5
+              text-[12.5px] max-sm:flex-wrap max-sm:px-3`}
+          >
             <Ways way={data.way} one={data.seedCount === 1} go={(way) => take.mutate({ act: { kind: "Way", way } })} />
             {both && !isNarrow ? (
               <FittingChips place={place} state={state} take={(act) => take.mutate({ act })} />
@@ -187,7 +190,8 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             </div>
           )}
           <div
-            className={`grid min-h-0 flex-1 max-sm:!grid-cols-[minmax(0,1fr)] ${both ? (workId ? columns.withWork : columns.both) : columns.one}`}
+            className={`grid min-h-0 flex-1 max-sm:!grid-cols-[minmax(0,1fr)]
+              ${both ? (workId ? columns.withWork : columns.both) : columns.one}`}
           >
             {data.way === "Forward" ? (
               <>

@@ -27,7 +27,10 @@ export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
         onOpenChange={setOpen}
         width={760}
         title={`${count(total)} ${total === 1 ? "reference matches" : "references match"} no record`}
-        hint="Shown as printed. They are not counted in this trail. When a matching record is harvested, the work joins the trail by itself."
+        hint={
+          "Shown as printed. They are not counted in this trail. " +
+          "When a matching record is harvested, the work joins the trail by itself."
+        }
       >
         <ol className="divide-y divide-line border-y border-line">
           {found.data?.references.map((r, i) => (

@@ -78,7 +78,8 @@ export function PathStair({
               <Press
                 title="Start a new path"
                 onClick={() => place.change({ step: "0", work: null })}
-                className={`flex items-center gap-1 rounded-md px-2 text-[12px] text-quiet hover:bg-soft hover:text-ink ${isThin ? "" : "py-1"}`}
+                className={`flex items-center gap-1 rounded-md px-2 text-[12px] text-quiet hover:bg-soft hover:text-ink
+                  ${isThin ? "" : "py-1"}`}
               >
                 <Plus size={13} /> new path
               </Press>
@@ -160,10 +161,14 @@ function StepBlock({
         onClick={goHere}
         className={`w-full rounded-md px-1.5 text-left hover:bg-soft ${isThin ? "flex items-baseline gap-1.5" : "block py-0.5"}`}
         style={{ height: isThin ? thin.words : undefined }}
-        title={`${step.label}: ${works(step.countNow)}${step.count !== step.countNow ? `, ${count(step.count)} when this step was made` : ""}`}
+        title={
+          `${step.label}: ${works(step.countNow)}` +
+          (step.count === step.countNow ? "" : `, ${count(step.count)} when this step was made`)
+        }
       >
         <span
-          className={`block min-w-0 truncate text-[11.5px] ${isThin ? "" : "pr-4"} ${current ? "text-ink" : "text-quiet"} ${step.named ? "font-semibold" : ""}`}
+          className={`block min-w-0 truncate text-[11.5px] ${isThin ? "" : "pr-4"}
+            ${current ? "text-ink" : "text-quiet"} ${step.named ? "font-semibold" : ""}`}
         >
           {step.label}
         </span>

@@ -140,7 +140,9 @@ function TermRow({
             <Press
               tabIndex={-1}
               className="rounded hover:bg-mist hover:underline"
-              aria-label={`Open the ${count(row.onlyIt)} works that ${isWithout ? `only ${row.text} takes away` : `only ${row.text} brings in`}`}
+              aria-label={
+                `Open the ${count(row.onlyIt)} works that only ${row.text} ` + (isWithout ? "takes away" : "brings in")
+              }
               onClick={openOnly}
             >
               {isWithout && "−"}
