@@ -49,7 +49,7 @@ public sealed class SenseGroupTests
         using var corpus = Corpus();
         using var snapshot = corpus.Index.Snapshot();
         var all = new QuestionEvaluator(snapshot, null).Everything();
-        var groups = new SenseGroups(snapshot.Columns).Of(all, Budget.Current);
+        var groups = new SenseGroups(snapshot).Of(all, Budget.Current);
         Assert.Equal(2, groups.Count);
         Assert.Equal(Enumerable.Range(1, 30), groups[0].Works);
         Assert.Equal(Enumerable.Range(31, 20), groups[1].Works);
@@ -66,7 +66,7 @@ public sealed class SenseGroupTests
     {
         using var corpus = Corpus();
         using var snapshot = corpus.Index.Snapshot();
-        var groups = new SenseGroups(snapshot.Columns);
+        var groups = new SenseGroups(snapshot);
         var size = snapshot.Columns.WorkSize;
         Assert.Empty(groups.Of(new WorkSet(size), Budget.Current));
         Assert.Empty(groups.Of(WorkSet.Of(size, [1, 2, 51]), Budget.Current));

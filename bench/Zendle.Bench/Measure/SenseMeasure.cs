@@ -66,30 +66,36 @@ internal static class SenseMeasure
             if (set.Count() is < 20 or > SenseGroups.MostWorks)
                 continue;
             var began = TimeProvider.System.GetTimestamp();
-            var groups = new SenseGroups(snapshot.Columns).Of(set, Zendle.Index.Budget.Current);
+            var groups = new SenseGroups(snapshot).Of(set, Zendle.Index.Budget.Current);
             var took = TimeProvider.System.GetElapsedTime(began).TotalMilliseconds;
             var (precision, recall) = BCubed(groups, topicOf);
             scores.Add((precision, recall, (double)groups.Sum(g => g.Works.Count) / set.Count()));
             to.WriteLine(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"  {word}: {set.Count():N0} works, {groups.Count} groups, B³ precision {precision:0.00} recall {recall:0.00}, {took:0} ms"
+                    $"  {word}: {set.Count():N0} works, {groups.Count} groups, B³ precision {precision:0.00} "
+                        + $"recall {recall:0.00}, {took:0} ms"
                 )
             );
             if (examples)
                 foreach (var g in groups)
                     to.WriteLine(
-                        $"      {g.Works.Count}: {string.Join(", ", g.Terms)} | {string.Join(", ", g.Works.GroupBy(w => topicOf[w]).OrderByDescending(t => t.Count()).Take(4).Select(t => $"{t.Key} {t.Count()}"))}"
+                        $"      {g.Works.Count}: {string.Join(", ", g.Terms)} | {string.Join(", ", Fields(g, topicOf))}"
                     );
         }
         var (p, r) = (scores.Average(s => s.Precision), scores.Average(s => s.Recall));
         to.WriteLine(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"Senses of {scores.Count} words: B³ precision {p:0.000}, recall {r:0.000}, F {2 * p * r / (p + r):0.000}; {scores.Average(s => s.Placed):0.00} of the works are in a group"
+                $"Senses of {scores.Count} words: B³ precision {p:0.000}, recall {r:0.000}, "
+                    + $"F {2 * p * r / (p + r):0.000}; {scores.Average(s => s.Placed):0.00} of the works are in a group"
             )
         );
     }
+
+    /// <summary>The commonest fields of a group, with their works.</summary>
+    private static IEnumerable<string> Fields(SenseGroup group, Dictionary<int, string> topicOf) =>
+        group.Works.CountBy(w => topicOf[w]).OrderByDescending(t => t.Value).Take(4).Select(t => $"{t.Key} {t.Value}");
 
     private static (double Precision, double Recall) BCubed(
         IReadOnlyList<SenseGroup> groups,

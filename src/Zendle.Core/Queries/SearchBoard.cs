@@ -50,6 +50,15 @@ public sealed record BoardCard(CardKind Kind, QueryField Scope, int? Near, Immut
         }
     }
 
+    /// <summary>The terms of its rows that are looked for in running words.</summary>
+    public IEnumerable<TermNode> TextTerms =>
+        Terms
+            .Select(t => QueryReader.Read(t).Root)
+            .OfType<QueryNode>()
+            .SelectMany(n => Concepts.Terms(n, Scope))
+            .Where(t => Concepts.IsText(t.Field))
+            .Select(t => t.Term);
+
     private static bool NamesField(string term) =>
         term.Contains(':', StringComparison.Ordinal) && QueryReader.Read(term).Root is FieldNode or YearsNode;
 }

@@ -84,10 +84,7 @@ public static class Communities
                 double Gain(int to) => toward[to] - (resolution * ends[to] * graph.Ends[node] / (2 * graph.Total));
                 var (best, most) = (from, Gain(from));
                 foreach (var to in touched)
-                    if (
-                        Gain(to) is var gain
-                        && (gain > most + Least || (gain > most - Least && to < best && gain >= most))
-                    )
+                    if (Gain(to) is var gain && (gain > most + Least || (gain >= most && to < best)))
                         (best, most) = (to, gain);
                 group[node] = best;
                 ends[best] += graph.Ends[node];

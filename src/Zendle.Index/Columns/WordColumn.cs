@@ -29,9 +29,6 @@ public sealed class WordColumn
         works = new(CountWorks);
     }
 
-    /// <summary>No words.</summary>
-    internal static WordColumn Empty { get; } = From(IdLists.Empty, [RunningWords.End]);
-
     /// <summary>The words by number; <see cref="End"/> is none.</summary>
     public IReadOnlyList<string> Words { get; }
 

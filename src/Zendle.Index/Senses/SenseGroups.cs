@@ -1,4 +1,3 @@
-using System.Runtime.ExceptionServices;
 using System.Runtime.InteropServices;
 using Zendle.Core.Reviews;
 using Zendle.Core.Senses;
@@ -31,9 +30,11 @@ public sealed record SenseGroup(
 /// (Kessler 1963, with the cosine), by citations and by keywords, each to those it is linked to most, and the links are
 /// parted by modularity (<see cref="Communities"/>).
 /// </summary>
-/// <param name="columns">The corpus.</param>
-public sealed class SenseGroups(CorpusColumns columns)
+/// <param name="snapshot">The corpus.</param>
+public sealed class SenseGroups(CorpusSnapshot snapshot)
 {
+    private readonly CorpusColumns columns = snapshot.Columns;
+
     /// <summary>Sets larger than this are not parted.</summary>
     public const int MostWorks = 20_000;
 
@@ -79,16 +80,9 @@ public sealed class SenseGroups(CorpusColumns columns)
                 .Take(MostGroups)
                 .Select(g => g.ToArray()),
         ];
-        try
-        {
-            return [.. groups.AsParallel().AsOrdered().Select(g => Told(g, set, budget))];
-        }
-        catch (AggregateException e)
-        {
-            // Why one core stopped is why all did.
-            ExceptionDispatchInfo.Throw(e.Flatten().InnerExceptions[0]);
-            throw;
-        }
+        var told = new SenseGroup[groups.Length];
+        snapshot.Read([.. Enumerable.Range(0, told.Length)], i => told[i] = Told(groups[i], set, budget));
+        return told;
     }
 
     private SenseGroup Told(int[] works, WorkSet set, Budget budget)

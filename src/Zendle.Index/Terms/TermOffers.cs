@@ -109,7 +109,7 @@ public sealed class TermOffers
         var others = snapshot.Columns.Works - ground.Good.Count();
         var chosen = MarkingTerms.Choose(
             counted.Where(t => t.Others <= MostShare * others),
-            OnBoard(),
+            [.. ground.Board.Cards.SelectMany(c => c.TextTerms)],
             ground.Refused,
             Looked
         );
@@ -128,7 +128,7 @@ public sealed class TermOffers
         var company = new TermCompany(
             column,
             Sample(),
-            [.. open.Select(c => TermsOf(ground.Board.Cards[c]))],
+            [.. open.Select(c => ground.Board.Cards[c].TextTerms.ToArray())],
             [.. chosen.Select(c => c.Term.Words)]
         );
         var offers = new TermOffer[chosen.Count];
@@ -254,16 +254,4 @@ public sealed class TermOffers
         years.Sort();
         return years.Count == 0 ? (0, 0) : (years[years.Count / 20], years[years.Count - 1 - (years.Count / 20)]);
     }
-
-    private List<TermNode> OnBoard() => [.. ground.Board.Cards.SelectMany(TermsOf)];
-
-    private static List<TermNode> TermsOf(BoardCard card) =>
-        [
-            .. card
-                .Terms.Select(t => QueryReader.Read(t).Root)
-                .OfType<QueryNode>()
-                .SelectMany(n => Concepts.Terms(n, card.Scope))
-                .Where(t => Concepts.IsText(t.Field))
-                .Select(t => t.Term),
-        ];
 }

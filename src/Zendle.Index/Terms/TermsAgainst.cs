@@ -40,19 +40,10 @@ public sealed class TermsAgainst(
         if (marked.IsEmpty)
             return [];
         var counted = new TermCandidates(snapshot.Columns.Words, marked).Against(ground.InView, marked, Budget.Current);
-        TermNode[] onBoard =
-        [
-            .. ground
-                .Board.Cards.SelectMany(c => c.Terms)
-                .Select(t => QueryReader.Read(t).Root)
-                .OfType<QueryNode>()
-                .SelectMany(n => Concepts.Terms(n, QueryField.About))
-                .Select(t => t.Term),
-        ];
         return
         [
             .. MarkingTerms
-                .Choose(counted, onBoard, ground.Refused, Looked)
+                .Choose(counted, [.. ground.Board.Cards.SelectMany(c => c.TextTerms)], ground.Refused, Looked)
                 .Select(Offer)
                 .Where(o => o.Removes > 0)
                 .OrderBy(o => o.KeptHit > 0)

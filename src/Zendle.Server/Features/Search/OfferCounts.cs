@@ -1,5 +1,4 @@
 using Zendle.Core.Queries;
-using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
 using Zendle.Index.Questions;
 
@@ -10,13 +9,12 @@ namespace Zendle.Server.Features.Search;
 /// its databases and every limit in force. An offer's "+n" is the difference of two such counts, never the count of its
 /// own few words.
 /// </summary>
-/// <param name="evaluator">Answers lines.</param>
-/// <param name="state">The state as the line would be asked in it.</param>
-/// <param name="beside">What the state is held against; null for nothing.</param>
-internal sealed class OfferCounts(QuestionEvaluator evaluator, SearchState state, WorkSet? beside)
+/// <param name="view">The view of the line as it stands.</param>
+internal sealed class OfferCounts(SearchView view)
 {
     private readonly Dictionary<string, WorkSet> known = new(StringComparer.Ordinal);
-    private readonly Lazy<WorkSet?> limits = new(() => evaluator.Narrowed(state, null, SearchService.Read));
+    private readonly QuestionEvaluator evaluator = view.Evaluator;
+    private readonly Lazy<WorkSet?> limits = new(view.Limits);
 
     /// <summary>The works in view if a line were taken; none for a line that cannot be read.</summary>
     public WorkSet Taken(string line)
@@ -25,11 +23,9 @@ internal sealed class OfferCounts(QuestionEvaluator evaluator, SearchState state
             return before;
         if (QueryReader.Read(line).Root is not { } root)
             return known[line] = evaluator.Nothing();
-        var works = evaluator.Works(evaluator.Records(root), state.Databases);
+        var works = evaluator.Works(evaluator.Records(root), view.State.Databases);
         if (limits.Value is { } left)
             works.IntersectWith(left);
-        if (beside is not null)
-            works.IntersectWith(beside);
         return known[line] = works;
     }
 

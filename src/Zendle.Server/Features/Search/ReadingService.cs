@@ -121,7 +121,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
         using var view = await search.View(reviewId, next.After(new SearchAct(text)));
         var evaluator = view.Evaluator;
         var (parts, notices) = (new List<ReadingPartDto>(), new List<NoticeDto>());
-        var offers = new OfferCounts(evaluator, view.State, view.Answer.Beside);
+        var offers = new OfferCounts(view);
         var counts = reading.Root is { } root ? new PartCounts(evaluator, state, root, cancel) : null;
         if (counts is not null)
             AddParts(counts.Root, new(counts, Concepts.Of(counts.Root), parts), 0, QueryField.About, null);

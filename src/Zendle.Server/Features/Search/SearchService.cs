@@ -95,6 +95,16 @@ internal sealed record SearchView(
         return works;
     }
 
+    /// <summary>The works that narrowings leave, and those the answer is held against; null when there are none.</summary>
+    public WorkSet? Limits()
+    {
+        var left = Evaluator.Narrowed(State, null, SearchService.Read);
+        if (left is null || Answer.Beside is not { } beside)
+            return left ?? Answer.Beside?.Copy();
+        left.IntersectWith(beside);
+        return left;
+    }
+
     public void Dispose() => Snapshot.Dispose();
 }
 

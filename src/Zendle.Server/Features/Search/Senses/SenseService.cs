@@ -55,7 +55,7 @@ internal sealed class SenseService(SearchService search)
         var total = set.Count();
         if (total > SenseGroups.MostWorks)
             return new(total, SenseGroups.MostWorks, [], []);
-        var groups = new SenseGroups(columns).Of(set, Budget.Current);
+        var groups = new SenseGroups(view.Snapshot).Of(set, Budget.Current);
         var rest = set.Copy();
         foreach (var work in groups.SelectMany(g => g.Works))
             rest.Remove(work);

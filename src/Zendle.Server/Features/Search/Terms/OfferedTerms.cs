@@ -31,7 +31,6 @@ internal sealed class OfferedTerms(SearchService search, WorkRows rows, RefusedT
             request.Source == TermSource.Missed
                 ? Missed(view, refused)
                 : Marking(view, Good(view, request), refused, only: null, MostShown);
-        var letters = Letters(Board(view));
         return new(
             good,
             [
@@ -41,7 +40,6 @@ internal sealed class OfferedTerms(SearchService search, WorkRows rows, RefusedT
                     o.Good,
                     o.All,
                     o.Card,
-                    letters.GetValueOrDefault(o.Card),
                     o.Adds,
                     o.Alike,
                     o.From,
@@ -56,7 +54,7 @@ internal sealed class OfferedTerms(SearchService search, WorkRows rows, RefusedT
     /// <summary>Terms that mark what was set aside among the works in view.</summary>
     public async Task<TermsAgainstDto> Against(
         int reviewId,
-        TermsRequest request,
+        ReadingRequest request,
         SearchState state,
         CancellationToken cancel
     )
@@ -159,18 +157,10 @@ internal sealed class OfferedTerms(SearchService search, WorkRows rows, RefusedT
 
     private static OfferGround Ground(SearchView view, WorkSet good, IReadOnlyList<RefusedTermDto> refused)
     {
-        var limits = view.Evaluator.Narrowed(view.State, null, SearchService.Read);
-        if (view.Answer.Beside is { } beside)
-        {
-            if (limits is null)
-                limits = beside.Copy();
-            else
-                limits.IntersectWith(beside);
-        }
         return new(
             Board(view),
             view.State.Databases,
-            limits,
+            view.Limits(),
             view.Answer.InView,
             good,
             refused.Select(r => r.Text).ToHashSet(StringComparer.Ordinal)
@@ -178,13 +168,4 @@ internal sealed class OfferedTerms(SearchService search, WorkRows rows, RefusedT
     }
 
     private static SearchBoard Board(SearchView view) => SearchBoard.Of(view.Answer.Reading.Root);
-
-    private static Dictionary<int, string> Letters(SearchBoard board)
-    {
-        var letters = new Dictionary<int, string>();
-        for (var card = 0; card < board.Cards.Length; card++)
-            if (board.Cards[card].Kind is CardKind.Concept or CardKind.Block)
-                letters[card] = ((char)('A' + Math.Min(letters.Count, 25))).ToString();
-        return letters;
-    }
 }

@@ -26,7 +26,6 @@ internal sealed record TermsRequest(string Text, int StepId, TermSource Source, 
 /// <param name="Good">Good works that have it.</param>
 /// <param name="All">Works that have it in the chosen databases.</param>
 /// <param name="Card">The card it is for; one behind the last for a concept of its own.</param>
-/// <param name="Letter">Letter of the card's concept; null for a new one.</param>
 /// <param name="Adds">Works it would add to the set in view.</param>
 /// <param name="Alike">Those among them that look like the good ones.</param>
 /// <param name="From">Year from which on it is used: a twentieth of its works is older; 0 for no year.</param>
@@ -38,7 +37,6 @@ internal sealed record OfferedTermDto(
     int Good,
     int All,
     int Card,
-    string? Letter,
     int Adds,
     int Alike,
     int From,

@@ -26,7 +26,7 @@ internal static class TermEndpoints
                 "/terms/against",
                 (
                     int reviewId,
-                    TermsRequest request,
+                    ReadingRequest request,
                     OfferedTerms terms,
                     SearchService search,
                     CancellationToken cancel

@@ -29,6 +29,31 @@ export interface BoardActs {
 
 type Edit = Dto<"BoardEdit">;
 
+/** An act on a card; what an act does not speak of is left out. */
+const edit = (kind: Edit["kind"], card: number, rest: Partial<Edit> = {}): Edit => ({
+  kind,
+  card,
+  term: -1,
+  text: "",
+  to: 0,
+  scope: "About",
+  near: null,
+  ...rest,
+});
+
+/** The line after an act on its board. */
+const edited = (reviewId: number, text: string, act: Edit) =>
+  read(
+    api.POST("/api/reviews/{reviewId}/reading/board", {
+      params: { path: { reviewId } },
+      body: { text, edit: act },
+    }),
+  );
+
+/** The line with terms added to a card. */
+export const withTerms = async (reviewId: number, text: string, card: number, terms: string) =>
+  (await edited(reviewId, text, edit("Add", card, { text: terms }))).text;
+
 /** An act that has yet to be made: it finds its row on the board as it then is, or is dropped. */
 interface Waiting {
   make: (cards: readonly Card[]) => Edit | null;
@@ -63,20 +88,14 @@ export function useBoard(reviewId: number, reading: Dto<"ReadingDto">, line: str
   const waiting = useRef<Waiting[]>([]);
   const cards = reading.board;
   const { mutate, isPending } = useMutation({
-    mutationFn: (edit: Edit) =>
-      read(
-        api.POST("/api/reviews/{reviewId}/reading/board", {
-          params: { path: { reviewId } },
-          body: { text: line, edit },
-        }),
-      ),
+    mutationFn: (act: Edit) => edited(reviewId, line, act),
     onSuccess: ({ text }) => onLine(text),
     onError: fault,
   });
   const next = useCallback(() => {
     const act = isPending || reading.text !== line ? undefined : waiting.current.shift();
-    const edit = act?.make(cards);
-    if (edit) mutate(edit, act?.done ? { onSuccess: act.done } : undefined);
+    const made = act?.make(cards);
+    if (made) mutate(made, act?.done ? { onSuccess: act.done } : undefined);
   }, [isPending, reading.text, line, cards, mutate]);
   useEffect(next, [next]);
 
@@ -84,16 +103,6 @@ export function useBoard(reviewId: number, reading: Dto<"ReadingDto">, line: str
     waiting.current.push({ make, done });
     next();
   };
-  const edit = (kind: Edit["kind"], card: number, rest: Partial<Edit> = {}): Edit => ({
-    kind,
-    card,
-    term: -1,
-    text: "",
-    to: 0,
-    scope: "About",
-    near: null,
-    ...rest,
-  });
   /** An act on a row, found again by its text. */
   const onRow = (card: number, term: number, kind: Edit["kind"], rest: Partial<Edit> = {}) => {
     const text = cards[card]?.rows[term]?.text;

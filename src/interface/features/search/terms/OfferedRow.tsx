@@ -2,11 +2,19 @@ import { useState } from "react";
 import { count } from "../../../ui/numbers";
 import { Press } from "../../../ui/Press";
 import { TextButton } from "../../../ui/TextButton";
-import { CardChoice } from "./ToAdd";
+import { CardChoice } from "./CardChoice";
 import { Trial } from "./Trial";
-import type { TermsContext } from "./TermsPane";
+import type { TermsContext } from "./context";
 import { RefuseButton } from "./RefuseButton";
-import type { OfferedTerm } from "./useTerms";
+import { useTrial, type OfferedTerm } from "./useTerms";
+
+const alike =
+  "Works among those it adds that have as much of what marks the good works as nine in ten of them, " +
+  "or half as much and a citation to or from one";
+
+/** What a term does to the set in view. */
+const change = (adds: number, removes: number) =>
+  adds > 0 ? `+${count(adds)}` : removes > 0 ? `−${count(removes)}` : "0";
 
 /** An offered term: what it marks, what it would bring, and the works it alone would bring when it is opened. */
 export function OfferedRow({
@@ -28,6 +36,7 @@ export function OfferedRow({
 }) {
   const [isOpen, setOpen] = useState(false);
   const isMoved = card !== term.card;
+  const moved = useTrial(context.line, isMoved ? term.expression : "", card).data;
   return (
     <li className="border-b border-soft px-[18px] py-1.5">
       <div className="grid grid-cols-[16px_minmax(0,1fr)_auto_62px] items-baseline gap-x-2">
@@ -47,8 +56,8 @@ export function OfferedRow({
           {term.text}
         </Press>
         <CardChoice context={context} card={card} onCard={onCard} label={`Concept of ${term.text}`} />
-        <b className="text-right text-[14px]" title="Works it would add to the set in view">
-          {isMoved ? "…" : term.adds === 0 ? "0" : `+${count(term.adds)}`}
+        <b className="text-right text-[14px]" title="Works it would add to the set in view, or remove from it">
+          {isMoved ? moved && change(moved.adds, moved.removes) : change(term.adds, 0)}
         </b>
       </div>
       <div className="flex items-baseline gap-2 pl-6 text-[12px] text-quiet">
@@ -56,11 +65,7 @@ export function OfferedRow({
           in {count(term.good)} of {count(good)} · {count(term.all)} in all
           {term.from > 0 && ` · ${term.from}–${term.to}`}
         </span>
-        {!isMoved && term.adds > 0 && (
-          <span title="Works among those it adds that have as much of what marks the good works as nine in ten of them, or half as much and a citation to or from one">
-            {count(term.alike)} look alike
-          </span>
-        )}
+        {!isMoved && term.adds > 0 && <span title={alike}>{count(term.alike)} look alike</span>}
         <TextButton
           className="min-h-6"
           disabled={context.isTaking}

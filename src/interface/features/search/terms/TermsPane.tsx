@@ -6,6 +6,7 @@ import { AsideSheet } from "../../../set/decide/AsideSheet";
 import { BackToList } from "../../../ui/BackToList";
 import { TextButton } from "../../../ui/TextButton";
 import type { StepAct } from "../../../set/useSet";
+import type { TermsContext } from "./context";
 import { SensesPart } from "./SensesPart";
 import { ToAdd } from "./ToAdd";
 import { ToExclude } from "./ToExclude";
@@ -15,17 +16,6 @@ export const termParts = ["add", "exclude", "senses"] as const;
 export type TermPart = (typeof termParts)[number];
 
 const names: Record<TermPart, string> = { add: "To add", exclude: "To exclude", senses: "Senses" };
-
-/** What the parts of the pane share: the line, its board, how terms are taken and works judged. */
-export interface TermsContext {
-  line: Line;
-  cards: readonly Dto<"BoardCardDto">[];
-  take: (taken: readonly { expression: string; card: number }[]) => void;
-  isTaking: boolean;
-  decide: Decide;
-  /** Asks why a work is set aside. */
-  setAside: (work: number) => void;
-}
 
 /** Words for the search, in the place of the pane: the list stays in sight. */
 export function TermsPane({
@@ -81,7 +71,8 @@ export function TermsPane({
               <Tabs.Trigger
                 key={p}
                 value={p}
-                className="-mb-px border-b-2 border-transparent pb-1.5 text-quiet hover:text-ink data-[state=active]:border-pine data-[state=active]:font-semibold data-[state=active]:text-ink"
+                className={`-mb-px border-b-2 border-transparent pb-1.5 text-quiet hover:text-ink
+                  data-[state=active]:border-pine data-[state=active]:font-semibold data-[state=active]:text-ink`}
               >
                 {names[p]}
               </Tabs.Trigger>

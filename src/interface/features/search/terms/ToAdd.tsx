@@ -1,12 +1,12 @@
 import { useState } from "react";
 import { Button } from "../../../ui/Button";
 import { Fault } from "../../../ui/Fault";
-import { Input, Select } from "../../../ui/Input";
+import { Select } from "../../../ui/Input";
 import { count, works } from "../../../ui/numbers";
 import { OfferedRow } from "./OfferedRow";
+import { OwnTerm } from "./OwnTerm";
 import { Refused } from "./Refused";
-import { Trial } from "./Trial";
-import type { TermsContext } from "./TermsPane";
+import type { TermsContext } from "./context";
 import { useOfferedTerms, type OfferedTerm, type TermSource } from "./useTerms";
 
 const sources: Record<TermSource, string> = {
@@ -114,75 +114,4 @@ function Nothing({ source, good }: { source: TermSource; good: number }) {
           ? "The search finds every kept work."
           : "Pick some works in the list, or open one.";
   return <p className="px-[18px] py-4 text-[13px] text-quiet">{why}</p>;
-}
-
-/** A term of one's own, tried like an offered one. */
-function OwnTerm({ context }: { context: TermsContext }) {
-  const [text, setText] = useState("");
-  const [tried, setTried] = useState("");
-  const [card, setCard] = useState(0);
-  return (
-    <div className="border-b border-soft px-[18px] pb-2">
-      <form
-        className="flex items-center gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          setTried(text.trim());
-        }}
-      >
-        <Input
-          aria-label="A term to try"
-          placeholder="a term of your own"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          className="h-[28px] min-w-0 flex-1 text-[13px]"
-        />
-        <CardChoice context={context} card={card} onCard={setCard} label="Concept of the term" />
-        <Button type="submit" className="!h-[28px]" disabled={text.trim() === ""}>
-          Try
-        </Button>
-      </form>
-      {tried !== "" && (
-        <div className="mt-1.5">
-          <Trial
-            context={context}
-            expression={tried}
-            card={card}
-            onTake={() => {
-              context.take([{ expression: tried, card }]);
-              setTried("");
-              setText("");
-            }}
-          />
-        </div>
-      )}
-    </div>
-  );
-}
-
-/** Which concept a term goes to. */
-export function CardChoice({
-  context,
-  card,
-  onCard,
-  label,
-}: {
-  context: TermsContext;
-  card: number;
-  onCard: (card: number) => void;
-  label: string;
-}) {
-  return (
-    <Select
-      aria-label={label}
-      value={card}
-      onChange={(e) => onCard(Number(e.target.value))}
-      className="h-[24px] !px-1 text-[12px]"
-    >
-      {context.cards.map((c, i) =>
-        c.kind === "Concept" ? <option key={i} value={i}>{`to ${c.letter ?? ""}`}</option> : null,
-      )}
-      <option value={context.cards.length}>new concept</option>
-    </Select>
-  );
 }

@@ -6,7 +6,7 @@ import { TextButton } from "../../../ui/TextButton";
 import { without } from "../board/useBoard";
 import { Refused } from "./Refused";
 import { Trial } from "./Trial";
-import type { TermsContext } from "./TermsPane";
+import type { TermsContext } from "./context";
 import { RefuseButton } from "./RefuseButton";
 import { useTermsAgainst, type TermAgainst } from "./useTerms";
 

@@ -5,7 +5,7 @@ import { StageMark } from "../../../ui/StageMark";
 import { TextButton } from "../../../ui/TextButton";
 import { count, works } from "../../../ui/numbers";
 import type { Dto } from "../../../api/client";
-import type { TermsContext } from "./TermsPane";
+import type { TermsContext } from "./context";
 import { useTrial } from "./useTerms";
 
 /** The works that a term alone would bring, or remove, to be judged before it is taken. */
@@ -64,7 +64,8 @@ export function Trial({
             // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
             tabIndex={0}
             onKeyDown={(e) => keys(e, w)}
-            className="group grid grid-cols-[34px_minmax(0,1fr)_auto] items-baseline gap-x-2 border-b border-soft px-2 py-1 text-[12.5px] last:border-b-0"
+            className={`grid grid-cols-[34px_minmax(0,1fr)_auto] items-baseline gap-x-2 border-b border-soft px-2 py-1
+              text-[12.5px] last:border-b-0`}
           >
             <span className="flex items-center gap-1 text-[11.5px] text-quiet">{w.year ?? "n.d."}</span>
             <span className="min-w-0">

@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, read, type Dto } from "../../../api/client";
+import { withTerms } from "../board/useBoard";
 import { useSayFault } from "../../../ui/Toasts";
 
 export type TermSource = Dto<"TermSource">;
@@ -39,7 +40,7 @@ export const useTermsAgainst = (line: Line) =>
       read(
         api.POST("/api/reviews/{reviewId}/terms/against", {
           params: { path: { reviewId: line.reviewId } },
-          body: { text: line.text, stepId: line.stepId, source: "Kept", works: [] },
+          body: { text: line.text, stepId: line.stepId },
           signal,
         }),
       ),
@@ -79,15 +80,7 @@ export function useTakeTerms(line: Line, onLine: (text: string) => void) {
   return useMutation({
     mutationFn: async (taken: readonly { expression: string; card: number }[]) => {
       let text = line.text;
-      for (const { expression, card } of taken) {
-        const edited = await read(
-          api.POST("/api/reviews/{reviewId}/reading/board", {
-            params: { path: { reviewId: line.reviewId } },
-            body: { text, edit: { kind: "Add", card, term: -1, text: expression, to: 0, scope: "About", near: null } },
-          }),
-        );
-        text = edited.text;
-      }
+      for (const { expression, card } of taken) text = await withTerms(line.reviewId, text, card, expression);
       return text;
     },
     onSuccess: onLine,
