@@ -62,6 +62,7 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     {
         handedOn = true;
         await DisposeAsync();
+        LetGo();
         return Data;
     }
 
@@ -71,8 +72,30 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     {
         handedOn = true;
         Dispose();
+        LetGo();
         between?.Invoke();
         return new(Data, settings);
+    }
+
+    /// <summary>
+    /// Waits until the data folder is let go. Two dispose of the services, this factory and the application's own end;
+    /// whoever comes second returns at once, while the first may still be closing files.
+    /// </summary>
+    private void LetGo()
+    {
+        var hold = Path.Combine(settings["Zendle:Data"], "keys", "in-use");
+        for (var tries = 0; File.Exists(hold); tries++)
+        {
+            try
+            {
+                using var mine = new FileStream(hold, FileMode.Open, FileAccess.ReadWrite, FileShare.None);
+                return;
+            }
+            catch (IOException) when (tries < 600)
+            {
+                Thread.Sleep(50);
+            }
+        }
     }
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)

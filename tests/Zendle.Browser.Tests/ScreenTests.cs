@@ -37,6 +37,8 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         Assert.Empty(b.AxeFindings());
         b.Click("Look around as the demo researcher");
         b.Find("article[data-work]");
+        // Other tests of this world leave a search behind of which nothing can be said here.
+        SearchScreen.Searched(b, "light AND pollination");
         foreach (var (path, sees) in Screens)
         {
             b.Go(path);

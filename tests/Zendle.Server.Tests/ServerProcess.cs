@@ -66,6 +66,8 @@ internal sealed partial class ServerProcess : IDisposable
                 {
                     RedirectStandardOutput = true,
                     RedirectStandardError = true,
+                    // As in the tests themselves (Directory.Build.props): it lives too briefly to win it back.
+                    Environment = { ["DOTNET_TieredPGO"] = "0" },
                 }
             )!,
             port

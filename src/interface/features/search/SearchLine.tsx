@@ -204,7 +204,7 @@ export function SearchLine({
                   {s.terms.slice(0, 2).join(", ")} <b className="font-semibold text-ink">{count(s.works.length)}</b>
                 </span>
               ))}
-              <TextButton onClick={onSenses}>see the groups</TextButton>
+              <TextButton className="min-h-6" onClick={onSenses}>see the groups</TextButton>
             </p>
           )}
           {reading?.notices

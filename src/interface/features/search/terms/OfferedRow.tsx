@@ -60,20 +60,22 @@ export function OfferedRow({
           {isMoved ? moved && change(moved.adds, moved.removes) : change(term.adds, 0)}
         </b>
       </div>
-      <div className="flex items-baseline gap-2 pl-6 text-[12px] text-quiet">
-        <span className="min-w-0 flex-1 truncate">
+      <div className="flex flex-wrap items-baseline justify-end gap-x-2 pl-6 text-[12px] text-quiet">
+        <span className="grow">
           in {count(term.good)} of {count(good)} · {count(term.all)} in all
           {term.from > 0 && ` · ${term.from}–${term.to}`}
         </span>
         {!isMoved && term.adds > 0 && <span title={alike}>{count(term.alike)} look alike</span>}
-        <TextButton
-          className="min-h-6"
-          disabled={context.isTaking}
-          onClick={() => context.take([{ expression: term.expression, card }])}
-        >
-          take
-        </TextButton>
-        <RefuseButton reviewId={context.line.reviewId} term={term.text} />
+        <span className="flex gap-2">
+          <TextButton
+            className="min-h-6"
+            disabled={context.isTaking}
+            onClick={() => context.take([{ expression: term.expression, card }])}
+          >
+            take
+          </TextButton>
+          <RefuseButton reviewId={context.line.reviewId} term={term.text} />
+        </span>
       </div>
       {(isOpen || isMoved) && (
         <div className="mt-1.5 pl-6">

@@ -78,8 +78,8 @@ export function SensesPart({
               </p>
               <ul className="my-1 text-[12.5px]">
                 {group.examples.map((e) => (
-                  <li key={e.workId} className="grid grid-cols-[36px_minmax(0,1fr)]">
-                    <span className="text-[11.5px] leading-[1.7] text-quiet">{e.year ?? "n.d."}</span>
+                  <li key={e.workId} className="grid grid-cols-[36px_minmax(0,1fr)] items-center">
+                    <span className="text-[11.5px] text-quiet">{e.year ?? "n.d."}</span>
                     <Press
                       onClick={() => openWork(e.workId)}
                       className="truncate min-h-6 text-left font-serif hover:underline"

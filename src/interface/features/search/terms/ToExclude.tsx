@@ -61,15 +61,17 @@ function AgainstRow({ term, aside, context }: { term: TermAgainst; aside: number
           −{count(term.removes)}
         </b>
       </div>
-      <div className="flex items-baseline gap-2 text-[12px] text-quiet">
-        <span className="min-w-0 flex-1 truncate">
+      <div className="flex flex-wrap items-baseline justify-end gap-x-2 text-[12px] text-quiet">
+        <span className="grow">
           in {count(term.aside)} of {count(aside)} set aside · {count(term.inView)} in view
         </span>
         {term.keptHit > 0 && <span className="font-semibold text-aside">removes {count(term.keptHit)} kept</span>}
-        <TextButton className="min-h-6" disabled={context.isTaking} onClick={take}>
-          exclude
-        </TextButton>
-        <RefuseButton reviewId={context.line.reviewId} term={term.text} />
+        <span className="flex gap-2">
+          <TextButton className="min-h-6" disabled={context.isTaking} onClick={take}>
+            exclude
+          </TextButton>
+          <RefuseButton reviewId={context.line.reviewId} term={term.text} />
+        </span>
       </div>
       {isOpen && (
         <div className="mt-1.5">
