@@ -27,6 +27,7 @@ using Zendle.Server.Features.Report;
 using Zendle.Server.Features.Reviews;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Features.Search.Senses;
+using Zendle.Server.Features.Search.SetWords;
 using Zendle.Server.Features.Search.Terms;
 using Zendle.Server.Features.Trails;
 using Zendle.Server.Features.Works;
@@ -181,6 +182,7 @@ builder
     .AddSingleton<MissedKept>()
     .AddSingleton<OfferedTerms>()
     .AddSingleton<SenseService>()
+    .AddSingleton<SetWordsService>()
     .AddSingleton<RefusedTerms>()
     .AddSingleton<TermWords>()
     .AddSingleton<PhraseGaps>()

@@ -23,6 +23,7 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         ("/r/1/search?words=add", "look alike"),
         ("/r/1/search?words=exclude", "set aside here"),
         ("/r/1/search?words=senses", "only these"),
+        ("/r/1/search?words=used", "Terms by decade"),
     ];
 
     [Theory]

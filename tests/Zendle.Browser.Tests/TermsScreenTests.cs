@@ -111,4 +111,44 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Until(() => InView(b) == before - largest, "the rest");
         Assert.StartsWith("without " + name, Steps(b)[^1], StringComparison.Ordinal);
     }
+
+    [Fact]
+    public void The_words_that_a_set_uses_narrow_it_and_go_to_the_board()
+    {
+        using var b = world.SignedIn();
+        Searched(b, "moth*");
+        b.Type("w");
+        b.Click("Used here");
+        IReadOnlyList<IWebElement> Used(string section) => b.All($"section[aria-label='{section}'] li");
+        b.Until(() => Used("Terms by decade").Count > 10, "the words of the set");
+        Assert.Contains(
+            Used("Terms by decade"),
+            r =>
+                r.FindElement(By.TagName("svg"))
+                    .GetAttribute("aria-label")!
+                    .Contains("2010s: ", StringComparison.Ordinal)
+        );
+        Assert.NotEmpty(Used("Methods"));
+        var row = Used("Terms by decade")[1];
+        var (term, works) = (row.FindElement(By.TagName("button")).Text, Number(row.FindElement(By.TagName("b")).Text));
+
+        // To the board: a concept of its own in the line.
+        row.FindElement(By.XPath(".//button[.='board']")).Click();
+        b.Click("new concept");
+        b.Until(() => LineOf(b).Contains(term, StringComparison.Ordinal), "the term in the line");
+        b.Click("Undo");
+        b.Until(() => LineOf(b) == "moth*", "the line as it was");
+
+        // Into the set: a step with the count that the row told, whose words are counted anew.
+        Used("Terms by decade")[1].FindElement(By.TagName("button")).Click();
+        b.Until(() => Path(b) is [_, var two] && two.Count == works, "a step with its count");
+        b.Until(
+            () =>
+                Used("Terms by decade").Count > 0
+                && b.TextOf("aside[aria-label=Words]").Contains($"{works} works in view", StringComparison.Ordinal),
+            "its own words"
+        );
+        Assert.Empty(b.AxeFindings());
+        Assert.Empty(b.Complaints());
+    }
 }

@@ -155,6 +155,67 @@ public sealed class OfferTests(Harvested harvested) : IClassFixture<Harvested>
         );
     }
 
+    [Fact]
+    public async Task A_line_that_only_a_database_that_is_off_finds_says_which_and_how_much()
+    {
+        var review = await Ann.Review();
+        var databases = (await Ann.Get("/api/databases")).List("databases").Select(d => d.Int("id")).ToArray();
+        var (on, off) = (databases[0], databases[1]);
+        // A line that one database alone has: the title of a work that is in it only.
+        var there = await Ann.Step(
+            review,
+            await Ann.Search(review, "light"),
+            new { kind = "Databases", databases = new[] { off } }
+        );
+        var line = "";
+        foreach (var row in (await Ann.Get($"/api/reviews/{review}/steps/{there}/works?limit=100")).List("works"))
+        {
+            var title =
+                $"title:\"{string.Concat(row["title"]!.Text("text").Where(c => char.IsLetterOrDigit(c) || c == ' '))}\"";
+            var both = await Ann.Search(review, title);
+            if (
+                await Ann.Count(
+                    review,
+                    await Ann.Step(review, both, new { kind = "Databases", databases = new[] { on } })
+                ) == 0
+                && await Ann.Count(review, both) > 0
+            )
+            {
+                line = title;
+                break;
+            }
+        }
+        Assert.NotEqual("", line);
+        var step = await Ann.Step(
+            review,
+            await Ann.Search(review, "light"),
+            new { kind = "Databases", databases = new[] { on } }
+        );
+        var reading = await Ann.Ok("POST", $"/api/reviews/{review}/reading", new { text = line, stepId = step });
+        var notice = Assert.Single(reading.List("notices"), n => n.Text("kind") == "Nothing");
+        Assert.Contains("in the databases that are searched", notice.Text("sentence"), StringComparison.Ordinal);
+        var way = notice.List("ways").First();
+        Assert.Equal(line, way.Text("text"));
+        // Taken as it is told: the databases, then the line.
+        var taken = await Ann.Step(
+            review,
+            await Ann.Step(
+                review,
+                step,
+                new { kind = "Databases", databases = way.List("databases").Select(d => d.GetValue<int>()).ToArray() }
+            ),
+            new { kind = "Search", expression = line }
+        );
+        Assert.Equal(await Ann.Count(review, taken), way.Int("count"));
+        // With all databases on there is no such way.
+        var all = await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/reading",
+            new { text = "light AND xylomorphic", stepId = 0 }
+        );
+        Assert.All(all.List("notices").SelectMany(n => n.List("ways")), w => Assert.Null(w["databases"]));
+    }
+
     private readonly Dictionary<(int, string), int> taken = [];
 
     private async Task<int> Taken(int review, int parent, string line) =>

@@ -257,4 +257,61 @@ public sealed class TermTests(Harvested harvested) : IClassFixture<Harvested>
         Assert.Equal(400, status);
         Assert.False(string.IsNullOrWhiteSpace(body!.Text("title")));
     }
+
+    [Fact]
+    public async Task Each_row_of_the_words_of_a_set_narrows_to_its_count()
+    {
+        var review = await Ann.Review();
+        var step = await Ann.Search(review, "moth* OR bat*");
+        var words = await Ann.Get($"/api/reviews/{review}/steps/{step}/words");
+        Assert.Equal(await Ann.Count(review, step), words.Int("total"));
+        Assert.Equal(words.Int("total") - words.Int("undated"), words.List("decades").Sum(d => d.Int("works")));
+        Assert.True(words.List("terms").Count() >= 12);
+        Assert.NotEmpty(words.List("methods"));
+        async Task<int> Narrowed(object act) => await Ann.Count(review, await Ann.Step(review, step, act));
+        foreach (var term in words.List("terms").Take(6).Concat(words.List("methods").Take(3)))
+            Assert.Equal(
+                (term.Text("text"), await Narrowed(new { kind = "Inside", words = new[] { term.Text("expression") } })),
+                (term.Text("text"), term.Int("works"))
+            );
+        foreach (var pair in words.List("pairs").Take(3))
+            Assert.Equal(
+                await Narrowed(
+                    new
+                    {
+                        kind = "Inside",
+                        words = pair.List("expressions").Select(e => e.GetValue<string>()).ToArray(),
+                    }
+                ),
+                pair.Int("works")
+            );
+        foreach (var (field, facet) in new[] { ("keywords", "Keyword"), ("countries", "Country") })
+        foreach (var name in words.List(field).Take(3))
+            Assert.Equal(
+                await Narrowed(
+                    new
+                    {
+                        kind = "Narrow",
+                        facet,
+                        values = new[] { name.Text("name") },
+                        excluded = Array.Empty<string>(),
+                    }
+                ),
+                name.Int("works")
+            );
+
+        // The table holds the same, and every row has as many cells as its head.
+        var table = await Ann.Http.GetStringAsync(
+            new Uri($"/api/reviews/{review}/steps/{step}/words.csv", UriKind.Relative)
+        );
+        var rows = table.TrimStart('\uFEFF').Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
+        Assert.StartsWith("kind,term,with,works,trend,", rows[0], StringComparison.Ordinal);
+        Assert.All(rows, r => Assert.Equal(rows[0].Count(c => c == ','), r.Count(c => c == ',')));
+        var first = words.List("terms").First();
+        Assert.Contains(
+            rows,
+            r => r.StartsWith($"term,{first.Text("text")},,{first.Int("works")},", StringComparison.Ordinal)
+        );
+        Assert.Equal(404, (await Ann.Send("GET", $"/api/reviews/{review}/steps/999999/words")).Status);
+    }
 }

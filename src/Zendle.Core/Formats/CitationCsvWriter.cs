@@ -46,16 +46,7 @@ public static class CitationCsvWriter
     /// <summary>Writes all citations, in order.</summary>
     public static void Write(TextWriter to, IEnumerable<Citation> citations)
     {
-        // The package escapes = + - @ and the control characters that spreadsheets obey, wherever they start a cell.
-        using var csv = new CsvHelper.CsvWriter(
-            to,
-            new CsvConfiguration(CultureInfo.InvariantCulture)
-            {
-                InjectionOptions = InjectionOptions.Escape,
-                NewLine = "\r\n",
-            },
-            leaveOpen: true
-        );
+        using var csv = SafeCsv.To(to);
         foreach (var column in Columns)
             csv.WriteField(column);
         csv.NextRecord();

@@ -112,6 +112,17 @@ public sealed class TermCandidates
         return found;
     }
 
+    /// <summary>The terms that enough of the works have, the commonest first; they are counted nowhere else.</summary>
+    public IReadOnlyList<CountedTerm> Common() =>
+        [
+            .. Enumerable
+                .Range(0, keys.Count)
+                .Where(i => good[i] >= least)
+                .Select(i => new CountedTerm(WordsOf(keys[i]), good[i], 0, 0))
+                .OrderByDescending(t => t.Good)
+                .ThenBy(t => t.Text, StringComparer.Ordinal),
+        ];
+
     private string[] WordsOf(Key key) =>
         key.Second == 0 ? [column.Words[key.First]]
         : key.Third == 0 ? [column.Words[key.First], column.Words[key.Second]]

@@ -39,3 +39,7 @@ export function ago(iso: string): string {
   if (minutes < 60 * 36) return `${Math.round(minutes / 60)} h ago`;
   return `${count(Math.round(minutes / 1440))} days ago`;
 }
+
+/** A share as a whole percentage: 0.124 → "12 %"; what is there but rounds to nothing is "<1 %". */
+export const percent = (share: number): string =>
+  share > 0 && share < 0.005 ? "<1 %" : `${Math.round(100 * share)} %`;

@@ -22,11 +22,9 @@ internal static class NearWords
             doubted[0].End - doubted[0].Start,
             Sentence(doubted),
             [
-                .. ways.Select(w => new WayDto(
-                    w.Line.Length <= MostShown ? w.Line : string.Join(" … ", w.Words),
-                    w.Line,
-                    w.Works
-                )),
+                .. ways.Select(w =>
+                    WayDto.Written(w.Line.Length <= MostShown ? w.Line : string.Join(" … ", w.Words), w.Line, w.Works)
+                ),
             ],
             []
         );

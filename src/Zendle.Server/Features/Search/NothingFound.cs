@@ -4,7 +4,7 @@ namespace Zendle.Server.Features.Search;
 
 /// <summary>
 /// Says why a sound line finds nothing: which of its words stand nowhere, or that each stands somewhere and no record
-/// has them all; and what it finds without each part, one click each.
+/// has them all; and what it finds without each part or in the databases that are switched off, one click each.
 /// </summary>
 internal static class NothingFound
 {
@@ -18,7 +18,13 @@ internal static class NothingFound
     {
         if (counts.Root is AllNode || offers.Taken(text).Count() > 0)
             yield break;
-        var ways = Ways(counts.Root, offers, text);
+        WayDto[] ways =
+        [
+            // Where the very line finds something comes before lines that ask for less.
+            .. offers.Elsewhere(text).Select(d => new WayDto(d.Label, text, d.Count, d.Databases)),
+            .. Ways(counts.Root, offers, text),
+        ];
+        var searched = offers.Databases.IsEmpty ? "" : " in the databases that are searched";
         if (!counts.Whole.IsEmpty)
         {
             // The limits rule it all out; the chips beside the line say which.
@@ -35,9 +41,12 @@ internal static class NothingFound
         var missing = Missing(counts.Root, QueryField.About, counts).ToArray();
         var sentence = missing.Length switch
         {
-            0 when counts.Root is TermNode => "No record has it.",
-            0 => "Every part finds something, but no record has them together.",
-            _ => string.Join(" ", missing.Take(3).Select(m => $"“{m.Term.Written}” is in no {Place(m.Field)}.")),
+            0 when counts.Root is TermNode => $"No record{searched} has it.",
+            0 => $"Every part finds something{searched}, but no record has them together.",
+            _ => string.Join(
+                " ",
+                missing.Take(3).Select(m => $"“{m.Term.Written}” is in no {Place(m.Field)}{searched}.")
+            ),
         };
         var at = missing.Length > 0 ? missing[0].Term.Span : counts.Root.Span;
         yield return new("Nothing", at.Start, at.Length, sentence, ways, []);
@@ -74,7 +83,7 @@ internal static class NothingFound
         [
             .. lines
                 .Where(l => QueryReader.Read(l.Line).IsSound)
-                .Select(l => new WayDto(l.Label, l.Line, offers.Taken(l.Line).Count()))
+                .Select(l => WayDto.Written(l.Label, l.Line, offers.Taken(l.Line).Count()))
                 .Where(w => w.Count > 0)
                 .DistinctBy(w => w.Text)
                 .OrderByDescending(w => w.Count)

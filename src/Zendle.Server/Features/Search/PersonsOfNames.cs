@@ -37,7 +37,7 @@ internal static class PersonsOfNames
                             (label, Line: $"{text[..field.Span.Start]}{Written(label)}{text[field.Span.End..]}")
                         )
                         .Where(p => QueryReader.Read(p.Line).IsSound)
-                        .Select(p => new WayDto(p.label, p.Line, offers.Taken(p.Line).Count())),
+                        .Select(p => WayDto.Written(p.label, p.Line, offers.Taken(p.Line).Count())),
                 ],
                 []
             );

@@ -49,7 +49,7 @@ internal sealed class PhraseGaps(CorpusReader reader)
                         term.Span.Start,
                         term.Span.Length,
                         $"“{term.Written}” with its words in any order",
-                        [new(WordGaps.Loose(term), line, added)],
+                        [WayDto.Written(WordGaps.Loose(term), line, added)],
                         await Examples(missed.Members().Take(MostRead).ToArray(), term, cancel)
                     )
                 )

@@ -33,7 +33,16 @@ internal sealed record ReadingPartDto(
 
 internal sealed record ProblemPartDto(int Start, int Length, string Sentence, string? RepairLabel, string? RepairText);
 
-internal sealed record WayDto(string Label, string Text, int Count);
+/// <summary>Another way to write a line, or to ask it.</summary>
+/// <param name="Label">What is other about it.</param>
+/// <param name="Text">The line.</param>
+/// <param name="Count">Works that it finds, or adds.</param>
+/// <param name="Databases">The databases it is asked in, empty for all; null for those that are chosen.</param>
+internal sealed record WayDto(string Label, string Text, int Count, IReadOnlyList<int>? Databases)
+{
+    /// <summary>Another way to write a line.</summary>
+    public static WayDto Written(string label, string text, int count) => new(label, text, count, null);
+}
 
 /// <summary>What a person should know of how a line is read.</summary>
 /// <param name="Kind">What it is about.</param>
@@ -134,7 +143,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                     notice.Span.Start,
                     notice.Span.Length,
                     notice.Sentence,
-                    [.. notice.Ways.Select(w => new WayDto(w.Label, w.Text, offers.Taken(w.Text).Count()))],
+                    [.. notice.Ways.Select(w => WayDto.Written(w.Label, w.Text, offers.Taken(w.Text).Count()))],
                     []
                 )
             );
@@ -203,7 +212,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
             cancel.ThrowIfCancellationRequested();
             var added = offers.Added(line, text);
             if (added > 0)
-                ways.Add((new(written, line, added), term.Span));
+                ways.Add((WayDto.Written(written, line, added), term.Span));
         }
         if (ways.Count == 0)
             yield break;

@@ -7,6 +7,7 @@ using Zendle.Core.Trails;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search.Senses;
+using Zendle.Server.Features.Search.SetWords;
 using Zendle.Server.Identity;
 using Zendle.Server.Reviews;
 using Zendle.Store.Made;
@@ -172,6 +173,22 @@ internal static class SearchEndpoints
                     await senses.Of(reviewId, stepId) is { } found ? TypedResults.Ok(found) : NoStep()
             )
             .Produces<SensesDto>();
+        review
+            .MapGet(
+                "/steps/{stepId:int}/words",
+                async Task<IResult> (int reviewId, int stepId, SetWordsService words) =>
+                    await words.Of(reviewId, stepId) is { } found ? TypedResults.Ok(SetWordsDto.Of(found)) : NoStep()
+            )
+            .Produces<SetWordsDto>();
+        review
+            .MapGet(
+                "/steps/{stepId:int}/words.csv",
+                async Task<IResult> (int reviewId, int stepId, SetWordsService words, CancellationToken cancel) =>
+                    await words.Table(reviewId, stepId, cancel) is (var file, { } name)
+                        ? TypedResults.File(file, "text/csv", name)
+                        : NoStep()
+            )
+            .Produces(200, contentType: "text/csv");
         review.MapGet("/steps/{stepId:int}/works", List).Produces<WorkPageDto>();
         review.MapGet("/steps/{stepId:int}/facets/{facet}", Breakdown).Produces<FacetDto>();
         review

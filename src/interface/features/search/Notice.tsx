@@ -18,7 +18,7 @@ export function Notice({
 }: {
   notice: Dto<"NoticeDto">;
   text: string;
-  onTake: (text: string) => void;
+  onTake: (text: string, databases: readonly number[] | null) => void;
   reviewId: number;
   stepId: number;
 }) {
@@ -34,12 +34,12 @@ export function Notice({
           const readSo =
             i === 0 &&
             (notice.kind === "LooseWords" || notice.kind === "MixedOperators" || notice.kind === "LowerCaseNot");
-          const taken = way.text === text || readSo;
+          const taken = (way.text === text && way.databases === null) || readSo;
           return (
             <Press
               key={way.label}
               aria-pressed={taken}
-              onClick={() => onTake(way.text)}
+              onClick={() => onTake(way.text, way.databases)}
               className={`${chip}
                 ${taken ? "border-pine bg-mist text-ink" : "border-dashed border-edge hover:border-solid hover:border-ink"}`}
             >
@@ -87,6 +87,7 @@ export function Notice({
                 written.includes(" OR ") ? `(${written})` : written,
                 text.slice(notice.start + notice.length),
               ].join(""),
+              null,
             )
           }
           close={() => setWords(false)}

@@ -15,7 +15,8 @@ interface Props {
   line: RefObject<HTMLInputElement | null>;
   text: string;
   onText: (text: string) => void;
-  onSearch: (text: string) => void;
+  /** Searches a line; in other databases than those chosen where they are told. */
+  onSearch: (text: string, databases: readonly number[] | null) => void;
   reading: Dto<"ReadingDto"> | null;
   late: boolean;
   editing: boolean;
@@ -93,7 +94,7 @@ export function SearchLine({
         className="flex items-center gap-2.5 px-[18px] py-1.5 max-sm:gap-1.5 max-sm:px-3"
         onSubmit={(e) => {
           e.preventDefault();
-          onSearch(text);
+          onSearch(text, null);
         }}
       >
         <span aria-hidden="true" className="text-[15px] font-bold text-pine">
@@ -204,7 +205,9 @@ export function SearchLine({
                   {s.terms.slice(0, 2).join(", ")} <b className="font-semibold text-ink">{count(s.works.length)}</b>
                 </span>
               ))}
-              <TextButton className="min-h-6" onClick={onSenses}>see the groups</TextButton>
+              <TextButton className="min-h-6" onClick={onSenses}>
+                see the groups
+              </TextButton>
             </p>
           )}
           {reading?.notices

@@ -51,10 +51,10 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   const picked = usePicked(stepId);
   const [pasted, setPasted] = useState<string | null>(null);
 
-  const search = (expressionText: string) => {
+  const search = (expressionText: string, from?: number) => {
     if (expressionText.trim() === expression.trim() && stepId !== 0) return;
     take.mutate(
-      { act: { kind: "Search", expression: expressionText } },
+      { act: { kind: "Search", expression: expressionText }, from },
       {
         onSuccess: () => {
           setLine(null);
@@ -62,6 +62,15 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         },
       },
     );
+  };
+  // A line that another database finds: a step that switches it on, then the line.
+  const searchIn = (expressionText: string, databases: readonly number[] | null) => {
+    if (databases === null) search(expressionText);
+    else
+      take.mutate(
+        { act: { kind: "Databases", databases: [...databases] } },
+        { onSuccess: ({ stepId: after }) => search(expressionText, after) },
+      );
   };
   const [dense, setDense] = useDensity();
   const part = termParts.find((p) => p === place.words) ?? null;
@@ -148,7 +157,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         line={lineRef}
         text={text}
         onText={(t) => setLine({ step: stepId, text: t })}
-        onSearch={search}
+        onSearch={searchIn}
         reading={text.trim() ? (reading.data ?? null) : null}
         late={typed !== text || reading.isPlaceholderData}
         editing={editing}
@@ -260,6 +269,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
                 workId={shown}
                 decide={decide}
                 takeStep={(act) => take.mutate({ act })}
+                asked={view.data?.state ?? null}
                 openWork={(id) => change({ words: null, work: String(id) })}
                 close={() => change({ words: null }, true)}
               />

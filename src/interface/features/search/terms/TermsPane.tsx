@@ -10,12 +10,13 @@ import type { TermsContext } from "./context";
 import { SensesPart } from "./SensesPart";
 import { ToAdd } from "./ToAdd";
 import { ToExclude } from "./ToExclude";
+import { UsedPart, type Asked } from "./UsedPart";
 import { useTakeTerms, type Line } from "./useTerms";
 
-export const termParts = ["add", "exclude", "senses"] as const;
+export const termParts = ["add", "exclude", "senses", "used"] as const;
 export type TermPart = (typeof termParts)[number];
 
-const names: Record<TermPart, string> = { add: "To add", exclude: "To exclude", senses: "Senses" };
+const names: Record<TermPart, string> = { add: "To add", exclude: "To exclude", senses: "Senses", used: "Used here" };
 
 /** Words for the search, in the place of the pane: the list stays in sight. */
 export function TermsPane({
@@ -28,6 +29,7 @@ export function TermsPane({
   workId,
   decide,
   takeStep,
+  asked,
   openWork,
   close,
 }: {
@@ -40,6 +42,8 @@ export function TermsPane({
   workId: number | null;
   decide: Decide;
   takeStep: (act: StepAct) => void;
+  /** What the step asks for already; null while it is not known. */
+  asked: Asked | null;
   openWork: (work: number) => void;
   close: () => void;
 }) {
@@ -104,6 +108,9 @@ export function TermsPane({
         </Tabs.Content>
         <Tabs.Content value="senses" className="min-h-0 flex-1 overflow-y-auto outline-none" tabIndex={-1}>
           <SensesPart reviewId={line.reviewId} stepId={line.stepId} take={takeStep} openWork={openWork} />
+        </Tabs.Content>
+        <Tabs.Content value="used" className="min-h-0 flex-1 overflow-y-auto outline-none" tabIndex={-1}>
+          <UsedPart context={context} asked={asked} take={takeStep} />
         </Tabs.Content>
         <Tabs.Content value="exclude" className="min-h-0 flex-1 overflow-y-auto outline-none" tabIndex={-1}>
           <ToExclude context={context} />
