@@ -180,6 +180,7 @@ builder
     .AddSingleton<PathService>()
     .AddSingleton<NamedSearches>()
     .AddSingleton<MissedKept>()
+    .AddSingleton<AbbreviatedTerms>()
     .AddSingleton<OfferedTerms>()
     .AddSingleton<SenseService>()
     .AddSingleton<SetWordsService>()

@@ -203,4 +203,30 @@ public sealed class TermOfferTests : IDisposable
         snapshot.Dispose();
         corpus.Dispose();
     }
+
+    [Fact]
+    public void Works_that_may_explain_a_term_in_brackets_are_told_by_their_words()
+    {
+        string[] titles =
+        [
+            "What artificial light at night (ALAN) does",
+            "What artificial light at night does to moths",
+            "ALAN (artificial light at night) and moths",
+            "Artificial light at night: effects on moths",
+            "Moths and their light at night (MLN)",
+        ];
+        using var corpus = new SmallCorpus([
+            .. titles.Select(
+                (t, n) =>
+                    new Placed(n + 1, n + 1, 1, new Zendle.Core.Records.Record { Identifier = $"oai:a:{n}", Title = t })
+            ),
+        ]);
+        using var snapshot = corpus.Index.Snapshot();
+        var column = new BracketedTerms(snapshot.Columns.Words);
+        int[] all = [1, 2, 3, 4, 5];
+        Assert.Equal([1, 3], column.Among(all, ["artificial", "light", "at", "night"]).Except([4]));
+        Assert.Equal([1, 3], column.Among(all, ["alan"]));
+        Assert.Empty(column.Among(all, ["no", "such", "words"]));
+        Assert.Empty(column.Among(all, []));
+    }
 }

@@ -76,6 +76,8 @@ public sealed class TermOffers
     private readonly OfferGround ground;
     private readonly int[] open;
     private readonly Dictionary<int, RecordSet?> rest = [];
+    private readonly Lazy<IReadOnlyList<CountedTerm>> counted;
+    private readonly Lazy<LikeGood> like;
 
     /// <summary>Prepares offers.</summary>
     /// <param name="snapshot">The corpus.</param>
@@ -91,6 +93,54 @@ public sealed class TermOffers
                 .Range(0, ground.Board.Cards.Length)
                 .Where(c => ground.Board.Cards[c] is { Kind: CardKind.Concept, Near: null }),
         ];
+        counted = new(() =>
+            new TermCandidates(snapshot.Columns.Words, ground.Good).Against(
+                evaluator.Everything(),
+                ground.Good,
+                Budget.Current,
+                snapshot.Read
+            )
+        );
+        like = new(() =>
+            new LikeGood(
+                MarkingTerms.Choose(counted.Value, [], ImmutableHashSet<string>.Empty, Marks),
+                t => Works(t.Expression),
+                ground.Good,
+                snapshot.Columns.Works,
+                snapshot.Columns.Graph
+            )
+        );
+    }
+
+    /// <summary>The cards that terms can be offered for.</summary>
+    public IReadOnlyList<int> Open => open;
+
+    /// <summary>Works of the chosen databases that an expression finds.</summary>
+    public WorkSet Works(string expression) =>
+        QueryReader.Read(expression).Root is { } root
+            ? evaluator.Works(evaluator.Records(root), ground.Databases)
+            : evaluator.Nothing();
+
+    /// <summary>The works among some that may explain a term in brackets; see <see cref="BracketedTerms"/>.</summary>
+    public IEnumerable<int> Bracketed(IReadOnlyList<int> works, TermNode term)
+    {
+        var column = new BracketedTerms(snapshot.Columns.Words);
+        return term.Forms.SelectMany(form => column.Among(works, form)).Distinct();
+    }
+
+    /// <summary>What there is to say of one term for one card.</summary>
+    /// <param name="text">The term.</param>
+    /// <param name="expression">What is added to the card.</param>
+    /// <param name="card">The card.</param>
+    public TermOffer One(string text, string expression, int card)
+    {
+        var added = Added(expression, card);
+        return Told(
+            text,
+            expression,
+            Works(expression),
+            (card, added.Count(), ground.Good.IsEmpty ? 0 : like.Value.Count(added))
+        );
     }
 
     /// <summary>The offers, the most promising first; none without good works.</summary>
@@ -100,15 +150,9 @@ public sealed class TermOffers
         var column = snapshot.Columns.Words;
         if (ground.Good.IsEmpty)
             return [];
-        var counted = new TermCandidates(column, ground.Good).Against(
-            evaluator.Everything(),
-            ground.Good,
-            Budget.Current,
-            snapshot.Read
-        );
         var others = snapshot.Columns.Works - ground.Good.Count();
         var chosen = MarkingTerms.Choose(
-            counted.Where(t => t.Others <= MostShare * others),
+            counted.Value.Where(t => t.Others <= MostShare * others),
             [.. ground.Board.Cards.SelectMany(c => c.TextTerms)],
             ground.Refused,
             Looked
@@ -118,13 +162,7 @@ public sealed class TermOffers
         snapshot.Read([.. Enumerable.Range(0, works.Length)], i => works[i] = Works(chosen[i].Expression));
         foreach (var card in open)
             Others(card);
-        var like = new LikeGood(
-            MarkingTerms.Choose(counted, [], ImmutableHashSet<string>.Empty, Marks),
-            t => Works(t.Expression),
-            ground.Good,
-            snapshot.Columns.Works,
-            snapshot.Columns.Graph
-        );
+        _ = like.Value; // made once, not by whichever offer comes first
         var company = new TermCompany(
             column,
             Sample(),
@@ -140,23 +178,30 @@ public sealed class TermOffers
                 .ThenByDescending(o => Promise(o.Adds, o.Alike) * Telling(o, others)),
         ];
 
-        TermOffer Offer(int i)
-        {
-            var (card, adds, alike) = Card(chosen[i], only, company.Likeness(i, chosen[i].Term.Words), like);
-            var (from, to) = Years(works[i]);
-            return new(
+        TermOffer Offer(int i) =>
+            Told(
                 chosen[i].Term.Text,
                 chosen[i].Expression,
-                works[i].CountWith(ground.Good),
-                works[i].Count(),
-                card,
-                adds,
-                alike,
-                from,
-                to,
-                alike > 0 && alike >= PromisingShare * adds
+                works[i],
+                Card(chosen[i], only, company.Likeness(i, chosen[i].Term.Words), like.Value)
             );
-        }
+    }
+
+    private TermOffer Told(string text, string expression, WorkSet works, (int Card, int Adds, int Alike) brought)
+    {
+        var (from, to) = Years(works);
+        return new(
+            text,
+            expression,
+            works.CountWith(ground.Good),
+            works.Count(),
+            brought.Card,
+            brought.Adds,
+            brought.Alike,
+            from,
+            to,
+            brought.Alike > 0 && brought.Alike >= PromisingShare * brought.Adds
+        );
     }
 
     /// <summary>The works that adding terms to a card would bring into view: exactly those.</summary>
@@ -217,11 +262,6 @@ public sealed class TermOffers
             .MaxBy(b => b.Score)
             .Card;
     }
-
-    private WorkSet Works(string expression) =>
-        QueryReader.Read(expression).Root is { } root
-            ? evaluator.Works(evaluator.Records(root), ground.Databases)
-            : evaluator.Nothing();
 
     /// <summary>The records that satisfy everything but one card; null when there is nothing else.</summary>
     private RecordSet? Others(int card)

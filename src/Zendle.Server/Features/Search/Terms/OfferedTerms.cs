@@ -11,7 +11,12 @@ namespace Zendle.Server.Features.Search.Terms;
 /// Offers a search the words of its good works, and for what must not stand those of the works set aside; and shows what
 /// a term would bring before it is taken.
 /// </summary>
-internal sealed class OfferedTerms(SearchService search, WorkRows rows, RefusedTerms refusals)
+internal sealed class OfferedTerms(
+    SearchService search,
+    WorkRows rows,
+    RefusedTerms refusals,
+    AbbreviatedTerms abbreviated
+)
 {
     private const int MostShown = 40,
         MostForConcept = 12,
@@ -33,20 +38,13 @@ internal sealed class OfferedTerms(SearchService search, WorkRows rows, RefusedT
                 : Marking(view, Good(view, request), refused, only: null, MostShown);
         return new(
             good,
-            [
-                .. offers.Select(o => new OfferedTermDto(
-                    o.Text,
-                    o.Expression,
-                    o.Good,
-                    o.All,
-                    o.Card,
-                    o.Adds,
-                    o.Alike,
-                    o.From,
-                    o.To,
-                    o.IsPromising
-                )),
-            ],
+            [.. offers.Select(o => OfferedTermDto.Of(o))],
+            await abbreviated.Of(
+                new TermOffers(view.Snapshot, view.Evaluator, Ground(view, view.Facts.Kept, refused)),
+                Board(view),
+                refused.Select(r => r.Text).ToHashSet(StringComparer.Ordinal),
+                cancel
+            ),
             refused
         );
     }

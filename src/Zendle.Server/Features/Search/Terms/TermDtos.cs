@@ -1,3 +1,5 @@
+using Zendle.Index.Terms;
+
 namespace Zendle.Server.Features.Search.Terms;
 
 /// <summary>Which works offered terms are taken from.</summary>
@@ -31,6 +33,8 @@ internal sealed record TermsRequest(string Text, int StepId, TermSource Source, 
 /// <param name="From">Year from which on it is used: a twentieth of its works is older; 0 for no year.</param>
 /// <param name="To">Year up to which it is used.</param>
 /// <param name="IsPromising">Whether a good part of what it adds looks like the good works.</param>
+/// <param name="StandsFor">Of an abbreviation: the term of the board it is short for.</param>
+/// <param name="ShortFor">Of a long form: the abbreviation on the board that it spells out.</param>
 internal sealed record OfferedTermDto(
     string Text,
     string Expression,
@@ -41,16 +45,37 @@ internal sealed record OfferedTermDto(
     int Alike,
     int From,
     int To,
-    bool IsPromising
-);
+    bool IsPromising,
+    string? StandsFor,
+    string? ShortFor
+)
+{
+    public static OfferedTermDto Of(TermOffer o, string? standsFor = null, string? shortFor = null) =>
+        new(
+            o.Text,
+            o.Expression,
+            o.Good,
+            o.All,
+            o.Card,
+            o.Adds,
+            o.Alike,
+            o.From,
+            o.To,
+            o.IsPromising,
+            standsFor,
+            shortFor
+        );
+}
 
 /// <summary>Offered terms.</summary>
 /// <param name="Good">How many works they were taken from.</param>
 /// <param name="Terms">The terms, the most promising first.</param>
+/// <param name="Abbreviated">Abbreviations of the board's terms, and long forms of its abbreviations, as works explain them.</param>
 /// <param name="Refused">Terms that this review does not want offered.</param>
 internal sealed record OfferedTermsDto(
     int Good,
     IReadOnlyList<OfferedTermDto> Terms,
+    IReadOnlyList<OfferedTermDto> Abbreviated,
     IReadOnlyList<RefusedTermDto> Refused
 );
 

@@ -57,12 +57,21 @@ export function OfferedRow({
         </Press>
         <CardChoice context={context} card={card} onCard={onCard} label={`Concept of ${term.text}`} />
         <b className="text-right text-[14px]" title="Works it would add to the set in view, or remove from it">
-          {isMoved ? moved && change(moved.adds, moved.removes) : change(term.adds, 0)}
+          {isMoved
+            ? moved && change(moved.adds, moved.removes)
+            : card === context.cards.length
+              ? "" // a further concept narrows; opened, the term shows to what
+              : change(term.adds, 0)}
         </b>
       </div>
       <div className="flex flex-wrap items-baseline justify-end gap-x-2 pl-6 text-[12px] text-quiet">
         <span className="grow">
-          in {count(term.good)} of {count(good)} · {count(term.all)} in all
+          {term.standsFor !== null
+            ? `short for ${term.standsFor}`
+            : term.shortFor !== null
+              ? `what ${term.shortFor} stands for`
+              : `in ${count(term.good)} of ${count(good)}`}{" "}
+          · {count(term.all)} in all
           {term.from > 0 && ` · ${term.from}–${term.to}`}
         </span>
         {!isMoved && term.adds > 0 && <span title={alike}>{count(term.alike)} look alike</span>}

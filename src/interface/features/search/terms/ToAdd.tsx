@@ -33,7 +33,7 @@ export function ToAdd({
   const [moved, setMoved] = useState<ReadonlyMap<string, number>>(new Map());
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const cardOf = (term: OfferedTerm) => moved.get(term.text) ?? term.card;
-  const together = (data?.terms ?? []).filter((t) => ticked.has(t.text));
+  const together = [...(data?.abbreviated ?? []), ...(data?.terms ?? [])].filter((t) => ticked.has(t.text));
   const promising = (data?.terms ?? []).filter((t) => t.isPromising);
   const others = (data?.terms ?? []).filter((t) => !t.isPromising);
   const row = (term: OfferedTerm) => (
@@ -73,6 +73,14 @@ export function ToAdd({
         </div>
       )}
       <OwnTerm context={context} />
+      {data && data.abbreviated.length > 0 && (
+        <>
+          <h3 className="border-y border-line bg-paper px-[18px] py-1 text-[11.5px] text-faint">
+            abbreviations and long forms, as works explain them
+          </h3>
+          <ul aria-label="Abbreviations">{data.abbreviated.map(row)}</ul>
+        </>
+      )}
       {data?.terms.length === 0 && <Nothing source={source} good={data.good} />}
       {promising.length > 0 && <ul aria-label="Promising terms">{promising.map(row)}</ul>}
       {others.length > 0 && (
