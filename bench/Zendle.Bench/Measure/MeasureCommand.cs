@@ -10,6 +10,7 @@ namespace Zendle.Bench.Measure;
 /// <c>--people</c> only whether people are told apart,
 /// <c>--documents</c> only whether documents are told apart, <c>--fields</c> only how much of bare records is read
 /// right, <c>--spelling</c> only how misspelt lines are mended, <c>--offers</c> only what offered terms bring,
+/// <c>--references</c> only whether pasted references are found and split,
 /// <c>--senses</c> only whether groups of one sense are those of one field. Without a world one is written from the
 /// seed. <c>--fit</c>
 /// estimates the weights of merging on that world and writes them to a file; <c>--fit-people</c> those of people on
@@ -72,7 +73,12 @@ internal static class MeasureCommand
             var began = TimeProvider.System.GetTimestamp();
             await using var harvested = await Harvested.From(world, Path.Combine(temporary, "corpus"));
             var seconds = TimeProvider.System.GetElapsedTime(began).TotalSeconds;
-            if (args.Contains("--spelling") || args.Contains("--offers") || args.Contains("--senses"))
+            if (
+                args.Contains("--spelling")
+                || args.Contains("--offers")
+                || args.Contains("--senses")
+                || args.Contains("--references")
+            )
             {
                 using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
                 var (snapshot, examples) = (corpus.Snapshot, args.Contains("--examples"));
@@ -80,6 +86,8 @@ internal static class MeasureCommand
                     SpellingMeasure.Print(snapshot, (int)seed, Console.Out, examples);
                 if (args.Contains("--offers"))
                     OfferMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out, examples);
+                if (args.Contains("--references"))
+                    await PastedMeasure.Print(snapshot, harvested.Reader, (int)seed, Console.Out, examples);
                 if (args.Contains("--senses"))
                     SenseMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out, examples);
                 return 0;

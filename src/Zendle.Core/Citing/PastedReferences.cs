@@ -26,7 +26,8 @@ public static partial class PastedReferences
         EnoughColumns = 0.6,
         EnoughWidth = 0.75,
         EnoughIndented = 0.25,
-        EnoughBlocks = 1.3;
+        EnoughBlocks = 1.3,
+        LinesOfABroken = 1.8;
 
     private const int DeepestIndent = 8,
         NarrowestColumn = 16,
@@ -34,7 +35,9 @@ public static partial class PastedReferences
         MostMissing = 3,
         ShortestReference = 40,
         FewestStops = 3,
-        LongestLabel = 24;
+        LongestLabel = 24,
+        WidestPage = 120,
+        FewestOfAStyle = 4;
 
     /// <summary>The entries of a pasted list, in its order, each on one line; at most <see cref="Most"/>.</summary>
     public static IReadOnlyList<string> Split(string text)
@@ -130,7 +133,13 @@ public static partial class PastedReferences
         var width = lines.Max(l => l.Length);
         // Markers tell best; then a hanging indent; then blank lines, when they stand between most; then how lines begin.
         var marked = Marked(lines);
-        var byMarkers = marked.Count >= 2 || (marked.Count == 1 && Marker().IsMatch(full[0]));
+        // Years at the beginnings of lines go up here and there, too; but few lines begin so.
+        var byMarkers =
+            (
+                marked.Count >= 2
+                && full.Length <= marked.Count * MostLinesOfOne
+                && (Marker().IsMatch(full[0]) || !marked.All(i => FreeYear().IsMatch(Marker().Match(lines[i]).Value)))
+            ) || (marked.Count == 1 && Marker().IsMatch(full[0]));
         var indented = full.Count(IsIndented);
         var byIndent = !byMarkers && !IsIndented(full[0]) && indented >= 2 && indented >= full.Length * EnoughIndented;
         var blocks = lines.Prepend("").Zip(lines).Count(p => p.First.Trim().Length == 0 && p.Second.Trim().Length > 0);
@@ -141,6 +150,7 @@ public static partial class PastedReferences
             && full.Length > blocks
             && full.Length <= blocks * MostLinesOfOne
             && full.Count(l => NameFirst().IsMatch(l)) <= blocks * EnoughBlocks;
+        var style = width <= WidestPage ? StyleOf(full) : NameStyle.Unknown;
         var entry = new List<string>();
         for (var i = 0; i < lines.Count; i++)
         {
@@ -150,7 +160,7 @@ public static partial class PastedReferences
                 byMarkers ? marked.Contains(i)
                 : byIndent ? isBlank || !IsIndented(line)
                 : byBlanks ? isBlank
-                : isBlank || entry.Count == 0 || !GoesOn(entry, line, width);
+                : isBlank || entry.Count == 0 || !GoesOn(entry, line, width, style);
             if (begins && entry.Count > 0)
             {
                 yield return entry;
@@ -202,7 +212,11 @@ public static partial class PastedReferences
     }
 
     /// <summary>Whether a line goes on with the entry that the line before it belongs to.</summary>
-    private static bool GoesOn(List<string> entry, string line, int width)
+    /// <param name="entry">The entry so far.</param>
+    /// <param name="line">The line.</param>
+    /// <param name="width">How wide the widest line is.</param>
+    /// <param name="style">How the list writes the first name of an entry, where its lines are broken at a margin.</param>
+    private static bool GoesOn(List<string> entry, string line, int width, NameStyle style)
     {
         var before = entry[^1];
         var (end, start) = (before.TrimEnd(), line.TrimStart());
@@ -210,15 +224,48 @@ public static partial class PastedReferences
             return false;
         // A line that was broken at the margin is about as wide as the widest; one that ends sooner is an entry's last.
         var isWide = before.Length >= width * EnoughWidth;
-        if (Begins(start))
+        if (WhereItIs().IsMatch(start) && !IsIdentifier(end))
+            return true;
+        // In one list names are written in one way; "Quillmere Press, 2010" at a margin is no name.
+        if (Begins(start) && !(isWide && style != NameStyle.Unknown && StyleOf(start) != style))
             // People go on over a margin too: an entry without any year is not at its end.
             return isWide && !entry.Exists(l => FreeYear().IsMatch(l));
         if (end.EndsWith('-') || end.EndsWith(',') || end.EndsWith('&') || end.EndsWith(':') || end.EndsWith(';'))
             return true;
         if (char.IsLower(start[0]) || char.IsDigit(start[0]) || start[0] is '(' or '&')
             return true;
-        return isWide && !(end.EndsWith('.') && entry.Exists(l => FreeYear().IsMatch(l)));
+        return isWide
+            && (style != NameStyle.Unknown || !(end.EndsWith('.') && entry.Exists(l => FreeYear().IsMatch(l))));
     }
+
+    /// <summary>How a list writes the first name of an entry.</summary>
+    private enum NameStyle
+    {
+        Unknown,
+        Capitals,
+        Comma,
+        InitialsBehind,
+    }
+
+    /// <summary>
+    /// The one way in which a list that is broken at a margin writes first names; unknown for a short list, for one of
+    /// mixed styles, and for one whose entries stand on a line each.
+    /// </summary>
+    private static NameStyle StyleOf(string[] lines)
+    {
+        var styles = lines.Select(StyleOf).Where(s => s != NameStyle.Unknown).ToArray();
+        if (styles.Length < FewestOfAStyle || lines.Length < styles.Length * LinesOfABroken)
+            return NameStyle.Unknown;
+        var (style, count) = styles.CountBy(s => s).MaxBy(s => s.Value);
+        return count >= styles.Length * MostLines ? style : NameStyle.Unknown;
+    }
+
+    private static NameStyle StyleOf(string line) =>
+        line.TrimStart() is var start && CapitalsFirst().IsMatch(start) ? NameStyle.Capitals
+        // Before a comma: "Berg CD, Lind A" has no given name "Lind".
+        : InitialsBehind().IsMatch(start) ? NameStyle.InitialsBehind
+        : Comma().IsMatch(start) ? NameStyle.Comma
+        : NameStyle.Unknown;
 
     /// <summary>Whether a line begins like a reference: with a family name and initials, or a name and a year.</summary>
     private static bool Begins(string line) => Beginning().IsMatch(line);
@@ -266,6 +313,16 @@ public static partial class PastedReferences
     private const string Name =
         @"^\s*(?:(?:van|von|de|der|den|di|da|dos|la|le|el|al|ten|ter)[ '\u2019-])*\p{Lu}[\p{L}'\u2019.-]+(?: \p{Lu}[\p{L}'\u2019-]+){0,4}";
 
+    [GeneratedRegex(@"^\p{Lu}[\p{Lu}'\u2019-]{2,}(?: \p{Lu}[\p{Lu}'\u2019-]+)*,", RegexOptions.CultureInvariant)]
+    private static partial Regex CapitalsFirst();
+
+    /// <summary>Initials or given names: of some people only initials are known.</summary>
+    [GeneratedRegex(Name + @", \p{Lu}[.\p{Ll}]", RegexOptions.CultureInvariant)]
+    private static partial Regex Comma();
+
+    [GeneratedRegex(Name + @" \p{Lu}(?:-?\p{Lu}){0,3}(?:[.,;:]|$| \()", RegexOptions.CultureInvariant)]
+    private static partial Regex InitialsBehind();
+
     [GeneratedRegex(Name + @",? \p{Lu}(?:\.|\p{Lu}{0,3}[.,;: ])", RegexOptions.CultureInvariant)]
     private static partial Regex NameFirst();
 
@@ -274,6 +331,13 @@ public static partial class PastedReferences
         RegexOptions.CultureInvariant
     )]
     private static partial Regex Beginning();
+
+    /// <summary>Where the work is to be had stands at the end of an entry, never at its beginning.</summary>
+    [GeneratedRegex(
+        @"^(?:(?:available|retrieved|accessed|online|downloaded)\b|https?://|doi:)",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex WhereItIs();
 
     [GeneratedRegex(
         @"^(?:references?|bibliography|literature(?: cited)?|works cited)\s*:?$",

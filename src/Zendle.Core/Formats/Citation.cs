@@ -1,3 +1,5 @@
+using System.Globalization;
+using Zendle.Core.Merging;
 using Zendle.Core.Records;
 
 namespace Zendle.Core.Formats;
@@ -112,4 +114,36 @@ public sealed record Citation
 
     /// <summary>First copy anyone may read, or null.</summary>
     public string? FreeAddress => Copies.FirstOrDefault(c => c.Access == CopyAccess.Free)?.Address;
+
+    /// <summary>What a work's records say of it; what a review says of it is left out.</summary>
+    /// <param name="workId">The work.</param>
+    /// <param name="chosen">The fields chosen from its records.</param>
+    public static Citation Of(int workId, ChosenFields chosen) =>
+        new()
+        {
+            WorkId = workId,
+            // Exports give keys that last; what stays on the screen needs one for the moment only.
+            Key = string.Create(CultureInfo.InvariantCulture, $"work-{workId}"),
+            Title = chosen.Title.Value,
+            Authors = [.. chosen.People.Value.Where(p => p.Role is null)],
+            Editors = [.. chosen.People.Value.Where(p => p.Role == "editor"), .. chosen.Editors],
+            Year = chosen.Year.Value,
+            Date = chosen.Date,
+            Type = chosen.Type.Value,
+            Genre = chosen.Genre,
+            Language = chosen.Language.Value,
+            Venue = chosen.Venue.Value,
+            Publisher = chosen.Publisher.Value,
+            Series = chosen.Series,
+            Funders = chosen.Funders,
+            Licence = chosen.Licence,
+            Doi = chosen.Doi.Value,
+            Isbn = chosen.Isbn.Value,
+            Abstract = chosen.Abstract.Value,
+            Keywords =
+            [
+                .. chosen.Keywords.Value.Concat(chosen.ControlledTerms).Distinct(StringComparer.OrdinalIgnoreCase),
+            ],
+            Copies = [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free)],
+        };
 }

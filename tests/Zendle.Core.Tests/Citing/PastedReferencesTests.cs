@@ -150,4 +150,38 @@ public sealed class PastedReferencesTests
         Assert.Equal(PastedReferences.LongestEntry, Assert.Single(Split(new string('a', 9_000))).Length);
         Assert.Empty(Split(" \n\t\n 12 \n"));
     }
+
+    /// <summary>
+    /// Broken at a margin without an indent: years at the beginnings of lines are no numbers of a list, a publisher there is
+    /// no name, and an address goes with the entry before it.
+    /// </summary>
+    [Fact]
+    public void A_list_broken_at_a_margin_is_told_by_how_its_first_names_are_written()
+    {
+        string[] entries =
+        [
+            "Abbwimba, Priya, Clara Yilma, and Piotr Vongsbakka. 2021. ‘Lessons from 132 Reports on Ripple Current and Ballasts’. Glare 80 (4): 95–100. http://outside.example/item/11562.",
+            "Brandigora, K., and Priya Beaum. 2022. Where Artificial Light at Night Meets Moths. Upper Kellow: Quillmere Press. Available from: http://outside.example/item/9",
+            "Corvini, Hana F. 2024. ‘Moths of the River Isk and of the Long Valleys Behind It’. Under Glass 67 (2): 659–60. http://outside.example/item/7226",
+            "Dalmo, Bertil. 2025. ‘A Lamp on Every Wall of a Town by the Northern Sea’. Hedgerow 12 (1): 3–9.",
+        ];
+        string[] lines =
+        [
+            "Abbwimba, Priya, Clara Yilma, and Piotr Vongsbakka.",
+            "2021. ‘Lessons from 132 Reports on Ripple Current and",
+            "Ballasts’. Glare 80 (4): 95–100.",
+            "http://outside.example/item/11562.",
+            "Brandigora, K., and Priya Beaum.",
+            "2022. Where Artificial Light at Night Meets Moths. Upper",
+            "Kellow: Quillmere Press.",
+            "Available from: http://outside.example/item/9",
+            "Corvini, Hana F. 2024. ‘Moths of the River Isk and of the",
+            "Long Valleys Behind It’. Under Glass 67 (2): 659–60.",
+            "http://outside.example/item/7226",
+            "Dalmo, Bertil. 2025. ‘A Lamp on Every Wall of a Town by",
+            "the Northern Sea’. Hedgerow 12 (1): 3–9.",
+        ];
+        Assert.Equal(entries, Split(string.Join('\n', lines)));
+        Assert.Equal(entries, Split(string.Join('\n', lines.Select((l, i) => $"{i + 40} {l}"))));
+    }
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Zendle.Core.Formats;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
@@ -28,39 +27,15 @@ internal static class WorkCitations
                 {
                     var chosen = ChosenFields.From([.. records[id]]);
                     var judgement = view.Fold.Of(id);
-                    return new Citation
+                    var citation = Citation.Of(id, chosen);
+                    return citation with
                     {
-                        WorkId = id,
-                        // Exports give keys that last; what stays on the screen needs one for the moment only.
-                        Key = string.Create(CultureInfo.InvariantCulture, $"work-{id}"),
-                        Title = chosen.Title.Value,
-                        Authors = [.. chosen.People.Value.Where(p => p.Role is null)],
-                        Editors = [.. chosen.People.Value.Where(p => p.Role == "editor"), .. chosen.Editors],
-                        Year = chosen.Year.Value,
-                        Date = chosen.Date,
-                        Type = chosen.Type.Value,
-                        Genre = chosen.Genre,
-                        Language = chosen.Language.Value,
-                        Venue = chosen.Venue.Value is { } venue
+                        Venue = citation.Venue is { } venue
                             ? venue with
                             {
                                 Title = view.Snapshot.Columns.VenueOf(id) ?? venue.Title,
                             }
                             : null,
-                        Publisher = chosen.Publisher.Value,
-                        Series = chosen.Series,
-                        Funders = chosen.Funders,
-                        Licence = chosen.Licence,
-                        Doi = chosen.Doi.Value,
-                        Isbn = chosen.Isbn.Value,
-                        Abstract = chosen.Abstract.Value,
-                        Keywords =
-                        [
-                            .. chosen
-                                .Keywords.Value.Concat(chosen.ControlledTerms)
-                                .Distinct(StringComparer.OrdinalIgnoreCase),
-                        ],
-                        Copies = [.. chosen.Copies.OrderBy(c => c.Access != CopyAccess.Free)],
                         Databases = records[id].All(r => r.IsWithdrawn)
                             ? [CorpusColumns.NoDatabaseName]
                             :

@@ -62,12 +62,18 @@ internal static class PastedFinder
         ShortestWord = 4;
 
     /// <summary>The entries of a pasted text with their works.</summary>
-    /// <param name="view">What is looked in: all works of all databases.</param>
+    /// <param name="snapshot">What is looked in: all works of all databases.</param>
+    /// <param name="evaluator">Answers what words find there.</param>
     /// <param name="text">What was pasted.</param>
     /// <param name="cancel">Stops.</param>
-    public static PastedDto Find(SearchView view, string text, CancellationToken cancel)
+    public static PastedDto Find(
+        CorpusSnapshot snapshot,
+        QuestionEvaluator evaluator,
+        string text,
+        CancellationToken cancel
+    )
     {
-        var columns = view.Snapshot.Columns;
+        var columns = snapshot.Columns;
         var entries = PastedReferences.Split(text);
         var matched = entries
             .AsParallel()
@@ -76,7 +82,6 @@ internal static class PastedFinder
             .Select(e => (Reference: PrintedReference.Read(e), Match: default(ReferenceMatch)))
             .Select(e => e with { Match = columns.References.Match(e.Reference) })
             .ToArray();
-        var evaluator = view.Evaluator;
         var (found, byWords, notLookedFor) = (new List<PastedReferenceDto>(), 0, 0);
         foreach (var (reference, match) in matched)
         {

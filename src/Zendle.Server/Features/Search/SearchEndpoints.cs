@@ -271,7 +271,9 @@ internal static class SearchEndpoints
     )
     {
         using var view = (await search.View(reviewId, 0))!;
-        return TypedResults.Ok(PastedFinder.Find(view, string.Join('\n', request.Lines), cancel));
+        return TypedResults.Ok(
+            PastedFinder.Find(view.Snapshot, view.Evaluator, string.Join('\n', request.Lines), cancel)
+        );
     }
 
     private static async Task<IResult> Take(
