@@ -2,6 +2,7 @@ using System.Globalization;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Sets;
+using Zendle.Core.Terms;
 using Zendle.Index.Questions;
 using Zendle.Index.Spelling;
 using Zendle.Index.Terms;
@@ -217,8 +218,7 @@ public sealed class TermOfferTests : IDisposable
         ];
         using var corpus = new SmallCorpus([
             .. titles.Select(
-                (t, n) =>
-                    new Placed(n + 1, n + 1, 1, new Zendle.Core.Records.Record { Identifier = $"oai:a:{n}", Title = t })
+                (t, n) => new Placed(n + 1, n + 1, 1, new Record { Identifier = $"oai:a:{n}", Title = t })
             ),
         ]);
         using var snapshot = corpus.Index.Snapshot();
@@ -228,5 +228,49 @@ public sealed class TermOfferTests : IDisposable
         Assert.Equal([1, 3], column.Among(all, ["alan"]));
         Assert.Empty(column.Among(all, ["no", "such", "words"]));
         Assert.Empty(column.Among(all, []));
+    }
+
+    [Fact]
+    public void An_older_word_for_what_the_board_has_is_called_one()
+    {
+        using var corpus = new SmallCorpus([
+            .. Enumerable
+                .Range(0, 80)
+                .Select(n => new Placed(
+                    n + 1,
+                    n + 1,
+                    1,
+                    new Record
+                    {
+                        Identifier = $"oai:a:{n}",
+                        Title =
+                            n >= 20 ? $"Weld seams of bridges, sample {n}"
+                            : n < 6 ? $"Sky brightness over towns, part {n}"
+                            : $"Skyglow over towns, part {n}",
+                        Year =
+                            n >= 20 ? 2000
+                            : n < 6 ? 1960 + n
+                            : 2000 + n,
+                    }
+                )),
+        ]);
+        using var snapshot = corpus.Index.Snapshot();
+        var evaluator = new QuestionEvaluator(snapshot, null);
+        var offers = new TermOffers(
+            snapshot,
+            evaluator,
+            new OfferGround(
+                SearchBoard.Of(QueryReader.Read("skyglow").Root),
+                [],
+                null,
+                evaluator.Works(evaluator.Records(QueryReader.Read("skyglow").Root!)),
+                WorkSet.Of(snapshot.Columns.WorkSize, Enumerable.Range(1, 20)),
+                new HashSet<string>()
+            )
+        ).All();
+        var older = Assert.Single(offers, o => o.Text == "sky brightness");
+        Assert.Equal((WordAge.Older, 1960, 1965, 6), (older.Age, older.From, older.To, older.Adds));
+        // "Towns" has been used all along.
+        Assert.Equal(WordAge.Same, Assert.Single(offers, o => o.Text == "towns").Age);
     }
 }

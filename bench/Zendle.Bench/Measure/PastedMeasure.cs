@@ -200,9 +200,10 @@ internal sealed partial class PastedMeasure
         to.WriteLine(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"References: {cases.Count:N0} in {cases.Select(c => c.Style.Key).Distinct().Count()} styles; right at first place "
-                    + $"{(double)first.Sum() / cases.Count:.000}, sure {(double)right.Sum() / cases.Count:.000}, sure but wrong "
-                    + $"{(double)wrong / cases.Count:.0000}, among three {(double)among / cases.Count:.000}; median {times[times.Count / 2]:0.0} ms"
+                $"References: {cases.Count:N0} in {cases.Select(c => c.Style.Key).Distinct().Count()} styles; "
+                    + $"right at first place {(double)first.Sum() / cases.Count:.000}, sure {(double)right.Sum() / cases.Count:.000}, sure but wrong "
+                    + $"{(double)wrong / cases.Count:.0000}, among three {(double)among / cases.Count:.000}; "
+                    + $"median {times[times.Count / 2]:0.0} ms"
             )
         );
         foreach (var slip in Enum.GetValues<Slip>())

@@ -17,6 +17,7 @@ namespace Zendle.Index.Terms;
 /// <param name="From">Year from which on works have it: a twentieth of them is older; 0 for no year.</param>
 /// <param name="To">Year up to which they have it: a twentieth is newer.</param>
 /// <param name="IsPromising">Whether enough of what it adds looks like the good works.</param>
+/// <param name="Age">Whether it is an older or a newer word than those of its card.</param>
 public sealed record TermOffer(
     string Text,
     string Expression,
@@ -27,7 +28,8 @@ public sealed record TermOffer(
     int Alike,
     int From,
     int To,
-    bool IsPromising
+    bool IsPromising,
+    WordAge Age
 );
 
 /// <summary>What offers are made for.</summary>
@@ -78,6 +80,7 @@ public sealed class TermOffers
     private readonly Dictionary<int, RecordSet?> rest = [];
     private readonly Lazy<IReadOnlyList<CountedTerm>> counted;
     private readonly Lazy<LikeGood> like;
+    private readonly Dictionary<int, Lazy<YearsOfUse>> cardYears;
 
     /// <summary>Prepares offers.</summary>
     /// <param name="snapshot">The corpus.</param>
@@ -93,6 +96,10 @@ public sealed class TermOffers
                 .Range(0, ground.Board.Cards.Length)
                 .Where(c => ground.Board.Cards[c] is { Kind: CardKind.Concept, Near: null }),
         ];
+        cardYears = open.ToDictionary(
+            c => c,
+            c => new Lazy<YearsOfUse>(() => Years(Works(ground.Board.Cards[c].Expression)))
+        );
         counted = new(() =>
             new TermCandidates(snapshot.Columns.Words, ground.Good).Against(
                 evaluator.Everything(),
@@ -189,7 +196,7 @@ public sealed class TermOffers
 
     private TermOffer Told(string text, string expression, WorkSet works, (int Card, int Adds, int Alike) brought)
     {
-        var (from, to) = Years(works);
+        var years = Years(works);
         return new(
             text,
             expression,
@@ -198,9 +205,10 @@ public sealed class TermOffers
             brought.Card,
             brought.Adds,
             brought.Alike,
-            from,
-            to,
-            brought.Alike > 0 && brought.Alike >= PromisingShare * brought.Adds
+            years.From,
+            years.To,
+            brought.Alike > 0 && brought.Alike >= PromisingShare * brought.Adds,
+            cardYears.TryGetValue(brought.Card, out var others) ? years.Beside(others.Value) : WordAge.Same
         );
     }
 
@@ -285,13 +293,6 @@ public sealed class TermOffers
             .Concat(Enumerable.Range(0, size / step).Select(n => n * step).Where(w => !ground.Good.Contains(w)));
     }
 
-    private (int From, int To) Years(WorkSet works)
-    {
-        var years = new List<short>();
-        foreach (var work in works)
-            if (snapshot.Columns.Year[work] is > 0 and var year)
-                years.Add(year);
-        years.Sort();
-        return years.Count == 0 ? (0, 0) : (years[years.Count / 20], years[years.Count - 1 - (years.Count / 20)]);
-    }
+    private YearsOfUse Years(WorkSet works) =>
+        new(works.Members().Select(w => (int)snapshot.Columns.Year[w]).Where(year => year > 0));
 }

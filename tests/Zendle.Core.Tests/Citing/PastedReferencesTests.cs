@@ -160,9 +160,12 @@ public sealed class PastedReferencesTests
     {
         string[] entries =
         [
-            "Abbwimba, Priya, Clara Yilma, and Piotr Vongsbakka. 2021. ‘Lessons from 132 Reports on Ripple Current and Ballasts’. Glare 80 (4): 95–100. http://outside.example/item/11562.",
-            "Brandigora, K., and Priya Beaum. 2022. Where Artificial Light at Night Meets Moths. Upper Kellow: Quillmere Press. Available from: http://outside.example/item/9",
-            "Corvini, Hana F. 2024. ‘Moths of the River Isk and of the Long Valleys Behind It’. Under Glass 67 (2): 659–60. http://outside.example/item/7226",
+            "Abbwimba, Priya, Clara Yilma, and Piotr Vongsbakka. 2021. ‘Lessons from 132 Reports on Ripple Current and "
+                + "Ballasts’. Glare 80 (4): 95–100. http://outside.example/item/11562.",
+            "Brandigora, K., and Priya Beaum. 2022. Where Artificial Light at Night Meets Moths. Upper Kellow: Quillmere "
+                + "Press. Available from: http://outside.example/item/9",
+            "Corvini, Hana F. 2024. ‘Moths of the River Isk and of the Long Valleys Behind It’. Under Glass 67 (2): 659–60. "
+                + "http://outside.example/item/7226",
             "Dalmo, Bertil. 2025. ‘A Lamp on Every Wall of a Town by the Northern Sea’. Hedgerow 12 (1): 3–9.",
         ];
         string[] lines =

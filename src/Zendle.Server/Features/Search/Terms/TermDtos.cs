@@ -1,3 +1,4 @@
+using Zendle.Core.Terms;
 using Zendle.Index.Terms;
 
 namespace Zendle.Server.Features.Search.Terms;
@@ -33,6 +34,7 @@ internal sealed record TermsRequest(string Text, int StepId, TermSource Source, 
 /// <param name="From">Year from which on it is used: a twentieth of its works is older; 0 for no year.</param>
 /// <param name="To">Year up to which it is used.</param>
 /// <param name="IsPromising">Whether a good part of what it adds looks like the good works.</param>
+/// <param name="Age">Whether it is an older or a newer word than those of its card.</param>
 /// <param name="StandsFor">Of an abbreviation: the term of the board it is short for.</param>
 /// <param name="ShortFor">Of a long form: the abbreviation on the board that it spells out.</param>
 internal sealed record OfferedTermDto(
@@ -46,6 +48,7 @@ internal sealed record OfferedTermDto(
     int From,
     int To,
     bool IsPromising,
+    WordAge Age,
     string? StandsFor,
     string? ShortFor
 )
@@ -62,6 +65,7 @@ internal sealed record OfferedTermDto(
             o.From,
             o.To,
             o.IsPromising,
+            o.Age,
             standsFor,
             shortFor
         );

@@ -12,6 +12,11 @@ const alike =
   "Works among those it adds that have as much of what marks the good works as nine in ten of them, " +
   "or half as much and a citation to or from one";
 
+const ages = {
+  Older: "Three times in four, a work that uses it is older than one that uses the words of this concept",
+  Newer: "Three times in four, a work that uses it is newer than one that uses the words of this concept",
+};
+
 /** What a term does to the set in view. */
 const change = (adds: number, removes: number) =>
   adds > 0 ? `+${count(adds)}` : removes > 0 ? `−${count(removes)}` : "0";
@@ -73,6 +78,9 @@ export function OfferedRow({
               : `in ${count(term.good)} of ${count(good)}`}{" "}
           · {count(term.all)} in all
           {term.from > 0 && ` · ${term.from}–${term.to}`}
+          {term.age !== "Same" && (
+            <span title={ages[term.age]}>{term.age === "Older" ? ", an older word" : ", a newer word"}</span>
+          )}
         </span>
         {!isMoved && term.adds > 0 && <span title={alike}>{count(term.alike)} look alike</span>}
         <span className="flex gap-2">

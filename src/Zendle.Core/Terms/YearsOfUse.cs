@@ -1,0 +1,68 @@
+namespace Zendle.Core.Terms;
+
+/// <summary>Whether a word is older or newer than others for the same thing.</summary>
+public enum WordAge
+{
+    /// <summary>Of about the same time, or nothing can be told.</summary>
+    Same,
+
+    /// <summary>Used earlier.</summary>
+    Older,
+
+    /// <summary>Used later.</summary>
+    Newer,
+}
+
+/// <summary>In which years works use a word.</summary>
+public sealed class YearsOfUse
+{
+    /// <summary>Fewer works with a year tell nothing.</summary>
+    public const int LeastWorks = 5;
+
+    /// <summary>A word is older when a work that uses it is so often older than one that uses the other.</summary>
+    public const double Sure = 0.75;
+
+    private readonly int[] years;
+
+    /// <summary>Takes the years of some works.</summary>
+    /// <param name="years">A year for each work that has one, in any order.</param>
+    public YearsOfUse(IEnumerable<int> years) => this.years = [.. years.Order()];
+
+    /// <summary>Works with a year.</summary>
+    public int Works => years.Length;
+
+    /// <summary>A twentieth of the works is older; 0 for no year.</summary>
+    public int From => years.Length == 0 ? 0 : years[years.Length / 20];
+
+    /// <summary>A twentieth of the works is newer; 0 for no year.</summary>
+    public int To => years.Length == 0 ? 0 : years[^(1 + (years.Length / 20))];
+
+    /// <summary>
+    /// How often a work of these is older than one of others, ties counted half: the common language effect size
+    /// (McGraw and Wong 1992), 0 to 1; ½ where one of the two is empty. O(n + m).
+    /// </summary>
+    public double OlderThan(YearsOfUse others)
+    {
+        if (Works == 0 || others.Works == 0)
+            return 0.5;
+        var (older, below, upTo) = (0.0, 0, 0);
+        // For each of the others: how many of these are older, and how many of the same year.
+        foreach (var year in others.years)
+        {
+            while (below < years.Length && years[below] < year)
+                below++;
+            upTo = Math.Max(upTo, below);
+            while (upTo < years.Length && years[upTo] <= year)
+                upTo++;
+            older += below + ((upTo - below) / 2.0);
+        }
+        return older / Works / others.Works;
+    }
+
+    /// <summary>How a word of these years stands to one of others.</summary>
+    public WordAge Beside(YearsOfUse others) =>
+        Works < LeastWorks || others.Works < LeastWorks ? WordAge.Same
+        : OlderThan(others) >= Sure ? WordAge.Older
+        : OlderThan(others) <= 1 - Sure ? WordAge.Newer
+        : WordAge.Same;
+}
