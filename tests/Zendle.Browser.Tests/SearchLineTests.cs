@@ -208,4 +208,31 @@ public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
             $"{found} to come"
         );
     }
+
+    [Fact]
+    public void A_line_that_only_a_database_that_is_off_finds_is_one_click_from_it()
+    {
+        using var b = world.SignedIn();
+        Searched(b, "moth*");
+        if (b.All("section[aria-label=Board]").Count == 0)
+            b.Type("b");
+        IReadOnlyList<IWebElement> On() =>
+            [.. b.All("section[aria-label=Board] table input[type=checkbox]").Where(c => c.Selected)];
+        b.Until(() => On().Count > 1, "the databases");
+        while (On() is [_, .., var last] on)
+        {
+            last.Click();
+            b.Until(() => On().Count == on.Count - 1, "one database fewer");
+        }
+        Search(b, "moth* AND database:farnet");
+        b.Until(() => InView(b) == 0, "nothing there");
+        IWebElement Way() => b.All("button").First(w => w.Text.StartsWith("with Farnet", StringComparison.Ordinal));
+        b.Until(() => Way().Displayed, "the database that has it");
+        Assert.Contains("in the databases that are searched", b.Text, StringComparison.Ordinal);
+        var works = Number(Way().Text.Split(' ')[^1]);
+        Assert.True(works > 0);
+        Way().Click();
+        b.Until(() => InView(b) == works, "what it said it brings");
+        Assert.Empty(b.Complaints());
+    }
 }

@@ -133,7 +133,7 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         var (term, works) = (row.FindElement(By.TagName("button")).Text, Number(row.FindElement(By.TagName("b")).Text));
 
         // To the board: a concept of its own in the line.
-        row.FindElement(By.XPath(".//button[.='board']")).Click();
+        row.FindElement(By.XPath(".//button[.='take']")).Click();
         b.Click("new concept");
         b.Until(() => LineOf(b).Contains(term, StringComparison.Ordinal), "the term in the line");
         b.Click("Undo");

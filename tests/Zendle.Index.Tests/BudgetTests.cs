@@ -15,9 +15,10 @@ public sealed class BudgetTests : IDisposable
 
     private static readonly string[] Titles = Made();
 
-    private readonly SmallCorpus corpus = new([
-        .. Titles.Select((t, i) => new Placed(i + 1, i + 1, 1, new Record { Identifier = $"x{i}", Title = t })),
-    ]);
+    private readonly SmallCorpus corpus = SmallCorpus.OneEach(
+        Titles.Length,
+        i => new Record { Identifier = $"x{i}", Title = Titles[i] }
+    );
 
     public void Dispose() => corpus.Dispose();
 

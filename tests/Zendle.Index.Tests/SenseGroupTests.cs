@@ -19,29 +19,23 @@ public sealed class SenseGroupTests
     /// Thirty works on light for moths and twenty on light alloys, linked by three keywords of four each; and one on its own.
     /// </summary>
     private static SmallCorpus Corpus() =>
-        new([
-            .. Enumerable
-                .Range(0, 51)
-                .Select(n =>
+        SmallCorpus.OneEach(
+            51,
+            n =>
+            {
+                var field = n < 30 ? 0 : 1;
+                return new Record
                 {
-                    var field = n < 30 ? 0 : 1;
-                    return new Placed(
-                        n + 1,
-                        n + 1,
-                        1,
-                        new Record
-                        {
-                            Identifier = $"oai:a:{n}",
-                            Title = n == 50 ? "Light" : $"Light and {Keywords[field][n % 4]}, part {n}",
-                            Keywords = n == 50 ? [] : [.. Keywords[field].Where((_, k) => k != n % 4)],
-                            Subjects = n == 50 ? [] : [field == 0 ? "Ecology" : "Materials"],
-                            Year = 1980 + n,
-                            Type = DocumentType.Article,
-                            People = [new($"Person{n}", "A.")],
-                        }
-                    );
-                }),
-        ]);
+                    Identifier = $"oai:a:{n}",
+                    Title = n == 50 ? "Light" : $"Light and {Keywords[field][n % 4]}, part {n}",
+                    Keywords = n == 50 ? [] : [.. Keywords[field].Where((_, k) => k != n % 4)],
+                    Subjects = n == 50 ? [] : [field == 0 ? "Ecology" : "Materials"],
+                    Year = 1980 + n,
+                    Type = DocumentType.Article,
+                    People = [new($"Person{n}", "A.")],
+                };
+            }
+        );
 
     [Fact]
     public void Two_senses_of_one_word_are_two_groups()

@@ -15,36 +15,28 @@ public sealed class SetWordsTests
     /// brightness" in every second before; a field experiment in every third. And 40 works on weld seams without a year.
     /// </summary>
     private static SmallCorpus Corpus() =>
-        new([
-            .. Enumerable
-                .Range(0, 100)
-                .Select(n => new Placed(
-                    n + 1,
-                    n + 1,
-                    1,
-                    new Record
-                    {
-                        Identifier = $"oai:a:{n}",
-                        Title =
-                            n >= 60 ? $"Weld seams, sample {n}"
-                            : n % 2 == 1 ? $"Moths, part {n}"
-                            : n < 30 ? $"Moths under sky brightness, part {n}"
-                            : $"Moths under skyglow, part {n}",
-                        Abstract =
-                            n < 60 && n % 3 == 0
-                                ? "The results of a field experiment show much."
-                                : "The results show much.",
-                        Keywords =
-                            n >= 60 ? ["weld seams"]
-                            : n % 2 == 0 ? ["Moths", "Night"]
-                            : ["Moths"],
-                        Places = n < 6 ? ["Vessmark"] : [],
-                        Year = n < 60 ? 1950 + n : null,
-                        Type = DocumentType.Article,
-                        People = [new($"Person{n}", "A.")],
-                    }
-                )),
-        ]);
+        SmallCorpus.OneEach(
+            100,
+            n => new Record
+            {
+                Identifier = $"oai:a:{n}",
+                Title =
+                    n >= 60 ? $"Weld seams, sample {n}"
+                    : n % 2 == 1 ? $"Moths, part {n}"
+                    : n < 30 ? $"Moths under sky brightness, part {n}"
+                    : $"Moths under skyglow, part {n}",
+                Abstract =
+                    n < 60 && n % 3 == 0 ? "The results of a field experiment show much." : "The results show much.",
+                Keywords =
+                    n >= 60 ? ["weld seams"]
+                    : n % 2 == 0 ? ["Moths", "Night"]
+                    : ["Moths"],
+                Places = n < 6 ? ["Vessmark"] : [],
+                Year = n < 60 ? 1950 + n : null,
+                Type = DocumentType.Article,
+                People = [new($"Person{n}", "A.")],
+            }
+        );
 
     private static WordsOfSet Words(SmallCorpus corpus, IEnumerable<int> works, string board = "")
     {

@@ -30,6 +30,12 @@ public sealed class SmallCorpus : IDisposable
         Index.Refresh(Columns(records), Names, 1, containers);
     }
 
+    /// <summary>A corpus of so many works, each with one record of one database under the work's own number.</summary>
+    /// <param name="works">How many.</param>
+    /// <param name="record">The record of a work, by its place from 0.</param>
+    public static SmallCorpus OneEach(int works, Func<int, Record> record) =>
+        new([.. Enumerable.Range(0, works).Select(n => new Placed(n + 1, n + 1, 1, record(n)))]);
+
     public IReadOnlyList<Placed> Records { get; }
 
     public CorpusIndex Index { get; }

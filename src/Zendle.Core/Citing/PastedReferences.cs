@@ -133,13 +133,7 @@ public static partial class PastedReferences
         var width = lines.Max(l => l.Length);
         // Markers tell best; then a hanging indent; then blank lines, when they stand between most; then how lines begin.
         var marked = Marked(lines);
-        // Years at the beginnings of lines go up here and there, too; but few lines begin so.
-        var byMarkers =
-            (
-                marked.Count >= 2
-                && full.Length <= marked.Count * MostLinesOfOne
-                && (Marker().IsMatch(full[0]) || !marked.All(i => FreeYear().IsMatch(Marker().Match(lines[i]).Value)))
-            ) || (marked.Count == 1 && Marker().IsMatch(full[0]));
+        var byMarkers = AreOfAList(marked, lines, full);
         var indented = full.Count(IsIndented);
         var byIndent = !byMarkers && !IsIndented(full[0]) && indented >= 2 && indented >= full.Length * EnoughIndented;
         var blocks = lines.Prepend("").Zip(lines).Count(p => p.First.Trim().Length == 0 && p.Second.Trim().Length > 0);
@@ -172,6 +166,19 @@ public static partial class PastedReferences
         }
         if (entry.Count > 0)
             yield return entry;
+    }
+
+    /// <summary>
+    /// Whether markers are those of a list. A single one must stand first. Years at the beginnings of lines go up here and
+    /// there, too; but few lines begin so, and the first does not.
+    /// </summary>
+    private static bool AreOfAList(HashSet<int> marked, List<string> lines, string[] full)
+    {
+        var isFirst = Marker().IsMatch(full[0]);
+        return marked.Count < 2
+            ? marked.Count == 1 && isFirst
+            : full.Length <= marked.Count * MostLinesOfOne
+                && (isFirst || !marked.All(i => FreeYear().IsMatch(Marker().Match(lines[i]).Value)));
     }
 
     private static bool IsIndented(string line) => line.Length >= line.TrimStart().Length + 2;

@@ -28,7 +28,7 @@ public static class MethodTerms
 
     /// <summary>Words before a head that say nothing of the method: "present study", "first experiment".</summary>
     private static readonly FrozenSet<string> Empty = """
-        additional all available careful case cases current different earlier existing experimental extensive few first
+        additional all available careful current different earlier existing experimental extensive few first
         following further future good great important large last late later little long main many more most much new
         next novel old one other our own past possible present previous published recent same second separate set several
         similar simple single small such third three total two types used using various year years
@@ -39,10 +39,6 @@ public static class MethodTerms
     public static bool Is(IReadOnlyList<string> words) =>
         words.Count == 1
             ? Alone.Contains(words[0])
-            // "Case study" is one, though "case" before another noun tells nothing.
-            : words is ["case", "study" or "studies"]
-                || (
-                    Heads.Contains(words[^1])
-                    && !words.Take(words.Count - 1).Any(w => Empty.Contains(w) || FunctionWords.Contains(w))
-                );
+            : Heads.Contains(words[^1])
+                && !words.Take(words.Count - 1).Any(w => Empty.Contains(w) || FunctionWords.Contains(w));
 }

@@ -61,8 +61,12 @@ public sealed class YearsOfUse
 
     /// <summary>How a word of these years stands to one of others.</summary>
     public WordAge Beside(YearsOfUse others) =>
-        Works < LeastWorks || others.Works < LeastWorks ? WordAge.Same
-        : OlderThan(others) >= Sure ? WordAge.Older
-        : OlderThan(others) <= 1 - Sure ? WordAge.Newer
-        : WordAge.Same;
+        Works < LeastWorks || others.Works < LeastWorks
+            ? WordAge.Same
+            : OlderThan(others) switch
+            {
+                >= Sure => WordAge.Older,
+                <= 1 - Sure => WordAge.Newer,
+                _ => WordAge.Same,
+            };
 }

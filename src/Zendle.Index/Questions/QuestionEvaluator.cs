@@ -122,6 +122,18 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             _ => false,
         };
 
+    /// <summary>
+    /// The works of the chosen databases that an expression finds, as a set of one's own; none for one that cannot be read.
+    /// </summary>
+    /// <param name="expression">What is looked for.</param>
+    /// <param name="databases">Ids of the databases chosen; empty for all.</param>
+    /// <param name="field">Where words without a field are looked for.</param>
+    public WorkSet Works(
+        string expression,
+        ImmutableArray<int> databases = default,
+        QueryField field = QueryField.About
+    ) => QueryReader.Read(expression).Root is { } root ? Works(Records(root, field), databases) : Nothing();
+
     /// <summary>The works of <paramref name="records"/> that lie in the chosen databases. O(records).</summary>
     /// <param name="records">Records.</param>
     /// <param name="databases">Ids of the databases chosen; empty for all.</param>

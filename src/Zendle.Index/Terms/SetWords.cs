@@ -119,9 +119,7 @@ public sealed class SetWords(CorpusSnapshot snapshot, QuestionEvaluator evaluato
 
         WorkSet Asked(string expression)
         {
-            var found = QueryReader.Read(expression).Root is { } root
-                ? evaluator.Works(evaluator.Records(root), databases)
-                : evaluator.Nothing();
+            var found = evaluator.Works(expression, databases);
             found.IntersectWith(set);
             return found;
         }

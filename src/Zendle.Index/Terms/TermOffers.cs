@@ -123,10 +123,7 @@ public sealed class TermOffers
     public IReadOnlyList<int> Open => open;
 
     /// <summary>Works of the chosen databases that an expression finds.</summary>
-    public WorkSet Works(string expression) =>
-        QueryReader.Read(expression).Root is { } root
-            ? evaluator.Works(evaluator.Records(root), ground.Databases)
-            : evaluator.Nothing();
+    public WorkSet Works(string expression) => evaluator.Works(expression, ground.Databases);
 
     /// <summary>The works among some that may explain a term in brackets; see <see cref="BracketedTerms"/>.</summary>
     public IEnumerable<int> Bracketed(IReadOnlyList<int> works, TermNode term)

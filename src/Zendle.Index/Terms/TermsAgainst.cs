@@ -53,7 +53,7 @@ public sealed class TermsAgainst(
 
         TermAgainst Offer(MarkingTerm term)
         {
-            var having = evaluator.Works(evaluator.Records(QueryReader.Read(term.Expression).Root!), ground.Databases);
+            var having = evaluator.Works(term.Expression, ground.Databases);
             having.IntersectWith(ground.InView);
             var removed = Removed(term.Expression);
             return new(

@@ -143,10 +143,7 @@ internal sealed class Completions(SearchService search)
     )
     {
         var line = text[..begun.Start] + put + text[begun.End..];
-        int? works =
-            kind == "field" ? null
-            : QueryReader.Read(put).Root is { } root ? evaluator.Works(evaluator.Records(root), state.Databases).Count()
-            : 0;
+        int? works = kind == "field" ? null : evaluator.Works(put, state.Databases).Count();
         return new(kind, label, line, begun.Start + put.Length, works);
     }
 

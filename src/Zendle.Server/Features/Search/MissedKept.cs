@@ -89,7 +89,5 @@ internal sealed class MissedKept(SearchService search)
     }
 
     private static WorkSet Passed(SearchView view, string expression) =>
-        QueryReader.Read(expression).Root is { } node
-            ? view.Evaluator.Works(view.Evaluator.Records(node), view.State.Databases)
-            : new WorkSet(view.Snapshot.Columns.WorkSize);
+        view.Evaluator.Works(expression, view.State.Databases);
 }

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Zendle.Core.Queries;
 
 namespace Zendle.Server.Features.Search;
@@ -21,7 +22,7 @@ internal static class NothingFound
         WayDto[] ways =
         [
             // Where the very line finds something comes before lines that ask for less.
-            .. offers.Elsewhere(text).Select(d => new WayDto(d.Label, text, d.Count, d.Databases)),
+            .. Elsewhere(offers, text),
             .. Ways(counts.Root, offers, text),
         ];
         var searched = offers.Databases.IsEmpty ? "" : " in the databases that are searched";
@@ -50,6 +51,17 @@ internal static class NothingFound
         };
         var at = missing.Length > 0 ? missing[0].Term.Span : counts.Root.Span;
         yield return new("Nothing", at.Start, at.Length, sentence, ways, []);
+    }
+
+    /// <summary>The line in each database that is switched off, beside those that are on, and in all; where it finds something.</summary>
+    private static IEnumerable<WayDto> Elsewhere(OfferCounts offers, string text)
+    {
+        var off = offers.SwitchedOff;
+        var ways = off.Select(d => Way($"with {d.Name}", off.Count == 1 ? [] : offers.Databases.Add(d.Id)));
+        return (off.Count > 1 ? ways.Append(Way("in all databases", [])) : ways).Where(w => w.Count > 0);
+
+        WayDto Way(string label, ImmutableArray<int> databases) =>
+            new(label, text, offers.Taken(text, databases).Count(), databases);
     }
 
     /// <summary>What the line finds without each of its parts, and of a phrase with its words near or apart.</summary>

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Zendle.Core.Queries;
 using Zendle.Core.Sets;
 using Zendle.Index.Questions;
 
@@ -20,34 +19,30 @@ internal sealed class OfferCounts(SearchView view)
     /// <summary>The databases that are searched; empty for all.</summary>
     public ImmutableArray<int> Databases => view.State.Databases;
 
-    /// <summary>
-    /// The databases that are switched off, each with what is searched when it is switched on, and what a line then brings;
-    /// and all of them, where there are several. Those that bring nothing are left out.
-    /// </summary>
-    public IEnumerable<(string Label, ImmutableArray<int> Databases, int Count)> Elsewhere(string line)
-    {
-        if (Databases.IsEmpty)
-            return [];
-        var off = view.Snapshot.DatabaseNames.Where(d => !Databases.Contains(d.Key)).OrderBy(d => d.Key).ToArray();
-        return off.Select(d => ($"with {d.Value}", off.Length == 1 ? [] : Databases.Add(d.Key)))
-            .Concat(off.Length > 1 ? [("in all databases", ImmutableArray<int>.Empty)] : [])
-            .Select(d => (d.Item1, d.Item2, In(line, d.Item2).Count()))
-            .Where(d => d.Item3 > 0);
-    }
+    /// <summary>The databases that are switched off, by their ids.</summary>
+    public IReadOnlyList<(int Id, string Name)> SwitchedOff =>
+        Databases.IsEmpty
+            ? []
+            :
+            [
+                .. view
+                    .Snapshot.DatabaseNames.Where(d => !Databases.Contains(d.Key))
+                    .OrderBy(d => d.Key)
+                    .Select(d => (d.Key, d.Value)),
+            ];
 
     /// <summary>The works in view if a line were taken; none for a line that cannot be read.</summary>
     public WorkSet Taken(string line)
     {
         if (known.TryGetValue(line, out var before))
             return before;
-        return known[line] = In(line, Databases);
+        return known[line] = Taken(line, Databases);
     }
 
-    private WorkSet In(string line, ImmutableArray<int> databases)
+    /// <summary>The same in other databases; empty for all.</summary>
+    public WorkSet Taken(string line, ImmutableArray<int> databases)
     {
-        if (QueryReader.Read(line).Root is not { } root)
-            return evaluator.Nothing();
-        var works = evaluator.Works(evaluator.Records(root), databases);
+        var works = evaluator.Works(line, databases);
         if (limits.Value is { } left)
             works.IntersectWith(left);
         return works;

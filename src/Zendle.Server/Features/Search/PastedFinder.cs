@@ -147,16 +147,13 @@ internal static class PastedFinder
     }
 
     private static List<PastedCandidateDto> OfIsbn(QuestionEvaluator evaluator, CorpusColumns columns, string isbn) =>
-        QueryReader.Read($"isbn:{isbn}").Root is { } root
-            ?
-            [
-                .. evaluator
-                    .Works(evaluator.Records(root))
-                    .Members()
-                    .Take(MostCandidates)
-                    .Select(w => Dto(columns, w, 1, ["has this ISBN"])),
-            ]
-            : [];
+        [
+            .. evaluator
+                .Works($"isbn:{isbn}")
+                .Members()
+                .Take(MostCandidates)
+                .Select(w => Dto(columns, w, 1, ["has this ISBN"])),
+        ];
 
     /// <summary>Records that share the rarer words of a text, the most of them first.</summary>
     private static List<int> SharingRareWords(QuestionEvaluator evaluator, string text)

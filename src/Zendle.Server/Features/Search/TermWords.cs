@@ -87,7 +87,5 @@ internal sealed class TermWords(SearchService search)
         term.IsPhrase ? $"\"{string.Join(' ', term.Slots.SetItem(at, word))}\"" : word;
 
     private static int Works(QuestionEvaluator evaluator, string text, QueryField field, SearchState state) =>
-        QueryReader.Read(text).Root is { } root
-            ? evaluator.Works(evaluator.Records(root, field), state.Databases).Count()
-            : 0;
+        evaluator.Works(text, state.Databases, field).Count();
 }

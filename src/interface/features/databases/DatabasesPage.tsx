@@ -3,7 +3,7 @@ import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Sheet } from "../../ui/Sheet";
-import { ago, count } from "../../ui/numbers";
+import { ago, count, percent } from "../../ui/numbers";
 import { useMe } from "../../review/useMe";
 import { AboutAddresses } from "./AboutAddresses";
 import { AddFromFile } from "./AddFromFile";
@@ -235,7 +235,7 @@ function TypeBar({ types }: { types: readonly Dto<"ValueCountDto">[] }) {
       <p className="mt-0.5 truncate text-[11.5px] text-quiet">
         {types
           .slice(0, 3)
-          .map((t) => `${t.value} ${Math.round((100 * t.count) / total)} %`)
+          .map((t) => `${t.value} ${percent(t.count / total)}`)
           .join(", ")}
       </p>
     </div>

@@ -38,9 +38,15 @@ internal sealed class SetWordsService(
                         [.. SearchBoard.Of(view.Answer.Reading.Root).Cards.SelectMany(c => c.TextTerms)],
                         Budget.Current
                     ),
-                _ => 16_000
+                SizeOf
             );
     }
+
+    /// <summary>About the bytes that the words of a set take: a row has a text, an expression and its decades.</summary>
+    private static long SizeOf(WordsOfSet words) =>
+        400
+        + (300L * (words.Terms.Count + words.Methods.Count))
+        + (100L * (words.Pairs.Count + words.Keywords.Count + words.Countries.Count));
 
     /// <summary>The same as a table, with its file's name; null when the review has no such step.</summary>
     public async Task<(byte[] File, string? Name)> Table(int reviewId, int stepId, CancellationToken cancel)

@@ -32,15 +32,26 @@ internal sealed class OfferedTerms(
     {
         var refused = await refusals.Of(reviewId, cancel);
         using var view = await search.View(reviewId, state.After(new SearchAct(request.Text)));
-        var (good, offers) =
-            request.Source == TermSource.Missed
-                ? Missed(view, refused)
-                : Marking(view, Good(view, request), refused, only: null, MostShown);
+        // What looks like the kept works is worked out once, for abbreviations too.
+        var kept = Offers(view, view.Facts.Kept, refused);
+        var (good, offers) = request.Source switch
+        {
+            TermSource.Missed => Missed(view, refused),
+            TermSource.Listed when Listed(view, request.Works) is var listed => (
+                listed.Count(),
+                Offers(view, listed, refused).All()
+            ),
+            _ => (view.Facts.Kept.Count(), kept.All()),
+        };
         return new(
             good,
-            [.. offers.Select(o => OfferedTermDto.Of(o))],
+            [
+                .. offers
+                    .Take(request.Source == TermSource.Missed ? int.MaxValue : MostShown)
+                    .Select(o => OfferedTermDto.Of(o)),
+            ],
             await abbreviated.Of(
-                new TermOffers(view.Snapshot, view.Evaluator, Ground(view, view.Facts.Kept, refused)),
+                kept,
                 Board(view),
                 refused.Select(r => r.Text).ToHashSet(StringComparer.Ordinal),
                 cancel
@@ -102,44 +113,31 @@ internal sealed class OfferedTerms(
         );
     }
 
-    private static WorkSet Good(SearchView view, TermsRequest request) =>
-        request.Source == TermSource.Listed
-            ? WorkSet.Of(
-                view.Snapshot.Columns.WorkSize,
-                request.Works.Where(w =>
-                    (uint)w < (uint)view.Snapshot.Columns.WorkSize && view.Snapshot.Columns.WorkFirstRecord[w] > 0
-                )
+    /// <summary>The works that are named and are there.</summary>
+    private static WorkSet Listed(SearchView view, IReadOnlyList<int> works) =>
+        WorkSet.Of(
+            view.Snapshot.Columns.WorkSize,
+            works.Where(w =>
+                (uint)w < (uint)view.Snapshot.Columns.WorkSize && view.Snapshot.Columns.WorkFirstRecord[w] > 0
             )
-            : view.Facts.Kept;
-
-    private static (int, IReadOnlyList<TermOffer>) Marking(
-        SearchView view,
-        WorkSet good,
-        IReadOnlyList<RefusedTermDto> refused,
-        int? only,
-        int most
-    ) =>
-        (
-            good.Count(),
-            [.. new TermOffers(view.Snapshot, view.Evaluator, Ground(view, good, refused)).All(only).Take(most)]
         );
+
+    private static TermOffers Offers(SearchView view, WorkSet good, IReadOnlyList<RefusedTermDto> refused) =>
+        new(view.Snapshot, view.Evaluator, Ground(view, good, refused));
 
     /// <summary>For each concept the words of the kept works that the search loses through it.</summary>
     private static (int, IReadOnlyList<TermOffer>) Missed(SearchView view, IReadOnlyList<RefusedTermDto> refused)
     {
         var missed = view.Facts.Kept.Copy();
         missed.ExceptWith(view.Answer.Before);
-        var (evaluator, board, offers) = (view.Evaluator, Board(view), new List<TermOffer>());
+        var (board, offers) = (Board(view), new List<TermOffer>());
         for (var card = 0; card < board.Cards.Length; card++)
         {
-            if (
-                board.Cards[card] is not { Kind: CardKind.Concept, Near: null } concept
-                || QueryReader.Read(concept.Expression).Root is not { } root
-            )
+            if (board.Cards[card] is not { Kind: CardKind.Concept, Near: null } concept)
                 continue;
             var lost = missed.Copy();
-            lost.ExceptWith(evaluator.Works(evaluator.Records(root), view.State.Databases));
-            offers.AddRange(Marking(view, lost, refused, card, MostForConcept).Item2);
+            lost.ExceptWith(view.Evaluator.Works(concept.Expression, view.State.Databases));
+            offers.AddRange(Offers(view, lost, refused).All(card).Take(MostForConcept));
         }
         return (missed.Count(), offers);
     }
@@ -153,9 +151,8 @@ internal sealed class OfferedTerms(
             view.Facts.SetAside
         );
 
-    private static OfferGround Ground(SearchView view, WorkSet good, IReadOnlyList<RefusedTermDto> refused)
-    {
-        return new(
+    private static OfferGround Ground(SearchView view, WorkSet good, IReadOnlyList<RefusedTermDto> refused) =>
+        new(
             Board(view),
             view.State.Databases,
             view.Limits(),
@@ -163,7 +160,6 @@ internal sealed class OfferedTerms(
             good,
             refused.Select(r => r.Text).ToHashSet(StringComparer.Ordinal)
         );
-    }
 
     private static SearchBoard Board(SearchView view) => SearchBoard.Of(view.Answer.Reading.Root);
 }

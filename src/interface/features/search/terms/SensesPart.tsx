@@ -1,8 +1,8 @@
-import { Fault } from "../../../ui/Fault";
 import { count, works } from "../../../ui/numbers";
 import { Press } from "../../../ui/Press";
 import { TextButton } from "../../../ui/TextButton";
 import type { StepAct } from "../../../set/useSet";
+import { PartWaits } from "./PartWaits";
 import { useSenses, type Senses } from "./useSenses";
 
 type Group = Senses["groups"][number];
@@ -21,20 +21,7 @@ export function SensesPart({
 }) {
   const senses = useSenses(reviewId, stepId, true);
   const data = senses.data;
-  if (senses.error)
-    return (
-      <div className="p-[18px]">
-        <Fault error={senses.error} />
-      </div>
-    );
-  if (!data)
-    return (
-      <div className="p-[18px]" aria-busy="true">
-        <div className="shape mb-3 h-16 w-full" />
-        <div className="shape mb-3 h-16 w-full" />
-        <div className="shape h-16 w-full" />
-      </div>
-    );
+  if (!data) return <PartWaits error={senses.error} />;
   if (data.total > data.most)
     return (
       <p className="px-[18px] py-4 text-[13px] text-quiet">

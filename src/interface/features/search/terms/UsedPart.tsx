@@ -2,10 +2,10 @@ import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import type { Dto } from "../../../api/client";
 import type { StepAct } from "../../../set/useSet";
-import { Fault } from "../../../ui/Fault";
 import { MenuFrame, MenuItem } from "../../../ui/Menu";
 import { count, works } from "../../../ui/numbers";
 import { Press } from "../../../ui/Press";
+import { PartWaits } from "./PartWaits";
 import { DecadeBars, decadeWidth } from "./DecadeBars";
 import type { TermsContext } from "./context";
 import { setWordsTable, useSetWords, type SetTerm, type SetWords } from "./useSetWords";
@@ -26,20 +26,7 @@ export function UsedPart({
   const { reviewId, stepId } = context.line;
   const words = useSetWords(reviewId, stepId);
   const data = words.data;
-  if (words.error)
-    return (
-      <div className="p-[18px]">
-        <Fault error={words.error} />
-      </div>
-    );
-  if (!data || asked === null)
-    return (
-      <div className="p-[18px]" aria-busy="true">
-        <div className="shape mb-3 h-40 w-full" />
-        <div className="shape mb-3 h-24 w-full" />
-        <div className="shape h-24 w-full" />
-      </div>
-    );
+  if (!data || asked === null) return <PartWaits error={words.error} />;
   if (data.total === 0) return <p className="px-[18px] py-4 text-[13px] text-quiet">There are no works in view.</p>;
   const inside = (expressions: readonly string[]) =>
     take({ kind: "Inside", words: [...asked.inside, ...expressions.filter((e) => !asked.inside.includes(e))] });
@@ -85,7 +72,7 @@ export function UsedPart({
           />
         ))}
       </Section>
-      <Section title="Methods" none="No method is named in three of these works.">
+      <Section title="Methods" none="No term that these works share names a method.">
         {data.methods.map(term)}
       </Section>
       <Names facet="Keyword" title="Keywords" names={data.keywords} asked={asked} take={take} />
@@ -206,7 +193,7 @@ function ToBoard({ context, expressions }: { context: TermsContext; expressions:
         disabled={context.isTaking}
         className="min-h-6 text-[12px] text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
       >
-        board
+        take
       </DropdownMenu.Trigger>
       <MenuFrame width={150} align="end">
         {context.cards.map((c, i) =>
