@@ -29,7 +29,7 @@ public static class MethodTerms
     /// <summary>Words before a head that say nothing of the method: "present study", "first experiment".</summary>
     private static readonly FrozenSet<string> Empty = """
         additional all available careful current different earlier existing experimental extensive few first
-        following further future good great important large last late later little long main many more most much new
+        following further future good great important large last late later little main many more most much new
         next novel old one other our own past possible present previous published recent same second separate set several
         similar simple single small such third three total two types used using various year years
         """.Split([' ', '\n'], StringSplitOptions.RemoveEmptyEntries).ToFrozenSet(StringComparer.Ordinal);

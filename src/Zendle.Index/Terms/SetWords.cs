@@ -177,6 +177,8 @@ public sealed class SetWords(CorpusSnapshot snapshot, QuestionEvaluator evaluato
         var (here, elsewhere) = (sample.Count(), Math.Max(1, others.Count()));
         var own = candidates
             .Against(others, sample, budget, snapshot.Read)
+            // Whatever one work says stands nowhere else; that makes no term of it.
+            .Where(_ => here >= TermCandidates.Least)
             .Where(t => t.Strength >= Telling && (double)t.Good / here >= Commoner * t.Others / elsewhere)
             .Select(t => t.Text)
             .ToHashSet(StringComparer.Ordinal);

@@ -10,6 +10,7 @@ public class MethodTermsTests
     [InlineData("case study", true)]
     [InlineData("light trapping", true)]
     [InlineData("questionnaire", true)]
+    [InlineData("long term monitoring", true)]
     [InlineData("linear mixed models", true)]
     [InlineData("mark and recapture", false)]
     [InlineData("present study", false)]

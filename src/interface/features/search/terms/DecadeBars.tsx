@@ -12,7 +12,13 @@ export function DecadeBars({ by, decades }: { by: readonly number[]; decades: Se
     (d, i) => `${d.from}s: ${by[i] ?? 0} of ${d.works}${d.works > 0 ? `, ${percent(shares[i] ?? 0)}` : ""}`,
   );
   return (
-    <svg width={decades.length * decadeWidth} height="18" role="img" aria-label={`By decade: ${told.join("; ")}`}>
+    <svg
+      width={decades.length * decadeWidth}
+      height="18"
+      className="shrink-0"
+      role="img"
+      aria-label={`By decade: ${told.join("; ")}`}
+    >
       {shares.map((share, i) => {
         const height = share === 0 ? 1 : 2 + (15 * share) / most;
         return (

@@ -124,7 +124,7 @@ function Section({
 }) {
   return (
     <section aria-label={title} className="pb-2">
-      <h3 className="flex items-end justify-between border-y border-line bg-paper px-[18px] py-1 text-[12px] font-semibold">
+      <h3 className="flex items-end justify-between gap-2 whitespace-nowrap border-y border-line bg-paper px-[18px] py-1 text-[12px] font-semibold">
         {title}
         {children.length > 0 && head}
       </h3>
@@ -137,7 +137,7 @@ function Section({
 function Decades({ decades }: { decades: SetWords["decades"] }) {
   return (
     <span
-      className="mr-[150px] flex justify-between text-[11.5px] font-normal text-faint"
+      className="mr-[128px] flex shrink-0 justify-between text-[11.5px] font-normal text-faint"
       style={{ width: Math.max(76, decades.length * decadeWidth) }}
     >
       <span>{decades[0]?.from}s</span>
@@ -175,8 +175,8 @@ function Row({
       </Press>
       {bars}
       {aside !== undefined && <span className="w-[44px] shrink-0 text-[11.5px] text-quiet">{aside}</span>}
-      <b className="w-[46px] shrink-0 text-right text-[13px]">{count(n)}</b>
-      {board !== undefined && <span className="flex w-[44px] shrink-0 justify-end">{board}</span>}
+      <b className="w-[38px] shrink-0 text-right text-[13px]">{count(n)}</b>
+      {board !== undefined && <span className="flex w-[30px] shrink-0 justify-end">{board}</span>}
     </li>
   );
 }
