@@ -18,6 +18,7 @@ using Zendle.Server.Events;
 using Zendle.Server.Features.Cite;
 using Zendle.Server.Features.Databases;
 using Zendle.Server.Features.Decisions;
+using Zendle.Server.Features.Entries;
 using Zendle.Server.Features.Events;
 using Zendle.Server.Features.Export;
 using Zendle.Server.Features.Gather;
@@ -191,6 +192,7 @@ builder
     .AddSingleton<ReadingService>()
     .AddSingleton<WorkRows>()
     .AddSingleton<RecordsService>()
+    .AddSingleton<EntryService>()
     .AddSingleton<ReviewService>()
     .AddSingleton<DatabaseService>()
     .AddSingleton<DemoSeeder>()
@@ -293,6 +295,7 @@ review.MapSearch();
 review.MapTerms();
 review.MapNamedSearches();
 review.MapWorks();
+review.MapEntries(signedIn);
 review.MapScore();
 review.MapReferences();
 review.MapTrails();

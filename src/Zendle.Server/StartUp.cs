@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Server.Corpus;
 using Zendle.Server.Demo;
+using Zendle.Server.Features.Entries;
 using Zendle.Server.Identity;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
@@ -102,6 +103,7 @@ internal sealed class StartUp(
                 IsReady = true;
             }
             await catchingUp;
+            await services.GetRequiredService<EntryService>().BringBack(stoppingToken);
             if (IsReady)
                 services.GetRequiredService<CorpusChange>().Tell();
             if (!options.Demo)

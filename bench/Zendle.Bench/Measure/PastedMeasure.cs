@@ -3,8 +3,10 @@ using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
 using Zendle.Core.Citing;
+using Zendle.Core.Entries;
 using Zendle.Core.Formats;
 using Zendle.Core.Merging;
+using Zendle.Core.Text;
 using Zendle.Documents.Citing;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
@@ -60,6 +62,7 @@ internal sealed partial class PastedMeasure
         var styles = shelf.Search("");
         var cases = await measure.Cased(reader, formatter, styles);
         measure.Found(cases, to, examples);
+        ReadAsEntries(cases, to, examples);
         await measure.Split(cases, formatter, styles, to, examples);
     }
 
@@ -104,6 +107,33 @@ internal sealed partial class PastedMeasure
             cases.AddRange(group.Select(c => new Case(c.c.Work, c.c.Slip, styles[n], c.c.Whole, texts[c.c.Work])));
         }
         return cases;
+    }
+
+    /// <summary>How many of those without a slip fill the fields of a custom entry as the work has them.</summary>
+    private static void ReadAsEntries(List<Case> cases, TextWriter to, bool examples)
+    {
+        var plain = cases.Where(c => c.Slip == Slip.None).ToArray();
+        var read = Array.ConvertAll(plain, c => PrintedEntry.Read(c.Text));
+        void Share(string field, Func<Citation, EntryFields, bool> isRight)
+        {
+            var right = plain.Zip(read).Count(p => isRight(p.First.Whole, p.Second));
+            to.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"  as an entry, {field}: {(double)right / plain.Length:0.000}"
+                )
+            );
+            if (examples)
+                foreach (var (c, e) in plain.Zip(read).Where(p => !isRight(p.First.Whole, p.Second)).Take(12))
+                    to.WriteLine(
+                        $"    {c.Style.Title}: {c.Text}\n      {e.People.ReplaceLineEndings("|")} # {e.Title} # {e.Venue}"
+                    );
+        }
+        static string Same(string text) => string.Join(' ', Words.AsWritten(text));
+        Share("title", (c, e) => Same(c.Title) == Same(e.Title));
+        Share("year", (c, e) => $"{c.Year}" == e.Year);
+        Share("first family name", (c, e) => Same(c.Authors[0].Family) == Same(e.People.Split('\n')[0].Split(',')[0]));
+        Share("venue", (c, e) => c.Venue is not { } v || Same(v.Title) == Same(e.Venue));
     }
 
     private static async Task<Dictionary<int, string>> Written(

@@ -63,7 +63,15 @@ public static class BibTexWriter
             Escape(c.Publisher ?? "")
         );
         Field("type", Escape(c.Genre ?? ""));
-        Field("note", c.Type == DocumentType.Preprint ? "Preprint" : null);
+        Field(
+            "note",
+            c.Type switch
+            {
+                DocumentType.Preprint => "Preprint",
+                DocumentType.Manuscript => "Manuscript", // unpublished asks for a note
+                _ => null,
+            }
+        );
         Field("isbn", c.Isbn);
         Field("doi", Plain(c.Doi));
         Field("url", Plain(c.FreeAddress));
@@ -161,6 +169,7 @@ public static class BibTexWriter
             DocumentType.Report => "techreport",
             DocumentType.Book => "book",
             DocumentType.Chapter => "incollection",
+            DocumentType.Manuscript => "unpublished",
             DocumentType.Preprint or DocumentType.Dataset or DocumentType.Other => "misc",
             _ => "article",
         };

@@ -122,6 +122,7 @@ public static class CslJsonWriter
             DocumentType.Book => "book",
             DocumentType.Chapter => "chapter",
             DocumentType.Dataset => "dataset",
+            DocumentType.Manuscript => "manuscript",
             DocumentType.Other => "document",
             _ => "article-journal",
         };

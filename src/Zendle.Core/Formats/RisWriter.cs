@@ -90,7 +90,7 @@ public static class RisWriter
             DocumentType.ConferencePaper => "CONF",
             DocumentType.Thesis => "THES",
             DocumentType.Report => "RPRT",
-            DocumentType.Preprint => "UNPB",
+            DocumentType.Preprint or DocumentType.Manuscript => "UNPB",
             DocumentType.Book => "BOOK",
             DocumentType.Chapter => "CHAP",
             DocumentType.Dataset => "DATA",

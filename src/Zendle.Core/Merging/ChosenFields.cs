@@ -93,7 +93,10 @@ public sealed record ChosenFields
         // The version of record speaks for the work before its manuscripts do.
         var order = records
             .OrderBy(r =>
-                r.Record.Type == DocumentType.Preprint || WorkVersions.IsBeforeReview(r.Record.Version) ? 1 : 0
+                r.Record.Type is DocumentType.Preprint or DocumentType.Manuscript
+                || WorkVersions.IsBeforeReview(r.Record.Version)
+                    ? 1
+                    : 0
             )
             .ThenBy(r => r.Trust)
             .ThenBy(r => r.RecordId)

@@ -144,7 +144,9 @@ public sealed record MergeFacts
             Volume = record.Venue?.Volume,
             FirstPage = record.Venue?.FirstPage,
             Type = record.Type,
-            IsBeforeReview = record.Type == DocumentType.Preprint || WorkVersions.IsBeforeReview(record.Version),
+            IsBeforeReview =
+                record.Type is DocumentType.Preprint or DocumentType.Manuscript
+                || WorkVersions.IsBeforeReview(record.Version),
             IsOnlyCited = record.IsOnlyCited,
         };
     }

@@ -24,6 +24,7 @@ public static class DocumentTypes
         (DocumentType.Book, "book"),
         (DocumentType.Chapter, "chapter"),
         (DocumentType.Dataset, "dataset"),
+        (DocumentType.Manuscript, "manuscript"),
         (DocumentType.Other, "other"),
     ];
 
@@ -125,6 +126,10 @@ public static class DocumentTypes
             "data set|datasets|data|research data|database|datensatz|forschungsdaten|jeu de donnees|donnees|"
                 + "conjunto de datos|conjunto de dados|dados"
         ),
+        (
+            DocumentType.Manuscript,
+            "unpublished|unpublished manuscript|unpublished work|manuskript|manuscrit|manuscrito"
+        ),
     ];
 
     /// <summary>Concepts of the COAR resource type vocabulary (version 3), by the last part of their address.</summary>
@@ -154,6 +159,7 @@ public static class DocumentTypes
         ("c_8042", DocumentType.Report),
         ("c_816b", DocumentType.Preprint),
         ("c_ddb1", DocumentType.Dataset),
+        ("c_0040", DocumentType.Manuscript),
     ];
 
     private static readonly FrozenDictionary<string, DocumentType> ByName = Names

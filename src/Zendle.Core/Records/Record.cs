@@ -303,4 +303,7 @@ public enum DocumentType
 
     /// <summary>Dataset.</summary>
     Dataset,
+
+    /// <summary>Manuscript that nobody has published: in planning, in writing, or under review.</summary>
+    Manuscript,
 }

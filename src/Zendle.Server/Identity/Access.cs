@@ -52,19 +52,9 @@ internal static class AccessFilters
             .WithMetadata(new Allows(role.ToString().ToLowerInvariant()));
 
     /// <summary>Lets curators through.</summary>
-    public static RouteHandlerBuilder RequireCurator(this RouteHandlerBuilder endpoint) =>
-        endpoint
-            .WithMetadata(new Allows("curator"))
-            .AddEndpointFilter(
-                async (call, next) =>
-                    await call.HttpContext.RequestServices.GetRequiredService<Access>().IsCurator(call.HttpContext.User)
-                        ? await next(call)
-                        : Problems.Of(
-                            403,
-                            "Only a curator of this installation may do that.",
-                            "Ask a curator; the account page names them."
-                        )
-            );
+    public static T RequireCurator<T>(this T endpoints)
+        where T : IEndpointConventionBuilder =>
+        endpoints.WithMetadata(new Allows("curator")).AddEndpointFilter<T, CuratorFilter>();
 
     private static async ValueTask<object?> Check(
         EndpointFilterInvocationContext call,
@@ -86,4 +76,17 @@ internal static class AccessFilters
             )
             : await next(call);
     }
+}
+
+/// <summary>Lets curators through.</summary>
+internal sealed class CuratorFilter(Access access) : IEndpointFilter
+{
+    public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next) =>
+        await access.IsCurator(context.HttpContext.User)
+            ? await next(context)
+            : Problems.Of(
+                403,
+                "Only a curator of this installation may do that.",
+                "Ask a curator; the account page names them."
+            );
 }

@@ -92,8 +92,8 @@ public static class RecordCodec
         });
     }
 
-    /// <summary>Compresses the original XML.</summary>
-    public static byte[] Source(string xml) => Squeeze(to => to.Write(Encoding.UTF8.GetBytes(xml)));
+    /// <summary>Compresses an original: XML, or the JSON of a custom entry.</summary>
+    public static byte[] Source(string text) => Squeeze(to => to.Write(Encoding.UTF8.GetBytes(text)));
 
     /// <summary>The original XML.</summary>
     public static string Source(byte[] bytes) => Encoding.UTF8.GetString(Expand(bytes));

@@ -25,6 +25,12 @@ public sealed class CorpusRow
 /// <summary>A database whose records are copied.</summary>
 public sealed class DatabaseRow
 {
+    /// <summary>The address of the database of custom entries, which nobody harvests.</summary>
+    public const string OfEntries = "zendle:entries";
+
+    /// <summary>Whether it holds custom entries rather than the records of a service.</summary>
+    public bool IsOfEntries => Address == OfEntries;
+
     /// <summary>Id, 1–255.</summary>
     public int Id { get; set; }
 
@@ -34,7 +40,7 @@ public sealed class DatabaseRow
     /// <summary>What it says of itself.</summary>
     public string Description { get; set; } = "";
 
-    /// <summary>Base address of its OAI-PMH service.</summary>
+    /// <summary>Base address of its OAI-PMH service; <see cref="OfEntries"/> for custom entries.</summary>
     public required string Address { get; set; }
 
     /// <summary>Metadata format that is asked for.</summary>
@@ -137,7 +143,7 @@ public sealed class RecordRow
     /// <summary>Two 64-bit keys for each reference (DOI; title and person), packed.</summary>
     public byte[] ReferenceKeys { get; set; } = [];
 
-    /// <summary>The original XML, compressed.</summary>
+    /// <summary>The original, compressed: XML, or the JSON of a custom entry's fields.</summary>
     public byte[] Source { get; set; } = [];
 }
 

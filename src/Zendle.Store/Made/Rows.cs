@@ -370,6 +370,31 @@ public sealed class KnownDatabaseRow
     public required string Name { get; set; }
 }
 
+/// <summary>
+/// A custom entry: a work that no database has, as people typed it. The record in <c>corpus.db</c> is made of it, and
+/// made again whenever that file is.
+/// </summary>
+public sealed class EntryRow
+{
+    /// <summary>Number; never used again.</summary>
+    public int Id { get; set; }
+
+    /// <summary>What was typed, as JSON of <see cref="Core.Entries.EntryFields"/>.</summary>
+    public required string Fields { get; set; }
+
+    /// <summary>Who added it.</summary>
+    public required string AccountId { get; set; }
+
+    /// <summary>When it was added, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+
+    /// <summary>When it was last changed, removed or brought back, UTC.</summary>
+    public DateTimeOffset ChangedAt { get; set; }
+
+    /// <summary>Whether it was removed.</summary>
+    public bool IsRemoved { get; set; }
+}
+
 /// <summary>A setting of the installation.</summary>
 public sealed class SettingRow
 {

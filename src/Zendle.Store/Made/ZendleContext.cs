@@ -61,6 +61,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>Databases known so far.</summary>
     public DbSet<KnownDatabaseRow> KnownDatabases => Set<KnownDatabaseRow>();
 
+    /// <summary>Custom entries.</summary>
+    public DbSet<EntryRow> Entries => Set<EntryRow>();
+
     /// <summary>Settings.</summary>
     public DbSet<SettingRow> Settings => Set<SettingRow>();
 
@@ -79,6 +82,7 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
             t.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
             t.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
         });
+        builder.Entity<EntryRow>().HasOne<Account>().WithMany().HasForeignKey(e => e.AccountId);
         builder.Entity<Member>().HasKey(m => new { m.ReviewId, m.AccountId });
         builder.Entity<Member>().HasOne<Review>().WithMany().HasForeignKey(m => m.ReviewId);
         builder.Entity<Member>().HasOne<Account>().WithMany().HasForeignKey(m => m.AccountId);

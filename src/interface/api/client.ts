@@ -10,6 +10,8 @@ export class Problem extends Error {
     readonly status: number,
     sentence: string,
     readonly act: string | null,
+    /** What is wrong with single fields of a form, by their names. */
+    readonly fields: Readonly<Record<string, string>> = {},
   ) {
     super(sentence);
   }
@@ -55,6 +57,7 @@ export async function read<T>(call: Promise<Reply<T>>): Promise<T> {
   const body = (typeof reply.error === "object" && reply.error !== null ? reply.error : {}) as {
     title?: string;
     detail?: string;
+    fields?: Record<string, string>;
   };
-  throw new Problem(reply.response.status, body.title ?? "Something went wrong.", body.detail ?? null);
+  throw new Problem(reply.response.status, body.title ?? "Something went wrong.", body.detail ?? null, body.fields);
 }

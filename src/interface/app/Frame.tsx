@@ -14,6 +14,7 @@ import { NavLink, useNavigate } from "react-router";
 import type { Dto } from "../api/client";
 import { NotFoundSheet } from "../features/reviews/NotFoundSheet";
 import { useReviews } from "../review/useReviews";
+import { NewEntrySheet } from "../set/entry/NewEntrySheet";
 import { useOpenKept } from "../set/useSet";
 import { Logo } from "../ui/Logo";
 import { MenuFrame, MenuItem, MenuLine } from "../ui/Menu";
@@ -30,6 +31,7 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
   const openKept = useOpenKept(review?.id ?? 0);
   const [keys, setKeys] = useState(false);
   const [notFound, setNotFound] = useState(false);
+  const [adding, setAdding] = useState(false);
   const go = (stage: string) => () => {
     if (!review) return false;
     void navigate(`/r/${review.id}/${stage}`);
@@ -112,12 +114,19 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
               <b className="font-semibold text-ink">{count(review.withText)}</b> with text
             </NavLink>
           )}
-          <Palette review={review} onKeys={() => setKeys(true)} />
+          <Palette review={review} onKeys={() => setKeys(true)} onEntry={() => setAdding(true)} />
         </header>
         <Announcement />
         <main className="flex min-h-0 flex-1 flex-col">{children}</main>
       </div>
       <KeysSheet open={keys} onOpenChange={setKeys} />
+      {review && adding && (
+        <NewEntrySheet
+          reviewId={review.id}
+          close={() => setAdding(false)}
+          onShow={(work) => void navigate(`/r/${review.id}/search?work=${work}`)}
+        />
+      )}
       {review && <NotFoundSheet reviewId={review.id} open={notFound} onOpenChange={setNotFound} />}
     </div>
   );

@@ -15,7 +15,15 @@ interface Entry {
 }
 
 /** Go to anything, do anything, by typing a part of its name. */
-export function Palette({ review, onKeys }: { review: Dto<"ReviewDto"> | null; onKeys: () => void }) {
+export function Palette({
+  review,
+  onKeys,
+  onEntry,
+}: {
+  review: Dto<"ReviewDto"> | null;
+  onKeys: () => void;
+  onEntry: () => void;
+}) {
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -43,7 +51,7 @@ export function Palette({ review, onKeys }: { review: Dto<"ReviewDto"> | null; o
             rounded-md border border-line bg-paper shadow-xl`}
         >
           <Dialog.Title className="sr-only">Go to, or do</Dialog.Title>
-          <PaletteBody review={review} onKeys={onKeys} close={() => setOpen(false)} />
+          <PaletteBody review={review} onKeys={onKeys} onEntry={onEntry} close={() => setOpen(false)} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
@@ -53,10 +61,12 @@ export function Palette({ review, onKeys }: { review: Dto<"ReviewDto"> | null; o
 function PaletteBody({
   review,
   onKeys,
+  onEntry,
   close,
 }: {
   review: Dto<"ReviewDto"> | null;
   onKeys: () => void;
+  onEntry: () => void;
   close: () => void;
 }) {
   const navigate = useNavigate();
@@ -81,6 +91,9 @@ function PaletteBody({
           { label: "Read", hint: "stage", run: go(`${here}/read`) },
           { label: "Kept works", hint: `${review.kept} works`, run: openKept },
           { label: "Report: the search log", hint: "stage", run: go(`${here}/report`) },
+          ...(review.role === "Reader"
+            ? []
+            : [{ label: "Add a custom entry", hint: "a work that no database has", run: onEntry }]),
           { label: "Databases", hint: "what is searched", run: go(`${here}/databases`) },
         ]
       : []),

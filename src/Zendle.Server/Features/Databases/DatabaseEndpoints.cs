@@ -20,6 +20,7 @@ internal sealed record ValueCountDto(string Value, int Count);
 internal sealed record OverlapDto(int DatabaseId, int Works);
 
 /// <summary>A database with what its records show of it.</summary>
+/// <param name="IsOfEntries">Whether it holds custom entries; nothing is harvested then.</param>
 /// <param name="DeletedRecord">How it tells of deletions: no, transient, persistent; empty when it has not been
 /// asked.</param>
 /// <param name="WholeAt">When everything was last asked for; null when that was in the first harvest only.</param>
@@ -30,6 +31,7 @@ internal sealed record OverlapDto(int DatabaseId, int Works);
 internal sealed record DatabaseDto(
     int Id,
     string Name,
+    bool IsOfEntries,
     string Description,
     string Address,
     string Format,
@@ -171,23 +173,18 @@ internal static class DatabaseEndpoints
         );
         api.MapPost("/databases/look", Look).RequireCurator().Produces<LookDto>();
         api.MapPost("/databases", Add).RequireCurator().Produces<JobDto>();
-        api.MapPut(
-                "/databases/{id:int}/part-of",
-                async Task<IResult> (
-                    int id,
-                    PartOfRequest request,
-                    DatabaseService service,
-                    CancellationToken cancel
-                ) =>
-                    await service.SetPart(id, request.PartOf, cancel) is { } whyNot
-                        ? Problems.Of(400, whyNot, "Nothing was changed.")
-                        : TypedResults.NoContent()
-            )
-            .RequireCurator();
-        api.MapPut("/databases/{id:int}/schedule", SetSchedule).RequireCurator();
-        api.MapGet("/databases/{id:int}/look", LookAgain).RequireCurator().Produces<LookDto>();
-        api.MapPut("/databases/{id:int}/format", SetFormat).RequireCurator().Produces<JobDto>();
-        api.MapPost("/databases/{id:int}/harvest", Harvest).RequireCurator().Produces<JobDto>();
+        var harvested = api.MapGroup("/databases/{id:int}").RequireCurator().AddEndpointFilter(ThatAreHarvested);
+        harvested.MapPut(
+            "/part-of",
+            async Task<IResult> (int id, PartOfRequest request, DatabaseService service, CancellationToken cancel) =>
+                await service.SetPart(id, request.PartOf, cancel) is { } whyNot
+                    ? Problems.Of(400, whyNot, "Nothing was changed.")
+                    : TypedResults.NoContent()
+        );
+        harvested.MapPut("/schedule", SetSchedule);
+        harvested.MapGet("/look", LookAgain).Produces<LookDto>();
+        harvested.MapPut("/format", SetFormat).Produces<JobDto>();
+        harvested.MapPost("/harvest", Harvest).Produces<JobDto>();
         api.MapPost(
                 "/jobs/{id:int}/stop",
                 async Task<IResult> (int id, JobRunner jobs) =>
@@ -200,6 +197,21 @@ internal static class DatabaseEndpoints
                     await jobs.Resume(id) ? TypedResults.NoContent() : Problems.Of(409, "This job cannot be resumed.")
             )
             .RequireCurator();
+    }
+
+    /// <summary>Custom entries have no service behind them.</summary>
+    private static async ValueTask<object?> ThatAreHarvested(
+        EndpointFilterInvocationContext call,
+        EndpointFilterDelegate next
+    )
+    {
+        var id = call.GetArgument<int>(0);
+        await using var context = await call
+            .HttpContext.RequestServices.GetRequiredService<IDbContextFactory<CorpusContext>>()
+            .CreateDbContextAsync(call.HttpContext.RequestAborted);
+        return await context.Databases.AnyAsync(d => d.Id == id && d.Address == DatabaseRow.OfEntries)
+            ? Problems.Of(409, "Custom entries are not harvested; people add them.", "Nothing was changed.")
+            : await next(call);
     }
 
     private static async Task<IResult> Look(AddressRequest request, DatabaseService service, CancellationToken cancel)
@@ -486,6 +498,7 @@ internal sealed class DatabaseService(
                     return new DatabaseDto(
                         d.Id,
                         d.Name,
+                        d.IsOfEntries,
                         d.Description,
                         d.Address,
                         d.Format,

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Zendle.Core.Entries;
 using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Queries;
@@ -25,6 +26,8 @@ internal sealed record PersonDto(
 
 internal sealed record CopyDto(string Address, string Host, string Access, string? Version);
 
+/// <summary>A record of the work.</summary>
+/// <param name="EntryId">The custom entry it is made of; null for a database's.</param>
 internal sealed record WorkRecordDto(
     int Id,
     string Database,
@@ -36,7 +39,8 @@ internal sealed record WorkRecordDto(
     string Type,
     string? Version,
     int? Cited,
-    IReadOnlyList<string> Notes
+    IReadOnlyList<string> Notes,
+    int? EntryId
 );
 
 internal sealed record EvidenceDto(
@@ -168,6 +172,7 @@ internal static class WorkEndpoints
         var chosen = ChosenFields.From(records);
         var concepts = view!.Answer.Concepts;
         var names = view.Snapshot.DatabaseNames;
+        var entries = (await reader.Databases(cancel)).Find(d => d.IsOfEntries)?.Id;
         var columns = view.Snapshot.Columns;
         var persons = columns.Of(Facet.Person) is var told ? told.Of(workId).ToArray().Select(n => told.Names[n]) : [];
         var row = (await rows.For(view, [workId], cancel))[0];
@@ -251,7 +256,8 @@ internal static class WorkEndpoints
                         DocumentTypes.Name(r.Record.Type),
                         WorkVersions.Name(r.Record.Version),
                         r.Record.CitedCount,
-                        r.Record.Notes
+                        r.Record.Notes,
+                        r.DatabaseId == entries ? CustomEntry.NumberOf(r.Record.Identifier) : null
                     )),
                 ],
                 [.. (await reader.MatchesAmong([.. records.Select(r => r.RecordId)], cancel)).Select(EvidenceDto.Of)],

@@ -262,6 +262,38 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Decisions");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.EntryRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ChangedAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Fields")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsRemoved")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.ToTable("Entries");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.JobRow", b =>
                 {
                     b.Property<int>("Id")
@@ -773,6 +805,15 @@ namespace Zendle.Store.Made.Migrations
                     b.HasOne("Zendle.Store.Made.Review", null)
                         .WithMany()
                         .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.EntryRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

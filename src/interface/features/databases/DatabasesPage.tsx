@@ -145,8 +145,12 @@ function DatabaseRow({
           <FieldShare word="abstract" n={d.withAbstract} of={d.records} />
           <FieldShare word="keywords" n={d.withKeywords} of={d.records} />
           <FieldShare word="references" n={d.withReferences} of={d.records} />
-          <FormatOf database={d} curator={curator} />
-          <PartOf database={d} all={all} curator={curator} />
+          {!d.isOfEntries && (
+            <>
+              <FormatOf database={d} curator={curator} />
+              <PartOf database={d} all={all} curator={curator} />
+            </>
+          )}
         </p>
       </div>
       <p className="text-right">
@@ -156,7 +160,16 @@ function DatabaseRow({
       <YearSpan years={d.years} />
       <TypeBar types={d.types} />
       <div className="max-[1150px]:col-span-4 max-sm:col-span-2">
-        <HarvestState database={d} curator={curator} wholeEveryDays={wholeEveryDays} followsOutside={followsOutside} />
+        {d.isOfEntries ? (
+          <p className="text-right text-[12px] text-quiet">{d.harvestedAt && `last changed ${ago(d.harvestedAt)}`}</p>
+        ) : (
+          <HarvestState
+            database={d}
+            curator={curator}
+            wholeEveryDays={wholeEveryDays}
+            followsOutside={followsOutside}
+          />
+        )}
       </div>
     </li>
   );

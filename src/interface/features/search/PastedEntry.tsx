@@ -1,4 +1,5 @@
 import type { Dto } from "../../api/client";
+import { TextButton } from "../../ui/TextButton";
 import type { Pasted } from "./usePasted";
 
 /** One pasted reference with the works it means or may mean, to tick. */
@@ -6,10 +7,13 @@ export function PastedEntry({
   reference: r,
   chosen,
   onChoose,
+  onAdd,
 }: {
   reference: Pasted;
   chosen: number | null;
   onChoose: (work: number | null) => void;
+  /** Adds what nothing here is as a custom entry; null where that is not to be. */
+  onAdd: (() => void) | null;
 }) {
   return (
     <li className="border-b border-soft py-2 text-[13px]">
@@ -35,6 +39,11 @@ export function PastedEntry({
           </span>
         </label>
       ))}
+      {onAdd && (
+        <TextButton className="mt-1 text-[12.5px] text-quiet" onClick={onAdd}>
+          {r.candidates.length > 0 ? "None of these: add it as a custom entry" : "Add it as a custom entry"}
+        </TextButton>
+      )}
     </li>
   );
 }

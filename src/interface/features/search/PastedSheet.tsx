@@ -1,10 +1,14 @@
 import { useEffect, useState } from "react";
+import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { TextArea } from "../../ui/Input";
 import { Sheet } from "../../ui/Sheet";
 import { useSay } from "../../ui/Toasts";
 import { count, works } from "../../ui/numbers";
+import { NewEntrySheet } from "../../set/entry/NewEntrySheet";
+import { useAddEntries, useReadPrinted, type EntryFields } from "../../set/entry/useEntries";
+import { useReview } from "../../review/useReviews";
 import { useTakeStep, type Place } from "../../set/useSet";
 import { PastedEntry } from "./PastedEntry";
 import { usePasted, type Pasted } from "./usePasted";
@@ -23,20 +27,51 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
   const say = useSay();
   // By entry the work chosen; null for none. What is sure is chosen to begin with.
   const [chosen, setChosen] = useState<ReadonlyMap<number, number | null>>(new Map());
+  // By entry the work that it was added as: a custom entry.
+  const [added, setAdded] = useState<ReadonlyMap<number, Dto<"PastedCandidateDto">>>(new Map());
+  const [adding, setAdding] = useState<{ i: number; start: EntryFields } | null>(null);
+  const readPrinted = useReadPrinted();
+  const mayAdd = useReview(place.reviewId).data?.role !== "Reader";
   const { mutate, data } = find;
   useEffect(() => {
     if (start.trim() !== "") mutate(start);
   }, [start, mutate]);
-  const entries = (data?.references ?? []).map((reference, i) => {
+  const entries = (data?.references ?? []).map((found, i) => {
+    const own = added.get(i);
+    const reference: Pasted = own ? { ...found, verdict: "Sure", candidates: [own] } : found;
     const sure = reference.verdict === "Sure" ? (reference.candidates[0]?.workId ?? null) : null;
     const work = chosen.has(i) ? (chosen.get(i) ?? null) : sure;
     return { i, reference, work };
   });
   const ids = [...new Set(entries.flatMap((e) => (e.work === null ? [] : [e.work])))];
-  const missing = entries.filter((e) => e.reference.verdict === "NotHere").map((e) => e.reference.text);
+  const notHere = entries.filter((e) => e.reference.verdict === "NotHere");
+  const missing = notHere.map((e) => e.reference.text);
+  const isAdded = (i: number, workId: number, title: string) =>
+    setAdded((old) =>
+      new Map(old).set(i, {
+        workId,
+        title,
+        person: null,
+        year: null,
+        venue: null,
+        likeness: 100,
+        why: ["custom entry"],
+      }),
+    );
+  const addOne = (i: number, reference: string) =>
+    readPrinted.mutate([reference], {
+      onSuccess: ([start]) => {
+        if (start) setAdding({ i, start });
+      },
+    });
+  const addAll = useAddEntries(place.reviewId, ({ works: made }, forms) =>
+    notHere.forEach((e, n) => isAdded(e.i, made[n] ?? 0, forms[n]?.title ?? e.reference.text)),
+  );
+  const addThem = () => readPrinted.mutate(missing, { onSuccess: (forms) => addAll.mutate(forms) });
   const said = `${count(ids.length)} pasted ${ids.length === 1 ? "reference" : "references"}`;
   const again = () => {
     setChosen(new Map());
+    setAdded(new Map());
     find.reset();
   };
   const show = () => {
@@ -95,6 +130,20 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
                     <Button
                       kind="bare"
                       className="ml-auto !h-6"
+                      disabled={!mayAdd || addAll.isPending || readPrinted.isPending}
+                      onClick={addThem}
+                    >
+                      {addAll.isPending
+                        ? "Adding …"
+                        : its.length === 1
+                          ? "Add it as an entry"
+                          : `Add all ${count(its.length)} as entries`}
+                    </Button>
+                  )}
+                  {group.verdict === "NotHere" && (
+                    <Button
+                      kind="bare"
+                      className="!h-6"
                       onClick={() => {
                         void navigator.clipboard.writeText(missing.join("\n")).then(() => say("Copied."));
                       }}
@@ -110,9 +159,11 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
                       reference={e.reference}
                       chosen={e.work}
                       onChoose={(work) => setChosen(new Map(chosen).set(e.i, work))}
+                      onAdd={mayAdd && group.verdict !== "Sure" ? () => addOne(e.i, e.reference.text) : null}
                     />
                   ))}
                 </ul>
+                {group.verdict === "NotHere" && addAll.error && <Fault error={addAll.error} />}
                 {group.verdict === "NotHere" && data.notLookedFor > 0 && (
                   <p className="mt-1 text-[12.5px] text-quiet">
                     {count(data.notLookedFor)} of them were only compared by identifier, title, author and year, because
@@ -130,6 +181,14 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
             <span className="text-[12.5px] text-quiet max-sm:hidden">Starts a new path with exactly these works.</span>
           </div>
         </>
+      )}
+      {adding && (
+        <NewEntrySheet
+          reviewId={place.reviewId}
+          start={adding.start}
+          close={() => setAdding(null)}
+          onAdded={(workId, title) => isAdded(adding.i, workId, title)}
+        />
       )}
     </Sheet>
   );

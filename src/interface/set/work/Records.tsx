@@ -2,12 +2,14 @@ import { useState } from "react";
 import type { Dto } from "../../api/client";
 import { count } from "../../ui/numbers";
 import { TextButton } from "../../ui/TextButton";
+import { EntrySheet } from "../entry/EntrySheet";
 import { Part } from "./Part";
 import { RecordsSheet } from "./RecordsSheet";
 
 /** The records that describe a work, what tells them apart, and why they were joined. */
-export function Records({ work }: { work: Dto<"WorkDto"> }) {
+export function Records({ reviewId, work }: { reviewId: number; work: Dto<"WorkDto"> }) {
   const [comparing, setComparing] = useState(false);
+  const [entry, setEntry] = useState<number | null>(null);
   return (
     <Part title={work.records.length === 1 ? "One record describes it" : `${work.records.length} records describe it`}>
       <p className="mb-1.5">
@@ -16,6 +18,7 @@ export function Records({ work }: { work: Dto<"WorkDto"> }) {
         </TextButton>
       </p>
       <RecordsSheet workId={work.id} open={comparing} close={() => setComparing(false)} />
+      {entry !== null && <EntrySheet reviewId={reviewId} entryId={entry} close={() => setEntry(null)} />}
       <ul className="space-y-1.5">
         {work.records.map((r) => (
           <li key={r.id}>
@@ -25,6 +28,11 @@ export function Records({ work }: { work: Dto<"WorkDto"> }) {
               {r.version && ` · ${r.version}`}
               {r.cited !== null && ` · citations: ${count(r.cited)}`}
             </span>
+            {r.entryId !== null && (
+              <TextButton className="ml-1.5" onClick={() => setEntry(r.entryId)}>
+                Open the entry
+              </TextButton>
+            )}
             {r.title !== work.title.text && (
               <span className="block font-serif text-[13px]">“{r.titleIsTranslated ? `[${r.title}]` : r.title}”</span>
             )}

@@ -70,7 +70,7 @@ export function WorkBody({
       <Standings of={work.standings} />
       <ReferencesSheet reviewId={place.reviewId} work={work} />
       <Identifiers of={work} />
-      <Records work={work} />
+      <Records reviewId={place.reviewId} work={work} />
     </>
   );
 }
