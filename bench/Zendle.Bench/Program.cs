@@ -1,7 +1,7 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|shapes|fuzz|trails|documents|gather|cite|corpus|people|blocks|keep] [--works N] [--seed N] [--cache DIR]
+// ./zendle bench [search|shapes|words|fuzz|trails|documents|gather|cite|corpus|people|blocks|keep] [--works N] [--seed N] [--cache DIR]
 // [--store DIR]; without a name, all of them. Milliseconds on shared machines only orient; the ratios, measured side by
 // side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
@@ -44,6 +44,7 @@ string[] all =
 [
     "search",
     "shapes",
+    "words",
     "fuzz",
     "trails",
     "documents",
@@ -87,6 +88,9 @@ try
                 break;
             case "shapes":
                 ShapesBench.Run(own, works, seed);
+                break;
+            case "words":
+                WordsBench.Run(own, works, seed);
                 break;
             case "fuzz":
                 FuzzBench.Run(seed);

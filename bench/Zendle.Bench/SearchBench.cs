@@ -145,7 +145,7 @@ internal static class SearchBench
             TextAtHand.Best([]),
             null,
             MergeKeys.Doi(r.Record.Doi),
-            0,
+            MergeKeys.TitleAndPerson(r.Record.Title, r.Record.People[0].Family),
             [],
             Around: new([], [], [], r.Record.Keywords)
         );

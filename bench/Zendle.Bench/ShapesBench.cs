@@ -6,8 +6,6 @@ using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
-using Zendle.Index.Spelling;
-using Zendle.Index.Terms;
 
 namespace Zendle.Bench;
 
@@ -30,22 +28,8 @@ internal sealed class ShapesBench : IDisposable
     {
         (this.works, this.seed, corpus) = (works, seed, new(works, seed));
         count = corpus.Records().Count();
+        index = SyntheticIndex.Built(folder, corpus, works);
         var watch = Stopwatch.StartNew();
-        index = new(Path.Combine(folder, "index"));
-        var columns = new CorpusColumns.Builder(count + 1, works + 1, SyntheticCorpus.Databases);
-        // Cutting into words takes most of the time, as in a harvest; columns are laid by one.
-        foreach (var chunk in corpus.Records().Chunk(20_000))
-        {
-            Parallel.ForEach(chunk, r => index.Put(r.Id, r.Record));
-            foreach (var r in chunk)
-                columns.Add(SearchBench.Shown(r), SearchBench.Row(r));
-        }
-        index.Refresh(columns.Build(), SyntheticCorpus.Databases, 1);
-        Console.WriteLine(
-            $"{works:N0} works, {count:N0} records. Index: {watch.Elapsed.TotalSeconds:N0} s, "
-                + $"{count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}"
-        );
-        watch.Restart();
         fts = new(Path.Combine(folder, "fts.db"));
         fts.Fill(corpus.Records());
         Console.WriteLine($"FTS5: {watch.Elapsed.TotalSeconds:N0} s");
@@ -59,47 +43,9 @@ internal sealed class ShapesBench : IDisposable
         bench.Boards();
         bench.Facets();
         bench.Pages();
-        bench.Terms();
         bench.Algebra();
         bench.AtOnce();
         Console.WriteLine(Measures.Memory());
-    }
-
-    /// <summary>Offered terms for 200 good works, and a line of three misspelt words.</summary>
-    private void Terms()
-    {
-        var evaluator = new QuestionEvaluator(snapshot, null);
-        var line = $"({SyntheticCorpus.Word(40)} OR {SyntheticCorpus.Word(41)}) AND {SyntheticCorpus.Word(60)}";
-        var root = QueryReader.Read(line).Root!;
-        var found = evaluator.Works(evaluator.Records(root));
-        var good = WorkSet.Of(snapshot.Columns.WorkSize, found.Members().Take(200));
-        IReadOnlyList<TermOffer> offers = [];
-        var ground = new OfferGround(SearchBoard.Of(root), [], null, found, good, new HashSet<string>());
-        var took = Measures.Median(
-            Enumerable
-                .Range(0, 5)
-                .Select(_ =>
-                    Measures.Time(() => offers = new TermOffers(snapshot, evaluator, ground).All()).Milliseconds
-                )
-        );
-        Console.WriteLine(
-            $"{offers.Count} terms offered for {good.Count()} works of {snapshot.Columns.Works:N0}: {took:N0} ms"
-        );
-        var misspelt = string.Join(
-            ' ',
-            new[] { 70, 300, 900 }.Select(r => SyntheticCorpus.Word(r)).Select(w => w + w[^1])
-        );
-        var mender = new LineMender(
-            snapshot.Columns,
-            evaluator,
-            l => evaluator.Works(evaluator.Records(QueryReader.Read(l).Root!)).Count()
-        );
-        took = Measures.Median(
-            Enumerable
-                .Range(0, 9)
-                .Select(_ => Measures.Time(() => mender.Mend(QueryReader.Read(misspelt).Root!, misspelt)).Milliseconds)
-        );
-        Console.WriteLine($"a line of three misspelt words: {took:N1} ms");
     }
 
     private static string Word(Random random, int from, int to) => SyntheticCorpus.Word(random.Next(from, to));

@@ -37,6 +37,9 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
     /// <summary>Names on works with their persons.</summary>
     public DbSet<PersonMarkRow> PersonMarks => Set<PersonMarkRow>();
 
+    /// <summary>Controlled vocabularies of databases.</summary>
+    public DbSet<VocabularyRow> Vocabularies => Set<VocabularyRow>();
+
     /// <summary>Pairs that agree enough to be one work.</summary>
     public DbSet<MatchRow> Matches => Set<MatchRow>();
 
@@ -59,6 +62,12 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
         {
             m.HasKey(x => x.RecordId);
             m.Property(x => x.RecordId).ValueGeneratedNever();
+        });
+        modelBuilder.Entity<VocabularyRow>(v =>
+        {
+            v.HasKey(x => x.DatabaseId);
+            v.Property(x => x.DatabaseId).ValueGeneratedNever();
+            v.HasOne<DatabaseRow>().WithOne().HasForeignKey<VocabularyRow>(x => x.DatabaseId);
         });
         modelBuilder.Entity<SeenRow>().HasKey(s => new { s.DatabaseId, s.Identifier });
         modelBuilder.Entity<KeyPartRow>(k =>

@@ -98,6 +98,12 @@ public static class RecordCodec
     /// <summary>The original XML.</summary>
     public static string Source(byte[] bytes) => Encoding.UTF8.GetString(Expand(bytes));
 
+    /// <summary>Compresses a document as it came.</summary>
+    public static byte[] Document(byte[] bytes) => Squeeze(to => to.Write(bytes));
+
+    /// <summary>The document as it came.</summary>
+    public static Stream Opened(byte[] document) => new MemoryStream(Expand(document));
+
     /// <summary>Whether two compressed texts say the same, however they were compressed.</summary>
     public static bool IsSameSource(byte[] a, byte[] b) =>
         a.AsSpan().SequenceEqual(b) || Expand(a).AsSpan().SequenceEqual(Expand(b));

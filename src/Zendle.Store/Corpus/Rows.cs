@@ -94,6 +94,25 @@ public sealed class DatabaseRow
     public bool WholeAsked { get; set; }
 }
 
+/// <summary>The controlled vocabulary of a database, as it was fetched.</summary>
+public sealed class VocabularyRow
+{
+    /// <summary>The database.</summary>
+    public int DatabaseId { get; set; }
+
+    /// <summary>Where it was fetched from.</summary>
+    public required string Address { get; set; }
+
+    /// <summary>When, by our clock.</summary>
+    public DateTimeOffset FetchedAt { get; set; }
+
+    /// <summary>How many concepts it has.</summary>
+    public int Concepts { get; set; }
+
+    /// <summary>The document (SKOS in RDF/XML), compressed.</summary>
+    public byte[] Document { get; set; } = [];
+}
+
 /// <summary>A record that the whole run under way has brought.</summary>
 public sealed class SeenRow
 {

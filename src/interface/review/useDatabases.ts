@@ -37,6 +37,16 @@ export function useAddDatabase() {
   });
 }
 
+/** Fetches the controlled vocabulary of a database; null takes it away. */
+export function useSetVocabulary() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, address }: { id: number; address: string | null }) =>
+      read(api.PUT("/api/databases/{id}/vocabulary", { params: { path: { id } }, body: { address } })),
+    onSuccess: () => client.invalidateQueries(),
+  });
+}
+
 /** Says of which database another is an extract. */
 export function useSetPart() {
   const client = useQueryClient();

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Harvest;
 using Zendle.Core.Records;
 using Zendle.Core.Schedules;
+using Zendle.Core.Terms;
 using Zendle.Server.Corpus;
 using Zendle.Server.Events;
 using Zendle.Server.Identity;
@@ -26,6 +27,7 @@ internal sealed record OverlapDto(int DatabaseId, int Works);
 /// <param name="WholeAt">When everything was last asked for; null when that was in the first harvest only.</param>
 /// <param name="Every">How often it is harvested by itself; null when only by hand.</param>
 /// <param name="DueAt">When it is harvested next by itself; null when only by hand.</param>
+/// <param name="Vocabulary">The vocabulary its indexers use, where a curator said where it lies.</param>
 /// <param name="WithAbstract">Records that have an abstract; likewise the others. They tell which fields can be
 /// searched.</param>
 internal sealed record DatabaseDto(
@@ -52,8 +54,15 @@ internal sealed record DatabaseDto(
     string DeletedRecord,
     DateTimeOffset? WholeAt,
     Recurrence? Every,
-    DateTimeOffset? DueAt
+    DateTimeOffset? DueAt,
+    VocabularyDto? Vocabulary
 );
+
+/// <summary>The controlled vocabulary of a database.</summary>
+internal sealed record VocabularyDto(string Address, DateTimeOffset FetchedAt, int Concepts);
+
+/// <summary>Says where the vocabulary of a database lies; null for none.</summary>
+internal sealed record VocabularyRequest(string? Address);
 
 /// <summary>Says how often a database is harvested by itself; null for by hand only.</summary>
 internal sealed record ScheduleRequest(Recurrence? Every);
@@ -185,6 +194,7 @@ internal static class DatabaseEndpoints
         harvested.MapGet("/look", LookAgain).Produces<LookDto>();
         harvested.MapPut("/format", SetFormat).Produces<JobDto>();
         harvested.MapPost("/harvest", Harvest).Produces<JobDto>();
+        harvested.MapPut("/vocabulary", SetVocabulary).Produces<int>();
         api.MapPost(
                 "/jobs/{id:int}/stop",
                 async Task<IResult> (int id, JobRunner jobs) =>
@@ -286,6 +296,30 @@ internal static class DatabaseEndpoints
             return Problems.Of(404, "There is no such database.");
         await schedule.Set(HarvestJob.Kind, id, request.Every, cancel);
         return TypedResults.NoContent();
+    }
+
+    private static async Task<IResult> SetVocabulary(
+        int id,
+        VocabularyRequest request,
+        VocabularyService vocabularies,
+        IDbContextFactory<CorpusContext> contexts,
+        CancellationToken cancel
+    )
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        if (!await context.Databases.AnyAsync(d => d.Id == id, cancel))
+            return Problems.Of(404, "There is no such database.");
+        var address = WebAddress.Of(request.Address);
+        if (request.Address is not null && address is null)
+            return Problems.Of(400, "A web address begins with http:// or https://.", "Nothing was changed.");
+        try
+        {
+            return TypedResults.Ok(await vocabularies.Set(id, address, cancel));
+        }
+        catch (VocabularyFaultException e)
+        {
+            return Problems.Of(422, e.Message, "Nothing was changed.");
+        }
     }
 
     private static async Task<IResult> Harvest(
@@ -490,6 +524,11 @@ internal sealed class DatabaseService(
         var columns = snapshot.Columns;
         var databases = await reader.Databases(cancel);
         var counts = DatabaseCounts.Of(snapshot);
+        await using var corpusContext = await corpusContexts.CreateDbContextAsync(cancel);
+        var vocabularies = await corpusContext
+            .Vocabularies.AsNoTracking()
+            .Select(v => new { v.DatabaseId, Told = new VocabularyDto(v.Address, v.FetchedAt, v.Concepts) })
+            .ToDictionaryAsync(v => v.DatabaseId, v => v.Told, cancel);
         return new(
             [
                 .. databases.Select(d =>
@@ -527,7 +566,8 @@ internal sealed class DatabaseService(
                         d.DeletedRecord,
                         d.WholeAt,
                         recurring.GetValueOrDefault(d.Id)?.Every,
-                        recurring.GetValueOrDefault(d.Id)?.DueAt
+                        recurring.GetValueOrDefault(d.Id)?.DueAt,
+                        vocabularies.GetValueOrDefault(d.Id)
                     );
                 }),
             ],

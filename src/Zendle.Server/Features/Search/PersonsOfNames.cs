@@ -13,6 +13,8 @@ internal static class PersonsOfNames
 {
     private const int MostNames = 2;
     private const int MostPersons = 5;
+    private const int LongestName = 80;
+    private const int MostWordsOfAName = 5;
 
     /// <summary>The persons behind the names of a line, those of most works first, each with what taking it finds.</summary>
     public static IEnumerable<NoticeDto> In(SearchView view, OfferCounts offers, QueryNode root, string text)
@@ -30,19 +32,58 @@ internal static class PersonsOfNames
                 persons.Count == 1
                     ? $"One person is behind “{term.Written}”:"
                     : $"{persons.Count:N0} persons are behind “{term.Written}”:",
-                [
-                    .. persons
-                        .Take(MostPersons)
-                        .Select(label =>
-                            (label, Line: $"{text[..field.Span.Start]}{Written(label)}{text[field.Span.End..]}")
-                        )
-                        .Where(p => QueryReader.Read(p.Line).IsSound)
-                        .Select(p => WayDto.Written(p.label, p.Line, offers.Taken(p.Line).Count())),
-                ],
+                [.. Ways(offers, persons, text[..field.Span.Start], text[field.Span.End..])],
                 []
             );
         }
     }
+
+    /// <summary>
+    /// A line of nothing but words that authors are named by, too: "Mei Berg", "Berg MK", or one word with a capital.
+    /// </summary>
+    public static IEnumerable<NoticeDto> Typed(SearchView view, OfferCounts offers, string text)
+    {
+        var name = text.Trim();
+        if (!LooksLikeAName(name))
+            yield break;
+        var line = $"author:\"{name}\"";
+        if (QueryReader.Read(line) is not { IsSound: true, Root: FieldNode { Part: TermNode term } field })
+            yield break;
+        var persons = Persons(view, field, term);
+        if (persons.Count > 0)
+            yield return new(
+                "TypedName",
+                0,
+                text.Length,
+                $"“{name}” is also the name of authors:",
+                [
+                    WayDto.Written("anyone of this name", line, offers.Taken(line).Count()),
+                    .. Ways(offers, persons, "", ""),
+                ],
+                []
+            );
+    }
+
+    private static bool LooksLikeAName(string text)
+    {
+        if (
+            text.Length is < 3 or > LongestName
+            || !text.All(c => char.IsLetter(c) || c is ' ' or '.' or ',' or '-' or '\'' or '’')
+        )
+            return false;
+        var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        // One word in small letters is a word to search for.
+        return words.Length <= MostWordsOfAName
+            && (words.Length > 1 || char.IsUpper(text[0]))
+            && !words.Any(w => w is "AND" or "OR" or "NOT" or "NEAR");
+    }
+
+    private static IEnumerable<WayDto> Ways(OfferCounts offers, List<string> persons, string before, string after) =>
+        persons
+            .Take(MostPersons)
+            .Select(label => (label, Line: $"{before}{Written(label)}{after}"))
+            .Where(p => QueryReader.Read(p.Line).IsSound)
+            .Select(p => WayDto.Written(p.label, p.Line, offers.Taken(p.Line).Count()));
 
     private static List<string> Persons(SearchView view, FieldNode field, TermNode term)
     {

@@ -158,6 +158,7 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                     NothingFound.In(counts, offers, text).Where(n => near.Length == 0 || n.Ways.Count > 0)
                 );
             notices.AddRange(PersonsOfNames.In(view, offers, sound, text));
+            notices.AddRange(PersonsOfNames.Typed(view, offers, text));
             notices.AddRange(Wide(evaluator, sound));
             notices.AddRange(await gaps.In(offers, sound, text, cancel));
             notices.AddRange(Variants(offers, sound, text, cancel));

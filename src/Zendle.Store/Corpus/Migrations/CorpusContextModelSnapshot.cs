@@ -329,6 +329,31 @@ namespace Zendle.Store.Corpus.Migrations
                     b.ToTable("Seen");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Corpus.VocabularyRow", b =>
+                {
+                    b.Property<int>("DatabaseId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Concepts")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Document")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("FetchedAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("DatabaseId");
+
+                    b.ToTable("Vocabularies");
+                });
+
             modelBuilder.Entity("Zendle.Store.Corpus.WorkRow", b =>
                 {
                     b.Property<int>("Id")
@@ -348,6 +373,15 @@ namespace Zendle.Store.Corpus.Migrations
                     b.HasOne("Zendle.Store.Corpus.DatabaseRow", null)
                         .WithMany()
                         .HasForeignKey("DatabaseId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Corpus.VocabularyRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Corpus.DatabaseRow", null)
+                        .WithOne()
+                        .HasForeignKey("Zendle.Store.Corpus.VocabularyRow", "DatabaseId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Sheet } from "../../ui/Sheet";
 import { ago, count, percent } from "../../ui/numbers";
+import { VocabularyOf } from "./VocabularyOf";
 import { useMe } from "../../review/useMe";
 import { AboutAddresses } from "./AboutAddresses";
 import { AddFromFile } from "./AddFromFile";
@@ -148,6 +149,7 @@ function DatabaseRow({
           {!d.isOfEntries && (
             <>
               <FormatOf database={d} curator={curator} />
+              <VocabularyOf database={d} curator={curator} />
               <PartOf database={d} all={all} curator={curator} />
             </>
           )}

@@ -34,7 +34,10 @@ function Existing({ reviewId, entry, close }: { reviewId: number; entry: Dto<"En
     close();
   });
   const remove = useRemoveEntry(reviewId, entry.id, (isRemoved) => {
-    if (!isRemoved) return say("The entry is back.");
+    if (!isRemoved) {
+      say("The entry is back.");
+      return;
+    }
     say("The entry was removed.", { label: "Undo", run: () => remove.mutate(false) });
     close();
   });

@@ -35,10 +35,11 @@ internal sealed class AbbreviatedTerms(CorpusReader reader)
         {
             foreach (var (pair, isShort) in await Explained(offers, term, cancel))
             {
-                var (text, words) = isShort ? (pair.Short, Folded(pair.Short)) : (pair.Long, Folded(pair.Long));
-                if (refused.Contains(string.Join(' ', words)) || onBoard.Any(t => Is(t, words)))
+                var text = isShort ? pair.Short : pair.Long;
+                var words = PlainTerm.WordsOf(text);
+                if (refused.Contains(PlainTerm.Key(words)) || onBoard.Any(t => PlainTerm.Is(t, words)))
                     continue;
-                var offer = offers.One(text, words.Length > 1 ? $"\"{string.Join(' ', words)}\"" : words[0], card);
+                var offer = offers.One(text, PlainTerm.Expression(words), card);
                 found.Add(
                     isShort
                         ? OfferedTermDto.Of(offer, standsFor: pair.Long)
@@ -76,27 +77,23 @@ internal sealed class AbbreviatedTerms(CorpusReader reader)
                     records[w]
                         .SelectMany(r => r.Record.About)
                         .SelectMany(Abbreviations.In)
-                        .Select(p => (Pair: p, Short: Key(p.Short), Long: Key(p.Long)))
+                        .Select(p =>
+                            (
+                                Pair: p,
+                                Short: PlainTerm.Key(PlainTerm.WordsOf(p.Short)),
+                                Long: PlainTerm.Key(PlainTerm.WordsOf(p.Long))
+                            )
+                        )
                         .DistinctBy(p => (p.Short, p.Long))
                 )
                 .GroupBy(p => (p.Short, p.Long))
                 .Where(g => g.Count() >= Math.Min(LeastWorks, read.Length))
                 .Select(g => g.First().Pair)
                 .SelectMany(p =>
-                    Is(term, Folded(p.Long)) ? [(p, true)]
-                    : Is(term, Folded(p.Short)) ? [(p, false)]
+                    PlainTerm.Is(term, PlainTerm.WordsOf(p.Long)) ? [(p, true)]
+                    : PlainTerm.Is(term, PlainTerm.WordsOf(p.Short)) ? [(p, false)]
                     : Array.Empty<(Abbreviation, bool)>()
                 ),
         ];
     }
-
-    /// <summary>Whether a term is just these words.</summary>
-    private static bool Is(TermNode term, string[] words) =>
-        term.Forms.Any(form =>
-            form.Length == words.Length && form.Select((slot, i) => Glob.Matches(slot, words[i])).All(fits => fits)
-        );
-
-    private static string Key(string text) => string.Join(' ', Folded(text));
-
-    private static string[] Folded(string text) => [.. Words.Of(text).Where(w => !w.IsClosedForm).Select(w => w.Text)];
 }

@@ -15,7 +15,8 @@ internal sealed class OfferedTerms(
     SearchService search,
     WorkRows rows,
     RefusedTerms refusals,
-    AbbreviatedTerms abbreviated
+    AbbreviatedTerms abbreviated,
+    VocabularyTerms vocabularies
 )
 {
     private const int MostShown = 40,
@@ -32,7 +33,8 @@ internal sealed class OfferedTerms(
     {
         var refused = await refusals.Of(reviewId, cancel);
         using var view = await search.View(reviewId, state.After(new SearchAct(request.Text)));
-        // What looks like the kept works is worked out once, for abbreviations too.
+        var unwanted = refused.Select(r => r.Text).ToHashSet(StringComparer.Ordinal);
+        // What looks like the kept works is worked out once, for all that is offered.
         var kept = Offers(view, view.Facts.Kept, refused);
         var (good, offers) = request.Source switch
         {
@@ -50,12 +52,8 @@ internal sealed class OfferedTerms(
                     .Take(request.Source == TermSource.Missed ? int.MaxValue : MostShown)
                     .Select(o => OfferedTermDto.Of(o)),
             ],
-            await abbreviated.Of(
-                kept,
-                Board(view),
-                refused.Select(r => r.Text).ToHashSet(StringComparer.Ordinal),
-                cancel
-            ),
+            await abbreviated.Of(kept, Board(view), unwanted, cancel),
+            await vocabularies.Of(kept, Board(view), view.Snapshot.DatabaseNames, unwanted, cancel),
             refused
         );
     }

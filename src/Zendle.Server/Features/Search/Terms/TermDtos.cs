@@ -23,6 +23,25 @@ internal enum TermSource
 /// <param name="Works">Ids of the works, for <see cref="TermSource.Listed"/>.</param>
 internal sealed record TermsRequest(string Text, int StepId, TermSource Source, IReadOnlyList<int> Works);
 
+/// <summary>How a vocabulary ties a term to one of the board.</summary>
+internal enum TermRelation
+{
+    /// <summary>Another name of the same idea.</summary>
+    SameIdea,
+
+    /// <summary>A part or kind of it.</summary>
+    Narrower,
+
+    /// <summary>What it is a part or kind of.</summary>
+    Broader,
+}
+
+/// <summary>Why a vocabulary offers a term.</summary>
+/// <param name="Relation">What it is to the idea.</param>
+/// <param name="Of">The idea, by its label.</param>
+/// <param name="Database">Whose vocabulary says so.</param>
+internal sealed record TermTieDto(TermRelation Relation, string Of, string Database);
+
 /// <summary>A term that is offered.</summary>
 /// <param name="Text">The term.</param>
 /// <param name="Expression">What taking it adds to the card: the term with its other number and spellings.</param>
@@ -37,6 +56,7 @@ internal sealed record TermsRequest(string Text, int StepId, TermSource Source, 
 /// <param name="Age">Whether it is an older or a newer word than those of its card.</param>
 /// <param name="StandsFor">Of an abbreviation: the term of the board it is short for.</param>
 /// <param name="ShortFor">Of a long form: the abbreviation on the board that it spells out.</param>
+/// <param name="Tie">Why a vocabulary offers it; null when none does.</param>
 internal sealed record OfferedTermDto(
     string Text,
     string Expression,
@@ -50,10 +70,16 @@ internal sealed record OfferedTermDto(
     bool IsPromising,
     WordAge Age,
     string? StandsFor,
-    string? ShortFor
+    string? ShortFor,
+    TermTieDto? Tie
 )
 {
-    public static OfferedTermDto Of(TermOffer o, string? standsFor = null, string? shortFor = null) =>
+    public static OfferedTermDto Of(
+        TermOffer o,
+        string? standsFor = null,
+        string? shortFor = null,
+        TermTieDto? tie = null
+    ) =>
         new(
             o.Text,
             o.Expression,
@@ -67,7 +93,8 @@ internal sealed record OfferedTermDto(
             o.IsPromising,
             o.Age,
             standsFor,
-            shortFor
+            shortFor,
+            tie
         );
 }
 
@@ -75,11 +102,13 @@ internal sealed record OfferedTermDto(
 /// <param name="Good">How many works they were taken from.</param>
 /// <param name="Terms">The terms, the most promising first.</param>
 /// <param name="Abbreviated">Abbreviations of the board's terms, and long forms of its abbreviations, as works explain them.</param>
+/// <param name="OfVocabularies">What the vocabularies of databases know of the board's terms.</param>
 /// <param name="Refused">Terms that this review does not want offered.</param>
 internal sealed record OfferedTermsDto(
     int Good,
     IReadOnlyList<OfferedTermDto> Terms,
     IReadOnlyList<OfferedTermDto> Abbreviated,
+    IReadOnlyList<OfferedTermDto> OfVocabularies,
     IReadOnlyList<RefusedTermDto> Refused
 );
 

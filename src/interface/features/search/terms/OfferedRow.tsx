@@ -21,6 +21,20 @@ const ages = {
 const change = (adds: number, removes: number) =>
   adds > 0 ? `+${count(adds)}` : removes > 0 ? `−${count(removes)}` : "0";
 
+/** Why it is offered. */
+function why(term: OfferedTerm, good: number): string {
+  if (term.standsFor !== null) return `short for ${term.standsFor}`;
+  if (term.shortFor !== null) return `what ${term.shortFor} stands for`;
+  if (term.tie !== null) return `${relations[term.tie.relation]} “${term.tie.of}” in ${term.tie.database}`;
+  return `in ${count(term.good)} of ${count(good)}`;
+}
+
+const relations = {
+  SameIdea: "same idea as",
+  Narrower: "narrower than",
+  Broader: "broader than",
+};
+
 /** An offered term: what it marks, what it would bring, and the works it alone would bring when it is opened. */
 export function OfferedRow({
   term,
@@ -71,12 +85,7 @@ export function OfferedRow({
       </div>
       <div className="flex flex-wrap items-baseline justify-end gap-x-2 pl-6 text-[12px] text-quiet">
         <span className="grow">
-          {term.standsFor !== null
-            ? `short for ${term.standsFor}`
-            : term.shortFor !== null
-              ? `what ${term.shortFor} stands for`
-              : `in ${count(term.good)} of ${count(good)}`}{" "}
-          · {count(term.all)} in all
+          {why(term, good)}· {count(term.all)} in all
           {term.from > 0 && ` · ${term.from}–${term.to}`}
           {term.age !== "Same" && (
             <span title={ages[term.age]}>{term.age === "Older" ? ", an older word" : ", a newer word"}</span>

@@ -33,7 +33,9 @@ export function ToAdd({
   const [moved, setMoved] = useState<ReadonlyMap<string, number>>(new Map());
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const cardOf = (term: OfferedTerm) => moved.get(term.text) ?? term.card;
-  const together = [...(data?.abbreviated ?? []), ...(data?.terms ?? [])].filter((t) => ticked.has(t.text));
+  const together = [...(data?.abbreviated ?? []), ...(data?.ofVocabularies ?? []), ...(data?.terms ?? [])].filter((t) =>
+    ticked.has(t.text),
+  );
   const promising = (data?.terms ?? []).filter((t) => t.isPromising);
   const others = (data?.terms ?? []).filter((t) => !t.isPromising);
   const row = (term: OfferedTerm) => (
@@ -79,6 +81,14 @@ export function ToAdd({
             abbreviations and long forms, as works explain them
           </h3>
           <ul aria-label="Abbreviations">{data.abbreviated.map(row)}</ul>
+        </>
+      )}
+      {data && data.ofVocabularies.length > 0 && (
+        <>
+          <h3 className="border-y border-line bg-paper px-[18px] py-1 text-[11.5px] text-faint">
+            from controlled vocabularies
+          </h3>
+          <ul aria-label="From vocabularies">{data.ofVocabularies.map(row)}</ul>
         </>
       )}
       {data?.terms.length === 0 && <Nothing source={source} good={data.good} />}

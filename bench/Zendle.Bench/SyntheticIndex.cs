@@ -1,0 +1,31 @@
+using System.Diagnostics;
+using Zendle.Index.Columns;
+using Zendle.Index.Questions;
+
+namespace Zendle.Bench;
+
+/// <summary>The index of a synthetic corpus, words and columns, as a harvest would leave it.</summary>
+internal static class SyntheticIndex
+{
+    /// <summary>Builds it and says how long that took.</summary>
+    public static CorpusIndex Built(string folder, SyntheticCorpus corpus, int works)
+    {
+        var count = corpus.Records().Count();
+        var watch = Stopwatch.StartNew();
+        var index = new CorpusIndex(Path.Combine(folder, "index"));
+        var columns = new CorpusColumns.Builder(count + 1, works + 1, SyntheticCorpus.Databases);
+        // Cutting into words takes most of the time, as in a harvest; columns are laid by one.
+        foreach (var chunk in corpus.Records().Chunk(20_000))
+        {
+            Parallel.ForEach(chunk, r => index.Put(r.Id, r.Record));
+            foreach (var r in chunk)
+                columns.Add(SearchBench.Shown(r), SearchBench.Row(r));
+        }
+        index.Refresh(columns.Build(), SyntheticCorpus.Databases, 1);
+        Console.WriteLine(
+            $"{works:N0} works, {count:N0} records. Index: {watch.Elapsed.TotalSeconds:N0} s, "
+                + $"{count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}"
+        );
+        return index;
+    }
+}
