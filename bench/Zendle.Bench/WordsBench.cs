@@ -78,6 +78,16 @@ internal sealed class WordsBench
         var good = WorkSet.Of(snapshot.Columns.WorkSize, found.Members().Take(Good));
         var ground = new OfferGround(SearchBoard.Of(root), [], null, found, good, new HashSet<string>());
         IReadOnlyList<TermOffer> offers = [];
+        var candidates = Took(
+            3,
+            () =>
+                new TermCandidates(snapshot.Columns.Words, good).Against(
+                    evaluator.Everything(),
+                    good,
+                    new Budget(TimeSpan.FromMinutes(1), default)
+                )
+        );
+        Console.WriteLine($"  finding candidates alone, on one core: {candidates:N0} ms");
         var took = Took(5, () => offers = new TermOffers(snapshot, evaluator, ground).All());
         Console.WriteLine(
             $"{offers.Count} terms offered for {good.Count()} works against a set of {found.Count():N0}: {took:N0} ms"

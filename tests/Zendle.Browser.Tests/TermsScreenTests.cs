@@ -51,6 +51,33 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     }
 
     [Fact]
+    public void A_vocabulary_is_fetched_again_and_offers_what_is_narrower()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/databases");
+        b.Until(() => b.Text.Contains("vocabulary:", StringComparison.Ordinal), "the vocabulary of a database");
+        b.Script(
+            "[...document.querySelectorAll('main button')].find(x => x.textContent.startsWith('vocabulary:')).click()"
+        );
+        b.Sees("Controlled vocabulary of Lifeleaf Index");
+        Assert.Empty(b.AxeFindings());
+        b.Click("Fetch it again");
+        b.Sees("terms were read.");
+        b.Go("/r/1/search");
+        b.Find("article[data-work]");
+        Searched(b, "\"plant science\"");
+        b.Type("w");
+        b.Until(() => Rows(b, "From vocabularies").Count > 0, "terms of the vocabulary");
+        var row = Rows(b, "From vocabularies")[0];
+        Assert.Contains("narrower than “Plant science”", row.Text, StringComparison.Ordinal);
+        var (before, adds) = (InView(b), Number(row.FindElement(By.TagName("b")).Text.TrimStart('+')));
+        Assert.True(adds > 0);
+        row.FindElement(By.XPath(".//button[.='take']")).Click();
+        b.Until(() => ToCome(b) == before + adds, "what it said it brings");
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
     public void A_refused_term_goes_and_can_be_had_back()
     {
         using var b = world.SignedIn();

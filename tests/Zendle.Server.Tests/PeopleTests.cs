@@ -63,6 +63,44 @@ public sealed class PeopleTests : OddHost
     }
 
     [Fact]
+    public async Task A_line_that_is_a_name_is_searched_as_words_and_offered_as_a_name()
+    {
+        await Serve(
+            Work(10, "Iwasfield, Kwame; Falk, Ida"),
+            Work(11, "Iwasfield, K.; Falk, Ida"),
+            Work(13, "Iwasfield, Maria; Vik, Ada", "Road safety")
+        );
+        var review = await ann.Review();
+        async Task<JsonNode?> Typed(string line) =>
+            (await ann.Ok("POST", $"/api/reviews/{review}/reading", new { text = line, stepId = 0 }))
+                .List("notices")
+                .SingleOrDefault(n => n.Text("kind") == "TypedName");
+        foreach (
+            var (line, anyone) in new[]
+            {
+                ("Kwame Iwasfield", 2),
+                ("Iwasfield, Kwame", 2),
+                ("Iwasfield K", 2),
+                ("Iwasfield", 3),
+            }
+        )
+        {
+            var notice = await Typed(line);
+            Assert.NotNull(notice);
+            var ways = notice.List("ways").ToArray();
+            Assert.Equal(("anyone of this name", anyone), (ways[0].Text("label"), ways[0].Int("count")));
+            Assert.True(ways.Length > 1);
+            foreach (var way in ways)
+                Assert.Equal(way.Int("count"), await ann.Count(review, await ann.Search(review, way.Text("text"))));
+        }
+        // Words, operators and fields are no names, nor is a name of nobody.
+        foreach (
+            var line in (string[])["iwasfield", "moths lamps", "Iwasfield AND moths", "author:Iwasfield", "Berg Lind"]
+        )
+            Assert.Null(await Typed(line));
+    }
+
+    [Fact]
     public async Task A_narrowing_to_a_person_holds_when_a_harvest_tells_more_of_the_name()
     {
         await Serve(Work(10, "Iwasfield, K.; Falk, Ida"), Work(11, "Iwasfield, K.; Falk, Ida"));

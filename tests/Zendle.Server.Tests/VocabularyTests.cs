@@ -34,8 +34,7 @@ public sealed class VocabularyTests(Harvested harvested) : IClassFixture<Harvest
     public async Task Narrower_broader_and_other_names_are_offered_with_what_taking_them_brings()
     {
         using var http = new HttpClient();
-        await using var document = await http.GetStreamAsync(There);
-        var vocabulary = SkosReader.Read(document);
+        var vocabulary = SkosReader.Read(await http.GetByteArrayAsync(There));
         var told = await Ann.Ok("PUT", "/api/databases/1/vocabulary", new { address = There });
         Assert.Equal(vocabulary.Concepts.Length, told.GetValue<int>());
         var shown = (await Ann.Get("/api/databases")).List("databases").Single(d => d.Int("id") == 1)["vocabulary"]!;

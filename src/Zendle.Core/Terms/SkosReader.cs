@@ -36,16 +36,15 @@ public static class SkosReader
     }
 
     /// <summary>Reads a vocabulary. O(document).</summary>
-    /// <param name="from">The document; it can be read twice.</param>
+    /// <param name="document">The document.</param>
     /// <exception cref="VocabularyFaultException">It is no SKOS in RDF/XML, or larger than a vocabulary can be.</exception>
-    public static Vocabulary Read(Stream from)
+    public static Vocabulary Read(byte[] document)
     {
         var drafts = new Dictionary<string, Draft>(StringComparer.Ordinal);
         try
         {
-            LookAtDepth(from);
-            from.Position = 0;
-            using var reader = XmlReader.Create(from, Settings);
+            LookAtDepth(document);
+            using var reader = XmlReader.Create(new MemoryStream(document), Settings);
             reader.MoveToContent();
             if (reader.NamespaceURI != Rdf.NamespaceName || reader.LocalName != "RDF")
                 throw new VocabularyFaultException(
@@ -80,9 +79,9 @@ public static class SkosReader
         };
 
     /// <summary>Elements in elements without end cost a reader time by the square of their depth.</summary>
-    private static void LookAtDepth(Stream from)
+    private static void LookAtDepth(byte[] document)
     {
-        using var reader = XmlReader.Create(from, Settings);
+        using var reader = XmlReader.Create(new MemoryStream(document), Settings);
         while (reader.Read())
             if (reader.Depth > Deepest)
                 throw new VocabularyFaultException("This is not a vocabulary: its elements are nested too deeply.");

@@ -16,6 +16,9 @@ public sealed class TermCandidates
     /// <summary>Fewer works than this are counted in one go.</summary>
     private const int Part = 4_000;
 
+    /// <summary>Of more other works so many are looked at, evenly spread.</summary>
+    private const int MostCounted = 50_000;
+
     private readonly WordColumn column;
     private readonly bool[] canBound;
     private readonly Dictionary<Key, int> numbers = [];
@@ -94,8 +97,10 @@ public sealed class TermCandidates
         var rest = others.Copy();
         rest.ExceptWith(isGood);
         var wanted = new Wanted(keys, good, least, column.Words.Count);
-        var counts = Count(rest, wanted, budget, inParts);
-        var of = rest.Count();
+        // How much rarer a term is elsewhere shows in a part of the others as well; what is offered is counted exactly.
+        var (all, sample) = (rest.Count(), Sampled(rest));
+        var counts = Count(sample, wanted, budget, inParts);
+        var (of, scale) = (sample.Length, sample.Length == 0 ? 1 : (double)all / sample.Length);
         var found = new List<CountedTerm>();
         for (var i = 0; i < keys.Count; i++)
         {
@@ -103,7 +108,7 @@ public sealed class TermCandidates
                 continue;
             var strength = LikelihoodRatio.Of(good[i], GoodWorks, counts[i], of);
             if (strength > 0)
-                found.Add(new(WordsOf(keys[i]), good[i], counts[i], strength));
+                found.Add(new(WordsOf(keys[i]), good[i], (int)Math.Round(scale * counts[i]), strength));
         }
         found.Sort(
             (a, b) =>
@@ -128,9 +133,17 @@ public sealed class TermCandidates
         : key.Third == 0 ? [column.Words[key.First], column.Words[key.Second]]
         : [column.Words[key.First], column.Words[key.Second], column.Words[key.Third]];
 
-    private int[] Count(WorkSet rest, Wanted wanted, Budget budget, Action<IReadOnlyList<int>, Action<int>>? inParts)
+    /// <summary>The works, or so many of them, evenly spread.</summary>
+    private static int[] Sampled(WorkSet works)
     {
-        var works = rest.ToArray();
+        var all = works.ToArray();
+        return all.Length <= MostCounted
+            ? all
+            : [.. Enumerable.Range(0, MostCounted).Select(i => all[(long)i * all.Length / MostCounted])];
+    }
+
+    private int[] Count(int[] works, Wanted wanted, Budget budget, Action<IReadOnlyList<int>, Action<int>>? inParts)
+    {
         if (inParts is null || works.Length < Part)
             return Count(works, wanted, budget);
         var parts = works.Chunk(Math.Max(Part, (works.Length + 7) / 8)).ToArray();

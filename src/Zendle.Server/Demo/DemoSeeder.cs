@@ -147,6 +147,9 @@ internal sealed class DemoSeeder(IServiceProvider services, ZendleOptions option
         }
         var harvested = (await databases.List(cancel)).Databases.ToDictionary(d => d.Address, d => d.Id);
         int Id(string key) => harvested[new Uri(options.Outside!, $"/{key}/oai").ToString()];
+        await scope
+            .GetRequiredService<VocabularyService>()
+            .Set(Id("lifeleaf"), new Uri(options.Outside!, "/lifeleaf/vocabulary"), cancel);
         // With it everything that came is shown.
         await databases.SetPart(Id("select"), Id("lifeleaf"), cancel);
     }

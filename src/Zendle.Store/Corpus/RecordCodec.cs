@@ -102,7 +102,7 @@ public static class RecordCodec
     public static byte[] Document(byte[] bytes) => Squeeze(to => to.Write(bytes));
 
     /// <summary>The document as it came.</summary>
-    public static Stream Opened(byte[] document) => new MemoryStream(Expand(document));
+    public static byte[] Opened(byte[] document) => Expand(document);
 
     /// <summary>Whether two compressed texts say the same, however they were compressed.</summary>
     public static bool IsSameSource(byte[] a, byte[] b) =>

@@ -10,7 +10,7 @@ public class SkosReaderTests
         """<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#" xmlns:skos="http://www.w3.org/2004/02/skos/core#">""";
 
     private static Vocabulary Read(string body, string head = Head, string foot = "</rdf:RDF>") =>
-        SkosReader.Read(new MemoryStream(Encoding.UTF8.GetBytes(head + body + foot)));
+        SkosReader.Read(Encoding.UTF8.GetBytes(head + body + foot));
 
     private static string Told(Vocabulary v, string label)
     {

@@ -33,7 +33,7 @@ internal sealed class VocabularyService(
     public async Task<int> Set(int databaseId, Uri? address, CancellationToken cancel)
     {
         var document = address is null ? [] : await client.Fetch(address, cancel);
-        var concepts = address is null ? 0 : SkosReader.Read(new MemoryStream(document)).Concepts.Length;
+        var concepts = address is null ? 0 : SkosReader.Read(document).Concepts.Length;
         await using var context = await contexts.CreateDbContextAsync(cancel);
         await context.Vocabularies.Where(v => v.DatabaseId == databaseId).ExecuteDeleteAsync(cancel);
         if (address is not null)
@@ -80,7 +80,7 @@ internal sealed class VocabularyService(
                     .Vocabularies.Where(v => v.DatabaseId == one.DatabaseId)
                     .Select(v => v.Document)
                     .SingleAsync(cancel);
-                using var opened = RecordCodec.Opened(document);
+                var opened = RecordCodec.Opened(document);
                 var vocabulary = SkosReader.Read(opened);
                 if (held.Values.Sum(h => h.Size) + opened.Length <= MostHeld)
                     held[one.DatabaseId] = (one.FetchedAt, opened.Length, vocabulary);

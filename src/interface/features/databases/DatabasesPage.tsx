@@ -134,7 +134,7 @@ function DatabaseRow({
   return (
     <li
       className={`grid grid-cols-[minmax(0,1fr)_84px_180px_176px_170px] items-center gap-5 border-b border-soft px-[18px]
-        py-2.5 max-[1150px]:grid-cols-[minmax(0,1fr)_80px_150px_160px] max-sm:grid-cols-[minmax(0,1fr)_80px]
+        py-2.5 max-[1150px]:grid-cols-[minmax(0,1fr)_80px_150px_160px] max-[1150px]:gap-y-1 max-sm:grid-cols-[minmax(0,1fr)_80px]
         max-sm:gap-x-3 max-sm:gap-y-1.5 max-sm:px-3`}
     >
       <div className="min-w-0">

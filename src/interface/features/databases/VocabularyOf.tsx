@@ -12,7 +12,7 @@ import { ago, count } from "../../ui/numbers";
 /** The vocabulary that the indexers of a database use: its narrower and broader terms are offered while one searches. */
 export function VocabularyOf({ database: d, curator }: { database: Dto<"DatabaseDto">; curator: boolean }) {
   const [isOpen, setOpen] = useState(false);
-  const words = d.vocabulary ? `vocabulary: ${count(d.vocabulary.concepts)} terms` : "no vocabulary";
+  const words = d.vocabulary ? `vocabulary: ${count(d.vocabulary.concepts)} terms` : "add a vocabulary";
   if (!curator) return d.vocabulary && <span className="px-1 text-faint">{words}</span>;
   return (
     <>

@@ -25,7 +25,7 @@ const change = (adds: number, removes: number) =>
 function why(term: OfferedTerm, good: number): string {
   if (term.standsFor !== null) return `short for ${term.standsFor}`;
   if (term.shortFor !== null) return `what ${term.shortFor} stands for`;
-  if (term.tie !== null) return `${relations[term.tie.relation]} “${term.tie.of}” in ${term.tie.database}`;
+  if (term.tie !== null) return `${relations[term.tie.relation]} “${term.tie.of}”`;
   return `in ${count(term.good)} of ${count(good)}`;
 }
 
@@ -85,7 +85,7 @@ export function OfferedRow({
       </div>
       <div className="flex flex-wrap items-baseline justify-end gap-x-2 pl-6 text-[12px] text-quiet">
         <span className="grow">
-          {why(term, good)}· {count(term.all)} in all
+          {why(term, good)} · {count(term.all)} in all
           {term.from > 0 && ` · ${term.from}–${term.to}`}
           {term.age !== "Same" && (
             <span title={ages[term.age]}>{term.age === "Older" ? ", an older word" : ", a newer word"}</span>

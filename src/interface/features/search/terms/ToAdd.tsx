@@ -86,7 +86,7 @@ export function ToAdd({
       {data && data.ofVocabularies.length > 0 && (
         <>
           <h3 className="border-y border-line bg-paper px-[18px] py-1 text-[11.5px] text-faint">
-            from controlled vocabularies
+            from the vocabulary of {[...new Set(data.ofVocabularies.map((t) => t.tie?.database))].join(" and ")}
           </h3>
           <ul aria-label="From vocabularies">{data.ofVocabularies.map(row)}</ul>
         </>
