@@ -54,8 +54,8 @@ internal sealed class VocabularyTerms(VocabularyService vocabularies)
                 )
                     continue;
                 var offer = offers.One(label, PlainTerm.Expression(words), card);
-                // What no work has is no help, whoever lists it.
-                if (offer.All > 0)
+                // A vocabulary lists much; what would bring nothing here is no help.
+                if (offer.Adds > 0)
                     found.Add(
                         OfferedTermDto.Of(
                             offer,
@@ -70,9 +70,11 @@ internal sealed class VocabularyTerms(VocabularyService vocabularies)
         }
         return
         [
+            // One word may be near terms of several cards: it goes where most of what it brings looks right.
             .. found
                 .OrderBy(f => f.Tie!.Relation)
-                .DistinctBy(f => (f.Expression, f.Card))
+                .ThenByDescending(f => f.Alike)
+                .DistinctBy(f => f.Expression)
                 .OrderBy(f => f.Tie!.Relation)
                 .ThenByDescending(f => f.Adds)
                 .ThenBy(f => f.Text, StringComparer.Ordinal)
