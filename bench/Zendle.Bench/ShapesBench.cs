@@ -28,7 +28,7 @@ internal sealed class ShapesBench : IDisposable
     {
         (this.works, this.seed, corpus) = (works, seed, new(works, seed));
         count = corpus.Records().Count();
-        index = SyntheticIndex.Built(folder, corpus, works);
+        index = SyntheticIndex.Built(folder, corpus, works, count);
         var watch = Stopwatch.StartNew();
         fts = new(Path.Combine(folder, "fts.db"));
         fts.Fill(corpus.Records());

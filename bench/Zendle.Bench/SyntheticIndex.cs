@@ -8,9 +8,8 @@ namespace Zendle.Bench;
 internal static class SyntheticIndex
 {
     /// <summary>Builds it and says how long that took.</summary>
-    public static CorpusIndex Built(string folder, SyntheticCorpus corpus, int works)
+    public static CorpusIndex Built(string folder, SyntheticCorpus corpus, int works, int count)
     {
-        var count = corpus.Records().Count();
         var watch = Stopwatch.StartNew();
         var index = new CorpusIndex(Path.Combine(folder, "index"));
         var columns = new CorpusColumns.Builder(count + 1, works + 1, SyntheticCorpus.Databases);

@@ -133,7 +133,7 @@ public sealed class DocumentFetcher : IDisposable
                 try
                 {
                     using var response = await Begin(at, whole.Token);
-                    if (Redirect(response, at) is { } next)
+                    if (OutsideHttp.Redirect(response, at) is { } next)
                     {
                         if (++redirects > limits.Redirects)
                             throw new FetchEndException(
@@ -173,8 +173,7 @@ public sealed class DocumentFetcher : IDisposable
                 {
                     throw new FetchEndException(AttemptOutcome.TooLarge, e.Message, at);
                 }
-                catch (HttpRequestException e)
-                    when ((e as AddressNotAllowedException ?? e.InnerException) is AddressNotAllowedException no)
+                catch (HttpRequestException e) when (OutsideHttp.NotAllowed(e) is { } no)
                 {
                     throw new FetchEndException(AttemptOutcome.NotAllowed, no.Message, at);
                 }
@@ -196,11 +195,6 @@ public sealed class DocumentFetcher : IDisposable
         using var timer = clock.CreateTimer(_ => begin.Cancel(), null, limits.Begin, Timeout.InfiniteTimeSpan);
         return await http.GetAsync(address, HttpCompletionOption.ResponseHeadersRead, begin.Token);
     }
-
-    private static Uri? Redirect(HttpResponseMessage response, Uri from) =>
-        (int)response.StatusCode is 301 or 302 or 303 or 307 or 308 && response.Headers.Location is { } to
-            ? new Uri(from, to)
-            : null;
 
     private async Task<Reply> Read(
         HttpResponseMessage response,

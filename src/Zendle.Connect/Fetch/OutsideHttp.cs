@@ -31,4 +31,14 @@ internal static class OutsideHttp
         http.DefaultRequestHeaders.UserAgent.ParseAdd($"Zendle/0.1 ({purpose})");
         return http;
     }
+
+    /// <summary>Where a reply leads on to; null when it does not. Whoever follows asks the policy again.</summary>
+    public static Uri? Redirect(HttpResponseMessage response, Uri from) =>
+        (int)response.StatusCode is 301 or 302 or 303 or 307 or 308 && response.Headers.Location is { } to
+            ? new Uri(from, to)
+            : null;
+
+    /// <summary>The refusal of the policy behind a fault, wherever a client wraps it; null for another fault.</summary>
+    public static AddressNotAllowedException? NotAllowed(Exception fault) =>
+        fault as AddressNotAllowedException ?? fault.InnerException as AddressNotAllowedException;
 }

@@ -37,11 +37,11 @@ public sealed class VocabularyClient(AddressPolicy policy) : IDisposable
                     HttpCompletionOption.ResponseHeadersRead,
                     limited.Token
                 );
-                if ((int)reply.StatusCode is >= 300 and < 400 && reply.Headers.Location is { } next)
+                if (OutsideHttp.Redirect(reply, at) is { } next)
                 {
                     if (redirects++ >= MostRedirects)
                         throw new VocabularyFaultException($"{address.Host} redirects too often.");
-                    at = new Uri(at, next);
+                    at = next;
                     continue;
                 }
                 if (!reply.IsSuccessStatusCode)
@@ -65,11 +65,11 @@ public sealed class VocabularyClient(AddressPolicy policy) : IDisposable
         {
             throw new VocabularyFaultException(e.Message, e);
         }
-        catch (AddressNotAllowedException e)
+        catch (HttpRequestException e) when (OutsideHttp.NotAllowed(e) is { } no)
         {
-            throw new VocabularyFaultException(e.Message, e);
+            throw new VocabularyFaultException(no.Message, e);
         }
-        catch (Exception e) when (e is HttpRequestException or IOException)
+        catch (Exception e) when (e is HttpRequestException or IOException or InvalidDataException)
         {
             throw new VocabularyFaultException($"{address.Host} cannot be reached.", e);
         }

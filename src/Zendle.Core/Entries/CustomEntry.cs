@@ -33,13 +33,12 @@ public static partial class CustomEntry
     {
         if (Faults(fields) is [var fault, ..])
             throw new ArgumentException(fault.Sentence, nameof(fields));
-        var type = TypeOf(fields);
         return new Record
         {
             Identifier = IdentifierOf(number),
             Datestamp = at,
             Title = OneLine(fields.Title),
-            Type = type,
+            Type = DocumentTypes.Read(fields.Type),
             People = PrintedNames.Read(fields.People),
             Year = YearOf(fields.Year),
             Date = YearOf(fields.Year)?.ToString(CultureInfo.InvariantCulture),
@@ -49,7 +48,7 @@ public static partial class CustomEntry
             Isbn = Identifiers.Isbn(fields.Isbn),
             Language = Languages.Code(fields.Language),
             Keywords = KeywordsOf(fields.Keywords),
-            Abstract = PlainParagraphs(fields.Abstract),
+            Abstract = Paragraphs(fields.Abstract),
             Copies = WebAddress.Of(fields.Address) is { } address ? [new(address.AbsoluteUri, CopyAccess.Unknown)] : [],
             References = ReferencesOf(fields.References),
         };
@@ -138,11 +137,6 @@ public static partial class CustomEntry
             ? number
             : null;
 
-    private static DocumentType TypeOf(EntryFields fields) =>
-        DocumentTypes.All.FirstOrDefault(t => t.Name == fields.Type) is { Name: not null } known
-            ? known.Type
-            : DocumentType.Other;
-
     private static int? YearOf(string text) =>
         int.TryParse(text.Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out var year)
         && year is >= EarliestYear and <= LatestYear
@@ -181,20 +175,12 @@ public static partial class CustomEntry
 
     private static string? Text(string text) => OneLine(text) is { Length: > 0 } one ? one : null;
 
-    private static string OneLine(string text) => Blanks().Replace(WithoutControls(text), " ").Trim();
+    private static string OneLine(string text) => PlainText.Clean(text);
 
-    private static string PlainParagraphs(string text) => WithoutControls(text.ReplaceLineEndings("\n")).Trim();
-
-    /// <summary>What XML and most programs that read an export do not take.</summary>
-    private static string WithoutControls(string text) =>
-        text.Any(c => char.IsControl(c) && c is not '\n' and not '\t')
-            ? string.Concat(text.Where(c => !char.IsControl(c) || c is '\n' or '\t'))
-            : text;
+    private static string Paragraphs(string text) =>
+        string.Join('\n', text.ReplaceLineEndings("\n").Split('\n').Select(PlainText.Clean)).Trim();
 
     private static string Cut(string text) => text.Trim() is { Length: > 40 } longer ? longer[..40] + "…" : text.Trim();
-
-    [GeneratedRegex(@"\s+", RegexOptions.CultureInvariant)]
-    private static partial Regex Blanks();
 
     [GeneratedRegex(@"\s*(?:--|[-–—])\s*", RegexOptions.CultureInvariant)]
     private static partial Regex Dash();

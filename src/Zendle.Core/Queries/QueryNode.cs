@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Queries;
 
@@ -40,6 +41,12 @@ public sealed record TermNode(TextSpan Span, string Written, bool Quoted, Immuta
 
     /// <summary>Whether any word is a pattern.</summary>
     public bool HasWildcard => Slots.Any(IsPattern);
+
+    /// <summary>Whether it asks for just some folded words: each word of one of its forms, and no other.</summary>
+    public bool IsJust(IReadOnlyList<string> words) =>
+        Forms.Any(form =>
+            form.Length == words.Count && form.Select((slot, i) => Glob.Matches(slot, words[i])).All(fits => fits)
+        );
 
     /// <summary>Whether a folded word holds a wildcard.</summary>
     public static bool IsPattern(string slot) => slot.AsSpan().IndexOfAny('*', '?') >= 0;

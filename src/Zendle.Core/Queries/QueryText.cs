@@ -6,6 +6,10 @@ namespace Zendle.Core.Queries;
 /// <summary>Writes a tree as an expression, and says in words what a node means.</summary>
 public static class QueryText
 {
+    /// <summary>What asks for folded words: one alone, several as a phrase.</summary>
+    public static string OfWords(IReadOnlyList<string> words) =>
+        words.Count == 1 ? words[0] : $"\"{string.Join(' ', words)}\"";
+
     /// <summary>
     /// An expression that reads back into a tree of the same meaning, with every parenthesis written.
     /// </summary>

@@ -10,10 +10,8 @@ namespace Zendle.Core.Terms;
 public sealed record MarkingTerm(CountedTerm Term, ImmutableArray<CountedTerm> Variants)
 {
     /// <summary>All forms as an expression: joined by OR, each of several words in quotation marks.</summary>
-    public string Expression { get; } = string.Join(" OR ", Variants.Prepend(Term).Select(t => Written(t.Words)));
-
-    private static string Written(IReadOnlyList<string> words) =>
-        words.Count == 1 ? words[0] : $"\"{string.Join(' ', words)}\"";
+    public string Expression { get; } =
+        string.Join(" OR ", Variants.Prepend(Term).Select(t => QueryText.OfWords(t.Words)));
 }
 
 /// <summary>

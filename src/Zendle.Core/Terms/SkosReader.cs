@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Xml;
 using System.Xml.Linq;
+using Zendle.Core.Records;
 
 namespace Zendle.Core.Terms;
 
@@ -127,7 +128,7 @@ public static class SkosReader
 
     private static void Label(List<(string, string)> labels, string text, string language)
     {
-        var plain = string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+        var plain = PlainText.Clean(text);
         if (plain.Length is > 0 and <= LongestLabel && labels.Count < MostLabels)
             labels.Add((plain, language));
     }

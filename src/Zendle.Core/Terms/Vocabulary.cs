@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Zendle.Core.Queries;
 using Zendle.Core.Text;
 
 namespace Zendle.Core.Terms;
@@ -22,44 +23,32 @@ public sealed record VocabularyConcept(
 /// <summary>A controlled vocabulary: concepts with their labels, each under broader ones.</summary>
 public sealed class Vocabulary
 {
-    private readonly ILookup<string, int> byFirstLetter;
+    private readonly ILookup<char, (string[] Words, int Concept)> labels;
 
     /// <summary>Makes one.</summary>
     /// <param name="concepts">Its concepts; their numbers are their places.</param>
     public Vocabulary(ImmutableArray<VocabularyConcept> concepts)
     {
         Concepts = concepts;
-        byFirstLetter = Enumerable
-            .Range(0, concepts.Length)
-            .SelectMany(i =>
-                concepts[i]
-                    .Labels.Select(WordsOf)
-                    .Where(w => w.Length > 0)
-                    .Select(w => (First: w[0][..1], Concept: i))
-                    .Distinct()
-            )
-            .ToLookup(p => p.First, p => p.Concept, StringComparer.Ordinal);
+        labels = concepts
+            .SelectMany((c, i) => c.Labels.Select(l => (Words: Words.AsWritten(l).ToArray(), Concept: i)))
+            .Where(l => l.Words.Length > 0)
+            .ToLookup(l => l.Words[0][0]);
     }
 
     /// <summary>Its concepts.</summary>
     public ImmutableArray<VocabularyConcept> Concepts { get; }
 
     /// <summary>
-    /// The concepts that have a label of just some words, each of which may have an open end ("moth*"). O(labels that
+    /// The concepts that have a label a term asks for, just its words; a word may have an open end ("moth*"). O(labels that
     /// begin with the same letter).
     /// </summary>
-    /// <param name="words">Words as a search folds them.</param>
-    public IEnumerable<int> Find(IReadOnlyList<string> words) =>
-        words.Count == 0 || words[0].Length == 0
-            ? []
-            : byFirstLetter[words[0][..1]]
-                .Where(c =>
-                    Concepts[c]
-                        .Labels.Select(WordsOf)
-                        .Any(l => l.Length == words.Count && l.Select((w, i) => Glob.Matches(words[i], w)).All(m => m))
-                );
-
-    /// <summary>The words of a label as a search folds them.</summary>
-    private static string[] WordsOf(string label) =>
-        [.. Words.Of(label).Where(w => !w.IsClosedForm).Select(w => w.Text)];
+    public IEnumerable<int> Find(TermNode term) =>
+        term
+            .Forms.Select(form => form[0][0])
+            .Distinct()
+            .SelectMany(first => labels[first])
+            .Where(l => term.IsJust(l.Words))
+            .Select(l => l.Concept)
+            .Distinct();
 }

@@ -212,7 +212,7 @@ public sealed class SetWords(CorpusSnapshot snapshot, QuestionEvaluator evaluato
     {
         var (column, found) = (snapshot.Columns.Of(Facet.Keyword), new HashSet<string>(StringComparer.Ordinal));
         foreach (var (value, _) in column.Count(works))
-            found.Add(string.Join(' ', Words.Of(column.Names[value]).Where(w => !w.IsClosedForm).Select(w => w.Text)));
+            found.Add(string.Join(' ', Words.AsWritten(column.Names[value])));
         return found;
     }
 

@@ -1,5 +1,6 @@
 using System.Text;
 using Xunit;
+using Zendle.Core.Queries;
 using Zendle.Core.Terms;
 
 namespace Zendle.Core.Tests.Terms;
@@ -87,7 +88,10 @@ public class SkosReaderTests
             <skos:Concept rdf:about="v#s"><skos:prefLabel>Street lamps</skos:prefLabel><skos:altLabel>Luminaires</skos:altLabel></skos:Concept>
             """
         );
-        Assert.Equal(label, string.Join('|', v.Find(words.Split(' ')).Distinct().Select(c => v.Concepts[c].Label)));
+        Assert.Equal(
+            label,
+            string.Join('|', v.Find((TermNode)QueryReader.Read($"\"{words}\"").Root!).Select(c => v.Concepts[c].Label))
+        );
     }
 
     [Theory]

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Harvest;
 using Zendle.Core.Records;
@@ -215,7 +216,7 @@ internal static class DatabaseEndpoints
         EndpointFilterDelegate next
     )
     {
-        var id = call.GetArgument<int>(0);
+        var id = int.Parse((string)call.HttpContext.GetRouteValue("id")!, CultureInfo.InvariantCulture);
         await using var context = await call
             .HttpContext.RequestServices.GetRequiredService<IDbContextFactory<CorpusContext>>()
             .CreateDbContextAsync(call.HttpContext.RequestAborted);

@@ -22,7 +22,7 @@ internal sealed record EntryDto(
     bool MayChange
 );
 
-/// <summary>Entries to be kept.</summary>
+/// <summary>Entries to be added.</summary>
 internal sealed record NewEntriesRequest(IReadOnlyList<EntryFields> Entries);
 
 /// <summary>References as printed, one in each text.</summary>
@@ -31,10 +31,10 @@ internal sealed record PrintedRequest(IReadOnlyList<string> Texts);
 /// <summary>Says whether an entry is removed.</summary>
 internal sealed record RemovedRequest(bool IsRemoved);
 
-/// <summary>What became of entries that were kept.</summary>
+/// <summary>The works that entries are now.</summary>
 /// <param name="Works">The work of each, in their order; 0 for one that is removed.</param>
 /// <param name="Joined">How many of those works databases have, too.</param>
-internal sealed record KeptEntriesDto(IReadOnlyList<int> Works, int Joined);
+internal sealed record EntryWorksDto(IReadOnlyList<int> Works, int Joined);
 
 /// <summary>
 /// Custom entries belong to the installation; the review in the address says in which role a person asks.
@@ -45,10 +45,10 @@ internal static class EntryEndpoints
     {
         signedIn.MapGet("/entries/kinds", () => DocumentTypes.All.Select(t => t.Name));
         signedIn.MapPost("/entries/read", Read).Produces<IReadOnlyList<EntryFields>>();
-        review.MapPost("/entries", Add).Require(Role.Screener).Produces<KeptEntriesDto>();
+        review.MapPost("/entries", Add).Require(Role.Screener).Produces<EntryWorksDto>();
         review.MapGet("/entries/{entryId:int}", Get).Produces<EntryDto>();
-        review.MapPut("/entries/{entryId:int}", Put).Require(Role.Screener).Produces<KeptEntriesDto>();
-        review.MapPut("/entries/{entryId:int}/removed", Remove).Require(Role.Screener).Produces<KeptEntriesDto>();
+        review.MapPut("/entries/{entryId:int}", Put).Require(Role.Screener).Produces<EntryWorksDto>();
+        review.MapPut("/entries/{entryId:int}/removed", Remove).Require(Role.Screener).Produces<EntryWorksDto>();
     }
 
     private static IResult Read(PrintedRequest request) =>
@@ -69,17 +69,17 @@ internal static class EntryEndpoints
     )
     {
         if (request.Entries.Count == 0)
-            return Problems.Of(400, "There is no entry to keep.");
+            return Problems.Of(400, "There is no entry to add.");
         if (request.Entries.Count > EntryService.MostAtOnce)
             return TooMany();
         if (Fault(request.Entries) is { } fault)
             return fault;
-        return await entries.Add(Access.AccountId(user), request.Entries, cancel) is { } kept
-            ? TypedResults.Ok(new KeptEntriesDto(kept.Works, kept.Joined))
+        return await entries.Add(Access.AccountId(user), request.Entries, cancel) is { } works
+            ? TypedResults.Ok(works)
             : Problems.Of(
                 409,
                 $"This Zendle holds at most {EntryService.Most:N0} custom entries.",
-                "Nothing was kept."
+                "Nothing was added."
             );
     }
 
@@ -136,7 +136,7 @@ internal static class EntryEndpoints
 
     private static async Task<IResult> Change(
         int entryId,
-        Action<EntryRow> change,
+        Action<EntryRow> put,
         EntryService entries,
         Access access,
         ClaimsPrincipal user,
@@ -151,9 +151,7 @@ internal static class EntryEndpoints
                 "Only the person who added this entry, or a curator, can change it.",
                 "Nothing was changed."
             );
-        return await entries.Change(entryId, change, cancel) is { } kept
-            ? TypedResults.Ok(new KeptEntriesDto(kept.Works, kept.Joined))
-            : NoEntry();
+        return await entries.Change(entryId, put, cancel) is { } works ? TypedResults.Ok(works) : NoEntry();
     }
 
     private static async Task<bool> MayChange(EntryRow row, Access access, ClaimsPrincipal user) =>
@@ -167,7 +165,7 @@ internal static class EntryEndpoints
                 return TypedResults.Problem(
                     statusCode: 400,
                     title: entries.Count == 1 ? first.Sentence : $"Entry {i + 1:N0}: {first.Sentence}",
-                    detail: "Nothing was kept yet.",
+                    detail: "Nothing was saved yet.",
                     extensions: new Dictionary<string, object?>
                     {
                         ["fields"] = faults.ToDictionary(
@@ -180,7 +178,7 @@ internal static class EntryEndpoints
     }
 
     private static ProblemHttpResult TooMany() =>
-        Problems.Of(400, $"At most {EntryService.MostAtOnce:N0} entries are kept at once.", "Nothing was kept.");
+        Problems.Of(400, $"At most {EntryService.MostAtOnce:N0} entries are added at once.", "Nothing was added.");
 
     private static ProblemHttpResult NoEntry() => Problems.Of(404, "There is no such custom entry.");
 }

@@ -8,11 +8,6 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Entries;
 
-/// <summary>What became of entries that were kept.</summary>
-/// <param name="Works">The work that each belongs to, in their order.</param>
-/// <param name="Joined">How many of those works databases have, too.</param>
-internal sealed record KeptEntries(IReadOnlyList<int> Works, int Joined);
-
 /// <summary>
 /// Custom entries: works that no database has, as people typed them. They are kept in <c>zendle.db</c>, and are records of
 /// a database of their own in <c>corpus.db</c>: searched, counted, merged and followed like all others. See
@@ -29,7 +24,7 @@ internal sealed class EntryService(
     TimeProvider clock
 )
 {
-    /// <summary>Most entries that are kept in one act.</summary>
+    /// <summary>Most entries that are added in one act.</summary>
     public const int MostAtOnce = 3_000;
 
     /// <summary>Most entries of an installation.</summary>
@@ -43,8 +38,8 @@ internal sealed class EntryService(
     private const int PageSize = 500;
     private static readonly SemaphoreSlim OneAtATime = new(1, 1);
 
-    /// <summary>Keeps new entries; null when the installation can hold no more. Their fields can be read.</summary>
-    public async Task<KeptEntries?> Add(string account, IReadOnlyList<EntryFields> fields, CancellationToken cancel)
+    /// <summary>Adds entries; null when the installation can hold no more. Their fields can be read.</summary>
+    public async Task<EntryWorksDto?> Add(string account, IReadOnlyList<EntryFields> fields, CancellationToken cancel)
     {
         await OneAtATime.WaitAsync(cancel);
         try
@@ -65,7 +60,7 @@ internal sealed class EntryService(
             ];
             made.Entries.AddRange(rows);
             await made.SaveChangesAsync(cancel);
-            // What is kept is kept: whoever leaves now finds it all the same.
+            // What is noted stays: whoever leaves now finds it all the same.
             return await Show(rows, CancellationToken.None);
         }
         finally
@@ -76,10 +71,10 @@ internal sealed class EntryService(
 
     /// <summary>Puts other fields into an entry, or removes it, or brings it back.</summary>
     /// <param name="id">The entry.</param>
-    /// <param name="change">Changes the row.</param>
+    /// <param name="put">Changes the row.</param>
     /// <param name="cancel">Stops before it is changed.</param>
     /// <returns>Null when there is no such entry.</returns>
-    public async Task<KeptEntries?> Change(int id, Action<EntryRow> change, CancellationToken cancel)
+    public async Task<EntryWorksDto?> Change(int id, Action<EntryRow> put, CancellationToken cancel)
     {
         await OneAtATime.WaitAsync(cancel);
         try
@@ -87,7 +82,7 @@ internal sealed class EntryService(
             await using var made = await contexts.CreateDbContextAsync(cancel);
             if (await made.Entries.SingleOrDefaultAsync(e => e.Id == id, cancel) is not { } row)
                 return null;
-            change(row);
+            put(row);
             row.ChangedAt = clock.GetUtcNow();
             await made.SaveChangesAsync(cancel);
             return await Show([row], CancellationToken.None);
@@ -135,7 +130,7 @@ internal sealed class EntryService(
     public static EntryFields Fields(EntryRow row) =>
         JsonSerializer.Deserialize<EntryFields>(row.Fields, StoredJson.Options)!;
 
-    private async Task<KeptEntries> Show(IReadOnlyCollection<EntryRow> rows, CancellationToken cancel)
+    private async Task<EntryWorksDto> Show(IReadOnlyCollection<EntryRow> rows, CancellationToken cancel)
     {
         var database = await Database(cancel);
         var names = rows.Select(r => (database, CustomEntry.IdentifierOf(r.Id))).ToArray();

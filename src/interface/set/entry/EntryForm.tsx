@@ -1,6 +1,6 @@
-import { useId, type ReactNode } from "react";
 import { Field } from "../../ui/Field";
 import { Select, TextArea } from "../../ui/Input";
+import { Labelled } from "../../ui/Labelled";
 import { useKinds, type EntryFields } from "./useEntries";
 
 /** The fields of a custom entry; only the title must be there. */
@@ -25,9 +25,9 @@ export function EntryForm({
     <div className="grid grid-cols-6 gap-x-3 gap-y-3 max-sm:grid-cols-2">
       <Field label="Title" className="col-span-6 max-sm:col-span-2" autoFocus {...at("title")} />
       <Labelled label="Kind of document" fault={faults["type"]} className="col-span-2">
-        {(id) => (
+        {(tied) => (
           <Select
-            id={id}
+            {...tied}
             value={fields.type}
             onChange={(e) => onChange({ ...fields, type: e.target.value })}
             className="h-9 w-full text-[14px]"
@@ -47,8 +47,8 @@ export function EntryForm({
         fault={faults["people"]}
         className="col-span-3 row-span-2 max-sm:col-span-2"
       >
-        {(id) => (
-          <TextArea id={id} rows={5} {...plain(at("people"))} className="h-[112px] !py-1.5 !font-sans !text-[14px]" />
+        {(tied) => (
+          <TextArea {...tied} rows={5} {...plain(at("people"))} className="h-[112px] !py-1.5 !font-sans !text-[14px]" />
         )}
       </Labelled>
       <Field label={venue} className="col-span-3 max-sm:col-span-2" {...at("venue")} />
@@ -60,14 +60,16 @@ export function EntryForm({
       <Field label="Web address" className="col-span-2" {...at("address")} />
       <Field label="Keywords" className="col-span-6 max-sm:col-span-2" {...at("keywords")} />
       <Labelled label="Abstract" fault={faults["abstract"]} className="col-span-6 max-sm:col-span-2">
-        {(id) => <TextArea id={id} rows={3} {...plain(at("abstract"))} className="!py-1.5" />}
+        {(tied) => <TextArea {...tied} rows={3} {...plain(at("abstract"))} className="!py-1.5" />}
       </Labelled>
       <Labelled
         label="References it cites, pasted as they stand"
         fault={faults["references"]}
         className="col-span-6 max-sm:col-span-2"
       >
-        {(id) => <TextArea id={id} rows={3} {...plain(at("references"))} className="!py-1.5 !font-sans !text-[14px]" />}
+        {(tied) => (
+          <TextArea {...tied} rows={3} {...plain(at("references"))} className="!py-1.5 !font-sans !text-[14px]" />
+        )}
       </Labelled>
     </div>
   );
@@ -80,26 +82,3 @@ const plain = ({ value, onChange }: { value: string; onChange: (e: { target: { v
   value,
   onChange,
 });
-
-function Labelled({
-  label,
-  fault,
-  className,
-  children,
-}: {
-  label: string;
-  fault: string | undefined;
-  className: string;
-  children: (id: string) => ReactNode;
-}) {
-  const id = useId();
-  return (
-    <div className={className}>
-      <label htmlFor={id} className="mb-1 block text-[12.5px] font-semibold">
-        {label}
-      </label>
-      {children(id)}
-      {fault && <p className="mt-1 text-[12px] text-aside">{fault}</p>}
-    </div>
-  );
-}

@@ -55,15 +55,15 @@ export const useEntry = (reviewId: number, entryId: number | null) =>
  */
 export function useAddEntries(
   reviewId: number,
-  done: (kept: Dto<"KeptEntriesDto">, entries: readonly EntryFields[]) => void,
+  done: (added: Dto<"EntryWorksDto">, entries: readonly EntryFields[]) => void,
 ) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (entries: EntryFields[]) =>
       read(api.POST("/api/reviews/{reviewId}/entries", { params: { path: { reviewId } }, body: { entries } })),
-    onSuccess: (kept, entries) => {
+    onSuccess: (added, entries) => {
       void client.invalidateQueries();
-      done(kept, entries);
+      done(added, entries);
     },
   });
 }

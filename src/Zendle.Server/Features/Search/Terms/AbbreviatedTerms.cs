@@ -36,10 +36,10 @@ internal sealed class AbbreviatedTerms(CorpusReader reader)
             foreach (var (pair, isShort) in await Explained(offers, term, cancel))
             {
                 var text = isShort ? pair.Short : pair.Long;
-                var words = PlainTerm.WordsOf(text);
-                if (refused.Contains(PlainTerm.Key(words)) || onBoard.Any(t => PlainTerm.Is(t, words)))
+                var words = Words.AsWritten(text).ToArray();
+                if (refused.Contains(string.Join(' ', words)) || onBoard.Any(t => t.IsJust(words)))
                     continue;
-                var offer = offers.One(text, PlainTerm.Expression(words), card);
+                var offer = offers.One(text, QueryText.OfWords(words), card);
                 found.Add(
                     isShort
                         ? OfferedTermDto.Of(offer, standsFor: pair.Long)
@@ -77,23 +77,19 @@ internal sealed class AbbreviatedTerms(CorpusReader reader)
                     records[w]
                         .SelectMany(r => r.Record.About)
                         .SelectMany(Abbreviations.In)
-                        .Select(p =>
-                            (
-                                Pair: p,
-                                Short: PlainTerm.Key(PlainTerm.WordsOf(p.Short)),
-                                Long: PlainTerm.Key(PlainTerm.WordsOf(p.Long))
-                            )
-                        )
+                        .Select(p => (Pair: p, Short: Key(p.Short), Long: Key(p.Long)))
                         .DistinctBy(p => (p.Short, p.Long))
                 )
                 .GroupBy(p => (p.Short, p.Long))
                 .Where(g => g.Count() >= Math.Min(LeastWorks, read.Length))
                 .Select(g => g.First().Pair)
                 .SelectMany(p =>
-                    PlainTerm.Is(term, PlainTerm.WordsOf(p.Long)) ? [(p, true)]
-                    : PlainTerm.Is(term, PlainTerm.WordsOf(p.Short)) ? [(p, false)]
+                    term.IsJust([.. Words.AsWritten(p.Long)]) ? [(p, true)]
+                    : term.IsJust([.. Words.AsWritten(p.Short)]) ? [(p, false)]
                     : Array.Empty<(Abbreviation, bool)>()
                 ),
         ];
     }
+
+    private static string Key(string text) => string.Join(' ', Words.AsWritten(text));
 }

@@ -1,5 +1,6 @@
 using Zendle.Core.Queries;
 using Zendle.Core.Terms;
+using Zendle.Core.Text;
 using Zendle.Index.Terms;
 using Zendle.Server.Features.Databases;
 
@@ -41,19 +42,15 @@ internal sealed class VocabularyTerms(VocabularyService vocabularies)
                 .Take(MostTerms)
         )
         foreach (var (database, vocabulary) in all)
-        foreach (var concept in term.Forms.SelectMany(f => vocabulary.Find(f)).Distinct())
+        foreach (var concept in vocabulary.Find(term))
         {
             cancel.ThrowIfCancellationRequested();
             foreach (var (label, relation) in Near(vocabulary, concept))
             {
-                var words = PlainTerm.WordsOf(label);
-                if (
-                    words.Length == 0
-                    || refused.Contains(PlainTerm.Key(words))
-                    || onBoard.Any(t => PlainTerm.Is(t, words))
-                )
+                var words = Words.AsWritten(label).ToArray();
+                if (words.Length == 0 || refused.Contains(string.Join(' ', words)) || onBoard.Any(t => t.IsJust(words)))
                     continue;
-                var offer = offers.One(label, PlainTerm.Expression(words), card);
+                var offer = offers.One(label, QueryText.OfWords(words), card);
                 // A vocabulary lists much; what would bring nothing here is no help.
                 if (offer.Adds > 0)
                     found.Add(
