@@ -80,6 +80,24 @@ public sealed class EntryScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         Assert.Empty(b.Complaints());
     }
 
+    [Fact]
+    public void An_identifier_that_no_work_here_has_is_said_and_can_be_added()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/search?step=0");
+        b.Fill(Line, "https://doi.org/10.5555/nobody.has.this");
+        b.Sees("This is a DOI. No work here has it.");
+        b.Look("identifier");
+        b.Find("#line-reading").FindElement(By.XPath(".//button[.='Add it as a custom entry']")).Click();
+        b.Until(() => b.All("[role=dialog] label").Count > 5, "the form");
+        Assert.Equal(("", "10.5555/nobody.has.this"), (Value(b, "Title"), Value(b, "DOI")));
+        Field(b, "Title", "Zwischenlichter of the quay");
+        b.Click("Add this entry");
+        b.Sees("Added to the custom entries.");
+        b.Sees("One work has this DOI:");
+        Assert.Empty(b.Complaints());
+    }
+
     private static IWebElement Labelled(Browser b, string label)
     {
         var id = (string)

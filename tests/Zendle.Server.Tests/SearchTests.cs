@@ -207,6 +207,73 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
     }
 
     [Fact]
+    public async Task A_line_that_is_an_identifier_or_an_address_leads_to_its_works()
+    {
+        var review = await Ann.Review();
+        var seen = new HashSet<string>();
+        foreach (var id in await Ann.Works(review, await Ann.Search(review, "light OR moth* OR night")))
+        {
+            var work = await Ann.Get($"/api/reviews/{review}/works/{id}");
+            var address = work.List("copies").FirstOrDefault()?.Text("address");
+            foreach (
+                var (kind, line) in new[]
+                {
+                    ("url", address),
+                    ("isbn", work["isbn"]?.GetValue<string>()),
+                    ("issn", work["issn"]?.GetValue<string>()),
+                }
+            )
+            {
+                if (line is null || !seen.Add(kind))
+                    continue;
+                var found = await Ann.Works(review, await Ann.Search(review, line));
+                Assert.Contains(id, found);
+                var reading = await Read(review, line);
+                Assert.Equal(found.Length, Math.Min(200, reading.Int("inView")));
+                if (kind == "issn")
+                {
+                    var way = reading.List("notices").Single().List("ways").Single();
+                    Assert.Equal(await Ann.Count(review, await Ann.Search(review, way.Text("text"))), way.Int("count"));
+                }
+                else
+                    Assert.Contains(id, reading.List("direct").Select(d => d.Int("workId")));
+            }
+        }
+        Assert.Superset(new HashSet<string> { "url", "issn" }, seen);
+        foreach (
+            var (line, sentence) in new[]
+            {
+                ("10.5555/nobody.has.this", "This is a DOI. No work here has it."),
+                ("978-0-306-40615-7", "This is an ISBN. No work here has it."),
+                ("https://nowhere.example/item/1", "This is a web address. No work here has it."),
+            }
+        )
+        {
+            var notice = (await Read(review, line)).List("notices").Single();
+            Assert.Equal(("Identifier", sentence), (notice.Text("kind"), notice.Text("sentence")));
+            Assert.Empty(notice.List("ways"));
+        }
+        // Pasted, an address is found too.
+        var one = (
+            await Ann.Get(
+                $"/api/reviews/{review}/works/{(await Ann.Works(review, await Ann.Search(review, "moth*")))[0]}"
+            )
+        );
+        if (one.List("copies").FirstOrDefault() is { } copy)
+        {
+            var pasted = await Ann.Ok(
+                "POST",
+                $"/api/reviews/{review}/pasted",
+                new { lines = new[] { copy.Text("address") } }
+            );
+            Assert.Contains(
+                one.Int("id"),
+                pasted.List("references").Single().List("candidates").Select(c => c.Int("workId"))
+            );
+        }
+    }
+
+    [Fact]
     public async Task Each_act_is_a_step_and_a_step_in_the_middle_can_be_taken_out()
     {
         var review = await Ann.Review();

@@ -13,6 +13,8 @@ namespace Zendle.Bench.Measure;
 /// </summary>
 internal static class SenseMeasure
 {
+    private const int Orders = 5;
+
     private static readonly string[] Words =
     [
         "light",
@@ -59,7 +61,7 @@ internal static class SenseMeasure
             .GroupBy(e => e.WorkId)
             .ToDictionary(g => g.Key, g => topics.GetValueOrDefault(truth[g.First().At].Work, "?"));
         var evaluator = new QuestionEvaluator(snapshot, null);
-        var scores = new List<(double Precision, double Recall, double Placed)>();
+        var scores = new List<(double Precision, double Recall, double Placed, double Same)>();
         foreach (var word in Words)
         {
             var set = evaluator.Works(evaluator.Records(QueryReader.Read(word).Root!));
@@ -69,12 +71,13 @@ internal static class SenseMeasure
             var groups = new SenseGroups(snapshot).Of(set, Zendle.Index.Budget.Current);
             var took = TimeProvider.System.GetElapsedTime(began).TotalMilliseconds;
             var (precision, recall) = BCubed(groups, topicOf);
-            scores.Add((precision, recall, (double)groups.Sum(g => g.Works.Count) / set.Count()));
+            var same = Enumerable.Range(1, Orders).Average(seed => Same(groups, Shuffled(seed)));
+            scores.Add((precision, recall, (double)groups.Sum(g => g.Works.Count) / set.Count(), same));
             to.WriteLine(
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"  {word}: {set.Count():N0} works, {groups.Count} groups, B³ precision {precision:0.00} "
-                        + $"recall {recall:0.00}, {took:0} ms"
+                        + $"recall {recall:0.00}, in other orders {same:0.00} the same, {took:0} ms"
                 )
             );
             if (examples)
@@ -82,13 +85,18 @@ internal static class SenseMeasure
                     to.WriteLine(
                         $"      {g.Works.Count}: {string.Join(", ", g.Terms)} | {string.Join(", ", Fields(g, topicOf))}"
                     );
+
+            IReadOnlyList<SenseGroup> Shuffled(int seed) =>
+                new SenseGroups(snapshot).Of(set, Zendle.Index.Budget.Current, new Random(seed));
         }
         var (p, r) = (scores.Average(s => s.Precision), scores.Average(s => s.Recall));
         to.WriteLine(
             string.Create(
                 CultureInfo.InvariantCulture,
                 $"Senses of {scores.Count} words: B³ precision {p:0.000}, recall {r:0.000}, "
-                    + $"F {2 * p * r / (p + r):0.000}; {scores.Average(s => s.Placed):0.00} of the works are in a group"
+                    + $"F {2 * p * r / (p + r):0.000}; {scores.Average(s => s.Placed):0.00} of the works are in a group; "
+                    + $"with the works in {Orders} other orders the groups are {scores.Average(s => s.Same):0.000} the "
+                    + $"same, {scores.Min(s => s.Same):0.000} at worst"
             )
         );
     }
@@ -96,6 +104,33 @@ internal static class SenseMeasure
     /// <summary>The commonest fields of a group, with their works.</summary>
     private static IEnumerable<string> Fields(SenseGroup group, Dictionary<int, string> topicOf) =>
         group.Works.CountBy(w => topicOf[w]).OrderByDescending(t => t.Value).Take(4).Select(t => $"{t.Key} {t.Value}");
+
+    /// <summary>
+    /// How far two partings agree: F of B³ over the works that either places, those it leaves over being a group.
+    /// </summary>
+    private static double Same(IReadOnlyList<SenseGroup> groups, IReadOnlyList<SenseGroup> others)
+    {
+        var (one, other) = (Placed(groups), Placed(others));
+        (int One, int Other)[] works =
+        [
+            .. one.Keys.Union(other.Keys).Select(w => (one.GetValueOrDefault(w, -1), other.GetValueOrDefault(w, -1))),
+        ];
+        if (works.Length == 0)
+            return 1;
+        var (ofOne, ofOther, both) = (
+            works.CountBy(w => w.One).ToDictionary(),
+            works.CountBy(w => w.Other).ToDictionary(),
+            works.CountBy(w => w).ToDictionary()
+        );
+        var (p, r) = (
+            works.Average(w => (double)both[w] / ofOther[w.Other]),
+            works.Average(w => (double)both[w] / ofOne[w.One])
+        );
+        return 2 * p * r / (p + r);
+
+        static Dictionary<int, int> Placed(IReadOnlyList<SenseGroup> from) =>
+            from.SelectMany((g, i) => g.Works.Select(w => (w, i))).ToDictionary(w => w.w, w => w.i);
+    }
 
     private static (double Precision, double Recall) BCubed(
         IReadOnlyList<SenseGroup> groups,

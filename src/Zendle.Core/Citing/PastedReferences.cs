@@ -35,7 +35,6 @@ public static partial class PastedReferences
         MostMissing = 3,
         ShortestReference = 40,
         FewestStops = 3,
-        LongestLabel = 24,
         WidestPage = 120,
         FewestOfAStyle = 4;
 
@@ -70,10 +69,7 @@ public static partial class PastedReferences
         && !Operator().IsMatch(line);
 
     /// <summary>Whether a line is an identifier or an address and little else.</summary>
-    private static bool IsIdentifier(string line) =>
-        (Identifiers.Doi(line) is { } doi && line.Trim().Length <= doi.Length + LongestLabel)
-        || (Identifiers.Isbn(line) is not null && line.Count(char.IsLetter) <= LongestLabel)
-        || WebAddress.Of(line.Trim()) is not null;
+    private static bool IsIdentifier(string line) => TypedIdentifier.Of(line) is { Kind: not IdentifierKind.Issn };
 
     /// <summary>Two columns that a copy laid side by side, a wide gap at about the same place between them, one after the other.</summary>
     private static List<string> OneColumn(List<string> lines)

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using Zendle.Core.Citing;
 using Zendle.Core.Records;
+using Zendle.Core.Records.Readers;
 
 namespace Zendle.Core.Entries;
 
@@ -156,7 +157,7 @@ public static partial class CustomEntry
             Text(fields.Volume),
             Text(fields.Issue),
             first,
-            pages.Length > 1 ? Text(pages[1]) ?? first : first
+            pages.Length > 1 ? SourceLine.FilledOut(first, Text(pages[1])) ?? first : first
         );
     }
 

@@ -57,6 +57,10 @@ internal sealed record FieldValue(string? Value, bool IsOther = false, string? W
                 null,
                 WhyNot: $"“{written}” is no ISBN: it has ten or thirteen digits, the last of which checks the others"
             ),
+            QueryField.Url when !isPattern && WebAddress.Of(written) is null => new(
+                null,
+                WhyNot: $"“{written}” is no web address: one begins with http:// or https://"
+            ),
             QueryField.Doi when !isPattern && Identifiers.Doi(written) is null => new(
                 null,
                 WhyNot: $"“{written}” is no DOI: one begins with 10. and has a slash"

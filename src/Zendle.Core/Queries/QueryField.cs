@@ -48,6 +48,9 @@ public enum QueryField
     /// <summary>ISBN.</summary>
     Isbn,
 
+    /// <summary>Web address where the work, or its text, can be had.</summary>
+    Url,
+
     /// <summary>Database, by name.</summary>
     Database,
 
@@ -130,6 +133,7 @@ public static class QueryFields
         ["address"] = QueryField.Affiliation,
         ["org"] = QueryField.Affiliation,
         ["institution"] = QueryField.Affiliation,
+        ["link"] = QueryField.Url,
         ["fu"] = QueryField.Funder,
         ["funding"] = QueryField.Funder,
         ["grant"] = QueryField.Funder,

@@ -73,12 +73,9 @@ public sealed record SearchState(
     public StepAct Toward(string expression)
     {
         var line = expression.Trim();
-        if (
-            Identifiers.Doi(line) is { } doi
-            && !line.Contains(' ', StringComparison.Ordinal)
-            && !line.StartsWith("doi:", StringComparison.OrdinalIgnoreCase)
-        )
-            return new SearchAct($"doi:\"{doi}\"");
+        // What names its field already stays as it was written.
+        if (TypedIdentifier.Of(line) is { } identifier && QueryReader.Read(line).Root is not FieldNode)
+            return new SearchAct(identifier.Expression);
         if (
             Expression.Length == 0
             || line.Length <= Expression.Length + 1

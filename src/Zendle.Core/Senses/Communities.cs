@@ -5,8 +5,8 @@ namespace Zendle.Core.Senses;
 /// whole groups, until nothing gains (Blondel, Guillaume, Lambiotte, Lefebvre 2008, the Louvain method).
 /// </summary>
 /// <remarks>
-/// Nodes are taken in the order of their numbers and ties go to the lowest group, so that the same graph always gives
-/// the same groups.
+/// Nodes are taken in the order of their strength (the weight of their links), the strongest first, and ties go to the
+/// strongest group: the same graph always gives the same groups, and how its nodes are numbered hardly matters.
 /// </remarks>
 public static class Communities
 {
@@ -26,8 +26,9 @@ public static class Communities
     /// <exception cref="ArgumentOutOfRangeException">A link leads to no node.</exception>
     public static int[] Of(int nodes, IReadOnlyCollection<Link> links, double resolution = 1)
     {
+        var rank = Ranks(nodes, links);
         var group = Enumerable.Range(0, nodes).ToArray();
-        var graph = Graph.Of(nodes, links);
+        var graph = Graph.Of(nodes, [.. links.Select(l => l with { A = rank[l.A], B = rank[l.B] })]);
         for (var level = 0; level < MostRounds; level++)
         {
             var moved = Move(graph, resolution);
@@ -39,7 +40,26 @@ public static class Communities
                 break;
             graph = graph.Joined(numbered, groups);
         }
-        return Numbered(group);
+        return Numbered(Array.ConvertAll(rank, r => group[r]));
+    }
+
+    /// <summary>The place of each node in the order of strength.</summary>
+    private static int[] Ranks(int nodes, IReadOnlyCollection<Link> links)
+    {
+        var strength = new double[nodes];
+        foreach (var link in links)
+        {
+            ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(Math.Max(link.A, link.B), nodes);
+            ArgumentOutOfRangeException.ThrowIfNegative(Math.Min(link.A, link.B));
+            if (link.A == link.B)
+                continue;
+            strength[link.A] += link.Weight;
+            strength[link.B] += link.Weight;
+        }
+        var (rank, at) = (new int[nodes], 0);
+        foreach (var node in Enumerable.Range(0, nodes).OrderByDescending(n => strength[n]).ThenBy(n => n))
+            rank[node] = at++;
+        return rank;
     }
 
     /// <summary>
@@ -140,8 +160,6 @@ public static class Communities
             var at = new int[nodes + 1];
             foreach (var link in links)
             {
-                ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(Math.Max(link.A, link.B), nodes);
-                ArgumentOutOfRangeException.ThrowIfNegative(Math.Min(link.A, link.B));
                 if (link.A == link.B)
                     continue;
                 at[link.A + 1]++;

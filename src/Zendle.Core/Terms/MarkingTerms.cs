@@ -39,12 +39,12 @@ public static class MarkingTerms
         int most
     )
     {
-        var chosen = new List<MarkingTerm>();
+        var (chosen, spellings) = (new List<MarkingTerm>(), new Spellings());
         foreach (var term in counted)
         {
             if (refused.Contains(term.Text) || onBoard.Any(b => IsCovered(term, b)))
                 continue;
-            if (chosen.FindIndex(c => IsVariant(c.Term.Words, term.Words)) is >= 0 and var same)
+            if (chosen.FindIndex(c => spellings.AreVariants(c.Term.Words, term.Words)) is >= 0 and var same)
             {
                 chosen[same] = new(chosen[same].Term, chosen[same].Variants.Add(term));
                 continue;
@@ -89,17 +89,32 @@ public static class MarkingTerms
     private static bool Holds(IReadOnlyList<string> longer, IReadOnlyList<string> shorter)
     {
         for (var at = 0; longer.Count > shorter.Count && at + shorter.Count <= longer.Count; at++)
-            if (shorter.Select((word, i) => longer[at + i] == word).All(same => same))
+        {
+            var same = 0;
+            while (same < shorter.Count && longer[at + same] == shorter[same])
+                same++;
+            if (same == shorter.Count)
                 return true;
+        }
         return false;
     }
 
-    private static bool IsVariant(IReadOnlyList<string> a, IReadOnlyList<string> b) =>
-        a.Count == b.Count
-        && a.Zip(b)
-            .All(w =>
-                w.First == w.Second
-                || SpellingVariants.Of(w.First).Contains(w.Second)
-                || SpellingVariants.Of(w.Second).Contains(w.First)
-            );
+    /// <summary>Tells variants of terms; those of a word are worked out once.</summary>
+    private sealed class Spellings
+    {
+        private readonly Dictionary<string, IReadOnlyList<string>> known = new(StringComparer.Ordinal);
+
+        public bool AreVariants(IReadOnlyList<string> a, IReadOnlyList<string> b)
+        {
+            if (a.Count != b.Count)
+                return false;
+            for (var i = 0; i < a.Count; i++)
+                if (a[i] != b[i] && !Of(a[i]).Contains(b[i]) && !Of(b[i]).Contains(a[i]))
+                    return false;
+            return true;
+        }
+
+        private IReadOnlyList<string> Of(string word) =>
+            known.TryGetValue(word, out var variants) ? variants : known[word] = SpellingVariants.Of(word);
+    }
 }

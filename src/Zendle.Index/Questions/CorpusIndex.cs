@@ -7,6 +7,9 @@ namespace Zendle.Index.Questions;
 /// <summary>The index over the whole corpus: takes changes from the store, hands out snapshots.</summary>
 public sealed class CorpusIndex : IDisposable
 {
+    /// <summary>Changes whenever the text index holds something more or other of a record; an older one is made anew.</summary>
+    public const int Format = 2;
+
     private readonly string folder;
     private TextIndex text;
     private readonly Lock gate = new();

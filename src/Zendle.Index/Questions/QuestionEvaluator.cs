@@ -444,6 +444,7 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
             QueryField.Doi => Core.Records.Identifiers.Doi(written) ?? written.ToLowerInvariant(),
             QueryField.Issn => Core.Records.Identifiers.Issn(written) ?? written,
             QueryField.Isbn => Core.Records.Identifiers.Isbn(written) ?? written,
+            QueryField.Url => Core.Records.WebAddress.Key(written) ?? written,
             _ => written.ToLowerInvariant(),
         };
         return Word(name, value);
@@ -486,7 +487,8 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         return records;
     }
 
-    private RecordSet RecordsOf(WorkSet works)
+    /// <summary>The records of some works.</summary>
+    public RecordSet RecordsOf(WorkSet works)
     {
         var records = new RecordSet(columns.RecordSize);
         for (var r = 0; r < columns.RecordSize; r++)

@@ -60,10 +60,13 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
     /// <summary>The groups, the largest first; works in none of them are left over.</summary>
     /// <param name="set">The works in view, <see cref="MostWorks"/> at most.</param>
     /// <param name="budget">Ends it.</param>
+    /// <param name="shuffled">Numbers the works in another order first, which should hardly matter: for measuring that
+    /// it does not.</param>
     /// <exception cref="ArgumentOutOfRangeException">There are too many works.</exception>
-    public IReadOnlyList<SenseGroup> Of(WorkSet set, Budget budget)
+    public IReadOnlyList<SenseGroup> Of(WorkSet set, Budget budget, Random? shuffled = null)
     {
         var works = set.ToArray();
+        shuffled?.Shuffle(works);
         ArgumentOutOfRangeException.ThrowIfGreaterThan(works.Length, MostWorks);
         if (works.Length < LeastWorks)
             return [];
@@ -76,9 +79,9 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
                 .GroupBy(w => w.Group, w => w.Work)
                 .Where(g => g.Count() >= least)
                 .OrderByDescending(g => g.Count())
-                .ThenBy(g => g.First())
+                .ThenBy(g => g.Min())
                 .Take(MostGroups)
-                .Select(g => g.ToArray()),
+                .Select(g => g.Order().ToArray()),
         ];
         var told = new SenseGroup[groups.Length];
         snapshot.Read([.. Enumerable.Range(0, told.Length)], i => told[i] = Told(groups[i], set, budget));

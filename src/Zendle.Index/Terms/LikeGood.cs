@@ -17,12 +17,12 @@ internal sealed class LikeGood
     private const double Least = 0.1,
         Nearly = 0.9;
 
-    private readonly (WorkSet Works, double Weight)[] marks;
+    private readonly float[] scores;
     private readonly WorkSet good;
     private readonly CitationGraph graph;
     private readonly double enough;
 
-    /// <summary>Learns what marks the good works.</summary>
+    /// <summary>Learns what marks the good works, and weighs every work by it. O(works of the terms).</summary>
     /// <param name="terms">Terms that mark them, the surest first, none within another.</param>
     /// <param name="works">The works that have a term.</param>
     /// <param name="good">The good works.</param>
@@ -38,35 +38,26 @@ internal sealed class LikeGood
     {
         (this.good, this.graph) = (good, graph);
         var of = good.Count();
-        marks =
-        [
-            .. terms
-                .Where(t => t.Term.Strength > Sure)
-                .Select(works)
-                .Select(w => (Works: w, Good: w.CountWith(good)))
-                .Select(w => (w.Works, Weight(w.Good, of, w.Works.Count() - w.Good, all - of))),
-        ];
-        var own = good.Members().Select(Score).Order().ToArray();
+        scores = new float[good.Size];
+        foreach (var having in terms.Where(t => t.Term.Strength > Sure).Select(works))
+        {
+            var with = having.CountWith(good);
+            var weight = (float)Weight(with, of, having.Count() - with, all - of);
+            foreach (var work in having)
+                scores[work] += weight;
+        }
+        var own = good.Members().Select(w => scores[w]).Order().ToArray();
         enough = own.Length == 0 ? double.PositiveInfinity : Math.Max(own[(int)(own.Length * Least)] * Nearly, 1);
     }
 
-    /// <summary>How many works look like the good ones. O(works × terms).</summary>
+    /// <summary>How many works look like the good ones. O(works).</summary>
     public int Count(WorkSet works)
     {
         var count = 0;
         foreach (var work in works)
-            if (Score(work) is var score && (score >= enough || (score * 2 >= enough && IsTied(work))))
+            if (scores[work] is var score && (score >= enough || (score * 2 >= enough && IsTied(work))))
                 count++;
         return count;
-    }
-
-    private double Score(int work)
-    {
-        var score = 0.0;
-        foreach (var (works, weight) in marks)
-            if (works.Contains(work))
-                score += weight;
-        return score;
     }
 
     private static double Weight(int with, int of, int otherWith, int others) =>

@@ -17,7 +17,7 @@ public sealed class TermCandidates
     private const int Part = 4_000;
 
     /// <summary>Of more other works so many are looked at, evenly spread.</summary>
-    private const int MostCounted = 50_000;
+    private const int MostCounted = 20_000;
 
     private readonly WordColumn column;
     private readonly bool[] canBound;
@@ -168,16 +168,11 @@ public sealed class TermCandidates
                 if (word < wanted.Single.Length && word != WordColumn.End)
                 {
                     Add(wanted.Single[word]);
-                    if (
-                        wanted.Begins[before]
-                        && wanted.Ends[word]
-                        && numbers.TryGetValue(new(before, word, 0), out var two)
-                    )
+                    if (wanted.MayBe(before, word) && numbers.TryGetValue(new(before, word, 0), out var two))
                         Add(two);
                     if (
                         before != WordColumn.End
-                        && wanted.Begins[earlier]
-                        && wanted.Ends[word]
+                        && wanted.MayBe(earlier, before, word)
                         && numbers.TryGetValue(new(earlier, before, word), out var three)
                     )
                         Add(three);
@@ -198,13 +193,17 @@ public sealed class TermCandidates
     }
 
     /// <summary>
-    /// The terms that are frequent enough, so that most words of most works are passed over without a look into a table.
+    /// The terms that are frequent enough, so that most words of most works are passed over without a look into a table:
+    /// a bit for what the numbers of a term's words come to (Bloom 1970, with one function).
     /// </summary>
     private sealed class Wanted
     {
+        private const int Places = 1 << 16;
+        private readonly bool[] several = new bool[Places];
+
         public Wanted(List<Key> keys, List<int> good, int least, int words)
         {
-            (Single, Begins, Ends) = (new int[words], new bool[words], new bool[words]);
+            Single = new int[words];
             Array.Fill(Single, -1);
             for (var i = 0; i < keys.Count; i++)
             {
@@ -214,20 +213,21 @@ public sealed class TermCandidates
                 if (key.Second == 0)
                     Single[key.First] = i;
                 else
-                {
-                    Begins[key.First] = true;
-                    Ends[key.Third == 0 ? key.Second : key.Third] = true;
-                }
+                    several[Place(key.First, key.Second, key.Third)] = true;
             }
         }
 
         /// <summary>By word the term of that word alone; −1 for none.</summary>
         public int[] Single { get; }
 
-        /// <summary>Whether a term of several words begins with a word.</summary>
-        public bool[] Begins { get; }
+        /// <summary>Whether a term may be of these words, in this order; false for sure when none is.</summary>
+        public bool MayBe(int first, int second, int third = 0) => several[Place(first, second, third)];
 
-        /// <summary>Whether one ends with it.</summary>
-        public bool[] Ends { get; }
+        private static int Place(int first, int second, int third)
+        {
+            // Multiples that share no factor with the number of places scatter neighbouring numbers.
+            var mixed = (uint)first * 0x9E3779B1u ^ (uint)second * 0x85EBCA77u ^ (uint)third * 0xC2B2AE3Du;
+            return (int)(mixed >> 16);
+        }
     }
 }

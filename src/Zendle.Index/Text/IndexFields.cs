@@ -33,6 +33,7 @@ internal static class IndexFields
     public const string Doi = "doi",
         Issn = "issn",
         Isbn = "isbn",
+        Url = "url",
         Type = "type",
         Language = "lang";
     public const string Id = "id",
@@ -79,6 +80,7 @@ internal static class IndexFields
             QueryField.Doi => Doi,
             QueryField.Issn => Issn,
             QueryField.Isbn => Isbn,
+            QueryField.Url => Url,
             QueryField.Type => Type,
             QueryField.Language => Language,
             _ => null,

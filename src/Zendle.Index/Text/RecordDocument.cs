@@ -62,6 +62,8 @@ internal sealed class RecordDocument
         AddValue(IndexFields.Doi, record.Doi);
         AddValue(IndexFields.Issn, record.Venue?.Issn);
         AddValue(IndexFields.Isbn, record.Isbn);
+        foreach (var address in record.Copies.Select(c => WebAddress.Key(c.Address)).Distinct())
+            AddValue(IndexFields.Url, address);
         AddValue(IndexFields.Type, DocumentTypes.Name(record.Type));
         if (record.Language is { } language)
         {

@@ -100,14 +100,17 @@ public sealed class CorpusService(
         (IsBehind, IsReady) = (false, true);
     }
 
-    /// <summary>What was derived from another corpus is of no use for this one.</summary>
+    /// <summary>
+    /// What was derived from another corpus is of no use for this one, nor is an index that lacks what this version looks
+    /// for.
+    /// </summary>
     private void ForgetOthers()
     {
-        var mark = Path.Combine(Folder, "of-corpus");
-        if (Directory.Exists(Folder) && (!File.Exists(mark) || File.ReadAllText(mark) != identity.Identity))
+        var (mark, own) = (Path.Combine(Folder, "of-corpus"), $"{identity.Identity} {CorpusIndex.Format}");
+        if (Directory.Exists(Folder) && (!File.Exists(mark) || File.ReadAllText(mark) != own))
             Directory.Delete(Folder, recursive: true);
         Directory.CreateDirectory(Folder);
-        File.WriteAllText(mark, identity.Identity);
+        File.WriteAllText(mark, own);
     }
 
     /// <summary>Puts in the words of what the store has beyond the index.</summary>

@@ -82,6 +82,19 @@ public class CustomEntryTests
     }
 
     [Theory]
+    [InlineData("45-67", "45", "67")]
+    [InlineData("118–31", "118", "131")]
+    [InlineData("12", "12", "12")]
+    [InlineData("e45", "e45", "e45")]
+    [InlineData("67-45", "67", "67")]
+    [InlineData("", null, null)]
+    public void Pages_are_filled_out_and_never_run_backward(string typed, string? first, string? last)
+    {
+        var venue = CustomEntry.Read(1, Planned with { Venue = "Night Letters", Pages = typed }, Now).Venue!;
+        Assert.Equal((first, last), (venue.FirstPage, venue.LastPage));
+    }
+
+    [Theory]
     [InlineData("entry:7", 7)]
     [InlineData("entry:x", null)]
     [InlineData("oai:entry:7", null)]

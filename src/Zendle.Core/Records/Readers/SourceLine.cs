@@ -94,7 +94,7 @@ internal static partial class SourceLine
     /// <summary>
     /// "45-7" is 45-47. Pages that would run backward are not believed: then there is no last page.
     /// </summary>
-    private static string? FilledOut(string? first, string? last)
+    internal static string? FilledOut(string? first, string? last)
     {
         if (first is null || last is null || !first.All(char.IsAsciiDigit) || !last.All(char.IsAsciiDigit))
             return last;

@@ -93,10 +93,18 @@ internal static class PastedFinder
             }
             if (
                 Identifiers.Isbn(reference.Text) is { } isbn
-                && OfIsbn(evaluator, columns, isbn) is { Count: > 0 } books
+                && Found(evaluator, columns, $"isbn:{isbn}", "has this ISBN") is { Count: > 0 } books
             )
             {
                 found.Add(new(reference.Text, PastedVerdict.ToConfirm, books));
+                continue;
+            }
+            if (
+                TypedIdentifier.Of(reference.Text) is { Kind: IdentifierKind.Url } there
+                && Found(evaluator, columns, there.Expression, "has this address") is { Count: > 0 } lying
+            )
+            {
+                found.Add(new(reference.Text, lying.Count == 1 ? PastedVerdict.Sure : PastedVerdict.ToConfirm, lying));
                 continue;
             }
             var also = byWords++ < MostByWords ? SharingRareWords(evaluator, reference.Text) : [];
@@ -146,14 +154,12 @@ internal static class PastedFinder
             yield return "its first page is not in it";
     }
 
-    private static List<PastedCandidateDto> OfIsbn(QuestionEvaluator evaluator, CorpusColumns columns, string isbn) =>
-        [
-            .. evaluator
-                .Works($"isbn:{isbn}")
-                .Members()
-                .Take(MostCandidates)
-                .Select(w => Dto(columns, w, 1, ["has this ISBN"])),
-        ];
+    private static List<PastedCandidateDto> Found(
+        QuestionEvaluator evaluator,
+        CorpusColumns columns,
+        string expression,
+        string why
+    ) => [.. evaluator.Works(expression).Members().Take(MostCandidates).Select(w => Dto(columns, w, 1, [why]))];
 
     /// <summary>Records that share the rarer words of a text, the most of them first.</summary>
     private static List<int> SharingRareWords(QuestionEvaluator evaluator, string text)

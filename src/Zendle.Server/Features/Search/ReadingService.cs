@@ -60,10 +60,6 @@ internal sealed record NoticeDto(
     IReadOnlyList<MarkedTextDto> Examples
 );
 
-/// <summary>A work that the line names outright.</summary>
-/// <param name="Person">Family name of its first person, by which works of one title are told apart.</param>
-internal sealed record DirectDto(int WorkId, string Title, string? Person, int? Year, string Why);
-
 /// <summary>One database's share. <paramref name="PartOf"/> names the database it is an extract of.</summary>
 internal sealed record LedgerLineDto(
     int DatabaseId,
@@ -117,7 +113,6 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
     private const int MostParts = 120;
     private const int MostVaried = 24;
     private const int MostWide = 3;
-    private const int MostDirect = 24;
 
     /// <summary>
     /// Reads <paramref name="text"/> in the place of the expression of <paramref name="state"/>. A newer line gives an
@@ -127,14 +122,20 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
     {
         var next = state.After(state.Toward(text));
         var reading = QueryReader.Read(text);
-        using var view = await search.View(reviewId, next.After(new SearchAct(text)));
+        // A line that is an identifier is no question of words; there is nothing to say of how it is read as one.
+        var identifier = TypedIdentifier.Of(text);
+        using var view = await search.View(reviewId, next.After(new SearchAct(identifier?.Expression ?? text)));
         var evaluator = view.Evaluator;
         var (parts, notices) = (new List<ReadingPartDto>(), new List<NoticeDto>());
         var offers = new OfferCounts(view);
-        var counts = reading.Root is { } root ? new PartCounts(evaluator, state, root, cancel) : null;
+        var counts =
+            identifier is null && reading.Root is { } root ? new PartCounts(evaluator, state, root, cancel) : null;
         if (counts is not null)
             AddParts(counts.Root, new(counts, Concepts.Of(counts.Root), parts), 0, QueryField.About, null);
-        foreach (var notice in reading.Notices.Take(4))
+        var direct = NamedOutright.In(view, text, identifier);
+        if (identifier is not null)
+            notices.AddRange(NamedOutright.About(view, offers, text, identifier, direct.Count > 0));
+        foreach (var notice in identifier is null ? reading.Notices.Take(4) : [])
         {
             cancel.ThrowIfCancellationRequested();
             notices.Add(
@@ -148,22 +149,20 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
                 )
             );
         }
-        if (reading is { IsSound: true, Root: { } sound })
+        if (identifier is null && reading is { IsSound: true, Root: { } sound })
         {
             NoticeDto[] near = [.. NearWords.In(view, offers, sound, text)];
             // How a misspelt line is read matters less than how it is spelled.
-            notices.InsertRange(0, near);
+            notices.InsertRange(0, [.. near, .. PersonsOfNames.Typed(view, offers, text)]);
             if (counts is not null)
                 notices.AddRange(
                     NothingFound.In(counts, offers, text).Where(n => near.Length == 0 || n.Ways.Count > 0)
                 );
             notices.AddRange(PersonsOfNames.In(view, offers, sound, text));
-            notices.AddRange(PersonsOfNames.Typed(view, offers, text));
             notices.AddRange(Wide(evaluator, sound));
             notices.AddRange(await gaps.In(offers, sound, text, cancel));
             notices.AddRange(Variants(offers, sound, text, cancel));
         }
-        var direct = Direct(view, text);
         return new(
             text,
             reading.IsSound,
@@ -302,36 +301,4 @@ internal sealed class ReadingService(SearchService search, PhraseGaps gaps)
             YearsNode => "years",
             _ => "all",
         };
-
-    /// <summary>Works that the line names outright, by DOI or by the whole title.</summary>
-    private static List<DirectDto> Direct(SearchView view, string text)
-    {
-        var columns = view.Snapshot.Columns;
-        DirectDto Dto(int work, string why) =>
-            new(
-                work,
-                columns.SortTitle[work] ?? "",
-                columns.SortPerson[work],
-                columns.Year[work] == 0 ? null : columns.Year[work],
-                why
-            );
-        if (Identifiers.Doi(text) is { } doi && text.Trim().Length < doi.Length + 40)
-            return columns.References.WithDoi(MergeKeys.Doi(doi)) is > 0 and var w ? [Dto(w, "has this DOI")] : [];
-        var bare = text.Replace('"', ' ').Replace('*', ' ').Replace('?', ' ').Trim();
-        if (Words.AsWritten(bare).Take(3).Count() < 3 || bare.Length > 600)
-            return [];
-        var title = QueryReader.Read($"title:\"{bare}\"");
-        if (title.Root is null)
-            return [];
-        return
-        [
-            .. view
-                .Evaluator.Works(view.Evaluator.Records(title.Root))
-                .Members()
-                .Take(200)
-                .Where(work => columns.HasTitle(work, bare))
-                .Take(MostDirect)
-                .Select(work => Dto(work, "has this title")),
-        ];
-    }
 }

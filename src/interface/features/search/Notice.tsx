@@ -13,12 +13,15 @@ export function Notice({
   notice,
   text,
   onTake,
+  onAdd,
   reviewId,
   stepId,
 }: {
   notice: Dto<"NoticeDto">;
   text: string;
   onTake: (text: string, databases: readonly number[] | null) => void;
+  /** Adds what the line names, and no work here is, as a custom entry; null where one may not. */
+  onAdd: (() => void) | null;
   reviewId: number;
   stepId: number;
 }) {
@@ -51,6 +54,11 @@ export function Notice({
             </Press>
           );
         })}
+        {notice.kind === "Identifier" && notice.ways.length === 0 && onAdd && (
+          <TextButton onClick={onAdd} className="font-semibold text-ink">
+            Add it as a custom entry
+          </TextButton>
+        )}
         {notice.kind === "Wide" && (
           <Press
             onClick={() => setWords(true)}

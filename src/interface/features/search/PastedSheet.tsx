@@ -163,7 +163,9 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
                     />
                   ))}
                 </ul>
-                {group.verdict === "NotHere" && addAll.error && <Fault error={addAll.error} />}
+                {group.verdict === "NotHere" && (addAll.error ?? readPrinted.error) && (
+                  <Fault error={addAll.error ?? readPrinted.error} />
+                )}
                 {group.verdict === "NotHere" && data.notLookedFor > 0 && (
                   <p className="mt-1 text-[12.5px] text-quiet">
                     {count(data.notLookedFor)} of them were only compared by identifier, title, author and year, because

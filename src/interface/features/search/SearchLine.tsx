@@ -32,6 +32,8 @@ interface Props {
   onOpenWork: (id: number) => void;
   /** A list of references was pasted, or one stands in the line. */
   onReferences: (text: string) => void;
+  /** The line names a work that is not here; null where nothing may be added. */
+  onAdd: ((text: string) => void) | null;
 }
 
 /** Whether a word is said to be misspelt that may still be being written. */
@@ -57,6 +59,7 @@ export function SearchLine({
   onWords,
   onOpenWork,
   onReferences,
+  onAdd,
 }: Props) {
   const [caret, setCaret] = useState<number | null>(null);
   const goesOn = useCompletions(reviewId, stepId, text, editing ? caret : null);
@@ -123,7 +126,7 @@ export function SearchLine({
           aria-label="Search the databases"
           aria-invalid={problem ? true : undefined}
           aria-describedby="line-reading"
-          placeholder="Words, a title, a DOI, references"
+          placeholder="Words, a name, a title, a DOI or address, references"
           spellCheck={false}
           autoComplete="off"
           className={`h-8 min-w-0 flex-1 rounded-md border bg-raised px-2.5 text-[14px] outline-offset-0
@@ -162,7 +165,7 @@ export function SearchLine({
             <span className="text-quiet">
               {reading.direct.length === 1
                 ? `One work ${reading.direct[0]?.why ?? ""}:`
-                : `${count(reading.direct.length)} works have this title:`}
+                : `${count(reading.direct.length)} works ${(reading.direct[0]?.why ?? "").replace(/^has /, "have ")}:`}
             </span>
             {reading.direct.map((d) => (
               <span key={d.workId} className="flex min-w-0 items-baseline gap-1.5">
@@ -218,6 +221,7 @@ export function SearchLine({
                 notice={n}
                 text={text}
                 onTake={onSearch}
+                onAdd={onAdd && (() => onAdd(text))}
                 reviewId={reviewId}
                 stepId={stepId}
               />

@@ -3,6 +3,8 @@ import { Navigate } from "react-router";
 import { useKeys } from "../../ui/keys";
 import { Fault } from "../../ui/Fault";
 import { DecisionSheets } from "../../set/decide/DecisionSheets";
+import { NewEntrySheet } from "../../set/entry/NewEntrySheet";
+import { useReadPrinted, type EntryFields } from "../../set/entry/useEntries";
 import { useReview } from "../../review/useReviews";
 import { WorkPane } from "../../set/work/WorkPane";
 import { useAsk } from "../../set/useAsk";
@@ -50,6 +52,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
   useVisit(reviewId, stepId);
   const picked = usePicked(stepId);
   const [pasted, setPasted] = useState<string | null>(null);
+  const [entry, setEntry] = useState<EntryFields | null>(null);
+  const readPrinted = useReadPrinted();
 
   const search = (expressionText: string, from?: number) => {
     if (expressionText.trim() === expression.trim() && stepId !== 0) return;
@@ -170,7 +174,20 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         onSenses={() => change({ words: "senses" }, true)}
         onOpenWork={openWork}
         onReferences={setPasted}
+        onAdd={
+          review?.role === "Reader"
+            ? null
+            : (named) => readPrinted.mutate([named], { onSuccess: ([read]) => read && setEntry(untitled(read, named)) })
+        }
       />
+      {entry !== null && (
+        <NewEntrySheet
+          reviewId={reviewId}
+          start={entry}
+          close={() => setEntry(null)}
+          onShow={(work) => change({ work: String(work) })}
+        />
+      )}
       {pasted !== null && <PastedSheet place={place} start={pasted} close={() => setPasted(null)} />}
       {hasBoard && (
         <Board
@@ -283,6 +300,10 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
     </>
   );
 }
+
+/** An entry of which only an identifier is known has no title yet. */
+const untitled = (fields: EntryFields, identifier: string): EntryFields =>
+  fields.title === identifier.trim() || fields.title === fields.doi ? { ...fields, title: "" } : fields;
 
 function listTotal(
   view: { count: number; kept: number; setAside: number } | undefined,

@@ -54,7 +54,7 @@ export function NewEntrySheet({
           className="mb-4 flex items-end gap-2 border-b border-line pb-4"
           onSubmit={(e) => {
             e.preventDefault();
-            readPrinted.mutate([printed.slice(0, 2000)], { onSuccess: ([read]) => read && setFields(read) });
+            readPrinted.mutate([printed], { onSuccess: ([read]) => read && setFields(read) });
           }}
         >
           <Field
@@ -68,6 +68,11 @@ export function NewEntrySheet({
             Fill in
           </Button>
         </form>
+      )}
+      {readPrinted.error && (
+        <div className="mb-4">
+          <Fault error={readPrinted.error} />
+        </div>
       )}
       <form
         onSubmit={(e) => {

@@ -1,0 +1,53 @@
+namespace Zendle.Core.Records;
+
+/// <summary>Kinds of identifiers that a line may consist of.</summary>
+public enum IdentifierKind
+{
+    /// <summary>DOI (ISO 26324).</summary>
+    Doi,
+
+    /// <summary>ISBN (ISO 2108).</summary>
+    Isbn,
+
+    /// <summary>ISSN (ISO 3297).</summary>
+    Issn,
+
+    /// <summary>Address on the web.</summary>
+    Url,
+}
+
+/// <summary>A line that is one identifier and little else.</summary>
+/// <param name="Kind">What it is.</param>
+/// <param name="Value">Its normal form.</param>
+public sealed record TypedIdentifier(IdentifierKind Kind, string Value)
+{
+    /// <summary>Most characters beside the identifier: "DOI: ", "ISBN-13 (print) ".</summary>
+    private const int LongestLabel = 24;
+
+    /// <summary>What asks for the works that have it.</summary>
+    public string Expression => $"{Kind.ToString().ToLowerInvariant()}:\"{Value}\"";
+
+    /// <summary>The identifier that a line is; null for a line of words, or of several.</summary>
+    public static TypedIdentifier? Of(string line)
+    {
+        var text = line.Trim();
+        if (Identifiers.Doi(text) is { } doi)
+            return text.Length <= doi.Length + LongestLabel ? new(IdentifierKind.Doi, doi) : null;
+        if (WebAddress.Of(text) is { } address)
+            return new(IdentifierKind.Url, address.AbsoluteUri);
+        if (text.Count(char.IsLetter) > LongestLabel || text.Count(char.IsAsciiDigit) > 14)
+            return null;
+        if (Identifiers.Isbn(text) is { } isbn)
+            return new(IdentifierKind.Isbn, isbn);
+        return Identifiers.Issn(text) is { } issn && !AreYears(text) ? new(IdentifierKind.Issn, issn) : null;
+    }
+
+    /// <summary>"1990-2005" is a span of years, whatever its last digit checks.</summary>
+    private static bool AreYears(string text) =>
+        text.Split('-', '–') is [var from, var to]
+        && int.TryParse(from, out var first)
+        && int.TryParse(to, out var last)
+        && first is >= 1000 and < 2100
+        && last is >= 1000 and < 2100
+        && first <= last;
+}
