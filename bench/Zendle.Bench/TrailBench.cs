@@ -78,7 +78,7 @@ internal static class TrailBench
         }
         Do(
             sql,
-            "CREATE INDEX by_cited ON refs (cited, work, record); CREATE INDEX by_work ON records (work, year, "
+            "CREATE INDEX by_cited ON refs (cited, work, record); CREATE INDEX by_citing ON refs (work, cited); CREATE INDEX by_work ON records (work, year, "
                 + "type); CREATE TABLE cited AS SELECT cited AS work, count(DISTINCT work) AS n FROM refs WHERE cited "
                 + "<> work GROUP BY cited; CREATE UNIQUE INDEX cited_work ON cited (work); ANALYZE;"
         );
@@ -105,7 +105,39 @@ internal static class TrailBench
             6,
             q => [.. Enumerable.Range(0, 2_000).Select(i => works / 8 + q * 10 + i * 9)]
         );
+        foreach (var kind in new[] { NeighbourKind.SharedReferences, NeighbourKind.CitedTogether })
+        {
+            AskNear(kind, "one work", 9, q => [works / 3 + q * 7]);
+            AskNear(
+                kind,
+                "a hundred works",
+                3,
+                q => [.. Enumerable.Range(0, 100).Select(i => works / 4 + q * 100 + i * 13)]
+            );
+        }
         Console.WriteLine($"Memory: {Measures.Memory()}");
+
+        void AskNear(NeighbourKind kind, string name, int times, Func<int, int[]> from)
+        {
+            var (ours, theirs, size) = (new List<double>(), new List<double>(), 0);
+            for (var q = 0; q < times + 1; q++)
+            {
+                var start = from(q);
+                var (a, mine) = Measures.Time(() => Near(index, kind, start));
+                var (b, other) = Measures.Time(() => NearBySql(sql, kind, start));
+                if (mine != other)
+                    throw new InvalidOperationException($"The answers differ for {kind}: {mine} against {other}.");
+                if (q == 0)
+                    continue; // warm-up of both
+                ours.Add(a);
+                theirs.Add(b);
+                size = mine.Works;
+            }
+            Console.WriteLine(
+                $"{kind} of {name}: {size:N0} neighbours. Zendle median {Measures.Median(ours):N1} ms, SQL median "
+                    + $"{Measures.Median(theirs):N0} ms. SQL ÷ Zendle, geometric mean: {Measures.Ratio(ours, theirs):N1}"
+            );
+        }
 
         void Ask(string name, int times, Func<int, int[]> from)
         {
@@ -206,6 +238,43 @@ internal static class TrailBench
                 + "LIMIT 1"
         );
         return (works, ties, only, narrowed, first);
+    }
+
+    /// <summary>The neighbours, how many things they share in all, and the first page of the joined order.</summary>
+    private static (int Works, long Shared) Near(CorpusIndex index, NeighbourKind kind, int[] seeds)
+    {
+        using var snapshot = index.Snapshot();
+        var size = snapshot.Columns.WorkSize;
+        var list = new NeighbourLists(snapshot).Of(kind, seeds);
+        var near = new Neighbours([list]);
+        var works = near.Works(1, size);
+        var order = near.Order(_ => 1, size);
+        _ = WorkOrder
+            .Sort(snapshot, works, SortOrder.Nearness, [], new(snapshot.Columns.RecordSize), 2026, null, order)
+            .Take(50)
+            .ToArray();
+        return (works.Count(), list.Works.ToArray().Sum(w => (long)list.Shared(w)));
+    }
+
+    /// <summary>The same by SQL, the first page by how much is shared.</summary>
+    private static (int Works, long Shared) NearBySql(SqliteConnection sql, NeighbourKind kind, int[] seeds)
+    {
+        var (from, to) = kind == NeighbourKind.SharedReferences ? ("work", "cited") : ("cited", "work");
+        Do(
+            sql,
+            "DROP TABLE IF EXISTS temp.seeds; CREATE TEMP TABLE seeds (work INTEGER PRIMARY KEY); INSERT OR IGNORE "
+                + $"INTO temp.seeds VALUES {string.Join(",", seeds.Select(s => $"({s})"))}; DROP TABLE IF EXISTS "
+                + "temp.things; CREATE TEMP TABLE things AS SELECT DISTINCT f."
+                + $"{to} AS thing FROM temp.seeds s CROSS JOIN refs f ON f.{from} = s.work WHERE f.work <> f.cited; "
+                + "DROP TABLE IF EXISTS temp.near; CREATE TEMP TABLE near AS SELECT work, count(*) AS n FROM (SELECT "
+                + $"DISTINCT f.{from} AS work, t.thing AS thing FROM temp.things t CROSS JOIN refs f ON f.{to} = t.thing "
+                + "WHERE f.work <> f.cited) WHERE work NOT IN (SELECT work FROM temp.seeds) GROUP BY work;"
+        );
+        _ = Number(sql, "SELECT work FROM (SELECT work FROM temp.near ORDER BY n DESC, work LIMIT 50) LIMIT 1");
+        return (
+            Number(sql, "SELECT count(*) FROM temp.near"),
+            Number(sql, "SELECT coalesce(sum(n), 0) FROM temp.near")
+        );
     }
 
     private static SqliteCommand Prepared(SqliteConnection sql, string text, int parameters)

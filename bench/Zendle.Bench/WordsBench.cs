@@ -1,6 +1,7 @@
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
+using Zendle.Core.Trails;
 using Zendle.Index;
 using Zendle.Index.Questions;
 using Zendle.Index.Senses;
@@ -40,18 +41,22 @@ internal sealed class WordsBench
         bench.References();
         bench.Senses();
         bench.SetWords();
+        bench.Near();
         Console.WriteLine(Measures.Memory());
     }
 
-    private static double Took(int times, Action act) =>
+    private static double Took(int times, Action act) => Took(times, _ => act());
+
+    /// <summary>The median time of an act that is told how often it was done before.</summary>
+    private static double Took(int times, Action<int> act) =>
         Measures.Median(
             Enumerable
                 .Range(0, times)
-                .Select(_ =>
+                .Select(n =>
                     Measures
                         .Time(() =>
                         {
-                            act();
+                            act(n);
                             return 0;
                         })
                         .Milliseconds
@@ -142,6 +147,25 @@ internal sealed class WordsBench
             () => groups = new SenseGroups(snapshot).Of(found, new Budget(TimeSpan.FromMinutes(1), default)).Count
         );
         Console.WriteLine($"senses of {found.Count():N0} works ({line}): {groups} groups, {took:N0} ms");
+    }
+
+    /// <summary>Neighbours by terms and people, of one work and of a hundred.</summary>
+    private void Near()
+    {
+        _ = snapshot.Columns.Words.Rarity.Length; // made once with the first question
+        foreach (var kind in new[] { NeighbourKind.SharedTerms, NeighbourKind.SharedPeople })
+        foreach (var seeds in new[] { 1, 100 })
+        {
+            var found = 0;
+            var took = Took(
+                5,
+                n =>
+                    found = new NeighbourLists(snapshot)
+                        .Of(kind, [.. Enumerable.Range(0, seeds).Select(i => 17 + (1_003 * n) + (i * 37))])
+                        .Count
+            );
+            Console.WriteLine($"{kind} of {seeds} works: {found:N0} neighbours, {took:N0} ms");
+        }
     }
 
     private void SetWords()

@@ -177,6 +177,7 @@ builder
     .AddSingleton<EventHub>()
     .AddSingleton<DecisionService>()
     .AddSingleton<CorpusChange>()
+    .AddSingleton<NeighbourFinder>()
     .AddSingleton<SearchService>()
     .AddSingleton<PathService>()
     .AddSingleton<NamedSearches>()
@@ -302,6 +303,7 @@ review.MapEntries(signedIn);
 review.MapScore();
 review.MapReferences();
 review.MapTrails();
+review.MapNeighbours();
 review.MapGather();
 review.MapRead();
 review.MapCite(signedIn);

@@ -270,6 +270,19 @@ public sealed class Visitor(HttpClient http)
         ];
 
     /// <summary>Harvests two databases of the outside: farnet, and meridian as the trusted one.</summary>
+    /// <summary>Every work of a step, page by page.</summary>
+    public async Task<HashSet<int>> AllWorks(int review, int step, string more = "")
+    {
+        var found = new HashSet<int>();
+        for (int offset = 0, total = 1; offset < total; offset += 200)
+        {
+            var page = await Get($"/api/reviews/{review}/steps/{step}/works?limit=200&offset={offset}{more}");
+            total = page.Int("total");
+            found.UnionWith(page.List("works").Select(w => w.Int("id")));
+        }
+        return found;
+    }
+
     public async Task HarvestTwo(OutsideHost outside)
     {
         await Harvest(outside.Oai("farnet"));

@@ -113,7 +113,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         b.Press("j", " ", "j", " ", "j", " ");
         b.Sees("3 works picked");
         b.Click("Follow trails");
-        b.Until(() => b.All("section[aria-label=Seeds] li").Count == 3, "three seeds");
+        b.Until(() => b.All("section[aria-label=Seeds] ol li").Count == 3, "three seeds");
         b.Sees("What they cite");
         b.Sees("What cites them");
         b.Until(() => b.All("section[aria-label='What cites them'] article").Count > 0, "what cites them");
@@ -141,7 +141,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         b.Press(Keys.ArrowRight, "j");
         b.Until(() => b.All("aside h2").Count == 1, "a work of the future in the pane");
         b.Type(Keys.Escape);
-        b.Until(() => b.All("section[aria-label=Seeds] li").Count == 3, "back to the seeds");
+        b.Until(() => b.All("section[aria-label=Seeds] ol li").Count == 3, "back to the seeds");
 
         // 3. Gathering: free, manuscript, preprint, waiting, dead then repository, wrong, truncated, nowhere.
         b.Go("/r/2/search?step=0");

@@ -22,17 +22,7 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
     private async Task<int> MostCited(int review) =>
         (await Ann.Works(review, await Ann.Search(review, "light OR lamp* OR moth*"), "sort=Cited&limit=1"))[0];
 
-    private async Task<HashSet<int>> All(int review, int step, string more = "")
-    {
-        var found = new HashSet<int>();
-        for (int offset = 0, total = 1; offset < total; offset += 200)
-        {
-            var page = await Ann.Get($"/api/reviews/{review}/steps/{step}/works?limit=200&offset={offset}{more}");
-            total = page.Int("total");
-            found.UnionWith(page.List("works").Select(w => w.Int("id")));
-        }
-        return found;
-    }
+    private Task<HashSet<int>> All(int review, int step, string more = "") => Ann.AllWorks(review, step, more);
 
     [Fact]
     public async Task A_trail_is_what_the_pane_of_its_seed_counts_and_leads_back()

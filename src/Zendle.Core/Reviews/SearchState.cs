@@ -36,6 +36,12 @@ public sealed record SearchState(
     /// <summary>The trail that is followed; null where none is.</summary>
     public TrailQuestion? Trail => Question as TrailQuestion;
 
+    /// <summary>The neighbours that are asked for; null where none are.</summary>
+    public NeighbourQuestion? Neighbours => Question as NeighbourQuestion;
+
+    /// <summary>Whether it starts from works, and so stands among the trails.</summary>
+    public bool HasSeeds => Question is SeededQuestion;
+
     /// <summary>The state after <paramref name="act"/>.</summary>
     public SearchState After(StepAct act) => act.After(this);
 
@@ -49,6 +55,12 @@ public sealed record SearchState(
             yield return new TrailAct([.. trail.Seeds], trail.Way);
             if (trail.AtLeast > 1)
                 yield return new TiesAct(trail.AtLeast);
+        }
+        else if (Neighbours is { } neighbours)
+        {
+            yield return new NeighboursAct([.. neighbours.Seeds], [.. neighbours.Kinds]);
+            if (neighbours.AtLeast > 1)
+                yield return new SharedAct(neighbours.AtLeast);
         }
         else
             yield return new SearchAct(Expression);
@@ -167,7 +179,7 @@ public sealed record SearchState(
         || To is not null
         || !Narrowings.IsEmpty
         || !Inside.IsEmpty
-        || Trail is { AtLeast: > 1 }
+        || Question is SeededQuestion { AtLeast: > 1 }
         || Others is not null
         || Among is not null;
 }

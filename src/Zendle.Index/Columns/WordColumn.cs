@@ -21,12 +21,14 @@ public sealed class WordColumn
     private readonly IdLists texts;
     private readonly NameTable table;
     private readonly Lazy<int[]> works;
+    private readonly Lazy<float[]> rarity;
 
     private WordColumn(NameTable table, IdLists texts)
     {
         (this.table, this.texts) = (table, texts);
         Words = table.First(table.Count);
         works = new(CountWorks);
+        rarity = new(MeasureRarity);
     }
 
     /// <summary>The words by number; <see cref="End"/> is none.</summary>
@@ -37,6 +39,12 @@ public sealed class WordColumn
 
     /// <summary>In how many works each word stands, by number; counted when it is first asked for. O(words).</summary>
     public IReadOnlyList<int> Works => works.Value;
+
+    /// <summary>
+    /// How rare each word is, by number: ln(N ÷ df) over the works that have words (Spärck Jones 1972), worked out when
+    /// it is first asked for.
+    /// </summary>
+    public ReadOnlySpan<float> Rarity => rarity.Value;
 
     /// <summary>The words with the works they stand in, put in order for looking up near ones.</summary>
     internal SpelledWords SpelledWords() => new(Words.Zip(Works));
@@ -68,6 +76,14 @@ public sealed class WordColumn
                     (seen[word], counts[word]) = (work, counts[word] + 1);
         counts[End] = 0;
         return counts;
+    }
+
+    private float[] MeasureRarity()
+    {
+        var all = 0;
+        for (var work = 0; work < Size; work++)
+            all += texts.Of(work).IsEmpty ? 0 : 1;
+        return Array.ConvertAll(works.Value, w => w == 0 ? 0 : (float)Math.Log((double)all / w));
     }
 
     /// <summary>Goes through the words of one work.</summary>

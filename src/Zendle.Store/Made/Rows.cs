@@ -33,6 +33,9 @@ public sealed class Review
     /// <summary>Target band: most works.</summary>
     public int BandHigh { get; set; } = TargetBand.Usual.High;
 
+    /// <summary>What the reasons of neighbours weigh, as Core writes it; null for the usual weights.</summary>
+    public string? NeighbourWeights { get; set; }
+
     /// <summary>When it was made, UTC.</summary>
     public DateTimeOffset CreatedAt { get; set; }
 }

@@ -1,14 +1,19 @@
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { useNavigate } from "react-router";
-import { api, read } from "../api/client";
+import { api, read, type Dto } from "../api/client";
 import { useSayFault } from "../ui/Toasts";
 import type { StepAct, TrailWay } from "./useSet";
 
-/** Follows trails from works (null for all kept ones) and goes there; a stretch of years is a second step. */
+export type NeighbourKind = NonNullable<Dto<"NeighbourKind">>;
+
+/**
+ * Follows trails from works (null for all kept ones), or asks for their neighbours, and goes there; a stretch of years is a
+ * second step.
+ */
 export type Follow = (
-  seeds: number[] | null,
-  way: TrailWay,
+  seeds: readonly number[] | null,
+  way: TrailWay | "Neighbours",
   years?: { from: number | null; to: number | null },
 ) => void;
 
@@ -22,7 +27,11 @@ export function useFollow(reviewId: number): Follow {
       const take = (parentId: number, act: StepAct) =>
         read(api.POST("/api/reviews/{reviewId}/steps", { params: { path: { reviewId } }, body: { parentId, act } }));
       const go = async () => {
-        let { stepId } = await take(0, { kind: "Trail", seeds, way });
+        const from = seeds && [...seeds];
+        let { stepId } = await take(
+          0,
+          way === "Neighbours" ? { kind: "Neighbours", seeds: from } : { kind: "Trail", seeds: from, way },
+        );
         if (years) ({ stepId } = await take(stepId, { kind: "Years", ...years }));
         await client.invalidateQueries({ queryKey: ["review", reviewId, "head"] });
         void navigate(`/r/${reviewId}/trails?step=${stepId}`);
@@ -51,3 +60,39 @@ export const useUnmatched = (reviewId: number, stepId: number, enabled: boolean)
     queryFn: () => read(api.GET("/api/reviews/{reviewId}/steps/{stepId}/unmatched", path(reviewId, stepId))),
     enabled,
   });
+
+/** The neighbours of a step's seeds: their counts by kind and, where they are the list, its measures. */
+export const useNeighbours = (reviewId: number, stepId: number, enabled: boolean) =>
+  useQuery({
+    queryKey: ["review", reviewId, "neighbours", stepId],
+    queryFn: () => read(api.GET("/api/reviews/{reviewId}/steps/{stepId}/neighbours", path(reviewId, stepId))),
+    enabled,
+    placeholderData: keepPreviousData,
+  });
+
+/** What a work has in common with the seeds of a step. */
+export const useEvidence = (reviewId: number, stepId: number, workId: number) =>
+  useQuery({
+    queryKey: ["review", reviewId, "evidence", stepId, workId],
+    queryFn: () =>
+      read(
+        api.GET("/api/reviews/{reviewId}/steps/{stepId}/neighbours/{workId}", {
+          params: { path: { reviewId, stepId, workId } },
+        }),
+      ),
+  });
+
+/** Sets what the reasons weigh in the joined order of neighbours; the lists are put in order anew. */
+export function useWeights(reviewId: number) {
+  const client = useQueryClient();
+  const fault = useSayFault();
+  return useMutation({
+    mutationFn: (weights: Dto<"NeighbourWeights">) =>
+      read(api.PUT("/api/reviews/{reviewId}/neighbour-weights", { params: { path: { reviewId } }, body: weights })),
+    onSuccess: () =>
+      Promise.all(
+        ["works", "neighbours"].map((what) => client.invalidateQueries({ queryKey: ["review", reviewId, what] })),
+      ),
+    onError: fault,
+  });
+}

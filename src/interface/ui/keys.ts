@@ -15,6 +15,7 @@ export const keyList = [
   ["d", "dense or roomy rows"],
   ["[", "backward trail: what it cites"],
   ["]", "forward trail: what cites it"],
+  ["=", "neighbours: what it has much in common with"],
   ["u", "undo your last decision"],
   ["b", "open or fold the board"],
   ["w", "words: terms to add and to exclude"],

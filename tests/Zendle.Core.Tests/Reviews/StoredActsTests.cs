@@ -29,6 +29,15 @@ public sealed class StoredActsTests
             { new WayAct(TrailWay.Forward), """{"version":1,"kind":"Way","way":"Forward"}""" },
             { new TiesAct(2), """{"version":1,"kind":"Ties","atLeast":2}""" },
             {
+                new NeighboursAct([7, 3], [NeighbourKind.SharedTerms]),
+                """{"version":1,"kind":"Neighbours","seeds":[7,3],"kinds":["SharedTerms"]}"""
+            },
+            {
+                new KindsAct([NeighbourKind.CitedTogether]),
+                """{"version":1,"kind":"Kinds","kinds":["CitedTogether"]}"""
+            },
+            { new SharedAct(5), """{"version":1,"kind":"Shared","atLeast":5}""" },
+            {
                 new CompareAct([new SearchAct("bat")], true, "not bats"),
                 """{"version":1,"kind":"Compare","apart":true,"said":"not bats","other":[{"kind":"Search","expression":"bat"}]}"""
             },
@@ -164,6 +173,9 @@ public sealed class StoredActsTests
             Gen.Select(Ids, Gen.Enum<TrailWay>()).Select((s, w) => (StepAct)new TrailAct(s, w)),
             Gen.Enum<TrailWay>().Select(w => (StepAct)new WayAct(w)),
             Gen.Int[0, 3].Select(n => (StepAct)new TiesAct(n)),
+            Gen.Select(Ids, Gen.Enum<NeighbourKind>().List[0, 3]).Select((s, k) => (StepAct)new NeighboursAct(s, k)),
+            Gen.Enum<NeighbourKind>().List[0, 3].Select(k => (StepAct)new KindsAct(k)),
+            Gen.Int[0, 3].Select(n => (StepAct)new SharedAct(n)),
             Ids.Select(i => (StepAct)new AmongAct(i)),
             depth == 0
                 ? Gen.Const((StepAct)new SearchAct("deep"))

@@ -39,11 +39,50 @@ public sealed class TrailStepTests
     [MemberData(nameof(OfTrails))]
     public void Without_a_trail_its_narrowings_say_nothing(StepAct act)
     {
-        Assert.True(act.NeedsTrail());
+        Assert.False(act.SaysSomethingIn(SearchState.Everything));
         Assert.Equal(SearchState.Everything, SearchState.Everything.After(act));
     }
 
-    public static TheoryData<StepAct> OfTrails => [new TiesAct(2), new WayAct(TrailWay.Both)];
+    public static TheoryData<StepAct> OfTrails =>
+        [new TiesAct(2), new WayAct(TrailWay.Both), new KindsAct([NeighbourKind.SharedTerms]), new SharedAct(2)];
+
+    [Fact]
+    public void Neighbours_are_narrowed_by_kind_and_by_how_much_is_shared_and_trails_are_not()
+    {
+        var near = SearchState.Of([
+            new NeighboursAct([7, 3, 7]),
+            new KindsAct([NeighbourKind.SharedTerms, NeighbourKind.SharedReferences]),
+            new SharedAct(3),
+            new YearsAct(2001),
+        ]);
+        Assert.Equal([7, 3], near.Neighbours!.Seeds);
+        Assert.Equal([NeighbourKind.SharedReferences, NeighbourKind.SharedTerms], near.Neighbours.Kinds);
+        Assert.Equal((3, true, true), (near.Neighbours.AtLeast, near.HasSeeds, near.IsNarrowed));
+        Assert.Equal(near, near.After(new TiesAct(2)).After(new WayAct(TrailWay.Both)));
+        Assert.False(new TiesAct(2).SaysSomethingIn(near));
+        var trail = near.After(new TrailAct([7]));
+        Assert.Null(trail.Neighbours);
+        Assert.Equal(trail, trail.After(new SharedAct(2)).After(new KindsAct([])));
+    }
+
+    [Fact]
+    public void Neighbours_are_named_by_their_seeds_and_kinds()
+    {
+        Assert.Equal("neighbours of Voss 2011", new NeighboursAct([1]).Label(Names));
+        Assert.Equal(
+            "neighbours of 1,200 works: cited together",
+            new NeighboursAct([.. Enumerable.Range(1, 1200)], [NeighbourKind.CitedTogether]).Label(Names)
+        );
+        Assert.Equal(
+            "shared references, shared people",
+            new KindsAct([NeighbourKind.SharedPeople, NeighbourKind.SharedReferences]).Label(Names)
+        );
+        Assert.Equal("neighbours of any kind", new KindsAct([]).Label(Names));
+        Assert.Equal("3 or more in common", new SharedAct(3).Label(Names));
+        Assert.NotNull(new NeighboursAct([]).Fault());
+        Assert.NotNull(new NeighboursAct([.. Enumerable.Range(1, 5_001)]).Fault());
+        Assert.Null(new NeighboursAct([1]).Fault());
+    }
 
     [Theory]
     [InlineData(TrailWay.Backward, 1, "what Voss 2011 cites")]

@@ -3,7 +3,7 @@ using Zendle.Core.Trails;
 namespace Zendle.Core.Reviews.Acts;
 
 /// <summary>Leaves certain works, written down one by one.</summary>
-/// <param name="Works">Ids of the works that are left, 1 to <see cref="TrailQuestion.MostSeeds"/>.</param>
+/// <param name="Works">Ids of the works that are left, 1 to <see cref="SeededQuestion.MostSeeds"/>.</param>
 /// <param name="Said">What they are, in a few words; null where nobody said.</param>
 public sealed record AmongAct(IReadOnlyList<int> Works, string? Said = null) : StepAct
 {
@@ -22,8 +22,8 @@ public sealed record AmongAct(IReadOnlyList<int> Works, string? Said = null) : S
 
     /// <inheritdoc/>
     public override ActFault? Fault() =>
-        Works.Count is 0 or > TrailQuestion.MostSeeds
-            ? new($"A list holds between one and {TrailQuestion.MostSeeds:N0} works.")
+        Works.Count is 0 or > SeededQuestion.MostSeeds
+            ? new($"A list holds between one and {SeededQuestion.MostSeeds:N0} works.")
             : ActFault.OfWorks(Works) ?? ActFault.OfSaid(Said);
 
     /// <inheritdoc/>

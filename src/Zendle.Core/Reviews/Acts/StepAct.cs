@@ -18,6 +18,9 @@ namespace Zendle.Core.Reviews.Acts;
 [JsonDerivedType(typeof(TrailAct), "Trail")]
 [JsonDerivedType(typeof(WayAct), "Way")]
 [JsonDerivedType(typeof(TiesAct), "Ties")]
+[JsonDerivedType(typeof(NeighboursAct), "Neighbours")]
+[JsonDerivedType(typeof(KindsAct), "Kinds")]
+[JsonDerivedType(typeof(SharedAct), "Shared")]
 [JsonDerivedType(typeof(CompareAct), "Compare")]
 [JsonDerivedType(typeof(AmongAct), "Among")]
 public abstract record StepAct
@@ -38,8 +41,11 @@ public abstract record StepAct
     /// <summary>Whether it puts a question in place of the one before, of which nothing is left.</summary>
     public virtual bool BeginsAnew() => false;
 
-    /// <summary>Whether it narrows a trail, and says nothing where there is none.</summary>
-    public virtual bool NeedsTrail() => false;
+    /// <summary>
+    /// Whether it says something in a state; what narrows a trail does not where there is none.
+    /// </summary>
+    /// <param name="before">The state it is taken in.</param>
+    public virtual bool SaysSomethingIn(SearchState before) => true;
 
     /// <summary>Whether a step can be changed from this act into another one.</summary>
     public virtual bool CanBecome(StepAct other) => other.GetType() == GetType();

@@ -12,5 +12,5 @@ public sealed record TiesAct(int AtLeast = 1) : StepAct
     public override string Label(ActNames names) => AtLeast > 1 ? $"tied to {AtLeast} or more" : "tied to any";
 
     /// <inheritdoc/>
-    public override bool NeedsTrail() => true;
+    public override bool SaysSomethingIn(SearchState before) => before.Trail is not null;
 }

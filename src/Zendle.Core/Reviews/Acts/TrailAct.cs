@@ -3,7 +3,7 @@ using Zendle.Core.Trails;
 namespace Zendle.Core.Reviews.Acts;
 
 /// <summary>Follows a trail from seeds, in place of the question before and all that narrowed it.</summary>
-/// <param name="Seeds">Ids of the works it starts from, 1 to <see cref="TrailQuestion.MostSeeds"/>; where a person asks,
+/// <param name="Seeds">Ids of the works it starts from, 1 to <see cref="SeededQuestion.MostSeeds"/>; where a person asks,
 /// null for all kept works of that moment.</param>
 /// <param name="Way">Which way it runs.</param>
 public sealed record TrailAct(IReadOnlyList<int>? Seeds, TrailWay Way = TrailWay.Both) : StepAct
@@ -36,9 +36,9 @@ public sealed record TrailAct(IReadOnlyList<int>? Seeds, TrailWay Way = TrailWay
                 "A trail starts from at least one work; none is kept yet.",
                 "Keep a work, or follow a trail from one in the list."
             );
-        if (Seeds.Count > TrailQuestion.MostSeeds)
+        if (Seeds.Count > SeededQuestion.MostSeeds)
             return new(
-                $"A trail starts from at most {TrailQuestion.MostSeeds:N0} works; these are {Seeds.Count:N0}.",
+                $"A trail starts from at most {SeededQuestion.MostSeeds:N0} works; these are {Seeds.Count:N0}.",
                 "Choose fewer, by a tag for instance."
             );
         return ActFault.OfWorks(Seeds);

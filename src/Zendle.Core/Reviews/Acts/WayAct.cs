@@ -20,5 +20,5 @@ public sealed record WayAct(TrailWay Way) : StepAct
         };
 
     /// <inheritdoc/>
-    public override bool NeedsTrail() => true;
+    public override bool SaysSomethingIn(SearchState before) => before.Trail is not null;
 }

@@ -12,7 +12,7 @@ namespace Zendle.Server.Features.Search;
 /// <param name="StepId">The step that bears the name.</param>
 /// <param name="Name">The name.</param>
 /// <param name="Asks">What it asks: the labels of the steps from its question on.</param>
-/// <param name="IsTrail">Whether it follows a trail.</param>
+/// <param name="IsTrail">Whether it starts from works: a trail, or neighbours.</param>
 /// <param name="RunAt">When it was last run.</param>
 /// <param name="Then">Works it found then.</param>
 /// <param name="Now">Works it finds today.</param>
@@ -86,7 +86,7 @@ internal sealed class NamedSearches(
                     step.Id,
                     step.Name!,
                     asks,
-                    view.State.Trail is not null,
+                    view.State.HasSeeds,
                     run.At,
                     run.Count,
                     view.Answer.Count,

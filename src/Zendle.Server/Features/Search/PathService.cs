@@ -92,7 +92,7 @@ internal sealed class PathService(
             await context.SaveChangesAsync();
             context.Runs.Add(Run(reviewId, account, step.Id, view, repeats));
         }
-        await Remember(context, reviewId, account, step.Id, view.State.Trail is not null);
+        await Remember(context, reviewId, account, step.Id, view.State.HasSeeds);
         await context.SaveChangesAsync();
         await transaction.CommitAsync();
         if (same is null)
@@ -202,10 +202,12 @@ internal sealed class PathService(
         step.Removed = true;
         var children = await Following(context, reviewId, stepId);
         // What only narrowed the trail that goes away goes with it; what follows that follows on.
-        if (StoredActs.Read(step.Act) is TrailAct && !await HasTrail(reviewId, step.ParentId))
+        if (StoredActs.Read(step.Act).BeginsAnew())
+        {
+            var before = await search.StateOf(reviewId, step.ParentId ?? 0) ?? SearchState.Everything;
             for (var i = 0; i < children.Count; )
             {
-                if (!StoredActs.Read(children[i].Act).NeedsTrail())
+                if (StoredActs.Read(children[i].Act).SaysSomethingIn(before))
                 {
                     i++;
                     continue;
@@ -215,6 +217,7 @@ internal sealed class PathService(
                 children.RemoveAt(i);
                 children.InsertRange(i, next);
             }
+        }
         foreach (var child in children)
             child.ParentId = step.ParentId;
         await context.SaveChangesAsync();
@@ -223,7 +226,7 @@ internal sealed class PathService(
         var goTo = children.Count > 0 ? children[^1].Id : step.ParentId ?? 0;
         // Who stood on a step that went away stands on the one to go to.
         if (goTo != 0)
-            await Remember(context, reviewId, account, goTo, states[goTo].Trail is not null);
+            await Remember(context, reviewId, account, goTo, states[goTo].HasSeeds);
         else
         {
             await context
@@ -243,9 +246,6 @@ internal sealed class PathService(
             .Steps.Where(s => s.ReviewId == reviewId && s.ParentId == stepId && !s.Removed)
             .OrderBy(s => s.Id)
             .ToListAsync();
-
-    private async Task<bool> HasTrail(int reviewId, int? stepId) =>
-        stepId is { } id && (await search.StateOf(reviewId, id))?.Trail is not null;
 
     /// <summary>Changes what a step does; what follows it is counted anew, and the changed search is logged.</summary>
     /// <param name="reviewId">The review.</param>
@@ -312,7 +312,7 @@ internal sealed class PathService(
     /// <summary>Remembers where an account is.</summary>
     public async Task Visit(int reviewId, string account, int stepId)
     {
-        var isTrail = (await search.StateOf(reviewId, stepId))?.Trail is not null;
+        var isTrail = (await search.StateOf(reviewId, stepId))?.HasSeeds == true;
         await using var context = await contexts.CreateDbContextAsync();
         await Remember(context, reviewId, account, stepId, isTrail);
         await context.SaveChangesAsync();

@@ -70,6 +70,7 @@ internal sealed record SearchStateDto(
     IReadOnlyList<NarrowingDto> Narrowings,
     IReadOnlyList<string> Inside,
     TrailStateDto? Trail,
+    NeighbourStateDto? Neighbours,
     IReadOnlyList<string> Others,
     int? Among
 )
@@ -83,12 +84,15 @@ internal sealed record SearchStateDto(
             [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded))],
             s.Inside,
             s.Trail is { } t ? new(t.Way, t.AtLeast, t.Seeds.Length) : null,
+            s.Neighbours is { } n ? new(n.Kinds, n.AtLeast, n.Seeds.Length) : null,
             [.. (s.Others ?? []).Select(o => o.Said)],
             s.Among?.Count
         );
 }
 
 internal sealed record TrailStateDto(TrailWay Way, int AtLeast, int Seeds);
+
+internal sealed record NeighbourStateDto(IReadOnlyList<NeighbourKind> Kinds, int AtLeast, int Seeds);
 
 internal sealed record WorkPageDto(int Total, int Offset, IReadOnlyList<WorkRowDto> Works);
 
@@ -292,15 +296,33 @@ internal static class SearchEndpoints
             request = request with { Act = compared with { Other = acts } };
         }
         // All kept works of this moment, written down, so that the step means the same tomorrow.
-        if (request.Act is TrailAct { Seeds: null } fromKept)
+        if (request.Act is TrailAct { Seeds: null } or NeighboursAct { Seeds: null })
+        {
+            var kept = (await decisions.Of(reviewId)).Facts.Kept.ToArray();
             request = request with
             {
-                Act = fromKept with { Seeds = (await decisions.Of(reviewId)).Facts.Kept.ToArray() },
+                Act = request.Act is TrailAct trail
+                    ? trail with
+                    {
+                        Seeds = kept,
+                    }
+                    : (NeighboursAct)request.Act with
+                    {
+                        Seeds = kept,
+                    },
             };
+        }
         if (Fault(request.Act) is { } fault)
             return fault;
-        if (request.Act.NeedsTrail() && (await search.StateOf(reviewId, request.ParentId))?.Trail is null)
-            return Problems.Of(400, "There is no trail here to narrow.", "Follow one from a work first.");
+        var before = request.ParentId == 0 ? SearchState.Everything : await search.StateOf(reviewId, request.ParentId);
+        if (before is not null && !request.Act.SaysSomethingIn(before))
+            return Problems.Of(
+                400,
+                request.Act is KindsAct or SharedAct
+                    ? "There are no neighbours here to narrow."
+                    : "There is no trail here to narrow.",
+                "Start one from a work first."
+            );
         return await paths.Take(reviewId, Access.AccountId(user), request.ParentId, request.Act) is { } id
             ? TypedResults.Ok(new StepTakenDto(id))
             : NoStep();
@@ -420,11 +442,8 @@ internal static class SearchEndpoints
         ];
     }
 
-    public static Core.Sets.WorkSet Lifted(SearchView view, Facet facet)
-    {
-        var tied = view.Answer.Trail?.Works(view.State.Trail!.AtLeast) ?? view.Answer.Before;
-        return SearchService.Narrowed(view.Evaluator, view.State, tied, facet, view.Answer.Beside);
-    }
+    public static Core.Sets.WorkSet Lifted(SearchView view, Facet facet) =>
+        SearchService.Narrowed(view.Evaluator, view.State, view.Asked(), facet, view.Answer.Beside);
 
     private static async Task<IResult> List(
         int reviewId,

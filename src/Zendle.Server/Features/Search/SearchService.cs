@@ -7,6 +7,7 @@ using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
+using Zendle.Server.Features.Trails;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
@@ -21,6 +22,7 @@ namespace Zendle.Server.Features.Search;
 /// <param name="Before">Works of the chosen databases, before narrowing.</param>
 /// <param name="InView">Works after narrowing.</param>
 /// <param name="Trail">The trail that was followed; null for a search.</param>
+/// <param name="Neighbours">The neighbours that were found; null for anything else.</param>
 /// <param name="Beside">Works that other searches and a written list leave; null for all.</param>
 internal sealed record Answer(
     string Key,
@@ -31,7 +33,8 @@ internal sealed record Answer(
     WorkSet InView,
     int Count,
     Trail? Trail = null,
-    WorkSet? Beside = null
+    WorkSet? Beside = null,
+    Neighbours? Neighbours = null
 )
 {
     /// <summary>About how many bytes it takes.</summary>
@@ -39,7 +42,8 @@ internal sealed record Answer(
         2_000
         + (2 * Key.Length)
         + (Matching.Size + Before.Size + InView.Size + (Beside?.Size ?? 0)) / 8
-        + (Trail?.Bytes ?? 0);
+        + (Trail?.Bytes ?? 0)
+        + (Neighbours?.Bytes ?? 0);
 }
 
 /// <summary>
@@ -53,6 +57,9 @@ internal sealed record SearchView(
     Answer Answer
 ) : IDisposable
 {
+    /// <summary>What the reasons of neighbours weigh in this review.</summary>
+    public NeighbourWeights Weights { get; init; } = NeighbourWeights.Usual;
+
     public QuestionEvaluator Evaluator => new(Snapshot, Facts);
 
     /// <summary>
@@ -85,6 +92,18 @@ internal sealed record SearchView(
         return new(lines, ties, works, ties - works);
     }
 
+    /// <summary>The works that the question finds, as many as it asks for, before anything narrows them.</summary>
+    public WorkSet Asked()
+    {
+        if (State.Question is not SeededQuestion { AtLeast: > 1 and var atLeast })
+            return Answer.Before;
+        if (Answer.Trail is { } trail)
+            return trail.Works(atLeast);
+        var found = Answer.Neighbours!.Works(atLeast, Answer.Before.Size);
+        found.IntersectWith(Answer.Before);
+        return found;
+    }
+
     /// <summary>Works in view on one side of a trail; all in view for both sides, and for a search.</summary>
     public WorkSet InView(TrailWay side)
     {
@@ -113,6 +132,7 @@ internal sealed class SearchService(
     CorpusService corpus,
     CorpusReader reader,
     DecisionService decisions,
+    NeighbourFinder neighbours,
     IDbContextFactory<ZendleContext> contexts,
     TimeProvider clock
 )
@@ -152,13 +172,25 @@ internal sealed class SearchService(
         {
             var (fold, facts) = await decisions.Of(reviewId, snapshot);
             state = await WithWorksOfToday(snapshot, state);
-            return new(snapshot, fold, facts, state, Answer(reviewId, snapshot, facts, state));
+            var answer = Answer(reviewId, snapshot, facts, state);
+            return new(snapshot, fold, facts, state, answer)
+            {
+                Weights = answer.Neighbours is null ? NeighbourWeights.Usual : await WeightsOf(reviewId),
+            };
         }
         catch
         {
             snapshot.Dispose();
             throw;
         }
+    }
+
+    private async Task<NeighbourWeights> WeightsOf(int reviewId)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        return NeighbourWeights.Read(
+            await context.Reviews.Where(r => r.Id == reviewId).Select(r => r.NeighbourWeights).SingleAsync()
+        );
     }
 
     /// <summary>
@@ -231,7 +263,7 @@ internal sealed class SearchService(
                 _ => w => trail.Past.Ties(w) + trail.Future.Ties(w),
             };
         var sorted = orders.Get(
-            (answer.Key, order, side),
+            (answer.Neighbours is null ? answer.Key : $"{view.Weights}|{answer.Key}", order, side),
             () =>
                 WorkOrder.Sort(
                     view.Snapshot,
@@ -240,7 +272,8 @@ internal sealed class SearchService(
                     answer.Concepts,
                     InChosen(view),
                     clock.GetUtcNow().Year,
-                    ties
+                    ties,
+                    answer.Neighbours?.Order(k => view.Weights.Of(k), view.Snapshot.Columns.WorkSize)
                 ),
             o => 200 + (4L * o.Length)
         );
@@ -277,6 +310,7 @@ internal sealed class SearchService(
         var answer = state.Question switch
         {
             TrailQuestion trail => Followed(key, snapshot, facts, state, trail, beside),
+            NeighbourQuestion near => Near(key, snapshot, facts, state, near, beside),
             WordsQuestion => Searched(key, snapshot, facts, state, beside),
             _ => throw new System.Diagnostics.UnreachableException("A kind of question has no answer."),
         };
@@ -358,14 +392,10 @@ internal sealed class SearchService(
         evaluator.LeaveOutWithdrawn(before);
         evaluator.LeaveOutWithdrawn(tied);
         var inView = Narrowed(evaluator, state, tied, null, beside);
-        // Words inside are the only words there are to mark.
-        var marked = state.Inside.IsEmpty
-            ? []
-            : Concepts.Of(QueryReader.Read(string.Join(" AND ", state.Inside.Select(i => $"({i})"))).Root);
         return new(
             key,
             QueryReader.Read(""),
-            marked,
+            Inside(state),
             new RecordSet(snapshot.Columns.RecordSize),
             before,
             inView,
@@ -374,6 +404,44 @@ internal sealed class SearchService(
             beside
         );
     }
+
+    private Answer Near(
+        string key,
+        CorpusSnapshot snapshot,
+        ReviewFacts facts,
+        SearchState state,
+        NeighbourQuestion question,
+        WorkSet? beside
+    )
+    {
+        var (evaluator, columns) = (new QuestionEvaluator(snapshot, facts), snapshot.Columns);
+        var found = neighbours.Of(snapshot, question);
+        var all = found.Works(1, columns.WorkSize);
+        evaluator.LeaveOutWithdrawn(all);
+        var matching = evaluator.RecordsOf(all);
+        var before = evaluator.Works(matching, state.Databases);
+        var shared = before.Copy();
+        shared.IntersectWith(found.Works(question.AtLeast, columns.WorkSize));
+        var inView = Narrowed(evaluator, state, shared, null, beside);
+        return new(
+            key,
+            QueryReader.Read(""),
+            Inside(state),
+            matching,
+            before,
+            inView,
+            inView.Count(),
+            null,
+            beside,
+            found
+        );
+    }
+
+    /// <summary>Words inside, where they are the only words there are to mark.</summary>
+    private static ImmutableArray<Concept> Inside(SearchState state) =>
+        state.Inside.IsEmpty
+            ? []
+            : Concepts.Of(QueryReader.Read(string.Join(" AND ", state.Inside.Select(i => $"({i})"))).Root);
 
     /// <summary>
     /// The works of <paramref name="works"/> that the narrowings of a state leave, one field's own narrowing lifted if

@@ -4,6 +4,7 @@ using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Trails;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Store.Corpus;
@@ -31,6 +32,13 @@ internal sealed record TiesDto(
     int? Seed
 );
 
+/// <summary>What a neighbour has in common with the seeds; null for what was not asked.</summary>
+/// <param name="References">Works that it cites and a seed too.</param>
+/// <param name="Together">Works that cite it and a seed too.</param>
+/// <param name="Terms">Words that are telling for the seeds.</param>
+/// <param name="People">Authors and editors of it and of a seed.</param>
+internal sealed record InCommonDto(int? References, int? Together, int? Terms, int? People);
+
 /// <summary>One row of the list.</summary>
 /// <param name="Withdrawn">Whether it is in no database any more, and here because people decided on it.</param>
 internal sealed record WorkRowDto(
@@ -53,6 +61,7 @@ internal sealed record WorkRowDto(
     IReadOnlyList<string> Tags,
     int Databases,
     TiesDto? Ties,
+    InCommonDto? InCommon,
     bool Withdrawn
 );
 
@@ -104,6 +113,7 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
             judgement.Tags,
             records.Where(r => !r.IsWithdrawn).Select(r => r.DatabaseId).Distinct().Count(),
             Ties(view, id),
+            InCommon(view, id),
             Array.TrueForAll(records, r => r.IsWithdrawn)
         );
     }
@@ -119,6 +129,19 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
             trail.Future.Ties(id),
             [.. trail.SeedsCitedBy(id).Take(MostNumbers)],
             trail.NumberOf(id)
+        );
+    }
+
+    private static InCommonDto? InCommon(SearchView view, int id)
+    {
+        if (view.Answer.Neighbours is not { } neighbours)
+            return null;
+        int? Shared(NeighbourKind kind) => neighbours.Lists.FirstOrDefault(l => l.Kind == kind)?.Shared(id);
+        return new(
+            Shared(NeighbourKind.SharedReferences),
+            Shared(NeighbourKind.CitedTogether),
+            Shared(NeighbourKind.SharedTerms),
+            Shared(NeighbourKind.SharedPeople)
         );
     }
 

@@ -34,10 +34,13 @@ internal sealed record TrailSideDto(
 );
 
 /// <summary>What stands around the lists of a trail: the seeds, and each side's measures.</summary>
+/// <param name="SeedIds">All seeds.</param>
+/// <param name="Seeds">The first of them, as they are shown.</param>
 internal sealed record TrailDto(
     TrailWay Way,
     int AtLeast,
     int SeedCount,
+    IReadOnlyList<int> SeedIds,
     IReadOnlyList<SeedDto> Seeds,
     TrailSideDto? Past,
     TrailSideDto? Future
@@ -87,29 +90,42 @@ internal static class TrailEndpoints
         using var view = await search.View(reviewId, stepId);
         if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail)
             return NoTrail();
-        var graph = view.Snapshot.Columns.Graph;
-        var shown = await rows.For(view, [.. question.Seeds.Take(MostSeedsShown)], cancel);
         return TypedResults.Ok(
             new TrailDto(
                 question.Way,
                 question.AtLeast,
                 question.Seeds.Length,
-                [
-                    .. shown.Select(s => new SeedDto(
-                        trail.NumberOf(s.Id)!.Value,
-                        s.Id,
-                        s.Title.Text,
-                        s.People,
-                        s.Year,
-                        s.Stage,
-                        graph.Cites(s.Id).Length,
-                        graph.CitedBy(s.Id).Length
-                    )),
-                ],
+                question.Seeds,
+                await Seeds(view, rows, question, cancel),
                 question.HasPast ? Side(view, trail.Past, TrailWay.Backward) : null,
                 question.HasFuture ? Side(view, trail.Future, TrailWay.Forward) : null
             )
         );
+    }
+
+    /// <summary>The first seeds of a question, with their numbers.</summary>
+    public static async Task<List<SeedDto>> Seeds(
+        SearchView view,
+        WorkRows rows,
+        SeededQuestion question,
+        CancellationToken cancel
+    )
+    {
+        var graph = view.Snapshot.Columns.Graph;
+        var shown = await rows.For(view, [.. question.Seeds.Take(MostSeedsShown)], cancel);
+        return
+        [
+            .. shown.Select(s => new SeedDto(
+                question.Seeds.IndexOf(s.Id) + 1,
+                s.Id,
+                s.Title.Text,
+                s.People,
+                s.Year,
+                s.Stage,
+                graph.Cites(s.Id).Length,
+                graph.CitedBy(s.Id).Length
+            )),
+        ];
     }
 
     private static TrailSideDto Side(SearchView view, Trail.Side side, TrailWay way)

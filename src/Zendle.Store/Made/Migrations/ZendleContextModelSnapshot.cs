@@ -489,6 +489,9 @@ namespace Zendle.Store.Made.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("NeighbourWeights")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Question")
                         .IsRequired()
                         .HasColumnType("TEXT");

@@ -4,6 +4,7 @@ import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { count, moment, works } from "../../ui/numbers";
+import { kindsSaid } from "../../set/neighbourWords";
 import { TextReport } from "./TextReport";
 import { useLog, useMarkRun, useRunAgain } from "./useLog";
 import { Press } from "../../ui/Press";
@@ -77,6 +78,7 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
 
 /** What a run asked, in words. */
 function question({ state }: Run): string {
+  if (state.neighbours) return `neighbours of ${works(state.neighbours.seeds)}: ${kindsSaid(state.neighbours.kinds)}`;
   if (!state.trail) return state.expression || "everything";
   const seeds = works(state.trail.seeds);
   const many = state.trail.seeds !== 1;
@@ -101,6 +103,7 @@ function limits(run: Run): string[] {
       return `${n.facet.toLowerCase()} ${[n.values.join(", "), without].filter(Boolean).join("; ")}`;
     }),
     ...(state.trail && state.trail.atLeast > 1 ? [`tied to ${state.trail.atLeast} or more`] : []),
+    ...(state.neighbours && state.neighbours.atLeast > 1 ? [`${state.neighbours.atLeast} or more in common`] : []),
     ...state.inside.map((w) => `inside: ${w}`),
   ];
 }
@@ -124,7 +127,7 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
             question(run)
           ) : (
             <Link
-              to={`/r/${reviewId}/${run.state.trail ? "trails" : "search"}?step=${run.stepId}`}
+              to={`/r/${reviewId}/${run.state.trail || run.state.neighbours ? "trails" : "search"}?step=${run.stepId}`}
               className="hover:underline"
             >
               {question(run)}

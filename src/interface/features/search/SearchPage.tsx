@@ -147,7 +147,8 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
       </div>
     );
 
-  if (current && view.data?.state.trail) return <Navigate to={`/r/${reviewId}/trails?step=${stepId}`} replace />;
+  if (current && (view.data?.state.trail || view.data?.state.neighbours))
+    return <Navigate to={`/r/${reviewId}/trails?step=${stepId}`} replace />;
 
   const hasBoard = !isNarrow && (boardOpen || stepId === 0) && typed.trim() !== "" && reading.data !== undefined;
   return (

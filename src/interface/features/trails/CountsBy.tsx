@@ -6,8 +6,12 @@ import { count } from "../../ui/numbers";
 import type { StepAct } from "../../set/useSet";
 import { barButton } from "../../ui/Button";
 
-/** Whose references the trail follows: what each database reports, and a switch for each. Closing makes the step. */
+/**
+ * Whose references the trail follows: what each database reports, and a switch for each. Of neighbours it is which databases they
+ * are looked for in. Closing makes the step.
+ */
 export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act: StepAct) => void }) {
+  const areNeighbours = view.state.neighbours !== null;
   const lines = view.ledger.databases;
   const now = lines.filter((d) => d.chosen).map((d) => d.databaseId);
   const [chosen, setChosen] = useState<number[] | null>(null);
@@ -20,7 +24,7 @@ export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act:
   return (
     <Popover.Root onOpenChange={(open) => (open ? setChosen(now) : close())}>
       <Popover.Trigger className={`${barButton} max-w-[240px] shrink-0 truncate`}>
-        by{" "}
+        {areNeighbours ? "in" : "by"}{" "}
         <b className="font-semibold text-ink">
           {now.length === lines.length
             ? "all databases"
@@ -30,12 +34,16 @@ export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act:
                 .join(", ")}
         </b>
       </Popover.Trigger>
-      <PopOver label="Databases whose references count" width={400} align="end">
+      <PopOver
+        label={areNeighbours ? "Databases they are in" : "Databases whose references count"}
+        width={400}
+        align="end"
+      >
         <table className="w-full text-[13px]">
           <thead className="text-[11.5px] text-faint">
             <tr>
-              <th className="text-left font-normal">reported by</th>
-              <th className="text-right font-normal">ties</th>
+              <th className="text-left font-normal">{areNeighbours ? "held by" : "reported by"}</th>
+              <th className="text-right font-normal">{areNeighbours ? "records" : "ties"}</th>
               <th className="text-right font-normal">works</th>
               <th className="text-right font-normal">only here</th>
             </tr>
@@ -74,7 +82,9 @@ export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act:
           </tbody>
         </table>
         <p className="mt-2 text-[12px] text-quiet">
-          A tie is one citation between a seed and a work, as one or more databases report it.
+          {areNeighbours
+            ? "References and citations count whichever database reports them."
+            : "A tie is one citation between a seed and a work, as one or more databases report it."}
         </p>
       </PopOver>
     </Popover.Root>

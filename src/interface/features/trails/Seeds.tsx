@@ -1,33 +1,41 @@
 import type { Dto } from "../../api/client";
 import { StageMark } from "../../ui/StageMark";
-import { count } from "../../ui/numbers";
+import { count, works } from "../../ui/numbers";
+import type { NeighbourKind } from "../../set/useTrail";
 import { SeedMark } from "./TieMarks";
+import { kindMeaning, kindName } from "../../set/neighbourWords";
 import { Press } from "../../ui/Press";
 import { TextButton } from "../../ui/TextButton";
 
 /** The seeds in the middle, between their past and their future. */
 export function Seeds({
-  trail,
+  of,
+  neighbours,
   onOpen,
   onDrop,
   onAllKept,
+  onNeighbours,
   kept,
 }: {
-  trail: Dto<"TrailDto">;
+  of: Pick<Dto<"TrailDto">, "seeds" | "seedCount">;
+  /** The neighbours of the seeds by kind; none while they are counted, null where they are the list. */
+  neighbours: readonly Dto<"KindCountDto">[] | null;
   onOpen: (id: number) => void;
   /** Follows the trail without one of the seeds. */
   onDrop: (id: number) => void;
   onAllKept: () => void;
+  /** Makes the neighbours of a kind, or of all, the list. */
+  onNeighbours: (kind: NeighbourKind | null) => void;
   kept: number;
 }) {
   return (
     <section aria-label="Seeds" className="flex min-h-0 flex-col border-x border-line bg-raised">
       <div className="flex shrink-0 items-baseline justify-between px-3.5 pt-2.5 pb-1">
-        <h2 className="font-serif text-[16px] font-semibold">{trail.seedCount === 1 ? "Seed" : "Seeds"}</h2>
-        <b className="text-[19px] leading-none font-bold">{count(trail.seedCount)}</b>
+        <h2 className="font-serif text-[16px] font-semibold">{of.seedCount === 1 ? "Seed" : "Seeds"}</h2>
+        <b className="text-[19px] leading-none font-bold">{count(of.seedCount)}</b>
       </div>
       <ol className="min-h-0 flex-1 divide-y divide-line overflow-y-auto px-3.5">
-        {trail.seeds.map((s) => (
+        {of.seeds.map((s) => (
           <li key={s.workId} className="group grid grid-cols-[auto_minmax(0,1fr)_auto] gap-x-2 py-2">
             <span className="pt-[2px]">
               <SeedMark n={s.number} />
@@ -43,7 +51,7 @@ export function Seeds({
                 {count(s.cites)} it cites · {count(s.cited)} {s.cited === 1 ? "cites" : "cite"} it
               </span>
             </Press>
-            {trail.seedCount > 1 && (
+            {of.seedCount > 1 && (
               <Press
                 aria-label={`Leave out seed ${s.number}`}
                 title="Remove this seed"
@@ -56,16 +64,39 @@ export function Seeds({
             )}
           </li>
         ))}
-        {trail.seedCount > trail.seeds.length && (
+        {of.seedCount > of.seeds.length && (
           <li className="py-2 text-[12.5px] text-quiet">
-            and {count(trail.seedCount - trail.seeds.length)} more, all followed
+            and {count(of.seedCount - of.seeds.length)} more, all followed
           </li>
         )}
       </ol>
+      {neighbours && neighbours.length > 0 && (
+        <div role="group" aria-label="Neighbours" className="shrink-0 border-t border-line px-3.5 py-2">
+          <h3 className="text-[13px] font-semibold">
+            <TextButton className="font-semibold" onClick={() => onNeighbours(null)} title="All reasons joined ( = )">
+              Neighbours
+            </TextButton>
+          </h3>
+          <ul className="text-[12.5px]">
+            {neighbours.map((n) => (
+              <li key={n.kind} className="flex min-h-[24px] items-center justify-between gap-2">
+                <TextButton
+                  disabled={n.works === 0}
+                  title={`${kindMeaning[n.kind]}: ${works(n.works)}`}
+                  onClick={() => onNeighbours(n.kind)}
+                >
+                  {kindName[n.kind]}
+                </TextButton>
+                <b className="font-semibold">{count(n.works)}</b>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
       {kept > 0 && (
         <div className="shrink-0 border-t border-line px-3.5 py-2">
           <TextButton className="text-[12.5px]" onClick={onAllKept}>
-            Follow all {count(kept)} kept instead
+            {neighbours ? `Follow all ${count(kept)} kept instead` : `Neighbours of all ${count(kept)} kept instead`}
           </TextButton>
         </div>
       )}

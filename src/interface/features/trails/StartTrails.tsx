@@ -11,18 +11,23 @@ export function StartTrails({ reviewId, kept, follow }: { reviewId: number; kept
       <div className="mx-auto max-w-[640px]">
         <h1 className="mb-2 font-serif text-[19px] font-semibold">Trails start from works</h1>
         <p className="mb-5 text-[14px] text-quiet">
-          The backward trail holds what a work cites, the forward trail what cites it. Start from one work or from many;
-          then narrow, keep and export as in any list.
+          The backward trail holds what a work cites, the forward trail what cites it; neighbours have references,
+          citing works, terms or people in common with it. Start from one work or from many; then narrow, keep and
+          export as in any list.
         </p>
         <div className="flex gap-2">
           <Button kind="primary" disabled={kept === 0} onClick={() => follow(null, "Both")}>
             Follow {kept === 0 ? "the kept works" : `the ${works(kept)} kept`}
           </Button>
+          <Button disabled={kept === 0} onClick={() => follow(null, "Neighbours")}>
+            Their neighbours
+          </Button>
           <Button onClick={() => void navigate(`/r/${reviewId}/search`)}>Choose works in Search</Button>
         </div>
         <p className="mt-5 text-quiet">
           In a list, <kbd className="rounded border border-line px-1">[</kbd> follows the work in view into its past,{" "}
-          <kbd className="rounded border border-line px-1">]</kbd> into its future;{" "}
+          <kbd className="rounded border border-line px-1">]</kbd> into its future,{" "}
+          <kbd className="rounded border border-line px-1">=</kbd> shows its neighbours;{" "}
           <kbd className="rounded border border-line px-1">Space</kbd> picks several.
         </p>
       </div>

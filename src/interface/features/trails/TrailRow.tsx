@@ -1,26 +1,26 @@
+import type { ReactNode } from "react";
 import type { Dto } from "../../api/client";
 import { Marked } from "../../ui/Marked";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
-import { SeedMark, TieMarks } from "./TieMarks";
 import { Press } from "../../ui/Press";
 
-/** One work on a side of a trail: year and stage, title, who and where; at the right the seeds it is tied to and how often it is cited. */
+/** One work beside seeds: year and stage, title, who and where; at the right what ties it and how often it is cited. */
 export function TrailRow({
   row,
-  side,
-  seeds,
   selected,
   onOpen,
+  why = null,
+  ties = null,
 }: {
   row: Dto<"WorkRowDto">;
-  side: "Backward" | "Forward";
-  seeds: number;
   selected: boolean;
   onOpen: () => void;
+  /** Why it is here, where its ties do not say so. */
+  why?: string | null;
+  /** Marks of the seeds it is tied to. */
+  ties?: ReactNode;
 }) {
-  const ties = side === "Backward" ? row.ties?.past : row.ties?.future;
-  const numbers = side === "Backward" ? row.ties?.pastSeeds : row.ties?.futureSeeds;
   return (
     <article
       aria-current={selected ? "true" : undefined}
@@ -46,14 +46,10 @@ export function TrailRow({
         <p className="truncate text-[12.5px] text-quiet">
           {[row.people || "no people named", row.venue].filter(Boolean).join(" · ")}
         </p>
+        {why && <p className="text-[12.5px] text-ink/85">{why}</p>}
       </div>
       <div className="flex flex-col items-end gap-1">
-        <TieMarks numbers={numbers ?? []} ties={ties ?? 0} seeds={seeds} />
-        {row.ties?.seed != null && (
-          <span className="flex items-center gap-1 text-[11.5px] text-quiet">
-            is seed <SeedMark n={row.ties.seed} />
-          </span>
-        )}
+        {ties}
         <span className="text-[11.5px] whitespace-nowrap text-quiet">{count(row.cited)} cited</span>
       </div>
     </article>

@@ -1,13 +1,14 @@
 import { forwardRef } from "react";
 import type { Dto } from "../../api/client";
-import { count, works } from "../../ui/numbers";
+import { count } from "../../ui/numbers";
 import { SortMenu } from "../../set/list/SortMenu";
 import { WorkList, type ListHandle } from "../../set/list/WorkList";
 import { YearBrush } from "../../set/narrow/YearBrush";
 import type { Place, SortOrder, StepAct } from "../../set/useSet";
 import { TrailRow } from "./TrailRow";
 import { Unmatched } from "./Unmatched";
-import { Press } from "../../ui/Press";
+import { Stair } from "./Stair";
+import { SeedMark, TieMarks } from "./TieMarks";
 
 interface Props {
   way: "Backward" | "Forward";
@@ -46,7 +47,7 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
           {side.inView !== side.whole && <span className="text-[12px] text-quiet">of {count(side.whole)}</span>}
           <span className="ml-auto" />
           {past && <Unmatched place={place} seeds={trail.seedCount} />}
-          <SortMenu sort={sort} onSort={onSort} inTrail />
+          <SortMenu sort={sort} onSort={onSort} lead="Ties" />
         </div>
         {!alone && (
           <YearBrush
@@ -61,7 +62,16 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
           />
         )}
         {(side.levels.length > 1 || trail.atLeast > 1) && (
-          <Levels levels={side.levels} trail={trail} past={past} take={take} />
+          <Stair
+            label="Tied to at least"
+            lead="tied to"
+            levels={side.levels}
+            atLeast={trail.atLeast}
+            all={one ? null : trail.seedCount}
+            said={(n) => `tied to ${n === trail.seedCount ? `all ${count(n)}` : `${n} or more`} of the seeds`}
+            take={(atLeast) => take({ kind: "Ties", atLeast })}
+            colour={past ? "bg-past/60" : "bg-future/60"}
+          />
         )}
       </div>
       <WorkList
@@ -77,10 +87,9 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
         row={(row) => (
           <TrailRow
             row={row}
-            side={way}
-            seeds={trail.seedCount}
             selected={row.id === selected}
             onOpen={() => onOpen(row.id)}
+            ties={<Ties of={row} past={past} seeds={trail.seedCount} />}
           />
         )}
         empty={
@@ -97,46 +106,22 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
   );
 });
 
-/** How many works are tied to one or more, two or more … of the seeds; a press makes the step. */
-function Levels({
-  levels,
-  trail,
-  past,
-  take,
-}: {
-  levels: readonly Dto<"TieLevelDto">[];
-  trail: Dto<"TrailDto">;
-  past: boolean;
-  take: (act: StepAct) => void;
-}) {
-  const most = Math.max(1, ...levels.map((l) => l.works));
+/** The seeds that a work is tied to on this side, and whether it is a seed itself. */
+function Ties({ of, past, seeds }: { of: Dto<"WorkRowDto">; past: boolean; seeds: number }) {
+  if (!of.ties) return null;
+  const { ties } = of;
   return (
-    <div role="group" aria-label="Tied to at least" className="mt-1 flex items-end gap-1 overflow-x-auto">
-      <span className="pb-1 text-[11.5px] whitespace-nowrap text-quiet sm:max-[1199px]:hidden">tied to</span>
-      {levels.map((l) => {
-        const seeds = l.atLeast === trail.seedCount ? `all ${count(l.atLeast)}` : `${l.atLeast} or more`;
-        return (
-          <Press
-            key={l.atLeast}
-            aria-pressed={l.atLeast === trail.atLeast}
-            onClick={() => take({ kind: "Ties", atLeast: l.atLeast })}
-            title={`${works(l.works)} tied to ${seeds} of the seeds`}
-            className={`min-w-[44px] flex-1 rounded-[4px] px-1 pt-0.5 text-left text-[12px] whitespace-nowrap
-              ${l.atLeast === trail.atLeast ? "outline-[1.5px] -outline-offset-1 outline-ink" : "hover:bg-soft"}`}
-          >
-            <b className="font-bold">{count(l.works)}</b>{" "}
-            <span className="text-[11.5px] text-quiet">
-              <span aria-hidden="true">{l.atLeast === trail.seedCount ? "all" : `${l.atLeast}+`}</span>
-              <span className="sr-only">tied to {seeds}</span>
-            </span>
-            <span
-              aria-hidden="true"
-              className={`block h-[4px] rounded-sm ${past ? "bg-past/60" : "bg-future/60"}`}
-              style={{ width: `${Math.max(2, (100 * l.works) / most)}%` }}
-            />
-          </Press>
-        );
-      })}
-    </div>
+    <>
+      <TieMarks
+        numbers={past ? ties.pastSeeds : ties.futureSeeds}
+        ties={past ? ties.past : ties.future}
+        seeds={seeds}
+      />
+      {ties.seed !== null && (
+        <span className="flex items-center gap-1 text-[11.5px] text-quiet">
+          is seed <SeedMark n={ties.seed} />
+        </span>
+      )}
+    </>
   );
 }

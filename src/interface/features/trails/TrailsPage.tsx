@@ -21,7 +21,9 @@ import { CountsBy } from "./CountsBy";
 import { Seeds } from "./Seeds";
 import { StartTrails } from "./StartTrails";
 import { TrailSide } from "./TrailSide";
-import { useTrail } from "../../set/useTrail";
+import { Evidence } from "./Evidence";
+import { NeighbourSide } from "./NeighbourSide";
+import { useNeighbours, useTrail, type NeighbourKind } from "../../set/useTrail";
 import { Press } from "../../ui/Press";
 
 /** The columns of the page: both sides of the trail with a work or the tie chart between them, or one side. */
@@ -31,7 +33,13 @@ const columns = {
   one: "grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]",
 };
 
-/** Trails: past on the left, seeds in the middle, future on the right; the pane of a work takes the seeds' place. */
+/** A list of the page. */
+type Side = "Backward" | "Forward" | "Neighbours";
+
+/**
+ * Trails: past on the left, seeds in the middle, future on the right; the pane of a work takes the seeds' place. The
+ * neighbours of the seeds are a list of their own.
+ */
 export function TrailsPage({ reviewId }: { reviewId: number }) {
   const review = useReview(reviewId).data;
   const place = usePlace(reviewId, review?.trailStepId ?? null);
@@ -40,16 +48,27 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const view = useStepView(reviewId, stepId);
   const current = view.data?.stepId === stepId;
   const isTrail = current && view.data?.state.trail !== null;
+  const areNeighbours = current && view.data?.state.neighbours !== null;
   const trail = useTrail(reviewId, stepId, isTrail);
+  const neighbours = useNeighbours(reviewId, stepId, isTrail || areNeighbours);
   const take = useTakeStep(place);
-  const [sorts, setSorts] = useState<Record<"Backward" | "Forward", SortOrder>>({ Backward: "Ties", Forward: "Ties" });
-  const lists = { Backward: useRef<ListHandle>(null), Forward: useRef<ListHandle>(null) };
-  const [side, setSide] = useState<"Backward" | "Forward">("Backward");
+  const [sorts, setSorts] = useState<Record<Side, SortOrder>>({
+    Backward: "Ties",
+    Forward: "Ties",
+    Neighbours: "Nearness",
+  });
+  const lists = {
+    Backward: useRef<ListHandle>(null),
+    Forward: useRef<ListHandle>(null),
+    Neighbours: useRef<ListHandle>(null),
+  };
+  const [side, setSide] = useState<Side>("Backward");
   useVisit(reviewId, stepId);
   const isNarrow = useIsNarrow();
   const [narrowSide, setNarrowSide] = useState<"Backward" | "Seeds" | "Forward">("Backward");
 
-  const active = () => lists[side].current ?? lists.Backward.current ?? lists.Forward.current;
+  const active = () =>
+    lists[side].current ?? lists.Backward.current ?? lists.Forward.current ?? lists.Neighbours.current;
   const inView = useWorkInView(place, active, useAsk(take, view.data?.state));
   const [isDown, setIsDown] = useState(false);
   const { decide, follow, openWork } = inView;
@@ -75,12 +94,21 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
       </div>
     );
   if (stepId === 0) return <StartTrails reviewId={reviewId} kept={review?.kept ?? 0} follow={follow} />;
-  if (current && view.data?.state.trail === null)
-    return <Navigate to={`/r/${reviewId}/search?step=${stepId}`} replace />;
+  if (current && !isTrail && !areNeighbours) return <Navigate to={`/r/${reviewId}/search?step=${stepId}`} replace />;
 
-  const data = trail.data;
+  const data = areNeighbours ? undefined : trail.data;
+  const near = areNeighbours && neighbours.data?.asked ? neighbours.data : undefined;
+  const seeds = data ?? near;
   const state = view.data?.state;
   const both = data?.way === "Both";
+  const anew = (way: "Backward" | "Forward" | "Both" | "Neighbours", kind: NeighbourKind | null = null) => {
+    if (!seeds) return;
+    const act =
+      way === "Neighbours"
+        ? ({ kind: "Neighbours", seeds: seeds.seedIds, kinds: kind && [kind] } as const)
+        : ({ kind: "Trail", seeds: seeds.seedIds, way } as const);
+    take.mutate({ act, from: 0 });
+  };
   const seen = (way: "Backward" | "Forward") => !isNarrow || (workId === null && (!both || narrowSide === way));
   const sideOf = (way: "Backward" | "Forward", measures: Dto<"TrailSideDto"> | null | undefined) =>
     data &&
@@ -114,25 +142,43 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
           className="shrink-0 border-b border-line px-[18px] py-1 text-left text-[12.5px] text-quiet hover:text-ink"
           onClick={() => openWork(null)}
         >
-          ‹ back to the {data?.seedCount === 1 ? "seed" : "seeds"} (Esc)
+          ‹ back to the {seeds?.seedCount === 1 ? "seed" : "seeds"} (Esc)
         </Press>
         <div className="flex min-h-0 flex-1 flex-col [&>aside]:flex-1 [&>aside]:border-l-0">
-          <WorkPane ref={inView.paneRef} {...inView.pane} />
+          <WorkPane
+            ref={inView.paneRef}
+            {...inView.pane}
+            lead={
+              near && (
+                <Evidence
+                  key={workId}
+                  reviewId={reviewId}
+                  stepId={stepId}
+                  workId={workId}
+                  seeds={near.seedCount}
+                  onOpen={openWork}
+                  onSearch={(expression) => take.mutate({ act: { kind: "Search", expression }, from: 0 })}
+                />
+              )
+            }
+          />
         </div>
       </div>
     ) : (
-      data && (
+      seeds && (
         <Seeds
-          trail={data}
+          of={seeds}
+          neighbours={near ? null : (neighbours.data?.counts ?? [])}
           kept={review?.kept ?? 0}
           onOpen={openWork}
           onDrop={(id) =>
             follow(
-              data.seeds.map((s) => s.workId).filter((s) => s !== id),
-              data.way,
+              seeds.seedIds.filter((s) => s !== id),
+              data?.way ?? "Neighbours",
             )
           }
-          onAllKept={() => follow(null, data.way)}
+          onAllKept={() => follow(null, data?.way ?? "Neighbours")}
+          onNeighbours={(kind) => anew("Neighbours", kind)}
         />
       )
     );
@@ -141,7 +187,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
       {review && (
         <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} isThin={isDown} />
       )}
-      {!data || !view.data || !state ? (
+      {!seeds || !view.data || !state ? (
         <div className="p-8" aria-busy="true">
           <div className="shape h-40 w-full" />
         </div>
@@ -151,7 +197,11 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             className={`flex shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-[18px] py-1.5
               text-[12.5px] max-sm:flex-wrap max-sm:px-3`}
           >
-            <Ways way={data.way} one={data.seedCount === 1} go={(way) => take.mutate({ act: { kind: "Way", way } })} />
+            <Ways
+              way={data?.way ?? "Neighbours"}
+              one={seeds.seedCount === 1}
+              go={(way) => (data && way !== "Neighbours" ? take.mutate({ act: { kind: "Way", way } }) : anew(way))}
+            />
             {both && !isNarrow ? (
               <FittingChips place={place} state={state} take={(act) => take.mutate({ act })} />
             ) : (
@@ -171,7 +221,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
               view={view.data}
               take={(act) => take.mutate({ act })}
               decide={decide}
-              trailWay={data.way}
+              trailWay={data?.way ?? "Both"}
             />
           )}
           {isNarrow && both && workId === null && (
@@ -193,14 +243,36 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             className={`grid min-h-0 flex-1 max-sm:!grid-cols-[minmax(0,1fr)]
               ${both ? (workId ? columns.withWork : columns.both) : columns.one}`}
           >
-            {data.way === "Forward" ? (
+            {near?.asked ? (
+              <>
+                {(!isNarrow || workId === null) && (
+                  <NeighbourSide
+                    ref={lists.Neighbours}
+                    place={place}
+                    neighbours={near}
+                    asked={near.asked}
+                    state={state}
+                    sort={sorts.Neighbours}
+                    onSort={(sort) => setSorts((s) => ({ ...s, Neighbours: sort }))}
+                    selected={workId}
+                    onOpen={(id) => {
+                      setSide("Neighbours");
+                      openWork(id);
+                    }}
+                    take={(act) => take.mutate({ act })}
+                    onDown={setIsDown}
+                  />
+                )}
+                {middle}
+              </>
+            ) : data?.way === "Forward" ? (
               <>
                 {sideOf("Forward", data.future)}
                 {middle}
               </>
             ) : (
               <>
-                {sideOf("Backward", data.past)}
+                {sideOf("Backward", data?.past)}
                 {middle}
                 {both && sideOf("Forward", data.future)}
               </>
@@ -213,12 +285,13 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   );
 }
 
-/** Which way the trail runs; the others are one press away. */
-function Ways({ way, one, go }: { way: string; one: boolean; go: (way: "Backward" | "Forward" | "Both") => void }) {
+/** Which way the trail runs, or that neighbours are asked for; the others are one press away. */
+function Ways({ way, one, go }: { way: string; one: boolean; go: (way: Side | "Both") => void }) {
   const words = [
     ["Backward", one ? "◂ what it cites" : "◂ what they cite", "text-past"],
     ["Both", "both ways", "text-ink"],
     ["Forward", one ? "what cites it ▸" : "what cites them ▸", "text-futuretext"],
+    ["Neighbours", "neighbours", "text-ink"],
   ] as const;
   return (
     <div role="group" aria-label="Which way" className="flex shrink-0 items-center gap-1 whitespace-nowrap">

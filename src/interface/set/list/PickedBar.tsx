@@ -42,6 +42,9 @@ export function PickedBar({
       <Press className={act} onClick={() => follow([...picked.ids], "Both")}>
         Follow trails
       </Press>
+      <Press className={act} onClick={() => follow([...picked.ids], "Neighbours")}>
+        Their neighbours
+      </Press>
       <Press
         className={act}
         onClick={() => {

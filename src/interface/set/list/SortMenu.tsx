@@ -14,20 +14,22 @@ const orders: [SortOrder, string][] = [
   ["Venue", "venue"],
 ];
 
-const trailOrders: [SortOrder, string][] = [["Ties", "ties"], ...orders.slice(1)];
+/** What stands first: in a trail ties, among neighbours nearness, in the place of relevance. */
+const leads: Partial<Record<SortOrder, string>> = { Ties: "ties", Nearness: "nearness" };
 
-/** The order of the list; in a trail, ties stand in the place of relevance. */
+/** The order of the list. */
 export function SortMenu({
   sort,
   onSort,
-  inTrail = false,
+  lead = "Relevance",
 }: {
   sort: SortOrder;
   onSort: (sort: SortOrder) => void;
-  inTrail?: boolean;
+  /** The order that the list has by itself. */
+  lead?: SortOrder;
 }) {
-  const offered = inTrail ? trailOrders : orders;
-  const word = offered.find(([o]) => o === sort)?.[1] ?? "relevance";
+  const offered: [SortOrder, string][] = [[lead, leads[lead] ?? "relevance"], ...orders.slice(1)];
+  const word = offered.find(([o]) => o === sort)?.[1] ?? leads[lead] ?? "relevance";
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className={barButton}>

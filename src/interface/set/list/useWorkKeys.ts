@@ -55,6 +55,7 @@ export function useWorkKeys({
     t: asking("tag"),
     "[": onWork((id) => follow([id], "Backward")),
     "]": onWork((id) => follow([id], "Forward")),
+    "=": onWork((id) => follow([id], "Neighbours")),
     u: () => {
       undo();
       return true;

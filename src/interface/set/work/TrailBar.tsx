@@ -60,6 +60,11 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
           go={() => follow([work.id], "Backward")}
         />
         <Side
+          words="neighbours"
+          hint="Works that have much in common with it ( = )"
+          go={() => follow([work.id], "Neighbours")}
+        />
+        <Side
           className="text-futuretext"
           n={work.citedCount}
           words={work.citedCount === 1 ? "cites it" : "cite it"}
@@ -138,17 +143,18 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
 }
 
 function Side({
-  n,
+  n = null,
   words,
   hint,
   go,
-  className,
+  className = "font-normal text-quiet",
 }: {
-  n: number;
+  /** How many works there are; null where they are not counted before they are asked for. */
+  n?: number | null;
   words: string;
   hint: string;
   go: () => void;
-  className: string;
+  className?: string;
 }) {
   return (
     <Press
@@ -157,7 +163,7 @@ function Side({
       title={hint}
       className={`${className} underline decoration-line underline-offset-2 hover:decoration-current disabled:no-underline`}
     >
-      {count(n)} {words}
+      {n === null ? words : `${count(n)} ${words}`}
     </Press>
   );
 }

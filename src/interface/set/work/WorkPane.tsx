@@ -1,4 +1,4 @@
-import { forwardRef, useEffect, useRef, useState } from "react";
+import { forwardRef, useEffect, useRef, useState, type ReactNode } from "react";
 import { useKeys } from "../../ui/keys";
 import { BackToList } from "../../ui/BackToList";
 import { Fault } from "../../ui/Fault";
@@ -21,11 +21,13 @@ interface Props {
   follow: Follow;
   /** The field it was opened for; null for its top. */
   shown?: ShownField | null;
+  /** What the list says of the work, over all that is known of it. */
+  lead?: ReactNode;
 }
 
 /** The record beside the list. */
 export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
-  { place, workId, decide, onAside, onTag, ask, follow, shown = null },
+  { place, workId, decide, onAside, onTag, ask, follow, shown = null, lead = null },
   ref,
 ) {
   const work = useWork(place.reviewId, workId, place.stepId);
@@ -66,6 +68,7 @@ export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
             key={work.data.id}
             ref={body}
           >
+            {lead}
             <WorkBody place={place} work={work.data} ask={ask} follow={follow} />
           </div>
           <WorkActs work={work.data} decide={decide} onAside={onAside} onTag={onTag} onCite={() => setCiting(true)} />
