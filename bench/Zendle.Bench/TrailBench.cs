@@ -253,7 +253,7 @@ internal static class TrailBench
             .Sort(snapshot, works, SortOrder.Nearness, [], new(snapshot.Columns.RecordSize), 2026, null, order)
             .Take(50)
             .ToArray();
-        return (works.Count(), list.Works.ToArray().Sum(w => (long)list.Shared(w)));
+        return (works.Count(), list.Shares);
     }
 
     /// <summary>The same by SQL, the first page by how much is shared.</summary>

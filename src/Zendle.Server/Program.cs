@@ -26,6 +26,7 @@ using Zendle.Server.Features.Health;
 using Zendle.Server.Features.Read;
 using Zendle.Server.Features.Report;
 using Zendle.Server.Features.Reviews;
+using Zendle.Server.Features.Rounds;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Features.Search.Senses;
 using Zendle.Server.Features.Search.SetWords;
@@ -179,6 +180,7 @@ builder
     .AddSingleton<CorpusChange>()
     .AddSingleton<NeighbourFinder>()
     .AddSingleton<SearchService>()
+    .AddSingleton<RoundService>()
     .AddSingleton<PathService>()
     .AddSingleton<NamedSearches>()
     .AddSingleton<MissedKept>()
@@ -304,6 +306,7 @@ review.MapScore();
 review.MapReferences();
 review.MapTrails();
 review.MapNeighbours();
+review.MapRounds();
 review.MapGather();
 review.MapRead();
 review.MapCite(signedIn);

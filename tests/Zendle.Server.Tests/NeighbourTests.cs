@@ -54,6 +54,7 @@ public sealed class NeighbourTests(Harvested world) : IClassFixture<Harvested>
                     citedTogether = together,
                     sharedTerms = terms,
                     sharedPeople = people,
+                    tied = 5,
                 }
             )
         ).Status;

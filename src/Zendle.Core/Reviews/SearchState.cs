@@ -39,6 +39,9 @@ public sealed record SearchState(
     /// <summary>The neighbours that are asked for; null where none are.</summary>
     public NeighbourQuestion? Neighbours => Question as NeighbourQuestion;
 
+    /// <summary>The round whose candidates are asked for; null where none is.</summary>
+    public RoundQuestion? Round => Question as RoundQuestion;
+
     /// <summary>Whether it starts from works, and so stands among the trails.</summary>
     public bool HasSeeds => Question is SeededQuestion;
 
@@ -62,6 +65,14 @@ public sealed record SearchState(
             if (neighbours.AtLeast > 1)
                 yield return new SharedAct(neighbours.AtLeast);
         }
+        else if (Round is { } round)
+            yield return new RoundAct(
+                [.. round.Seeds],
+                [.. round.Kinds],
+                round.AtLeast,
+                [.. round.Known],
+                round.Number
+            );
         else
             yield return new SearchAct(Expression);
         if (!Databases.IsEmpty)
@@ -179,7 +190,7 @@ public sealed record SearchState(
         || To is not null
         || !Narrowings.IsEmpty
         || !Inside.IsEmpty
-        || Question is SeededQuestion { AtLeast: > 1 }
+        || Question is TrailQuestion { AtLeast: > 1 } or NeighbourQuestion { AtLeast: > 1 }
         || Others is not null
         || Among is not null;
 }

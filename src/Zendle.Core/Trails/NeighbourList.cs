@@ -1,4 +1,5 @@
 using System.Buffers;
+using System.Runtime.InteropServices;
 using Zendle.Core.Sets;
 
 namespace Zendle.Core.Trails;
@@ -29,11 +30,17 @@ public sealed class NeighbourList
     /// <summary>The neighbours, ascending.</summary>
     public ReadOnlySpan<int> Works => works;
 
+    /// <summary>How much is shared by all of them together.</summary>
+    public long Shares => shared.Sum(s => (long)s);
+
     /// <summary>About how many bytes it takes, with its ranks.</summary>
     public long Bytes => 200 + (16L * works.Length);
 
     /// <summary>Each place's rank by likeness, from 1; equal ones share the better.</summary>
     public ReadOnlySpan<int> Ranks => ranks.Value;
+
+    /// <summary>A work's rank by likeness, from 1; 0 for one that is no neighbour.</summary>
+    public int Rank(int work) => Array.BinarySearch(works, work) is >= 0 and var at ? ranks.Value[at] : 0;
 
     /// <summary>Adds the works that have so much in common with the seeds. O(neighbours).</summary>
     public void AddTo(WorkSet set, int atLeast)
@@ -70,31 +77,53 @@ public sealed class NeighbourList
         return rank;
     }
 
-    /// <summary>Gathers what works share; room as long as the corpus is held between questions.</summary>
-    /// <param name="size">Work ids are below this.</param>
-    public sealed class Tally(int size) : IDisposable
+    /// <summary>Gathers what works share.</summary>
+    /// <remarks>
+    /// Where much is shared, in room as long as the corpus, which is held between questions; else only for the works
+    /// that it touches, so that few neighbours cost little however large the corpus is.
+    /// </remarks>
+    public sealed class Tally : IDisposable
     {
-        private readonly double[] sums = Cleared<double>(size);
-        private readonly int[] counts = Cleared<int>(size);
+        /// <summary>Room for every work pays when so many works are touched.</summary>
+        private const int Sparse = 16;
 
-        private static T[] Cleared<T>(int size)
+        private readonly int size;
+        private readonly Share[]? dense;
+        private readonly Dictionary<int, Share> touched = [];
+
+        /// <summary>What a work shares so far.</summary>
+        private record struct Share(double Sum, int Count);
+
+        /// <summary>Begins.</summary>
+        /// <param name="size">Work ids are below this.</param>
+        /// <param name="expected">How often something will be added, at most.</param>
+        public Tally(int size, long expected)
         {
-            var room = ArrayPool<T>.Shared.Rent(size);
-            Array.Clear(room, 0, size);
-            return room;
+            this.size = size;
+            if (expected < size / Sparse)
+                return;
+            dense = ArrayPool<Share>.Shared.Rent(size);
+            Array.Clear(dense, 0, size);
+        }
+
+        /// <summary>Some works share one more thing.</summary>
+        /// <param name="works">The works, each once.</param>
+        /// <param name="weight">What the thing adds to the sum over the seeds.</param>
+        public void Add(ReadOnlySpan<int> works, double weight)
+        {
+            foreach (var work in works)
+                Add(work, weight);
         }
 
         /// <summary>A work shares one more thing.</summary>
-        /// <param name="work">The work.</param>
-        /// <param name="weight">What the thing adds to the sum over the seeds.</param>
         public void Add(int work, double weight)
         {
-            sums[work] += weight;
-            counts[work]++;
+            ref var share = ref dense is not null
+                ? ref dense[work]
+                : ref CollectionsMarshal.GetValueRefOrAddDefault(touched, work, out _);
+            share.Sum += weight;
+            share.Count++;
         }
-
-        /// <summary>How many things a work shares so far.</summary>
-        public int Shared(int work) => counts[work];
 
         /// <summary>The neighbours.</summary>
         /// <param name="kind">What they have in common.</param>
@@ -108,25 +137,35 @@ public sealed class NeighbourList
             Func<int, double, double> likeness
         )
         {
-            foreach (var seed in seeds)
-                if ((uint)seed < (uint)size)
-                    counts[seed] = 0;
             var (works, shared, alike) = (new List<int>(), new List<int>(), new List<float>());
-            for (var work = 0; work < size; work++)
-                if (counts[work] >= Math.Max(1, least))
-                {
-                    works.Add(work);
-                    shared.Add(counts[work]);
-                    alike.Add((float)Math.Clamp(likeness(work, sums[work]), 0, 1));
-                }
+            void Take(int work, Share share)
+            {
+                if (share.Count < Math.Max(1, least))
+                    return;
+                works.Add(work);
+                shared.Add(share.Count);
+                alike.Add((float)Math.Clamp(likeness(work, share.Sum), 0, 1));
+            }
+            var own = seeds.ToHashSet();
+            if (dense is null)
+                foreach (var work in touched.Keys.Where(w => !own.Contains(w)).Order())
+                    Take(work, touched[work]);
+            else
+            {
+                foreach (var seed in own)
+                    if ((uint)seed < (uint)size)
+                        dense[seed] = default;
+                for (var work = 0; work < size; work++)
+                    Take(work, dense[work]);
+            }
             return new(kind, [.. works], [.. shared], [.. alike]);
         }
 
         /// <inheritdoc/>
         public void Dispose()
         {
-            ArrayPool<double>.Shared.Return(sums);
-            ArrayPool<int>.Shared.Return(counts);
+            if (dense is not null)
+                ArrayPool<Share>.Shared.Return(dense);
         }
     }
 }

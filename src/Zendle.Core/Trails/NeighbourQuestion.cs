@@ -16,6 +16,9 @@ public enum NeighbourKind
 
     /// <summary>Authors or editors of both.</summary>
     SharedPeople,
+
+    /// <summary>One cites the other; what trails lead to, and no neighbour by itself.</summary>
+    Tied,
 }
 
 /// <summary>The works that have something in common with some works, as the question a work set answers.</summary>
@@ -26,6 +29,12 @@ public enum NeighbourKind
 public sealed record NeighbourQuestion(ImmutableArray<int> Seeds, ImmutableArray<NeighbourKind> Kinds, int AtLeast = 1)
     : SeededQuestion(Seeds, AtLeast)
 {
-    /// <summary>All there are.</summary>
-    public static ImmutableArray<NeighbourKind> AllKinds { get; } = [.. Enum.GetValues<NeighbourKind>()];
+    /// <summary>All that neighbours can be asked for by.</summary>
+    public static ImmutableArray<NeighbourKind> AllKinds { get; } =
+    [
+        NeighbourKind.SharedReferences,
+        NeighbourKind.CitedTogether,
+        NeighbourKind.SharedTerms,
+        NeighbourKind.SharedPeople,
+    ];
 }

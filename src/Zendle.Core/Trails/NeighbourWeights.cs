@@ -7,13 +7,20 @@ namespace Zendle.Core.Trails;
 /// <param name="CitedTogether">0 to <see cref="Most"/>.</param>
 /// <param name="SharedTerms">0 to <see cref="Most"/>.</param>
 /// <param name="SharedPeople">0 to <see cref="Most"/>.</param>
-public sealed record NeighbourWeights(int SharedReferences, int CitedTogether, int SharedTerms, int SharedPeople)
+/// <param name="Tied">0 to <see cref="Most"/>; among the candidates of a round.</param>
+public sealed record NeighbourWeights(
+    int SharedReferences,
+    int CitedTogether,
+    int SharedTerms,
+    int SharedPeople,
+    int Tied
+)
 {
     /// <summary>The most a reason can weigh.</summary>
     public const int Most = 10;
 
     /// <summary>What they weigh as long as nobody moves them.</summary>
-    public static NeighbourWeights Usual { get; } = new(5, 5, 5, 2);
+    public static NeighbourWeights Usual { get; } = new(5, 5, 5, 2, 5);
 
     /// <summary>What one reason weighs.</summary>
     public int Of(NeighbourKind kind) =>
@@ -22,18 +29,23 @@ public sealed record NeighbourWeights(int SharedReferences, int CitedTogether, i
             NeighbourKind.SharedReferences => SharedReferences,
             NeighbourKind.CitedTogether => CitedTogether,
             NeighbourKind.SharedTerms => SharedTerms,
-            _ => SharedPeople,
+            NeighbourKind.SharedPeople => SharedPeople,
+            _ => Tied,
         };
 
     /// <summary>What is wrong with them, as a sentence; null when nothing is.</summary>
     public string? Fault() =>
-        NeighbourQuestion.AllKinds.Any(k => Of(k) is < 0 or > Most) ? $"A weight lies between 0 and {Most}."
+        NeighbourQuestion.AllKinds.Append(NeighbourKind.Tied).Any(k => Of(k) is < 0 or > Most)
+            ? $"A weight lies between 0 and {Most}."
         : NeighbourQuestion.AllKinds.All(k => Of(k) == 0) ? "One of the weights must be above 0."
         : null;
 
     /// <summary>The weights as they are written down: numbers with blanks between them.</summary>
     public override string ToString() =>
-        string.Create(CultureInfo.InvariantCulture, $"{SharedReferences} {CitedTogether} {SharedTerms} {SharedPeople}");
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{SharedReferences} {CitedTogether} {SharedTerms} {SharedPeople} {Tied}"
+        );
 
     /// <summary>Reads weights that were written down; the usual ones for anything else.</summary>
     public static NeighbourWeights Read(string? written)
@@ -47,8 +59,8 @@ public sealed record NeighbourWeights(int SharedReferences, int CitedTogether, i
                 ),
         ];
         return
-            numbers.Length == 4
-            && new NeighbourWeights(numbers[0], numbers[1], numbers[2], numbers[3]) is var read
+            numbers.Length == 5
+            && new NeighbourWeights(numbers[0], numbers[1], numbers[2], numbers[3], numbers[4]) is var read
             && read.Fault() is null
             ? read
             : Usual;

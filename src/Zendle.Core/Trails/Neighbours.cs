@@ -41,9 +41,14 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     /// </summary>
     /// <param name="weight">What a reason weighs; 0 leaves it out.</param>
     /// <param name="size">Work ids are below this.</param>
-    /// <returns>By work; 0 for one that is no neighbour.</returns>
-    public double[] Order(Func<NeighbourKind, double> weight, int size)
+    /// <returns>Tells it of a work; 0 for one that is no neighbour.</returns>
+    public Func<int, double> Order(Func<NeighbourKind, double> weight, int size)
     {
+        if (lists.Sum(l => (long)l.Count) < size / 16)
+            return w =>
+                lists.Sum(l =>
+                    weight(l.Kind) is > 0 and var its && l.Rank(w) is > 0 and var rank ? its / (Flatness + rank) : 0
+                );
         var order = new double[size];
         foreach (var list in lists)
         {
@@ -54,7 +59,7 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
             for (var i = 0; i < works.Length; i++)
                 order[works[i]] += its / (Flatness + ranks[i]);
         }
-        return order;
+        return w => order[w];
     }
 
     /// <summary>
@@ -82,12 +87,36 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
         Having having
     )
     {
-        using var tally = new NeighbourList.Tally(size);
+        var weights = WeightOf(seeds, things);
+        using var tally = new NeighbourList.Tally(size, weights.Keys.Sum(thing => (long)having(thing).Length));
         // Sums come out the same however the seeds are given.
-        foreach (var (thing, weight) in WeightOf(seeds, things).OrderBy(t => t.Key))
-        foreach (var work in having(thing))
-            tally.Add(work, weight);
+        foreach (var (thing, weight) in weights.OrderBy(t => t.Key))
+            tally.Add(having(thing), weight);
         return tally.Finish(kind, seeds, 1, (work, sum) => sum / Math.Sqrt(things(work).Length) / seeds.Count);
+    }
+
+    /// <summary>
+    /// Works that cite seeds or are cited by them, by how many seeds that is, for their number of ties. O(ties of the
+    /// seeds).
+    /// </summary>
+    /// <inheritdoc cref="SharedReferences" path="/param"/>
+    public static NeighbourList Tied(CitationGraph graph, IReadOnlyCollection<int> seeds, int size)
+    {
+        using var tally = new NeighbourList.Tally(
+            size,
+            seeds.Sum(s => (long)graph.Cites(s).Length + graph.CitedBy(s).Length)
+        );
+        foreach (var seed in seeds)
+        {
+            tally.Add(graph.Cites(seed), 1);
+            tally.Add(graph.CitedBy(seed), 1);
+        }
+        return tally.Finish(
+            NeighbourKind.Tied,
+            seeds,
+            1,
+            (work, sum) => sum / Math.Sqrt(graph.Cites(work).Length + graph.CitedBy(work).Length) / seeds.Count
+        );
     }
 
     /// <summary>Works that have a person in common with the seeds. O(works and their people).</summary>
@@ -97,7 +126,8 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     public static NeighbourList SharedPeople(Having people, IReadOnlyCollection<int> seeds, int size)
     {
         var weights = WeightOf(seeds, people);
-        using var tally = new NeighbourList.Tally(size);
+        // How much people wrote shows only as it is looked through; mostly it is little.
+        using var tally = new NeighbourList.Tally(size, 0);
         if (weights.Count > 0)
             for (var work = 0; work < size; work++)
                 foreach (var person in people(work))

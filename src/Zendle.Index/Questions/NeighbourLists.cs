@@ -18,6 +18,7 @@ public sealed class NeighbourLists(CorpusSnapshot snapshot)
         {
             NeighbourKind.SharedReferences => Neighbours.SharedReferences(columns.Graph, seeds, columns.WorkSize),
             NeighbourKind.CitedTogether => Neighbours.CitedTogether(columns.Graph, seeds, columns.WorkSize),
+            NeighbourKind.Tied => Neighbours.Tied(columns.Graph, seeds, columns.WorkSize),
             NeighbourKind.SharedTerms => Telling.Neighbours(seeds),
             NeighbourKind.SharedPeople => Neighbours.SharedPeople(
                 w => columns.Of(Facet.Person).Of(w),

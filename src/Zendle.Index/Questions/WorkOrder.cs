@@ -59,7 +59,7 @@ public static class WorkOrder
         RecordSet records,
         int thisYear,
         Func<int, int>? ties = null,
-        double[]? nearness = null
+        Func<int, double>? nearness = null
     )
     {
         var columns = snapshot.Columns;
@@ -69,7 +69,7 @@ public static class WorkOrder
             case SortOrder.Relevance when !concepts.IsEmpty:
                 return ByRelevance(ids, snapshot, concepts, records);
             case SortOrder.Nearness or SortOrder.Relevance when nearness is not null:
-                return By(ids, w => -nearness[w]);
+                return By(ids, w => -nearness(w));
             case SortOrder.Ties or SortOrder.Relevance when ties is not null:
                 return By(ids, w => -((long)ties(w) << 32) - columns.Graph.CitedBy(w).Length);
             case SortOrder.Oldest:

@@ -66,8 +66,9 @@ public sealed class TellingTerms(CorpusSnapshot snapshot, QuestionEvaluator eval
     public NeighbourList Neighbours(IReadOnlyCollection<int> seeds)
     {
         var mean = Mean(seeds);
-        using var tally = new NeighbourList.Tally(snapshot.Columns.WorkSize);
-        foreach (var term in Of(mean))
+        var terms = Of(mean);
+        using var tally = new NeighbourList.Tally(snapshot.Columns.WorkSize, terms.Sum(t => (long)t.Works.Count()));
+        foreach (var term in terms)
         foreach (var work in term.Works)
             tally.Add(work, 1);
         var weights = ArrayPool<float>.Shared.Rent(column.Words.Count);

@@ -289,6 +289,50 @@ public sealed class RefusedTermRow
     public DateTimeOffset At { get; set; }
 }
 
+/// <summary>A round of a review: trails of kept works followed, and what they led to at that moment.</summary>
+public sealed class RoundRow
+{
+    /// <summary>Id.</summary>
+    public int Id { get; set; }
+
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+
+    /// <summary>Which round it is, from 1.</summary>
+    public int Number { get; set; }
+
+    /// <summary>The step whose set the candidates are; its act tells the seeds.</summary>
+    public int StepId { get; set; }
+
+    /// <summary>Works that trails and neighbours led to, looked at before or not.</summary>
+    public int Found { get; set; }
+
+    /// <summary>Candidates: those not looked at before.</summary>
+    public int New { get; set; }
+
+    /// <summary>Who began it.</summary>
+    public required string AccountId { get; set; }
+
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+}
+
+/// <summary>A work that a person looked at in a round, whatever was decided.</summary>
+public sealed class LookedRow
+{
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+
+    /// <summary>Who.</summary>
+    public required string AccountId { get; set; }
+
+    /// <summary>The work.</summary>
+    public int WorkId { get; set; }
+
+    /// <summary>When first, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+}
+
 /// <summary>The key under which a review cites a work; it stays that work's as long as the review lasts.</summary>
 public sealed class CitationKeyRow
 {

@@ -43,6 +43,12 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>Terms that reviews do not want offered.</summary>
     public DbSet<RefusedTermRow> RefusedTerms => Set<RefusedTermRow>();
 
+    /// <summary>Rounds of reviews.</summary>
+    public DbSet<RoundRow> Rounds => Set<RoundRow>();
+
+    /// <summary>Works looked at in rounds.</summary>
+    public DbSet<LookedRow> Looked => Set<LookedRow>();
+
     /// <summary>Works whose texts are sought.</summary>
     public DbSet<SoughtRow> Sought => Set<SoughtRow>();
 
@@ -81,6 +87,23 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
             t.HasKey(x => new { x.ReviewId, x.Text });
             t.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
             t.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
+        });
+        builder.Entity<RoundRow>(r =>
+        {
+            r.HasIndex(x => new { x.ReviewId, x.Number }).IsUnique();
+            r.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
+            r.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
+        });
+        builder.Entity<LookedRow>(l =>
+        {
+            l.HasKey(x => new
+            {
+                x.ReviewId,
+                x.AccountId,
+                x.WorkId,
+            });
+            l.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
+            l.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
         });
         builder.Entity<EntryRow>().HasOne<Account>().WithMany().HasForeignKey(e => e.AccountId);
         builder.Entity<Member>().HasKey(m => new { m.ReviewId, m.AccountId });

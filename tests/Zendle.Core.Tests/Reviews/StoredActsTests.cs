@@ -36,6 +36,10 @@ public sealed class StoredActsTests
                 new KindsAct([NeighbourKind.CitedTogether]),
                 """{"version":1,"kind":"Kinds","kinds":["CitedTogether"]}"""
             },
+            {
+                new RoundAct([7, 3], [NeighbourKind.SharedTerms], 3, [9], 2),
+                """{"version":1,"kind":"Round","seeds":[7,3],"kinds":["SharedTerms"],"atLeast":3,"known":[9],"number":2}"""
+            },
             { new SharedAct(5), """{"version":1,"kind":"Shared","atLeast":5}""" },
             {
                 new CompareAct([new SearchAct("bat")], true, "not bats"),
@@ -63,7 +67,10 @@ public sealed class StoredActsTests
             .GetCustomAttributes(typeof(JsonDerivedTypeAttribute), false)
             .Cast<JsonDerivedTypeAttribute>()
             .ToArray();
-        var types = typeof(StepAct).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(StepAct))).ToArray();
+        var types = typeof(StepAct)
+            .Assembly.GetTypes()
+            .Where(t => t.IsSubclassOf(typeof(StepAct)) && !t.IsAbstract)
+            .ToArray();
         Assert.Equal(types.ToHashSet(), kinds.Select(k => k.DerivedType).ToHashSet());
         Assert.Equal(types.Length, kinds.Select(k => k.TypeDiscriminator).Distinct().Count());
         Assert.Equal(types.ToHashSet(), Written.Select(w => w.Data.Item1.GetType()).ToHashSet());
@@ -176,6 +183,7 @@ public sealed class StoredActsTests
             Gen.Select(Ids, Gen.Enum<NeighbourKind>().List[0, 3]).Select((s, k) => (StepAct)new NeighboursAct(s, k)),
             Gen.Enum<NeighbourKind>().List[0, 3].Select(k => (StepAct)new KindsAct(k)),
             Gen.Int[0, 3].Select(n => (StepAct)new SharedAct(n)),
+            Gen.Select(Ids, Ids, Gen.Int[1, 3]).Select((s, k, n) => (StepAct)new RoundAct(s, [], n, k, n)),
             Ids.Select(i => (StepAct)new AmongAct(i)),
             depth == 0
                 ? Gen.Const((StepAct)new SearchAct("deep"))

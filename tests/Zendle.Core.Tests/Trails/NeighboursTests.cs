@@ -67,6 +67,17 @@ public sealed class NeighboursTests
         Assert.Equal([1, 2, 2, 2], list.Ranks.ToArray()); // equal ones share the better rank
     }
 
+    /// <summary>By hand: 1 is cited by both seeds and one more work, 5 by one seed alone, 9 cites none of them.</summary>
+    [Fact]
+    public void Ties_to_seeds_count_for_little_where_there_are_many_others()
+    {
+        var list = Neighbours.Tied(Small, [7, 8], Size);
+        Assert.Equal([1, 2, 3, 4, 5], list.Works.ToArray());
+        Assert.Equal([2, 2, 1, 1, 1], list.Works.ToArray().Select(list.Shared));
+        Assert.Equal(2 / Math.Sqrt(3) / 2, list.Likeness(1), 6);
+        Assert.Equal(0.5, list.Likeness(5), 6);
+    }
+
     [Fact]
     public void People_are_shared_like_references()
     {
@@ -93,9 +104,12 @@ public sealed class NeighboursTests
             Neighbours.SharedReferences(Small, [7], Size),
             Neighbours.CitedTogether(Small, [7], Size),
         ]);
-        var order = near.Order(k => k == NeighbourKind.SharedReferences ? 2 : 1, Size);
-        Assert.Equal((2 / 61.0, 2 / 62.0, 0), (order[8], order[9], order[1]));
-        Assert.All(near.Order(_ => 0, Size), o => Assert.Equal(0, o));
+        foreach (var size in new[] { Size, 5_000 })
+        {
+            var order = near.Order(k => k == NeighbourKind.SharedReferences ? 2 : 1, size);
+            Assert.Equal((2 / 61.0, 2 / 62.0, 0), (order(8), order(9), order(1)));
+        }
+        Assert.All(Enumerable.Range(0, Size), w => Assert.Equal(0, near.Order(_ => 0, Size)(w)));
         Assert.Equal([8, 9], near.Works(1, Size).ToArray());
         Assert.Equal([8], near.Works(2, Size).ToArray());
     }
@@ -121,12 +135,20 @@ public sealed class NeighboursTests
                 (ties, seeds) =>
                 {
                     var graph = Graph(ties);
-                    Agrees(
-                        Neighbours.SharedReferences(graph, seeds, Size),
-                        seeds,
-                        Of(ties, t => t.Citing, t => t.Cited)
-                    );
-                    Agrees(Neighbours.CitedTogether(graph, seeds, Size), seeds, Of(ties, t => t.Cited, t => t.Citing));
+                    // However large the corpus around them is: few neighbours of many works are gathered another way.
+                    foreach (var size in new[] { Size, 5_000 })
+                    {
+                        Agrees(
+                            Neighbours.SharedReferences(graph, seeds, size),
+                            seeds,
+                            Of(ties, t => t.Citing, t => t.Cited)
+                        );
+                        Agrees(
+                            Neighbours.CitedTogether(graph, seeds, size),
+                            seeds,
+                            Of(ties, t => t.Cited, t => t.Citing)
+                        );
+                    }
                 }
             );
 
@@ -158,11 +180,13 @@ public sealed class NeighboursTests
     [Fact]
     public void Weights_are_read_as_they_are_written_and_anything_else_is_the_usual()
     {
-        Assert.Equal("3 0 10 1", new NeighbourWeights(3, 0, 10, 1).ToString());
-        Assert.Equal(new(3, 0, 10, 1), NeighbourWeights.Read("3 0 10 1"));
-        foreach (var other in new[] { null, "", "1 2 3", "1 2 3 11", "0 0 0 0", "1 2 3 x", "1 2 3 4 5", "-1 2 3 4" })
+        Assert.Equal("3 0 10 1 4", new NeighbourWeights(3, 0, 10, 1, 4).ToString());
+        Assert.Equal(new(3, 0, 10, 1, 4), NeighbourWeights.Read("3 0 10 1 4"));
+        foreach (
+            var other in new[] { null, "", "1 2 3", "1 2 3 4 11", "0 0 0 0 5", "1 2 3 4 x", "1 2 3 4", "-1 2 3 4 5" }
+        )
             Assert.Equal(NeighbourWeights.Usual, NeighbourWeights.Read(other));
-        Assert.NotNull(new NeighbourWeights(0, 0, 0, 0).Fault());
-        Assert.NotNull(new NeighbourWeights(0, 11, 0, 0).Fault());
+        Assert.NotNull(new NeighbourWeights(0, 0, 0, 0, 5).Fault());
+        Assert.NotNull(new NeighbourWeights(0, 11, 0, 0, 5).Fault());
     }
 }

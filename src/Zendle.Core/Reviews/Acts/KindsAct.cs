@@ -12,7 +12,10 @@ public sealed record KindsAct(IReadOnlyList<NeighbourKind> Kinds) : StepAct
 
     /// <summary>Kinds in their order, each once; all when none is named.</summary>
     internal static ImmutableArray<NeighbourKind> Sorted(IReadOnlyList<NeighbourKind>? kinds) =>
-        kinds is { Count: > 0 } ? [.. kinds.Distinct().Order()] : NeighbourQuestion.AllKinds;
+        kinds?.Where(NeighbourQuestion.AllKinds.Contains).Distinct().Order().ToImmutableArray()
+            is { IsEmpty: false } some
+            ? some
+            : NeighbourQuestion.AllKinds;
 
     /// <summary>What kinds are called in a sentence.</summary>
     public static string Name(IEnumerable<NeighbourKind> kinds) =>

@@ -6,7 +6,8 @@ namespace Zendle.Core.Reviews.Acts;
 /// <param name="Seeds">Ids of the works it starts from, 1 to <see cref="SeededQuestion.MostSeeds"/>; where a person asks,
 /// null for all kept works of that moment.</param>
 /// <param name="Kinds">What makes a neighbour; null for anything.</param>
-public sealed record NeighboursAct(IReadOnlyList<int>? Seeds, IReadOnlyList<NeighbourKind>? Kinds = null) : StepAct
+public sealed record NeighboursAct(IReadOnlyList<int>? Seeds, IReadOnlyList<NeighbourKind>? Kinds = null)
+    : SeedsAct(Seeds)
 {
     /// <inheritdoc/>
     public override SearchState After(SearchState before) =>
@@ -26,31 +27,5 @@ public sealed record NeighboursAct(IReadOnlyList<int>? Seeds, IReadOnlyList<Neig
     }
 
     /// <inheritdoc/>
-    public override ActFault? Fault()
-    {
-        if (Seeds is not { Count: > 0 })
-            return new(
-                "Neighbours are those of at least one work; none is kept yet.",
-                "Keep a work, or press = on one in the list."
-            );
-        if (Seeds.Count > SeededQuestion.MostSeeds)
-            return new(
-                $"Neighbours can be found of at most {SeededQuestion.MostSeeds:N0} works; these are {Seeds.Count:N0}.",
-                "Choose fewer, by a tag for instance."
-            );
-        return ActFault.OfWorks(Seeds);
-    }
-
-    /// <inheritdoc/>
-    public override bool BeginsAnew() => true;
-
-    /// <inheritdoc/>
-    public override IEnumerable<int> NamedWorks() => Seeds ?? [];
-
-    /// <inheritdoc/>
-    public override StepAct Today(Func<int, int> today) =>
-        this with
-        {
-            Seeds = Seeds is null ? null : [.. Seeds.Select(today).Distinct()],
-        };
+    private protected override string Starting => "Neighbours are found";
 }

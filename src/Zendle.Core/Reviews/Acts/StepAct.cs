@@ -19,6 +19,7 @@ namespace Zendle.Core.Reviews.Acts;
 [JsonDerivedType(typeof(WayAct), "Way")]
 [JsonDerivedType(typeof(TiesAct), "Ties")]
 [JsonDerivedType(typeof(NeighboursAct), "Neighbours")]
+[JsonDerivedType(typeof(RoundAct), "Round")]
 [JsonDerivedType(typeof(KindsAct), "Kinds")]
 [JsonDerivedType(typeof(SharedAct), "Shared")]
 [JsonDerivedType(typeof(CompareAct), "Compare")]

@@ -6,7 +6,7 @@ namespace Zendle.Core.Reviews.Acts;
 /// <param name="Seeds">Ids of the works it starts from, 1 to <see cref="SeededQuestion.MostSeeds"/>; where a person asks,
 /// null for all kept works of that moment.</param>
 /// <param name="Way">Which way it runs.</param>
-public sealed record TrailAct(IReadOnlyList<int>? Seeds, TrailWay Way = TrailWay.Both) : StepAct
+public sealed record TrailAct(IReadOnlyList<int>? Seeds, TrailWay Way = TrailWay.Both) : SeedsAct(Seeds)
 {
     /// <inheritdoc/>
     public override SearchState After(SearchState before) =>
@@ -29,31 +29,5 @@ public sealed record TrailAct(IReadOnlyList<int>? Seeds, TrailWay Way = TrailWay
     }
 
     /// <inheritdoc/>
-    public override ActFault? Fault()
-    {
-        if (Seeds is not { Count: > 0 })
-            return new(
-                "A trail starts from at least one work; none is kept yet.",
-                "Keep a work, or follow a trail from one in the list."
-            );
-        if (Seeds.Count > SeededQuestion.MostSeeds)
-            return new(
-                $"A trail starts from at most {SeededQuestion.MostSeeds:N0} works; these are {Seeds.Count:N0}.",
-                "Choose fewer, by a tag for instance."
-            );
-        return ActFault.OfWorks(Seeds);
-    }
-
-    /// <inheritdoc/>
-    public override bool BeginsAnew() => true;
-
-    /// <inheritdoc/>
-    public override IEnumerable<int> NamedWorks() => Seeds ?? [];
-
-    /// <inheritdoc/>
-    public override StepAct Today(Func<int, int> today) =>
-        this with
-        {
-            Seeds = Seeds is null ? null : [.. Seeds.Select(today).Distinct()],
-        };
+    private protected override string Starting => "A trail starts";
 }

@@ -62,7 +62,7 @@ internal sealed class PathService(
         var json = StoredActs.Write(act);
         var parent = parentId == 0 ? (int?)null : parentId;
         var same =
-            repeats is not null || (parent is null && act is not TrailAct)
+            repeats is not null || (parent is null && act is not SeedsAct)
                 ? null
                 : await context.Steps.FirstOrDefaultAsync(s =>
                     s.ReviewId == reviewId

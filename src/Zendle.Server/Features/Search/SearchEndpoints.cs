@@ -71,6 +71,7 @@ internal sealed record SearchStateDto(
     IReadOnlyList<string> Inside,
     TrailStateDto? Trail,
     NeighbourStateDto? Neighbours,
+    RoundStateDto? Round,
     IReadOnlyList<string> Others,
     int? Among
 )
@@ -85,12 +86,17 @@ internal sealed record SearchStateDto(
             s.Inside,
             s.Trail is { } t ? new(t.Way, t.AtLeast, t.Seeds.Length) : null,
             s.Neighbours is { } n ? new(n.Kinds, n.AtLeast, n.Seeds.Length) : null,
+            s.Round is { } r ? new(r.Number, r.Kinds, r.AtLeast, r.Seeds.Length, r.Known.Length) : null,
             [.. (s.Others ?? []).Select(o => o.Said)],
             s.Among?.Count
         );
 }
 
 internal sealed record TrailStateDto(TrailWay Way, int AtLeast, int Seeds);
+
+/// <summary>A round in view.</summary>
+/// <param name="Known">Works that its trails and neighbours lead to and were looked at before.</param>
+internal sealed record RoundStateDto(int Number, IReadOnlyList<NeighbourKind> Kinds, int AtLeast, int Seeds, int Known);
 
 internal sealed record NeighbourStateDto(IReadOnlyList<NeighbourKind> Kinds, int AtLeast, int Seeds);
 
@@ -296,22 +302,11 @@ internal static class SearchEndpoints
             request = request with { Act = compared with { Other = acts } };
         }
         // All kept works of this moment, written down, so that the step means the same tomorrow.
-        if (request.Act is TrailAct { Seeds: null } or NeighboursAct { Seeds: null })
-        {
-            var kept = (await decisions.Of(reviewId)).Facts.Kept.ToArray();
+        if (request.Act is SeedsAct { Seeds: null } fromKept)
             request = request with
             {
-                Act = request.Act is TrailAct trail
-                    ? trail with
-                    {
-                        Seeds = kept,
-                    }
-                    : (NeighboursAct)request.Act with
-                    {
-                        Seeds = kept,
-                    },
+                Act = fromKept with { Seeds = (await decisions.Of(reviewId)).Facts.Kept.ToArray() },
             };
-        }
         if (Fault(request.Act) is { } fault)
             return fault;
         var before = request.ParentId == 0 ? SearchState.Everything : await search.StateOf(reviewId, request.ParentId);

@@ -67,7 +67,7 @@ internal sealed record SearchView(
     /// </summary>
     public LedgerDto Ledger()
     {
-        if (Answer.Trail is null)
+        if (State.Trail is null || Answer.Trail is null)
             return LedgerDto.From(Index.Questions.Ledger.Of(Snapshot, Answer.Matching, State.Databases));
         var shares = Answer.Trail.Shares(Snapshot.Containers).ToDictionary(s => s.DatabaseId);
         LedgerLineDto[] lines =
@@ -95,7 +95,7 @@ internal sealed record SearchView(
     /// <summary>The works that the question finds, as many as it asks for, before anything narrows them.</summary>
     public WorkSet Asked()
     {
-        if (State.Question is not SeededQuestion { AtLeast: > 1 and var atLeast })
+        if (State.Question is not SeededQuestion { AtLeast: > 1 and var atLeast } || State.Round is not null)
             return Answer.Before;
         if (Answer.Trail is { } trail)
             return trail.Works(atLeast);
@@ -107,9 +107,9 @@ internal sealed record SearchView(
     /// <summary>Works in view on one side of a trail; all in view for both sides, and for a search.</summary>
     public WorkSet InView(TrailWay side)
     {
-        if (Answer.Trail is not { } trail || side == TrailWay.Both)
+        if (Answer.Trail is not { } trail || State.Trail is not { } question || side == TrailWay.Both)
             return Answer.InView;
-        var works = (side == TrailWay.Backward ? trail.Past : trail.Future).Works(State.Trail!.AtLeast);
+        var works = (side == TrailWay.Backward ? trail.Past : trail.Future).Works(question.AtLeast);
         works.IntersectWith(Answer.InView);
         return works;
     }
@@ -311,6 +311,7 @@ internal sealed class SearchService(
         {
             TrailQuestion trail => Followed(key, snapshot, facts, state, trail, beside),
             NeighbourQuestion near => Near(key, snapshot, facts, state, near, beside),
+            RoundQuestion round => Round(key, snapshot, facts, state, round, beside),
             WordsQuestion => Searched(key, snapshot, facts, state, beside),
             _ => throw new System.Diagnostics.UnreachableException("A kind of question has no answer."),
         };
@@ -414,27 +415,57 @@ internal sealed class SearchService(
         WorkSet? beside
     )
     {
-        var (evaluator, columns) = (new QuestionEvaluator(snapshot, facts), snapshot.Columns);
-        var found = neighbours.Of(snapshot, question);
-        var all = found.Works(1, columns.WorkSize);
+        var size = snapshot.Columns.WorkSize;
+        var found = neighbours.Of(snapshot, question.Kinds, question.Seeds);
+        var shared = found.Works(question.AtLeast, size);
+        return Found(key, snapshot, facts, state, found.Works(1, size), shared, beside) with { Neighbours = found };
+    }
+
+    private Answer Round(
+        string key,
+        CorpusSnapshot snapshot,
+        ReviewFacts facts,
+        SearchState state,
+        RoundQuestion question,
+        WorkSet? beside
+    )
+    {
+        var (columns, both) = (snapshot.Columns, new TrailQuestion(question.Seeds, TrailWay.Both));
+        // Every reason counts for the order, whichever makes candidates.
+        var found = neighbours.Of(snapshot, [NeighbourKind.Tied, .. NeighbourQuestion.AllKinds], question.Seeds);
+        var trail = Trail.Follow(columns.Graph, both, [], columns.WorkSize);
+        var candidates = trail.Works(1);
+        foreach (var list in found.Lists.Where(l => question.Kinds.Contains(l.Kind)))
+            list.AddTo(candidates, question.AtLeast);
+        foreach (var work in question.Seeds.Concat(question.Known))
+            if ((uint)work < (uint)columns.WorkSize)
+                candidates.Remove(work);
+        return Found(key, snapshot, facts, state, candidates, null, beside) with { Trail = trail, Neighbours = found };
+    }
+
+    /// <summary>What was found without words, as far as the chosen databases have it.</summary>
+    private static Answer Found(
+        string key,
+        CorpusSnapshot snapshot,
+        ReviewFacts facts,
+        SearchState state,
+        WorkSet all,
+        WorkSet? asked,
+        WorkSet? beside
+    )
+    {
+        var evaluator = new QuestionEvaluator(snapshot, facts);
         evaluator.LeaveOutWithdrawn(all);
         var matching = evaluator.RecordsOf(all);
         var before = evaluator.Works(matching, state.Databases);
-        var shared = before.Copy();
-        shared.IntersectWith(found.Works(question.AtLeast, columns.WorkSize));
-        var inView = Narrowed(evaluator, state, shared, null, beside);
-        return new(
-            key,
-            QueryReader.Read(""),
-            Inside(state),
-            matching,
-            before,
-            inView,
-            inView.Count(),
-            null,
-            beside,
-            found
-        );
+        var left = before;
+        if (asked is not null)
+        {
+            left = before.Copy();
+            left.IntersectWith(asked);
+        }
+        var inView = Narrowed(evaluator, state, left, null, beside);
+        return new(key, QueryReader.Read(""), Inside(state), matching, before, inView, inView.Count(), Beside: beside);
     }
 
     /// <summary>Words inside, where they are the only words there are to mark.</summary>

@@ -20,9 +20,9 @@ internal sealed class NeighbourFinder
     /// <summary>Bytes that are remembered, and how many there may be.</summary>
     public (long Bytes, long Most) Remembered => (lists.Bytes, lists.MostBytes);
 
-    /// <summary>The neighbours that a question asks for.</summary>
-    public Neighbours Of(CorpusSnapshot snapshot, NeighbourQuestion question) =>
-        new([.. question.Kinds.Select(kind => Of(snapshot, kind, question.Seeds))]);
+    /// <summary>The neighbours by some reasons.</summary>
+    public Neighbours Of(CorpusSnapshot snapshot, ImmutableArray<NeighbourKind> kinds, ImmutableArray<int> seeds) =>
+        new([.. kinds.Select(kind => Of(snapshot, kind, seeds))]);
 
     /// <summary>The neighbours of one kind.</summary>
     public NeighbourList Of(CorpusSnapshot snapshot, NeighbourKind kind, ImmutableArray<int> seeds)

@@ -368,6 +368,28 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("KnownDatabases");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.LookedRow", b =>
+                {
+                    b.Property<int>("ReviewId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ReviewId", "AccountId", "WorkId");
+
+                    b.HasIndex("AccountId");
+
+                    b.ToTable("Looked");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.MadeOnRow", b =>
                 {
                     b.Property<int>("RecordId")
@@ -503,6 +525,45 @@ namespace Zendle.Store.Made.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Reviews");
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.RoundRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Found")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("New")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ReviewId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("StepId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.HasIndex("ReviewId", "Number")
+                        .IsUnique();
+
+                    b.ToTable("Rounds");
                 });
 
             modelBuilder.Entity("Zendle.Store.Made.RunRow", b =>
@@ -821,6 +882,21 @@ namespace Zendle.Store.Made.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.LookedRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Zendle.Store.Made.Review", null)
+                        .WithMany()
+                        .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.Member", b =>
                 {
                     b.HasOne("Zendle.Store.Made.Account", null)
@@ -837,6 +913,21 @@ namespace Zendle.Store.Made.Migrations
                 });
 
             modelBuilder.Entity("Zendle.Store.Made.RefusedTermRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Zendle.Store.Made.Review", null)
+                        .WithMany()
+                        .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.RoundRow", b =>
                 {
                     b.HasOne("Zendle.Store.Made.Account", null)
                         .WithMany()
