@@ -70,7 +70,7 @@ public sealed class NeighbourScreenTests(DemoWorld world) : IClassFixture<DemoWo
         Assert.Empty(b.AxeFindings());
 
         // A reason alone brings what it said it would; so does a level.
-        b.Press("Escape");
+        b.Press(Keys.Escape);
         foreach (var other in new[] { "cited together", "shared terms", "shared people" })
             if (
                 b.All($"{Kinds} button[aria-pressed=true]").Any(k => k.Text.StartsWith(other, StringComparison.Ordinal))

@@ -189,7 +189,7 @@ public sealed class NeighbourTests(Harvested world) : IClassFixture<Harvested>
         Assert.NotEqual(usual, references);
         var alone = await Neighbours(review, await MostCited(review, 2), "SharedReferences");
         Assert.Equal((await Ann.Works(review, alone, "sort=Nearness&limit=20")), references.Take(20));
-        Assert.Equal(10, (await Get(review, step))["asked"]!["weights"]!.Int("sharedReferences"));
+        Assert.Equal(10, (await Get(review, step))["weights"]!.Int("sharedReferences"));
         // Another review has its own.
         var other = await Ann.Review();
         Assert.Equal(

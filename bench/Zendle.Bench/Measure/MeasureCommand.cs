@@ -78,6 +78,7 @@ internal static class MeasureCommand
                 || args.Contains("--offers")
                 || args.Contains("--senses")
                 || args.Contains("--references")
+                || args.Contains("--trails")
             )
             {
                 using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
@@ -88,6 +89,8 @@ internal static class MeasureCommand
                     OfferMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out, examples);
                 if (args.Contains("--references"))
                     await PastedMeasure.Print(snapshot, harvested.Reader, (int)seed, Console.Out, examples);
+                if (args.Contains("--trails"))
+                    TrailMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out, examples);
                 if (args.Contains("--senses"))
                     SenseMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out, examples);
                 return 0;

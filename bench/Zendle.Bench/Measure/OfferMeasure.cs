@@ -38,19 +38,11 @@ internal sealed class OfferMeasure
     )
     {
         var measure = new OfferMeasure(snapshot, to, examples);
-        var truth = world.Records();
-        var topics = world
-            .Truth("works.csv")
-            .Where(row => bool.Parse(row[5]))
-            .ToDictionary(row => int.Parse(row[0], CultureInfo.InvariantCulture), row => row[4]);
-        var relevant = entries
-            .GroupBy(e => topics.GetValueOrDefault(truth[e.At].Work))
-            .Where(g => g.Key is not null)
-            .ToDictionary(g => g.Key!, g => WorkSet.Of(snapshot.Columns.WorkSize, g.Select(e => e.WorkId)));
+        var relevant = Subtopics.Of(snapshot, entries, world);
         measure.Company();
         var took = new List<double>();
         var (off, on, best) = (new List<Score>(), new List<Score[]>(), new List<Score[]>());
-        foreach (var (topic, works) in relevant.OrderBy(t => t.Key, StringComparer.Ordinal))
+        foreach (var (topic, works) in relevant)
         {
             if (works.Count() < LeastWorks)
                 continue;

@@ -11,6 +11,7 @@ export const kindName: Record<NeighbourKind, string> = {
   CitedTogether: "cited together",
   SharedTerms: "shared terms",
   SharedPeople: "shared people",
+  Tied: "ties to seeds",
 };
 
 /** What a kind means, for tooltips. */
@@ -19,6 +20,7 @@ export const kindMeaning: Record<NeighbourKind, string> = {
   CitedTogether: "Other works cite them together with a seed",
   SharedTerms: "They have at least three of the words that set the seeds apart",
   SharedPeople: "They have an author or editor of a seed",
+  Tied: "They cite a seed or are cited by one",
 };
 
 /** Several kinds in a sentence. */

@@ -30,8 +30,7 @@ internal sealed record NeighboursAskedDto(
     IReadOnlyList<TieLevelDto> Levels,
     int? NewerThan,
     string? Type,
-    int NotJudged,
-    NeighbourWeights Weights
+    int NotJudged
 );
 
 /// <summary>The neighbours of the seeds of a step.</summary>
@@ -44,6 +43,7 @@ internal sealed record NeighboursDto(
     IReadOnlyList<int> SeedIds,
     IReadOnlyList<SeedDto> Seeds,
     IReadOnlyList<KindCountDto> Counts,
+    NeighbourWeights Weights,
     NeighboursAskedDto? Asked
 );
 
@@ -121,6 +121,7 @@ internal static class NeighbourEndpoints
                 question.Seeds,
                 await TrailEndpoints.Seeds(view, rows, question, cancel),
                 [.. counts],
+                view.Weights,
                 asked is null ? null : Asked(view, asked)
             )
         );
@@ -158,8 +159,7 @@ internal static class NeighbourEndpoints
             [.. levels],
             years.Any() ? years.Max() : null,
             ofSeeds is [var one] ? one : null,
-            view.Answer.Count - judged,
-            view.Weights
+            view.Answer.Count - judged
         );
 
         int AtLeast(int n)

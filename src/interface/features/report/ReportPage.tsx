@@ -78,6 +78,12 @@ export function ReportPage({ reviewId }: { reviewId: number }) {
 
 /** What a run asked, in words. */
 function question({ state }: Run): string {
+  if (state.round)
+    return `round ${state.round.number}: trails of ${works(state.round.seeds)}${
+      state.round.kinds.length > 0
+        ? `, and neighbours with ${state.round.atLeast} or more in common (${kindsSaid(state.round.kinds)})`
+        : ""
+    }`;
   if (state.neighbours) return `neighbours of ${works(state.neighbours.seeds)}: ${kindsSaid(state.neighbours.kinds)}`;
   if (!state.trail) return state.expression || "everything";
   const seeds = works(state.trail.seeds);
@@ -104,6 +110,7 @@ function limits(run: Run): string[] {
     }),
     ...(state.trail && state.trail.atLeast > 1 ? [`tied to ${state.trail.atLeast} or more`] : []),
     ...(state.neighbours && state.neighbours.atLeast > 1 ? [`${state.neighbours.atLeast} or more in common`] : []),
+    ...(state.round && state.round.known > 0 ? [`without ${works(state.round.known)} looked at before`] : []),
     ...state.inside.map((w) => `inside: ${w}`),
   ];
 }
@@ -127,7 +134,7 @@ function RunRow({ run, reviewId }: { run: Run; reviewId: number }) {
             question(run)
           ) : (
             <Link
-              to={`/r/${reviewId}/${run.state.trail || run.state.neighbours ? "trails" : "search"}?step=${run.stepId}`}
+              to={`/r/${reviewId}/${run.state.trail || run.state.neighbours || run.state.round ? "trails" : "search"}?step=${run.stepId}`}
               className="hover:underline"
             >
               {question(run)}

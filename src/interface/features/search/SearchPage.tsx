@@ -147,7 +147,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
       </div>
     );
 
-  if (current && (view.data?.state.trail || view.data?.state.neighbours))
+  if (current && (view.data?.state.trail ?? view.data?.state.neighbours ?? view.data?.state.round))
     return <Navigate to={`/r/${reviewId}/trails?step=${stepId}`} replace />;
 
   const hasBoard = !isNarrow && (boardOpen || stepId === 0) && typed.trim() !== "" && reading.data !== undefined;

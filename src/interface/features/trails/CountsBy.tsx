@@ -7,11 +7,11 @@ import type { StepAct } from "../../set/useSet";
 import { barButton } from "../../ui/Button";
 
 /**
- * Whose references the trail follows: what each database reports, and a switch for each. Of neighbours it is which databases they
+ * Whose references the trail follows: what each database reports, and a switch for each. Of neighbours and candidates it is which databases they
  * are looked for in. Closing makes the step.
  */
 export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act: StepAct) => void }) {
-  const areNeighbours = view.state.neighbours !== null;
+  const areNeighbours = view.state.trail === null;
   const lines = view.ledger.databases;
   const now = lines.filter((d) => d.chosen).map((d) => d.databaseId);
   const [chosen, setChosen] = useState<number[] | null>(null);

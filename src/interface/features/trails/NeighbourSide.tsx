@@ -2,26 +2,19 @@ import { forwardRef } from "react";
 import type { Dto } from "../../api/client";
 import { SortMenu } from "../../set/list/SortMenu";
 import { WorkList, type ListHandle } from "../../set/list/WorkList";
-import type { Place, SortOrder, StepAct } from "../../set/useSet";
+import type { StepAct } from "../../set/useSet";
 import { barButton } from "../../ui/Button";
 import { Press } from "../../ui/Press";
 import { count, works } from "../../ui/numbers";
 import { Stair } from "./Stair";
 import { TrailRow } from "./TrailRow";
+import type { SideProps } from "./sideProps";
 import { Weights } from "./Weights";
 import { kindMeaning, kindName, whyNeighbour } from "../../set/neighbourWords";
 
-interface Props {
-  place: Place;
+interface Props extends SideProps {
   neighbours: Dto<"NeighboursDto">;
   asked: Dto<"NeighboursAskedDto">;
-  state: Dto<"SearchStateDto">;
-  sort: SortOrder;
-  onSort: (sort: SortOrder) => void;
-  selected: number | null;
-  onOpen: (id: number) => void;
-  take: (act: StepAct) => void;
-  onDown: (isDown: boolean) => void;
 }
 
 /** The neighbours of the seeds: by which reasons, with how much in common, then the works, each with its reasons in numbers. */
@@ -41,7 +34,7 @@ export const NeighbourSide = forwardRef<ListHandle, Props>(function NeighbourSid
           {asked.inView !== asked.whole && <span className="text-[12px] text-quiet">of {count(asked.whole)}</span>}
           <span className="ml-auto" />
           <Limits asked={asked} state={state} take={take} />
-          <Weights reviewId={place.reviewId} weights={asked.weights} kinds={on} />
+          <Weights reviewId={place.reviewId} weights={neighbours.weights} kinds={on} />
           <SortMenu sort={sort} onSort={onSort} lead="Nearness" />
         </div>
         <div className="flex flex-wrap items-end gap-x-4 gap-y-1">

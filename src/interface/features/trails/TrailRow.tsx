@@ -12,6 +12,7 @@ export function TrailRow({
   onOpen,
   why = null,
   ties = null,
+  isSeen = false,
 }: {
   row: Dto<"WorkRowDto">;
   selected: boolean;
@@ -20,6 +21,8 @@ export function TrailRow({
   why?: string | null;
   /** Marks of the seeds it is tied to. */
   ties?: ReactNode;
+  /** Whether the person looked at it in this round. */
+  isSeen?: boolean;
 }) {
   return (
     <article
@@ -34,10 +37,11 @@ export function TrailRow({
         <span className="mt-1 block">
           <StageMark stage={row.stage} />
         </span>
+        {isSeen && row.stage === "Found" && <span className="block text-[11.5px] text-faint">seen</span>}
       </div>
       <div className="min-w-0">
         <h3
-          className={`font-serif text-[14.5px] leading-[1.28] font-semibold ${row.stage === "SetAside" ? "text-quiet" : ""}`}
+          className={`font-serif text-[14.5px] leading-[1.28] font-semibold ${row.stage === "SetAside" || isSeen ? "text-quiet" : ""}`}
         >
           <Press tabIndex={-1} className="line-clamp-3 text-left" onClick={onOpen}>
             {row.title.text ? <Marked text={row.title} /> : <i className="font-normal">without a title</i>}

@@ -4,26 +4,18 @@ import { count } from "../../ui/numbers";
 import { SortMenu } from "../../set/list/SortMenu";
 import { WorkList, type ListHandle } from "../../set/list/WorkList";
 import { YearBrush } from "../../set/narrow/YearBrush";
-import type { Place, SortOrder, StepAct } from "../../set/useSet";
 import { TrailRow } from "./TrailRow";
+import type { SideProps } from "./sideProps";
 import { Unmatched } from "./Unmatched";
 import { Stair } from "./Stair";
 import { SeedMark, TieMarks } from "./TieMarks";
 
-interface Props {
+interface Props extends SideProps {
   way: "Backward" | "Forward";
   /** Whether this side is the whole trail. */
   alone: boolean;
-  place: Place;
   trail: Dto<"TrailDto">;
   side: Dto<"TrailSideDto">;
-  state: Dto<"SearchStateDto">;
-  sort: SortOrder;
-  onSort: (sort: SortOrder) => void;
-  selected: number | null;
-  onOpen: (id: number) => void;
-  take: (act: StepAct) => void;
-  onDown: (isDown: boolean) => void;
 }
 
 /** One side of a trail: its measure by year and by ties, then its works. */

@@ -13,13 +13,16 @@ import { FittingChips } from "../../set/narrow/FittingChips";
 import { NarrowBar } from "../../set/narrow/NarrowBar";
 import { PathStair } from "../../set/path/PathStair";
 import type { ListHandle } from "../../set/list/WorkList";
-import { usePath, usePlace, useStepView, useTakeStep, useVisit, type SortOrder } from "../../set/useSet";
+import { usePath, usePlace, useStepView, useTakeStep, useVisit, type SortOrder, type TrailWay } from "../../set/useSet";
 import { WorkPane } from "../../set/work/WorkPane";
 import { useAsk } from "../../set/useAsk";
 import { useWorkInView } from "../../set/list/useWorkInView";
 import { CountsBy } from "./CountsBy";
 import { Seeds } from "./Seeds";
 import { StartTrails } from "./StartTrails";
+import { RoundSide } from "./RoundSide";
+import { RoundsStrip } from "./RoundsStrip";
+import { useLooked } from "../../set/useRounds";
 import { TrailSide } from "./TrailSide";
 import { Evidence } from "./Evidence";
 import { NeighbourSide } from "./NeighbourSide";
@@ -33,8 +36,11 @@ const columns = {
   one: "grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]",
 };
 
+/** What seeds can be followed to. */
+type Way = TrailWay | "Neighbours";
+
 /** A list of the page. */
-type Side = "Backward" | "Forward" | "Neighbours";
+type Side = "Backward" | "Forward" | "Neighbours" | "Candidates";
 
 /**
  * Trails: past on the left, seeds in the middle, future on the right; the pane of a work takes the seeds' place. The
@@ -49,18 +55,22 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const current = view.data?.stepId === stepId;
   const isTrail = current && view.data?.state.trail !== null;
   const areNeighbours = current && view.data?.state.neighbours !== null;
+  const isRound = current && view.data?.state.round !== null;
   const trail = useTrail(reviewId, stepId, isTrail);
-  const neighbours = useNeighbours(reviewId, stepId, isTrail || areNeighbours);
+  const neighbours = useNeighbours(reviewId, stepId, isTrail || areNeighbours || isRound);
+  const looked = useLooked(reviewId, stepId, workId, isRound);
   const take = useTakeStep(place);
   const [sorts, setSorts] = useState<Record<Side, SortOrder>>({
     Backward: "Ties",
     Forward: "Ties",
     Neighbours: "Nearness",
+    Candidates: "Nearness",
   });
   const lists = {
     Backward: useRef<ListHandle>(null),
     Forward: useRef<ListHandle>(null),
     Neighbours: useRef<ListHandle>(null),
+    Candidates: useRef<ListHandle>(null),
   };
   const [side, setSide] = useState<Side>("Backward");
   useVisit(reviewId, stepId);
@@ -68,7 +78,9 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const [narrowSide, setNarrowSide] = useState<"Backward" | "Seeds" | "Forward">("Backward");
 
   const active = () =>
-    lists[side].current ?? lists.Backward.current ?? lists.Forward.current ?? lists.Neighbours.current;
+    [side, "Backward" as const, "Forward" as const, "Neighbours" as const, "Candidates" as const]
+      .map((s) => lists[s].current)
+      .find((list) => list !== null) ?? null;
   const inView = useWorkInView(place, active, useAsk(take, view.data?.state));
   const [isDown, setIsDown] = useState(false);
   const { decide, follow, openWork } = inView;
@@ -93,15 +105,23 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
         <Fault error={view.error} again={() => change({ step: "0", work: null })} />
       </div>
     );
-  if (stepId === 0) return <StartTrails reviewId={reviewId} kept={review?.kept ?? 0} follow={follow} />;
-  if (current && !isTrail && !areNeighbours) return <Navigate to={`/r/${reviewId}/search?step=${stepId}`} replace />;
+  if (stepId === 0)
+    return (
+      <>
+        <RoundsStrip place={place} />
+        <StartTrails reviewId={reviewId} kept={review?.kept ?? 0} follow={follow} />
+      </>
+    );
+  if (current && !isTrail && !areNeighbours && !isRound)
+    return <Navigate to={`/r/${reviewId}/search?step=${stepId}`} replace />;
 
-  const data = areNeighbours ? undefined : trail.data;
+  const data = areNeighbours || isRound ? undefined : trail.data;
   const near = areNeighbours && neighbours.data?.asked ? neighbours.data : undefined;
-  const seeds = data ?? near;
+  const round = isRound ? neighbours.data : undefined;
+  const seeds = data ?? near ?? round;
   const state = view.data?.state;
   const both = data?.way === "Both";
-  const anew = (way: "Backward" | "Forward" | "Both" | "Neighbours", kind: NeighbourKind | null = null) => {
+  const anew = (way: Way, kind: NeighbourKind | null = null) => {
     if (!seeds) return;
     const act =
       way === "Neighbours"
@@ -149,13 +169,14 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             ref={inView.paneRef}
             {...inView.pane}
             lead={
-              near && (
+              (near ?? round) &&
+              seeds && (
                 <Evidence
                   key={workId}
                   reviewId={reviewId}
                   stepId={stepId}
                   workId={workId}
-                  seeds={near.seedCount}
+                  seeds={seeds.seedCount}
                   onOpen={openWork}
                   onSearch={(expression) => take.mutate({ act: { kind: "Search", expression }, from: 0 })}
                 />
@@ -187,6 +208,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
       {review && (
         <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} isThin={isDown} />
       )}
+      <RoundsStrip place={place} />
       {!seeds || !view.data || !state ? (
         <div className="p-8" aria-busy="true">
           <div className="shape h-40 w-full" />
@@ -198,7 +220,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
               text-[12.5px] max-sm:flex-wrap max-sm:px-3`}
           >
             <Ways
-              way={data?.way ?? "Neighbours"}
+              way={round ? "Candidates" : (data?.way ?? "Neighbours")}
               one={seeds.seedCount === 1}
               go={(way) => (data && way !== "Neighbours" ? take.mutate({ act: { kind: "Way", way } }) : anew(way))}
             />
@@ -243,7 +265,29 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             className={`grid min-h-0 flex-1 max-sm:!grid-cols-[minmax(0,1fr)]
               ${both ? (workId ? columns.withWork : columns.both) : columns.one}`}
           >
-            {near?.asked ? (
+            {round && state.round ? (
+              <>
+                {(!isNarrow || workId === null) && (
+                  <RoundSide
+                    ref={lists.Candidates}
+                    place={place}
+                    round={state.round}
+                    weights={round.weights}
+                    total={view.data.count}
+                    looked={looked}
+                    sort={sorts.Candidates}
+                    onSort={(sort) => setSorts((s) => ({ ...s, Candidates: sort }))}
+                    selected={workId}
+                    onOpen={(id) => {
+                      setSide("Candidates");
+                      openWork(id);
+                    }}
+                    onDown={setIsDown}
+                  />
+                )}
+                {middle}
+              </>
+            ) : near?.asked ? (
               <>
                 {(!isNarrow || workId === null) && (
                   <NeighbourSide
@@ -286,7 +330,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
 }
 
 /** Which way the trail runs, or that neighbours are asked for; the others are one press away. */
-function Ways({ way, one, go }: { way: string; one: boolean; go: (way: Side | "Both") => void }) {
+function Ways({ way, one, go }: { way: string; one: boolean; go: (way: Way) => void }) {
   const words = [
     ["Backward", one ? "◂ what it cites" : "◂ what they cite", "text-past"],
     ["Both", "both ways", "text-ink"],

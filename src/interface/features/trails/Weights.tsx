@@ -14,20 +14,24 @@ const fields: Record<NeighbourKind, keyof Of> = {
   CitedTogether: "citedTogether",
   SharedTerms: "sharedTerms",
   SharedPeople: "sharedPeople",
+  Tied: "tied",
 };
 const most = 10;
-const usual: Of = { sharedReferences: 5, citedTogether: 5, sharedTerms: 5, sharedPeople: 2 };
+const usual: Of = { sharedReferences: 5, citedTogether: 5, sharedTerms: 5, sharedPeople: 2, tied: 5 };
 
 /** What each reason weighs in the joined order, to be moved; the review keeps it. */
 export function Weights({
   reviewId,
   weights,
   kinds,
+  isRound = false,
 }: {
   reviewId: number;
   weights: Of;
   /** The reasons that are asked for. */
   kinds: readonly NeighbourKind[];
+  /** Whether ties to the seeds are a reason as well. */
+  isRound?: boolean;
 }) {
   const save = useWeights(reviewId);
   const [moved, setMoved] = useState<Of | null>(null);
@@ -46,9 +50,9 @@ export function Weights({
           Each reason puts the works in an order of its own. Joined, a work stands by its places in all of them, each as
           heavy as you set it here. The review keeps the weights.
         </p>
-        {allKinds.map((kind) => (
+        {(isRound ? ([...allKinds, "Tied"] as const) : allKinds).map((kind) => (
           <div key={kind} className="grid grid-cols-[118px_minmax(0,1fr)_22px] items-center gap-2 py-1 text-[13px]">
-            <span id={`weight-${kind}`} className={kinds.includes(kind) ? "" : "text-faint"}>
+            <span id={`weight-${kind}`} className={kinds.includes(kind) || kind === "Tied" ? "" : "text-faint"}>
               {kindName[kind]}
             </span>
             <Slider.Root
