@@ -129,10 +129,19 @@ public sealed class NeighbourScreenTests(DemoWorld world) : IClassFixture<DemoWo
         );
         b.Click("the usual weights");
         b.Until(
-            () => b.Find("[aria-labelledby=weight-SharedTerms]").GetDomAttribute("aria-valuenow") == "5",
+            () => b.Find("[aria-labelledby=weight-SharedTerms]").GetDomAttribute("aria-valuenow") == "10",
             "the usual weights"
         );
         b.Find("[aria-labelledby=weight-SharedTerms]").SendKeys(Keys.Escape);
+        // A list as seeds: as many as it has.
+        b.Click("Follow");
+        b.Click("What cites them");
+        b.Until(
+            () => Path(b) is [{ Label: var l }] && l.StartsWith("what cites ", StringComparison.Ordinal),
+            "what cites the neighbours"
+        );
+        b.Back();
+        b.Until(() => b.All(Kinds).Count == 1, "the neighbours again");
         // Back to the trails of the same seeds.
         b.Click("both ways");
         b.Until(

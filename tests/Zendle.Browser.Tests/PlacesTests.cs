@@ -41,7 +41,7 @@ public sealed class PlacesTests(DemoWorld world) : IClassFixture<DemoWorld>
         );
         if (b.All("article[data-work]").Count == 0)
         {
-            b.Find("main button").Click();
+            b.Click("Follow the ");
             b.Find("article[data-work]");
         }
         Assert.InRange(Top(b, "article[data-work]"), 100, 300);

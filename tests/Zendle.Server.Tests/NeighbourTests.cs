@@ -223,6 +223,19 @@ public sealed class NeighbourTests(Harvested world) : IClassFixture<Harvested>
             new { kind = "Databases", databases = new[] { database.Int("databaseId") } }
         );
         Assert.Equal(database.Int("works"), await Ann.Count(review, one));
+        // Every work of a list as a seed, of a tag's for instance.
+        var ofList = await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/steps",
+            new
+            {
+                parentId = 0,
+                act = new { kind = "Trail", way = "Forward" },
+                otherStepId = inside,
+            }
+        );
+        var trail = await Ann.Get($"/api/reviews/{review}/steps/{ofList.Int("stepId")}/trail");
+        Assert.Equal(found.Order(), trail["seedIds"]!.AsArray().Select(s => (int)s!));
         // All kept, of that moment.
         var ofKept = await Ann.Step(review, 0, new { kind = "Neighbours" });
         Assert.Equal(found.Count, (await Get(review, ofKept)).Int("seedCount"));

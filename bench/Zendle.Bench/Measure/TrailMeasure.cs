@@ -15,7 +15,7 @@ internal sealed class TrailMeasure
     private const int LeastWorks = 8,
         SeedSets = 3,
         Seeds = 3,
-        Batch = 10;
+        Batch = 25;
     private static readonly int[] Depths = [50, 100, 200, 400];
 
     private readonly CorpusSnapshot snapshot;
@@ -53,7 +53,7 @@ internal sealed class TrailMeasure
         foreach (var (name, order) in orders)
         {
             var recalls = subtopics
-                .SelectMany(t => Enumerable.Range(0, SeedSets).Select(s => measure.Walk(t.Value, s, order).Recalls))
+                .SelectMany(t => Enumerable.Range(0, SeedSets).Select(s => Walk(t.Value, s, order).Recalls))
                 .ToArray();
             var means = Depths.Select((_, d) => recalls.Average(r => r[d]));
             to.WriteLine(
@@ -131,8 +131,8 @@ internal sealed class TrailMeasure
         return evaluator.Works(string.Join(" OR ", words));
     }
 
-    /// <summary>Looks at candidates, ten at a time, and keeps those of the subtopic.</summary>
-    private (double[] Recalls, int[] Kept) Walk(WorkSet works, int set, Order order)
+    /// <summary>Looks at candidates, some at a time, and keeps those of the subtopic.</summary>
+    private static (double[] Recalls, int[] Kept) Walk(WorkSet works, int set, Order order)
     {
         int[] all = [.. works.Members()];
         var kept = new List<int>(

@@ -19,8 +19,11 @@ public sealed record NeighbourWeights(
     /// <summary>The most a reason can weigh.</summary>
     public const int Most = 10;
 
-    /// <summary>What they weigh as long as nobody moves them.</summary>
-    public static NeighbourWeights Usual { get; } = new(5, 5, 5, 2, 5);
+    /// <summary>
+    /// What they weigh as long as nobody moves them: chosen on one made-up world, held against others
+    /// (<c>./zendle measure --trails</c>, docs/measures.md).
+    /// </summary>
+    public static NeighbourWeights Usual { get; } = new(3, 2, 10, 5, 3);
 
     /// <summary>What one reason weighs.</summary>
     public int Of(NeighbourKind kind) =>

@@ -20,7 +20,8 @@ internal sealed record ReadingRequest(string Text, int StepId);
 /// <param name="ParentId">The step it goes on from; 0 for none.</param>
 /// <param name="Act">What it does.</param>
 /// <param name="OtherStepId">Compare: the step to hold against, whose acts are written down; null when the act brings
-/// them.</param>
+/// them. What starts from works: the step whose works it starts from; null when the act names them, or for all
+/// kept.</param>
 internal sealed record StepRequest(int ParentId, StepAct Act, int? OtherStepId = null);
 
 /// <summary>Asks for another act in the place of a step's.</summary>
@@ -300,6 +301,13 @@ internal static class SearchEndpoints
             if (await search.ActsOf(reviewId, other) is not { } acts)
                 return NoStep();
             request = request with { Act = compared with { Other = acts } };
+        }
+        if (request is { Act: SeedsAct { Seeds: null } fromList, OtherStepId: { } list })
+        {
+            using var view = await search.View(reviewId, list);
+            if (view is null)
+                return NoStep();
+            request = request with { Act = fromList with { Seeds = view.Answer.InView.ToArray() } };
         }
         // All kept works of this moment, written down, so that the step means the same tomorrow.
         if (request.Act is SeedsAct { Seeds: null } fromKept)

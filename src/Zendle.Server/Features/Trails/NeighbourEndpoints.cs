@@ -37,6 +37,8 @@ internal sealed record NeighboursAskedDto(
 /// <param name="SeedIds">All seeds.</param>
 /// <param name="Seeds">The first of them, as they are shown.</param>
 /// <param name="Counts">By kind.</param>
+/// <param name="Weights">What the reasons weigh in this review.</param>
+/// <param name="UsualWeights">What they weigh as long as nobody moves them.</param>
 /// <param name="Asked">What the list is about; null where the step follows a trail.</param>
 internal sealed record NeighboursDto(
     int SeedCount,
@@ -44,6 +46,7 @@ internal sealed record NeighboursDto(
     IReadOnlyList<SeedDto> Seeds,
     IReadOnlyList<KindCountDto> Counts,
     NeighbourWeights Weights,
+    NeighbourWeights UsualWeights,
     NeighboursAskedDto? Asked
 );
 
@@ -122,6 +125,7 @@ internal static class NeighbourEndpoints
                 await TrailEndpoints.Seeds(view, rows, question, cancel),
                 [.. counts],
                 view.Weights,
+                NeighbourWeights.Usual,
                 asked is null ? null : Asked(view, asked)
             )
         );

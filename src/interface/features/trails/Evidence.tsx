@@ -101,7 +101,12 @@ function Works({ of, seeds, onOpen }: { of: Dto<"SharedWorksDto">; seeds: number
         <li key={w.workId} className="py-0.5">
           <Press className="min-h-[24px] text-left hover:underline" onClick={() => onOpen(w.workId)}>
             <span className="text-[12.5px] text-quiet">
-              {w.people || "No people named"} {w.year ?? "n.d."} {w.stage !== "Found" && <StageMark stage={w.stage} />}
+              {w.people || "No people named"} {w.year ?? "n.d."}{" "}
+              {w.stage !== "Found" && (
+                <span className="inline-block align-[-1px]">
+                  <StageMark stage={w.stage} />
+                </span>
+              )}
             </span>{" "}
             <span className="font-serif">{w.title || "without a title"}</span>
           </Press>{" "}

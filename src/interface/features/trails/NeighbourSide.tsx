@@ -34,7 +34,7 @@ export const NeighbourSide = forwardRef<ListHandle, Props>(function NeighbourSid
           {asked.inView !== asked.whole && <span className="text-[12px] text-quiet">of {count(asked.whole)}</span>}
           <span className="ml-auto" />
           <Limits asked={asked} state={state} take={take} />
-          <Weights reviewId={place.reviewId} weights={neighbours.weights} kinds={on} />
+          <Weights reviewId={place.reviewId} of={neighbours} kinds={on} />
           <SortMenu sort={sort} onSort={onSort} lead="Nearness" />
         </div>
         <div className="flex flex-wrap items-end gap-x-4 gap-y-1">

@@ -11,7 +11,7 @@ import type { SideProps } from "./sideProps";
 
 interface Props extends Omit<SideProps, "take" | "state"> {
   round: Dto<"RoundStateDto">;
-  weights: Dto<"NeighbourWeights">;
+  neighbours: Dto<"NeighboursDto">;
   total: number;
   /** Works that the person looked at. */
   looked: ReadonlySet<number>;
@@ -19,7 +19,7 @@ interface Props extends Omit<SideProps, "take" | "state"> {
 
 /** The candidates of a round, the likeliest first, each with all its reasons; what was looked at stands back. */
 export const RoundSide = forwardRef<ListHandle, Props>(function RoundSide(
-  { place, round, weights, total, looked, sort, onSort, selected, onOpen, onDown },
+  { place, round, neighbours, total, looked, sort, onSort, selected, onOpen, onDown },
   ref,
 ) {
   return (
@@ -29,7 +29,7 @@ export const RoundSide = forwardRef<ListHandle, Props>(function RoundSide(
         <b className="text-[19px] leading-none font-bold">{count(total)}</b>
         {round.known > 0 && <span className="text-[12px] text-quiet">{count(round.known)} known before left out</span>}
         <span className="ml-auto" />
-        <Weights reviewId={place.reviewId} weights={weights} kinds={kinds} isRound />
+        <Weights reviewId={place.reviewId} of={neighbours} kinds={kinds} isRound />
         <SortMenu sort={sort} onSort={onSort} lead="Nearness" />
       </div>
       <WorkList

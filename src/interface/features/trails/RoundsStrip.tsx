@@ -12,14 +12,24 @@ import { count, works } from "../../ui/numbers";
 import { Enough } from "./Enough";
 
 /** The rounds of the review in one line: a column for each, the next to begin, and whether it is enough. */
-export function RoundsStrip({ place }: { place: Place }) {
+export function RoundsStrip({
+  place,
+  isInLine = false,
+}: {
+  place: Place;
+  /** Whether the line has more in it. */ isInLine?: boolean;
+}) {
   const rounds = useRounds(place.reviewId).data;
   if (!rounds || (rounds.kept === 0 && rounds.rounds.length === 0)) return null;
   const most = Math.max(1, ...rounds.rounds.map((r) => r.found));
   return (
     <section
       aria-label="Rounds"
-      className="flex h-[42px] shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-[18px] max-sm:px-3"
+      className={`flex items-center gap-2 overflow-x-auto ${
+        isInLine
+          ? "min-w-0 flex-1 border-l border-line pl-3"
+          : "h-[30px] shrink-0 border-b border-line px-[18px] max-sm:px-3"
+      }`}
     >
       <h2 className="shrink-0 text-[12.5px] text-quiet">Rounds</h2>
       <ol className="flex shrink-0 items-stretch gap-1">
@@ -37,7 +47,7 @@ export function RoundsStrip({ place }: { place: Place }) {
       <NextRound place={place} rounds={rounds} />
       <span className="flex-1" />
       <Popover.Root>
-        <Popover.Trigger className={barButton}>Is it enough?</Popover.Trigger>
+        <Popover.Trigger className={`${barButton} shrink-0`}>Is it enough?</Popover.Trigger>
         <PopOver label="Is it enough?" width={460} align="end">
           <Enough rounds={rounds} />
         </PopOver>

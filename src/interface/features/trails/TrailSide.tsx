@@ -28,7 +28,7 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
   const title = past ? (one ? "What it cites" : "What they cite") : one ? "What cites it" : "What cites them";
   return (
     <div className="flex min-h-0 min-w-0 flex-col">
-      <div className="shrink-0 px-[18px] pt-2 pb-1.5 max-sm:px-3">
+      <div className="shrink-0 px-[18px] pt-1 pb-1 max-sm:px-3">
         <div className="mb-1 flex items-center gap-2 max-[1199px]:gap-1.5">
           <h2
             className={`font-serif text-[16px] font-semibold whitespace-nowrap ${past ? "text-past" : "text-futuretext"}`}

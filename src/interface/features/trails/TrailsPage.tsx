@@ -8,6 +8,7 @@ import { useIsNarrow } from "../../ui/useIsWide";
 import { DecisionSheets } from "../../set/decide/DecisionSheets";
 import { KeepFirst } from "../../set/decide/KeepFirst";
 import { ExportMenu } from "../../set/take/ExportMenu";
+import { FollowMenu } from "../../set/take/FollowMenu";
 import { useReview } from "../../review/useReviews";
 import { FittingChips } from "../../set/narrow/FittingChips";
 import { NarrowBar } from "../../set/narrow/NarrowBar";
@@ -208,7 +209,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
       {review && (
         <PathStair place={place} path={path.data ?? null} band={[review.bandLow, review.bandHigh]} isThin={isDown} />
       )}
-      <RoundsStrip place={place} />
+      {(both || isNarrow || !seeds) && <RoundsStrip place={place} />}
       {!seeds || !view.data || !state ? (
         <div className="p-8" aria-busy="true">
           <div className="shape h-40 w-full" />
@@ -227,11 +228,15 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             {both && !isNarrow ? (
               <FittingChips place={place} state={state} take={(act) => take.mutate({ act })} />
             ) : (
-              <span className="flex-1" />
+              <>
+                {!isNarrow && <RoundsStrip place={place} isInLine />}
+                {isNarrow && <span className="flex-1" />}
+              </>
             )}
             {!(isNarrow && both) && <CountsBy view={view.data} take={(act) => take.mutate({ act })} />}
             {both && !isNarrow && (
               <>
+                <FollowMenu place={place} total={view.data.count} />
                 <KeepFirst total={view.data.count} decide={decide} />
                 <ExportMenu place={place} total={view.data.count} />
               </>
@@ -272,7 +277,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
                     ref={lists.Candidates}
                     place={place}
                     round={state.round}
-                    weights={round.weights}
+                    neighbours={round}
                     total={view.data.count}
                     looked={looked}
                     sort={sorts.Candidates}

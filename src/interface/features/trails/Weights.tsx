@@ -17,17 +17,16 @@ const fields: Record<NeighbourKind, keyof Of> = {
   Tied: "tied",
 };
 const most = 10;
-const usual: Of = { sharedReferences: 5, citedTogether: 5, sharedTerms: 5, sharedPeople: 2, tied: 5 };
 
 /** What each reason weighs in the joined order, to be moved; the review keeps it. */
 export function Weights({
   reviewId,
-  weights,
+  of: { weights, usualWeights },
   kinds,
   isRound = false,
 }: {
   reviewId: number;
-  weights: Of;
+  of: Pick<Dto<"NeighboursDto">, "weights" | "usualWeights">;
   /** The reasons that are asked for. */
   kinds: readonly NeighbourKind[];
   /** Whether ties to the seeds are a reason as well. */
@@ -76,7 +75,7 @@ export function Weights({
           </div>
         ))}
         <p className="mt-1 text-right text-[12.5px]">
-          <TextButton onClick={() => set(usual)}>the usual weights</TextButton>
+          <TextButton onClick={() => set(usualWeights)}>the usual weights</TextButton>
         </p>
       </PopOver>
     </Popover.Root>

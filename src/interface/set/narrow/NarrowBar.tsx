@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 import { useIsNarrow } from "../../ui/useIsWide";
 import { ExportMenu } from "../take/ExportMenu";
+import { FollowMenu } from "../take/FollowMenu";
 import type { Decide } from "../decide/useDecisions";
 import { KeepFirst } from "../decide/KeepFirst";
 import { count } from "../../ui/numbers";
@@ -75,6 +76,7 @@ export function NarrowBar(props: Props) {
           <SortMenu sort={place.sort} onSort={(sort) => place.change({ sort: sort === "Relevance" ? null : sort })} />
         )}
         <span className="flex gap-1.5 max-sm:hidden">
+          <FollowMenu place={place} total={view.count} />
           <KeepFirst total={view.count} decide={decide} />
           <ExportMenu place={place} total={view.count} />
         </span>
