@@ -9,6 +9,7 @@ using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
+using Zendle.Index.Trails;
 
 namespace Zendle.Bench;
 

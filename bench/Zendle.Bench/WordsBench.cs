@@ -7,6 +7,7 @@ using Zendle.Index.Questions;
 using Zendle.Index.Senses;
 using Zendle.Index.Spelling;
 using Zendle.Index.Terms;
+using Zendle.Index.Trails;
 using Zendle.Server.Features.Search;
 
 namespace Zendle.Bench;

@@ -2,6 +2,7 @@ using System.Globalization;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Questions;
+using Zendle.Index.Trails;
 
 namespace Zendle.Bench.Measure;
 

@@ -24,6 +24,22 @@ public sealed record TypedIdentifier(IdentifierKind Kind, string Value)
     /// <summary>Most characters beside the identifier: "DOI: ", "ISBN-13 (print) ".</summary>
     private const int LongestLabel = 24;
 
+    /// <summary>What may stand before a number, its letters alone.</summary>
+    private static readonly HashSet<string> Labels =
+    [
+        "",
+        "isbn",
+        "eisbn",
+        "issn",
+        "eissn",
+        "pissn",
+        "issnl",
+        "onlineissn",
+        "printissn",
+        "issnonline",
+        "issnprint",
+    ];
+
     /// <summary>What asks for the works that have it.</summary>
     public string Expression => $"{Kind.ToString().ToLowerInvariant()}:\"{Value}\"";
 
@@ -35,7 +51,8 @@ public sealed record TypedIdentifier(IdentifierKind Kind, string Value)
             return text.Length <= doi.Length + LongestLabel ? new(IdentifierKind.Doi, doi) : null;
         if (WebAddress.Of(text) is { } address)
             return new(IdentifierKind.Url, address.AbsoluteUri);
-        if (text.Count(char.IsLetter) > LongestLabel || text.Count(char.IsAsciiDigit) > 14)
+        // Words beside a number are a search: "light year:1990-2026" holds what would be an ISSN.
+        if (!Labels.Contains(string.Concat(text.Where(char.IsLetter)).TrimEnd('x', 'X').ToLowerInvariant()))
             return null;
         if (Identifiers.Isbn(text) is { } isbn)
             return new(IdentifierKind.Isbn, isbn);

@@ -24,6 +24,8 @@ public class TypedIdentifierTests
     [InlineData("moths")]
     [InlineData("978-0-306-40615-8")]
     [InlineData("2434-5610")]
+    [InlineData("light AND moth* AND year:1990-2026")]
+    [InlineData("lamps 978-0-306-40615-7")]
     [InlineData("1990-2005")]
     [InlineData("2000–2016")]
     [InlineData("Berg, M. (2014). Moths at the lamps of small harbours. Night Letters 12, 4. doi:10.5555/abc")]

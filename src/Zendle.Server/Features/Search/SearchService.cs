@@ -7,7 +7,6 @@ using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Questions;
 using Zendle.Server.Corpus;
-using Zendle.Server.Features.Trails;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;

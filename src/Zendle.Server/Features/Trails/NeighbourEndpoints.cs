@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
-using Zendle.Index.Questions;
+using Zendle.Index.Trails;
 using Zendle.Server.Events;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Identity;

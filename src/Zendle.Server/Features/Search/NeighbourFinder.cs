@@ -2,8 +2,9 @@ using System.Collections.Immutable;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Questions;
+using Zendle.Index.Trails;
 
-namespace Zendle.Server.Features.Trails;
+namespace Zendle.Server.Features.Search;
 
 /// <summary>
 /// Finds neighbours and remembers the last ones, bounded in bytes: what a list shows, its counts by kind and the kinds

@@ -1,8 +1,9 @@
 using Zendle.Core.Reviews;
 using Zendle.Core.Trails;
+using Zendle.Index.Questions;
 using Zendle.Index.Terms;
 
-namespace Zendle.Index.Questions;
+namespace Zendle.Index.Trails;
 
 /// <summary>Finds the neighbours of works, kind by kind.</summary>
 /// <param name="snapshot">The corpus.</param>
