@@ -270,6 +270,32 @@ public sealed class Visitor(HttpClient http)
         ];
 
     /// <summary>Harvests two databases of the outside: farnet, and meridian as the trusted one.</summary>
+    /// <summary>Follows a trail from works; its step.</summary>
+    public Task<int> Follow(int review, string way, params int[] seeds) =>
+        Step(
+            review,
+            0,
+            new
+            {
+                kind = "Trail",
+                seeds,
+                way,
+            }
+        );
+
+    /// <summary>Decides on works.</summary>
+    public Task<JsonNode> Decide(int review, string act, int[] works, string? value = null) =>
+        Ok(
+            "POST",
+            $"/api/reviews/{review}/decisions",
+            new
+            {
+                act,
+                works,
+                value,
+            }
+        );
+
     /// <summary>Every work of a step, page by page.</summary>
     public async Task<HashSet<int>> AllWorks(int review, int step, string more = "")
     {

@@ -11,34 +11,13 @@ public sealed class RoundTests(Harvested world) : IClassFixture<Harvested>
     private Task<JsonNode> Rounds(int review) => Ann.Get($"/api/reviews/{review}/rounds");
 
     private Task<JsonNode> Decide(int review, string act, params int[] works) =>
-        Ann.Ok(
-            "POST",
-            $"/api/reviews/{review}/decisions",
-            new
-            {
-                act,
-                works,
-                value = act == "SetAside" ? "off topic" : null,
-            }
-        );
+        Ann.Decide(review, act, works, act == "SetAside" ? "off topic" : null);
 
     private async Task<int> Begin(int review, object? asked = null) =>
         (await Ann.Ok("POST", $"/api/reviews/{review}/rounds", asked ?? new { })).Int("stepId");
 
     private async Task<HashSet<int>> Trail(int review, params int[] seeds) =>
-        await Ann.AllWorks(
-            review,
-            await Ann.Step(
-                review,
-                0,
-                new
-                {
-                    kind = "Trail",
-                    seeds,
-                    way = "Both",
-                }
-            )
-        );
+        await Ann.AllWorks(review, await Ann.Follow(review, "Both", seeds));
 
     private async Task<int[]> MostCited(int review, int most) =>
         await Ann.Works(review, await Ann.Search(review, "light OR lamp*"), $"sort=Cited&limit={most}");
@@ -65,7 +44,7 @@ public sealed class RoundTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal((lead, lead - 3, lead - 3), (told.Int("found"), told.Int("new"), told.Int("left")));
 
         // What is kept of it starts the next; what was looked at stays out of it, whoever looks.
-        var near = await Ann.Works(review, step, "sort=Nearness&limit=6");
+        var near = await Ann.Works(review, step, "sort=Likeness&limit=6");
         await Decide(review, "Keep", near[..2]);
         await Decide(review, "SetAside", near[2]);
         await Ann.Ok("POST", $"/api/reviews/{review}/looked", new { works = near[3..5] });
@@ -80,6 +59,11 @@ public sealed class RoundTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal((await Trail(review, near[..2])).Except(judged).Order(), next.Order());
         Assert.Equal("round 2 from 2 works", (await Path(review, second))[0]);
         Assert.Equal(400, (await Ann.Send("POST", $"/api/reviews/{review}/rounds", new { })).Status); // none since
+        // A work that is left in both is left once.
+        var rounds = await Rounds(review);
+        var left = candidates.Union(next).Except(judged).Count();
+        Assert.Equal(left, rounds["enough"]!.Int("left"));
+        Assert.True(left <= rounds.List("rounds").Sum(r => r.Int("left")));
         var third = await Begin(review, new { fromAllKept = true });
         Assert.Equal(6, (await Rounds(review)).List("rounds").Last().Int("seeds"));
         Assert.NotEqual(second, third);
@@ -113,7 +97,7 @@ public sealed class RoundTests(Harvested world) : IClassFixture<Harvested>
         expected.UnionWith(await Ann.AllWorks(review, near));
         expected.ExceptWith(seeds);
         Assert.Equal(expected.Order(), (await Ann.AllWorks(review, step)).Order());
-        var rows = (await Ann.Get($"/api/reviews/{review}/steps/{step}/works?sort=Nearness&limit=50")).List("works");
+        var rows = (await Ann.Get($"/api/reviews/{review}/steps/{step}/works?sort=Likeness&limit=50")).List("works");
         Assert.All(
             rows,
             r =>
@@ -146,6 +130,9 @@ public sealed class RoundTests(Harvested world) : IClassFixture<Harvested>
             (enough.Int("bySearches"), enough.Int("byTies"), enough.Int("both"))
         );
         Assert.Equal(0, enough.Int("left"));
+        // To look at the kept works is no search that found them.
+        await Ann.Search(review, "stage:kept");
+        Assert.Equal(kept.Count(searched.Contains), (await Rounds(review))["enough"]!.Int("bySearches"));
         // Of record only, once one is.
         var log = await Ann.Get($"/api/reviews/{review}/log");
         var run = log.List("runs").First(r => r["state"]!.Text("expression") == "title:light").Int("id");

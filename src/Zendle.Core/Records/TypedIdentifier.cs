@@ -1,3 +1,5 @@
+using System.Text.RegularExpressions;
+
 namespace Zendle.Core.Records;
 
 /// <summary>Kinds of identifiers that a line may consist of.</summary>
@@ -19,26 +21,37 @@ public enum IdentifierKind
 /// <summary>A line that is one identifier and little else.</summary>
 /// <param name="Kind">What it is.</param>
 /// <param name="Value">Its normal form.</param>
-public sealed record TypedIdentifier(IdentifierKind Kind, string Value)
+public sealed partial record TypedIdentifier(IdentifierKind Kind, string Value)
 {
-    /// <summary>Most characters beside the identifier: "DOI: ", "ISBN-13 (print) ".</summary>
+    /// <summary>Most characters beside a DOI: "DOI: ", "https://doi.org/".</summary>
     private const int LongestLabel = 24;
 
-    /// <summary>What may stand before a number, its letters alone.</summary>
-    private static readonly HashSet<string> Labels =
-    [
-        "",
+    /// <summary>Words that say what a number is or which edition it belongs to, and the last digit X.</summary>
+    private static readonly HashSet<string> Labels = new(StringComparer.OrdinalIgnoreCase)
+    {
         "isbn",
-        "eisbn",
         "issn",
+        "eisbn",
         "eissn",
         "pissn",
-        "issnl",
-        "onlineissn",
-        "printissn",
-        "issnonline",
-        "issnprint",
-    ];
+        "e",
+        "p",
+        "l",
+        "x",
+        "print",
+        "printed",
+        "online",
+        "electronic",
+        "linking",
+        "hardback",
+        "hardcover",
+        "paperback",
+        "hbk",
+        "pbk",
+        "ebook",
+        "pdf",
+        "epub",
+    };
 
     /// <summary>What asks for the works that have it.</summary>
     public string Expression => $"{Kind.ToString().ToLowerInvariant()}:\"{Value}\"";
@@ -52,7 +65,7 @@ public sealed record TypedIdentifier(IdentifierKind Kind, string Value)
         if (WebAddress.Of(text) is { } address)
             return new(IdentifierKind.Url, address.AbsoluteUri);
         // Words beside a number are a search: "light year:1990-2026" holds what would be an ISSN.
-        if (!Labels.Contains(string.Concat(text.Where(char.IsLetter)).TrimEnd('x', 'X').ToLowerInvariant()))
+        if (Letters().Matches(text).Any(word => !Labels.Contains(word.Value)))
             return null;
         if (Identifiers.Isbn(text) is { } isbn)
             return new(IdentifierKind.Isbn, isbn);
@@ -67,4 +80,7 @@ public sealed record TypedIdentifier(IdentifierKind Kind, string Value)
         && first is >= 1000 and < 2100
         && last is >= 1000 and < 2100
         && first <= last;
+
+    [GeneratedRegex(@"\p{L}+")]
+    private static partial Regex Letters();
 }

@@ -13,7 +13,10 @@ public class TypedIdentifierTests
     [InlineData("978-0-306-40615-7", IdentifierKind.Isbn, "9780306406157")]
     [InlineData("ISBN 0-306-40615-2", IdentifierKind.Isbn, "9780306406157")]
     // 2434561: 2*8+4*7+3*6+4*5+5*4+6*3+1*2 = 122, 122 mod 11 = 1, so the check digit is X (ISO 3297).
+    [InlineData("ISBN-13 (print): 978-0-306-40615-7", IdentifierKind.Isbn, "9780306406157")]
+    [InlineData("978-0-306-40615-7 (hbk.)", IdentifierKind.Isbn, "9780306406157")]
     [InlineData("2434-561X", IdentifierKind.Issn, "2434-561X")]
+    [InlineData("eISSN 2434-561x", IdentifierKind.Issn, "2434-561X")]
     [InlineData("ISSN: 2434-561X", IdentifierKind.Issn, "2434-561X")]
     [InlineData("https://repository.example/item/7?v=2", IdentifierKind.Url, "https://repository.example/item/7?v=2")]
     public void A_line_that_is_an_identifier_is_known_for_it(string line, IdentifierKind kind, string value) =>

@@ -36,7 +36,8 @@ internal sealed record RoundDto(
     int Left
 );
 
-internal sealed record TagCountDto(string Name, int Works);
+/// <summary>A database and how many works it holds.</summary>
+internal sealed record HeldByDto(string Database, int Works);
 
 /// <summary>What the last round that brought anything brought.</summary>
 /// <param name="Number">Which round.</param>
@@ -57,7 +58,7 @@ internal sealed record ArrivingDto(
     int Untied,
     int? From,
     int? To,
-    IReadOnlyList<TagCountDto> Databases
+    IReadOnlyList<HeldByDto> Databases
 );
 
 /// <summary>What two ways of finding say of what is missing.</summary>
@@ -65,7 +66,7 @@ internal sealed record ArrivingDto(
 /// <param name="ByTies">Kept works that another kept work cites or is cited by.</param>
 /// <param name="Both">Kept works of which both hold.</param>
 /// <param name="Kept">All kept works.</param>
-/// <param name="Left">Candidates that still stand to be looked at.</param>
+/// <param name="Left">Candidates of all rounds that still stand to be looked at, each once.</param>
 /// <param name="OfRecord">Whether only searches of record count, because some are.</param>
 /// <param name="Estimate">The estimate; null while candidates are left, and where too few works were found both ways.</param>
 internal sealed record EnoughDto(

@@ -106,6 +106,7 @@ internal sealed class RoundService(
             .Users.Where(u => accounts.Contains(u.Id))
             .ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
         var (rounds, seeds) = (new List<RoundDto>(), new HashSet<int>());
+        var left = new WorkSet(all.Facts.Kept.Size);
         SearchView? last = null;
         try
         {
@@ -115,7 +116,9 @@ internal sealed class RoundService(
                     continue;
                 seeds.UnionWith(question.Seeds);
                 var view = await search.View(reviewId, state, all.Snapshot);
-                var told = Told(row, question, view, looked, names.GetValueOrDefault(row.AccountId, ""));
+                var ofRound = Left(view, looked);
+                left.UnionWith(ofRound);
+                var told = Told(row, question, view, ofRound.Count(), names.GetValueOrDefault(row.AccountId, ""));
                 rounds.Add(told);
                 if (told.Kept > 0)
                     (last, view) = (view, last);
@@ -126,7 +129,7 @@ internal sealed class RoundService(
                 rounds,
                 fresh,
                 all.Facts.Kept.Count(),
-                await Enough(context, reviewId, all, rounds.Sum(r => r.Left), cancel),
+                await Enough(context, reviewId, all, left.Count(), cancel),
                 last is null ? null : Arriving(last, rounds[^1].Number)
             );
         }
@@ -199,11 +202,18 @@ internal sealed class RoundService(
         return judged;
     }
 
-    private static RoundDto Told(RoundRow row, RoundQuestion question, SearchView view, WorkSet looked, string by)
+    /// <summary>The candidates of a round that nobody judged and a person has not looked at.</summary>
+    private static WorkSet Left(SearchView view, WorkSet looked)
     {
-        var (candidates, judged) = (view.Answer.Before, Judged(view));
-        var met = judged.Copy();
-        met.UnionWith(looked);
+        var left = view.Answer.Before.Copy();
+        left.ExceptWith(Judged(view));
+        left.ExceptWith(looked);
+        return left;
+    }
+
+    private static RoundDto Told(RoundRow row, RoundQuestion question, SearchView view, int left, string by)
+    {
+        var candidates = view.Answer.Before;
         return new(
             row.Number,
             row.StepId,
@@ -217,7 +227,7 @@ internal sealed class RoundService(
             candidates.Count(),
             candidates.CountWith(view.Facts.Kept),
             candidates.CountWith(view.Facts.SetAside),
-            candidates.Count() - candidates.CountWith(met)
+            left
         );
     }
 
@@ -276,7 +286,8 @@ internal sealed class RoundService(
                 .AsAsyncEnumerable()
                 .WithCancellation(cancel)
         )
-            if (SearchState.Of(StoredActs.ReadAll(run.State)) is { Expression.Length: > 0 })
+            // What asks for the review's own decisions finds nothing: "stage:kept" is no search.
+            if (SearchState.Of(StoredActs.ReadAll(run.State)) is { Expression.Length: > 0, AsksReview: false })
                 works.UnionWith(WorkIds.Unpack(run.Works));
         // What was merged since stands for what it was merged into.
         var gone = works.Where(w => w >= size || view.Snapshot.Columns.WorkFirstRecord[w] == 0).ToArray();
@@ -306,7 +317,7 @@ internal sealed class RoundService(
                     .Count(kept)
                     .OrderByDescending(d => d.Count)
                     .ThenBy(d => d.Value)
-                    .Select(d => new TagCountDto(databases.Names[d.Value], d.Count)),
+                    .Select(d => new HeldByDto(databases.Names[d.Value], d.Count)),
             ]
         );
     }

@@ -95,7 +95,7 @@ function Arriving({ arriving: a }: { arriving: Dto<"ArrivingDto"> }) {
     <p>
       What still arrived: {a.isLast ? "the last round" : `round ${a.number}, the last that brought any,`} brought{" "}
       {works(a.kept)} worth keeping{years}: {parts.join(", ")}. They are in{" "}
-      {a.databases.map((d) => `${d.name} (${count(d.works)})`).join(", ")}.
+      {a.databases.map((d) => `${d.database} (${count(d.works)})`).join(", ")}.
     </p>
   );
 }
