@@ -251,7 +251,7 @@ internal static class TrailBench
         var works = near.Works(1, size);
         var order = near.Order(_ => 1, size);
         _ = WorkOrder
-            .Sort(snapshot, works, SortOrder.Nearness, [], new(snapshot.Columns.RecordSize), 2026, null, order)
+            .Sort(snapshot, works, SortOrder.Likeness, [], new(snapshot.Columns.RecordSize), 2026, null, order)
             .Take(50)
             .ToArray();
         return (works.Count(), list.Shares);

@@ -21,21 +21,7 @@ public sealed class NeighbourTests(Harvested world) : IClassFixture<Harvested>
         );
 
     private async Task<HashSet<int>> Trail(int review, string way, params int[] seeds) =>
-        [
-            .. await Ann.AllWorks(
-                review,
-                await Ann.Step(
-                    review,
-                    0,
-                    new
-                    {
-                        kind = "Trail",
-                        seeds,
-                        way,
-                    }
-                )
-            ),
-        ];
+        await Ann.AllWorks(review, await Ann.Follow(review, way, seeds));
 
     private async Task<int[]> MostCited(int review, int most) =>
         await Ann.Works(review, await Ann.Search(review, "light OR lamp* OR moth*"), $"sort=Cited&limit={most}");
@@ -79,7 +65,7 @@ public sealed class NeighbourTests(Harvested world) : IClassFixture<Harvested>
         var expected = await Trail(review, back, [.. things]);
         expected.Remove(seed);
         Assert.Equal(expected.Order(), (await Ann.AllWorks(review, step)).Order());
-        var page = await Ann.Get($"/api/reviews/{review}/steps/{step}/works?sort=Nearness&limit=200");
+        var page = await Ann.Get($"/api/reviews/{review}/steps/{step}/works?sort=Likeness&limit=200");
         foreach (var row in page.List("works").Take(8))
         {
             var common = await Trail(review, there, row.Int("id"));
@@ -98,7 +84,7 @@ public sealed class NeighbourTests(Harvested world) : IClassFixture<Harvested>
         var review = await Ann.Review();
         var seeds = await MostCited(review, 3);
         var step = await Neighbours(review, seeds, "SharedTerms");
-        var near = await Ann.Works(review, step, "sort=Nearness&limit=5");
+        var near = await Ann.Works(review, step, "sort=Likeness&limit=5");
         foreach (var work in near)
         {
             var terms = (await Get(review, step, $"/{work}")).List("terms").ToArray();
@@ -111,7 +97,7 @@ public sealed class NeighbourTests(Harvested world) : IClassFixture<Harvested>
             }
         }
         var people = await Neighbours(review, seeds, "SharedPeople");
-        foreach (var work in await Ann.Works(review, people, "sort=Nearness&limit=5"))
+        foreach (var work in await Ann.Works(review, people, "sort=Likeness&limit=5"))
         {
             var shared = (await Get(review, people, $"/{work}")).List("people").ToArray();
             Assert.NotEmpty(shared);
@@ -179,22 +165,22 @@ public sealed class NeighbourTests(Harvested world) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var step = await Neighbours(review, await MostCited(review, 2));
-        var usual = await Ann.Works(review, step, "sort=Nearness&limit=50");
+        var usual = await Ann.Works(review, step, "sort=Likeness&limit=50");
         async Task<int[]> Weighed(int references, int together, int terms, int people)
         {
             Assert.Equal(204, await Put(review, references, together, terms, people));
-            return await Ann.Works(review, step, "sort=Nearness&limit=50");
+            return await Ann.Works(review, step, "sort=Likeness&limit=50");
         }
         var references = await Weighed(10, 0, 0, 0);
         Assert.NotEqual(usual, references);
         var alone = await Neighbours(review, await MostCited(review, 2), "SharedReferences");
-        Assert.Equal((await Ann.Works(review, alone, "sort=Nearness&limit=20")), references.Take(20));
+        Assert.Equal((await Ann.Works(review, alone, "sort=Likeness&limit=20")), references.Take(20));
         Assert.Equal(10, (await Get(review, step))["weights"]!.Int("sharedReferences"));
         // Another review has its own.
         var other = await Ann.Review();
         Assert.Equal(
             usual,
-            await Ann.Works(other, await Neighbours(other, await MostCited(other, 2)), "sort=Nearness&limit=50")
+            await Ann.Works(other, await Neighbours(other, await MostCited(other, 2)), "sort=Likeness&limit=50")
         );
         Assert.Equal(400, await Put(review, 0, 0, 0, 0));
         Assert.Equal(400, await Put(review, 1, 11, 0, 0));

@@ -15,21 +15,9 @@ public sealed class TermTests(Harvested harvested) : IClassFixture<Harvested>
     {
         var review = await Ann.Review();
         var good = await Ann.Search(review, "pollinat* AND night");
-        await Decide(review, "Keep", await Ann.Works(review, good, $"limit={kept}"));
+        await Ann.Decide(review, "Keep", await Ann.Works(review, good, $"limit={kept}"));
         return (review, await Ann.Search(review, line));
     }
-
-    private Task Decide(int review, string act, int[] works, string? value = null) =>
-        Ann.Ok(
-            "POST",
-            $"/api/reviews/{review}/decisions",
-            new
-            {
-                act,
-                works,
-                value,
-            }
-        );
 
     private Task<System.Text.Json.Nodes.JsonNode> Offers(
         int review,
@@ -171,7 +159,7 @@ public sealed class TermTests(Harvested harvested) : IClassFixture<Harvested>
     {
         var (review, step) = await Kept("light");
         var works = await Ann.Works(review, await Ann.Search(review, "light AND soil"), "limit=15");
-        await Decide(review, "SetAside", works, "the words mean something else");
+        await Ann.Decide(review, "SetAside", works, "the words mean something else");
         var before = await Ann.Works(review, step);
         var count = await Ann.Count(review, step);
         var offered = await Ann.Ok(

@@ -7,17 +7,7 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
 {
     private Visitor Ann => world.Ann;
 
-    private Task<int> Follow(int review, string way, params int[] seeds) =>
-        Ann.Step(
-            review,
-            0,
-            new
-            {
-                kind = "Trail",
-                seeds,
-                way,
-            }
-        );
+    private Task<int> Follow(int review, string way, params int[] seeds) => Ann.Follow(review, way, seeds);
 
     private async Task<int> MostCited(int review) =>
         (await Ann.Works(review, await Ann.Search(review, "light OR lamp* OR moth*"), "sort=Cited&limit=1"))[0];

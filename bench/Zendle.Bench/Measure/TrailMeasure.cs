@@ -75,7 +75,6 @@ internal sealed class TrailMeasure
             for (var s = 0; s < SeedSets; s++)
             {
                 var kept = Walk(works, s, order).Kept;
-                // What a search would have found: every work whose title has one of the two commonest title words.
                 var searched = Searched(works, s);
                 searched.IntersectWith(works);
                 var all = WorkSet.Of(size, kept);

@@ -53,28 +53,8 @@ public sealed record SearchState(
     /// </summary>
     public IEnumerable<StepAct> Acts()
     {
-        if (Trail is { } trail)
-        {
-            yield return new TrailAct([.. trail.Seeds], trail.Way);
-            if (trail.AtLeast > 1)
-                yield return new TiesAct(trail.AtLeast);
-        }
-        else if (Neighbours is { } neighbours)
-        {
-            yield return new NeighboursAct([.. neighbours.Seeds], [.. neighbours.Kinds]);
-            if (neighbours.AtLeast > 1)
-                yield return new SharedAct(neighbours.AtLeast);
-        }
-        else if (Round is { } round)
-            yield return new RoundAct(
-                [.. round.Seeds],
-                [.. round.Kinds],
-                round.AtLeast,
-                [.. round.Known],
-                round.Number
-            );
-        else
-            yield return new SearchAct(Expression);
+        foreach (var act in Asking())
+            yield return act;
         if (!Databases.IsEmpty)
             yield return new DatabasesAct(Databases);
         if (From is not null || To is not null)
@@ -88,6 +68,22 @@ public sealed record SearchState(
         if (Among is { } among)
             yield return new AmongAct(among);
     }
+
+    /// <summary>The fewest acts that lead to the question.</summary>
+    private IEnumerable<StepAct> Asking() =>
+        Question switch
+        {
+            TrailQuestion { AtLeast: > 1 } t => [new TrailAct([.. t.Seeds], t.Way), new TiesAct(t.AtLeast)],
+            TrailQuestion t => [new TrailAct([.. t.Seeds], t.Way)],
+            NeighbourQuestion { AtLeast: > 1 } n =>
+            [
+                new NeighboursAct([.. n.Seeds], n.Kinds),
+                new SharedAct(n.AtLeast),
+            ],
+            NeighbourQuestion n => [new NeighboursAct([.. n.Seeds], n.Kinds)],
+            RoundQuestion r => [new RoundAct([.. r.Seeds], r.Kinds, r.AtLeast, r.Known, r.Number)],
+            _ => [new SearchAct(Expression)],
+        };
 
     /// <summary>
     /// The act that leads from this state to <paramref name="expression"/>: a further part where the new expression

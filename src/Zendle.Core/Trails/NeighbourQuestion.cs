@@ -27,7 +27,7 @@ public enum NeighbourKind
 /// <param name="AtLeast">A work is in view when it shares so many references, terms or people with the seeds, or is cited
 /// together with them so often; 1 or more.</param>
 public sealed record NeighbourQuestion(ImmutableArray<int> Seeds, ImmutableArray<NeighbourKind> Kinds, int AtLeast = 1)
-    : SeededQuestion(Seeds, AtLeast)
+    : SeededQuestion(Seeds)
 {
     /// <summary>All that neighbours can be asked for by.</summary>
     public static ImmutableArray<NeighbourKind> AllKinds { get; } =

@@ -36,7 +36,7 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     }
 
     /// <summary>
-    /// How near each work is by all reasons: Σ weight ÷ (60 + rank), reciprocal rank fusion (Cormack, Clarke, Büttcher
+    /// How like the seeds each work is by all reasons: Σ weight ÷ (60 + rank), reciprocal rank fusion (Cormack, Clarke, Büttcher
     /// 2009). O(n log n) the first time, then O(n).
     /// </summary>
     /// <param name="weight">What a reason weighs; 0 leaves it out.</param>

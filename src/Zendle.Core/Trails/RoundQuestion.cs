@@ -18,7 +18,7 @@ public sealed record RoundQuestion(
     int AtLeast,
     ImmutableArray<int> Known,
     int Number
-) : SeededQuestion(Seeds, AtLeast)
+) : SeededQuestion(Seeds)
 {
     /// <inheritdoc/>
     public override IEnumerable<int> Works() => Seeds.Concat(Known);

@@ -3,10 +3,9 @@ using Zendle.Core.Sets;
 
 namespace Zendle.Core.Trails;
 
-/// <summary>A question that starts from works: a trail, or neighbours.</summary>
+/// <summary>A question that starts from works: a trail, neighbours, or a round.</summary>
 /// <param name="Seeds">The works it starts from, in the order given; a seed's number is its place, from 1.</param>
-/// <param name="AtLeast">A work is in view when it has so much to do with the seeds; 1 or more.</param>
-public abstract record SeededQuestion(ImmutableArray<int> Seeds, int AtLeast) : SetQuestion
+public abstract record SeededQuestion(ImmutableArray<int> Seeds) : SetQuestion
 {
     /// <summary>The most seeds a question starts from.</summary>
     public const int MostSeeds = 5_000;

@@ -35,8 +35,8 @@ public enum SortOrder
     /// <summary>In a trail: tied to most seeds first, then most cited.</summary>
     Ties,
 
-    /// <summary>Among neighbours: the nearest first, all reasons joined.</summary>
-    Nearness,
+    /// <summary>Among neighbours: the likest to the seeds first, all reasons joined.</summary>
+    Likeness,
 }
 
 /// <summary>Puts sets of works in order; ties are broken by work id, so that pages never shuffle.</summary>
@@ -50,7 +50,7 @@ public static class WorkOrder
     /// <param name="records">Matching records in the chosen databases.</param>
     /// <param name="thisYear">The year that citations per year are counted to.</param>
     /// <param name="ties">In a trail, how many seeds a work is tied to; null outside one.</param>
-    /// <param name="nearness">Among neighbours, how near a work is; null elsewhere.</param>
+    /// <param name="likeness">Among neighbours, how like the seeds a work is; null elsewhere.</param>
     public static int[] Sort(
         CorpusSnapshot snapshot,
         WorkSet works,
@@ -59,7 +59,7 @@ public static class WorkOrder
         RecordSet records,
         int thisYear,
         Func<int, int>? ties = null,
-        Func<int, double>? nearness = null
+        Func<int, double>? likeness = null
     )
     {
         var columns = snapshot.Columns;
@@ -68,8 +68,8 @@ public static class WorkOrder
         {
             case SortOrder.Relevance when !concepts.IsEmpty:
                 return ByRelevance(ids, snapshot, concepts, records);
-            case SortOrder.Nearness or SortOrder.Relevance when nearness is not null:
-                return By(ids, w => -nearness(w));
+            case SortOrder.Likeness or SortOrder.Relevance when likeness is not null:
+                return By(ids, w => -likeness(w));
             case SortOrder.Ties or SortOrder.Relevance when ties is not null:
                 return By(ids, w => -((long)ties(w) << 32) - columns.Graph.CitedBy(w).Length);
             case SortOrder.Oldest:

@@ -7,14 +7,17 @@ import type { StepAct, TrailWay } from "./useSet";
 
 export type NeighbourKind = NonNullable<Dto<"NeighbourKind">>;
 
+/** What seeds are followed to. */
+export type Followed = TrailWay | "Neighbours";
+
 /**
  * Follows trails from works (null for all kept ones), or asks for their neighbours, and goes there; a stretch of years is a
  * second step.
  */
 export type Follow = (
   seeds: readonly number[] | null,
-  way: TrailWay | "Neighbours",
-  years?: { from: number | null; to: number | null },
+  way: Followed,
+  more?: { years?: { from: number | null; to: number | null }; kind?: NeighbourKind | null },
 ) => void;
 
 /** Makes a {@link Follow}. */
@@ -23,14 +26,16 @@ export function useFollow(reviewId: number): Follow {
   const client = useQueryClient();
   const fault = useSayFault();
   return useCallback(
-    (seeds, way, years) => {
+    (seeds, way, { years, kind = null } = {}) => {
       const take = (parentId: number, act: StepAct) =>
         read(api.POST("/api/reviews/{reviewId}/steps", { params: { path: { reviewId } }, body: { parentId, act } }));
       const go = async () => {
         const from = seeds && [...seeds];
         let { stepId } = await take(
           0,
-          way === "Neighbours" ? { kind: "Neighbours", seeds: from } : { kind: "Trail", seeds: from, way },
+          way === "Neighbours"
+            ? { kind: "Neighbours", seeds: from, kinds: kind && [kind] }
+            : { kind: "Trail", seeds: from, way },
         );
         if (years) ({ stepId } = await take(stepId, { kind: "Years", ...years }));
         await client.invalidateQueries({ queryKey: ["review", reviewId, "head"] });

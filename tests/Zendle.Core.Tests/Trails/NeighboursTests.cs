@@ -149,7 +149,8 @@ public sealed class NeighboursTests
                             Of(ties, t => t.Cited, t => t.Citing)
                         );
                     }
-                }
+                },
+                iter: 500
             );
 
     private static HashSet<int>[] Of(

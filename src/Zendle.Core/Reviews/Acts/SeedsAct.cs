@@ -7,7 +7,7 @@ namespace Zendle.Core.Reviews.Acts;
 /// null for all kept works of that moment.</param>
 public abstract record SeedsAct(IReadOnlyList<int>? Seeds) : StepAct
 {
-    /// <summary>What it starts from works for, as the subject of a sentence: "A trail starts".</summary>
+    /// <summary>How a sentence about its seeds begins: "A trail starts", to which "from …" is added.</summary>
     private protected abstract string Starting { get; }
 
     /// <inheritdoc/>

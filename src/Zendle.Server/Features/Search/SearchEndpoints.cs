@@ -445,8 +445,7 @@ internal static class SearchEndpoints
         ];
     }
 
-    public static Core.Sets.WorkSet Lifted(SearchView view, Facet facet) =>
-        SearchService.Narrowed(view.Evaluator, view.State, view.Asked(), facet, view.Answer.Beside);
+    public static Core.Sets.WorkSet Lifted(SearchView view, Facet facet) => view.Narrowed(view.Asked(), facet);
 
     private static async Task<IResult> List(
         int reviewId,

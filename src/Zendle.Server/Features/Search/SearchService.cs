@@ -13,119 +13,6 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Search;
 
-/// <summary>An answered question: sets that belong to one snapshot. Not to be changed.</summary>
-/// <param name="Key">Tells it apart from every other answer.</param>
-/// <param name="Reading">How the expression was read.</param>
-/// <param name="Concepts">Its concepts.</param>
-/// <param name="Matching">Matching records of all databases.</param>
-/// <param name="Before">Works of the chosen databases, before narrowing.</param>
-/// <param name="InView">Works after narrowing.</param>
-/// <param name="Trail">The trail that was followed; null for a search.</param>
-/// <param name="Neighbours">The neighbours that were found; null for anything else.</param>
-/// <param name="Beside">Works that other searches and a written list leave; null for all.</param>
-internal sealed record Answer(
-    string Key,
-    QueryReading Reading,
-    ImmutableArray<Concept> Concepts,
-    RecordSet Matching,
-    WorkSet Before,
-    WorkSet InView,
-    int Count,
-    Trail? Trail = null,
-    WorkSet? Beside = null,
-    Neighbours? Neighbours = null
-)
-{
-    /// <summary>About how many bytes it takes.</summary>
-    public long Bytes =>
-        2_000
-        + (2 * Key.Length)
-        + (Matching.Size + Before.Size + InView.Size + (Beside?.Size ?? 0)) / 8
-        + (Trail?.Bytes ?? 0)
-        + (Neighbours?.Bytes ?? 0);
-}
-
-/// <summary>
-/// A question in view together with everything a request needs to speak about it. Holds a snapshot: dispose of it.
-/// </summary>
-internal sealed record SearchView(
-    CorpusSnapshot Snapshot,
-    DecisionFold Fold,
-    ReviewFacts Facts,
-    SearchState State,
-    Answer Answer
-) : IDisposable
-{
-    /// <summary>What the reasons of neighbours weigh in this review.</summary>
-    public NeighbourWeights Weights { get; init; } = NeighbourWeights.Usual;
-
-    public QuestionEvaluator Evaluator => new(Snapshot, Facts);
-
-    /// <summary>
-    /// What each database has of the answer before narrowing: matching records for a search, reported ties for a trail.
-    /// </summary>
-    public LedgerDto Ledger()
-    {
-        if (State.Trail is null || Answer.Trail is null)
-            return LedgerDto.From(Index.Questions.Ledger.Of(Snapshot, Answer.Matching, State.Databases));
-        var shares = Answer.Trail.Shares(Snapshot.Containers).ToDictionary(s => s.DatabaseId);
-        LedgerLineDto[] lines =
-        [
-            .. Snapshot
-                .DatabaseNames.OrderBy(d => d.Key)
-                .Select(d =>
-                {
-                    var share = shares.GetValueOrDefault(d.Key);
-                    return new LedgerLineDto(
-                        d.Key,
-                        d.Value,
-                        State.Databases.IsEmpty || State.Databases.Contains(d.Key),
-                        share.Ties,
-                        share.Works,
-                        share.OnlyHere,
-                        Snapshot.Containers.TryGetValue(d.Key, out var container) ? container : null
-                    );
-                }),
-        ];
-        var (ties, works) = (lines.Where(l => l.Chosen).Sum(l => l.Records), Answer.Before.Count());
-        return new(lines, ties, works, ties - works);
-    }
-
-    /// <summary>The works that the question finds, as many as it asks for, before anything narrows them.</summary>
-    public WorkSet Asked()
-    {
-        if (State.Question is not SeededQuestion { AtLeast: > 1 and var atLeast } || State.Round is not null)
-            return Answer.Before;
-        if (Answer.Trail is { } trail)
-            return trail.Works(atLeast);
-        var found = Answer.Neighbours!.Works(atLeast, Answer.Before.Size);
-        found.IntersectWith(Answer.Before);
-        return found;
-    }
-
-    /// <summary>Works in view on one side of a trail; all in view for both sides, and for a search.</summary>
-    public WorkSet InView(TrailWay side)
-    {
-        if (Answer.Trail is not { } trail || State.Trail is not { } question || side == TrailWay.Both)
-            return Answer.InView;
-        var works = (side == TrailWay.Backward ? trail.Past : trail.Future).Works(question.AtLeast);
-        works.IntersectWith(Answer.InView);
-        return works;
-    }
-
-    /// <summary>The works that narrowings leave, and those the answer is held against; null when there are none.</summary>
-    public WorkSet? Limits()
-    {
-        var left = Evaluator.Narrowed(State, null, SearchService.Read);
-        if (left is null || Answer.Beside is not { } beside)
-            return left ?? Answer.Beside?.Copy();
-        left.IntersectWith(beside);
-        return left;
-    }
-
-    public void Dispose() => Snapshot.Dispose();
-}
-
 /// <summary>Answers states of searching. One pipeline for lists, counts, breakdowns, keeping and exports.</summary>
 internal sealed class SearchService(
     CorpusService corpus,
@@ -143,8 +30,12 @@ internal sealed class SearchService(
     private readonly BoundedCache<(string Answer, SortOrder Order, TrailWay Side), int[]> orders = new(LeastRemembered);
     private long generation = -1;
 
-    /// <summary>Bytes of the answers and orders that are remembered, and how many there may be.</summary>
-    public (long Bytes, long Most) Remembered => (answers.Bytes + orders.Bytes, answers.MostBytes + orders.MostBytes);
+    /// <summary>Bytes of the answers, orders and neighbours that are remembered, and how many there may be.</summary>
+    public (long Bytes, long Most) Remembered =>
+        (
+            answers.Bytes + orders.Bytes + neighbours.Remembered.Bytes,
+            answers.MostBytes + orders.MostBytes + neighbours.Remembered.Most
+        );
 
     /// <summary>
     /// The view of a step; of everything when <paramref name="stepId"/> is 0; null when there is no such step in the
@@ -262,7 +153,7 @@ internal sealed class SearchService(
                 _ => w => trail.Past.Ties(w) + trail.Future.Ties(w),
             };
         var sorted = orders.Get(
-            (answer.Neighbours is null ? answer.Key : $"{view.Weights}|{answer.Key}", order, side),
+            ($"{view.Weights}|{answer.Key}", order, side),
             () =>
                 WorkOrder.Sort(
                     view.Snapshot,

@@ -88,7 +88,6 @@ internal static class NeighbourEndpoints
 {
     private const int MostShown = 100,
         MostNumbers = 12;
-    private static readonly int[] Steps = [1, 2, 3, 5, 10, 20, 50];
 
     public static void MapNeighbours(this RouteGroupBuilder review)
     {
@@ -142,13 +141,12 @@ internal static class NeighbourEndpoints
             return works;
         if (!view.State.Databases.IsEmpty)
             works = evaluator.Works(evaluator.RecordsOf(works), view.State.Databases);
-        return SearchService.Narrowed(evaluator, view.State, works, null, view.Answer.Beside);
+        return view.Narrowed(works);
     }
 
     private static NeighboursAskedDto Asked(SearchView view, NeighbourQuestion asked)
     {
         var columns = view.Snapshot.Columns;
-        var levels = Steps.Select(n => new TieLevelDto(n, AtLeast(n))).TakeWhile(l => l.AtLeast == 1 || l.Works > 0);
         var types = columns.Of(Facet.Type);
         string[] ofSeeds =
         [
@@ -160,18 +158,11 @@ internal static class NeighbourEndpoints
             asked.AtLeast,
             view.Answer.Count,
             view.Answer.Before.Count(),
-            [.. levels],
+            TrailEndpoints.Levels(view, TrailEndpoints.Steps, view.InCommon),
             years.Any() ? years.Max() : null,
             ofSeeds is [var one] ? one : null,
             view.Answer.Count - judged
         );
-
-        int AtLeast(int n)
-        {
-            var works = view.Answer.Neighbours!.Works(n, columns.WorkSize);
-            works.IntersectWith(view.Answer.Before);
-            return SearchService.Narrowed(view.Evaluator, view.State, works, null, view.Answer.Beside).Count();
-        }
     }
 
     private static async Task<IResult> Evidence(

@@ -64,7 +64,7 @@ internal static class TrailEndpoints
     private const int MostSeedsShown = 60;
     private const int MostUnmatchedShown = 500;
     private const int FewSeeds = 9; // so few that "all of them" is worth a bar of its own
-    private static readonly int[] Steps = [1, 2, 3, 5, 10, 20, 50];
+    public static readonly int[] Steps = [1, 2, 3, 5, 10, 20, 50];
 
     public static void MapTrails(this RouteGroupBuilder review)
     {
@@ -131,31 +131,35 @@ internal static class TrailEndpoints
     private static TrailSideDto Side(SearchView view, Trail.Side side, TrailWay way)
     {
         var question = view.State.Trail!;
-        var withoutYears = SearchService.Narrowed(
-            view.Evaluator,
-            view.State,
-            side.Works(question.AtLeast),
-            Core.Reviews.Facet.Year,
-            view.Answer.Beside
-        );
+        var withoutYears = view.Narrowed(side.Works(question.AtLeast), Core.Reviews.Facet.Year);
         var inView = view.InView(way);
-        var levels = Steps
+        var steps = Steps
             .Append(question.Seeds.Length <= FewSeeds ? question.Seeds.Length : 1)
             .Where(n => n <= question.Seeds.Length)
             .Distinct()
-            .Order()
-            .Select(n => new TieLevelDto(n, Count(view, side.Works(n))))
-            .TakeWhile(l => l.AtLeast == 1 || l.Works > 0);
+            .Order();
         return new(
             inView.Count(),
             side.Works(1).Count(),
             SearchEndpoints.Years(view, withoutYears, inView),
-            [.. levels]
+            Levels(view, steps, side.Works)
         );
     }
 
-    private static int Count(SearchView view, WorkSet works) =>
-        SearchService.Narrowed(view.Evaluator, view.State, works, null, view.Answer.Beside).Count();
+    /// <summary>How many works are left at each level of a stair, as long as any are; all narrowings kept.</summary>
+    /// <param name="view">The view.</param>
+    /// <param name="steps">The levels, ascending from 1.</param>
+    /// <param name="works">The works of a level, before narrowing.</param>
+    public static IReadOnlyList<TieLevelDto> Levels(
+        SearchView view,
+        IEnumerable<int> steps,
+        Func<int, WorkSet> works
+    ) =>
+        [
+            .. steps
+                .Select(n => new TieLevelDto(n, view.Narrowed(works(n)).Count()))
+                .TakeWhile(l => l.AtLeast == 1 || l.Works > 0),
+        ];
 
     /// <summary>
     /// References of the seeds that match no record; one that several databases print stands once, by its DOI, title or

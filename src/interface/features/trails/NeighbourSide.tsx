@@ -1,13 +1,13 @@
 import { forwardRef } from "react";
 import type { Dto } from "../../api/client";
 import { SortMenu } from "../../set/list/SortMenu";
-import { WorkList, type ListHandle } from "../../set/list/WorkList";
+import type { ListHandle } from "../../set/list/WorkList";
 import type { StepAct } from "../../set/useSet";
 import { barButton } from "../../ui/Button";
 import { Press } from "../../ui/Press";
 import { count, works } from "../../ui/numbers";
 import { Stair } from "./Stair";
-import { TrailRow } from "./TrailRow";
+import { SideList } from "./SideList";
 import type { SideProps } from "./sideProps";
 import { Weights } from "./Weights";
 import { kindMeaning, kindName, whyNeighbour } from "../../set/neighbourWords";
@@ -19,9 +19,10 @@ interface Props extends SideProps {
 
 /** The neighbours of the seeds: by which reasons, with how much in common, then the works, each with its reasons in numbers. */
 export const NeighbourSide = forwardRef<ListHandle, Props>(function NeighbourSide(
-  { place, neighbours, asked, state, sort, onSort, selected, onOpen, take, onDown },
+  { neighbours, asked, state, onSort, take, ...list },
   ref,
 ) {
+  const { place, sort } = list;
   const on = neighbours.counts.filter((c) => c.chosen).map((c) => c.kind);
   return (
     <div className="flex min-h-0 min-w-0 flex-col">
@@ -35,7 +36,7 @@ export const NeighbourSide = forwardRef<ListHandle, Props>(function NeighbourSid
           <span className="ml-auto" />
           <Limits asked={asked} state={state} take={take} />
           <Weights reviewId={place.reviewId} of={neighbours} kinds={on} />
-          <SortMenu sort={sort} onSort={onSort} lead="Nearness" />
+          <SortMenu sort={sort} onSort={onSort} lead="Likeness" />
         </div>
         <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
           <Kinds counts={neighbours.counts} take={take} />
@@ -54,41 +55,22 @@ export const NeighbourSide = forwardRef<ListHandle, Props>(function NeighbourSid
           )}
         </div>
       </div>
-      <WorkList
+      <SideList
         ref={ref}
+        {...list}
         label="Neighbours"
-        place={place}
-        list={{ sort, side: null }}
-        total={place.hideJudged ? null : asked.inView}
-        selected={selected}
-        onOpen={onOpen}
-        onDown={onDown}
-        rowHeight={94}
-        row={(row) => (
-          <TrailRow
-            row={row}
-            selected={row.id === selected}
-            onOpen={() => onOpen(row.id)}
-            why={row.inCommon && whyNeighbour(row.inCommon)}
-          />
-        )}
-        empty={<NothingInCommon asked={asked} />}
+        total={asked.inView}
+        why={(row) => row.inCommon && whyNeighbour(row.inCommon)}
+        empty={
+          asked.whole > 0
+            ? "No neighbour is within the limits."
+            : "No work here has anything of this in common with the seeds. A seed without references, citations and " +
+              "abstract has few neighbours: try its people, or search for words of its title."
+        }
       />
     </div>
   );
 });
-
-/** What to do where there are no neighbours. */
-function NothingInCommon({ asked }: { asked: Dto<"NeighboursAskedDto"> }) {
-  return (
-    <p className="px-[18px] py-5 text-[13px] text-quiet">
-      {asked.whole > 0
-        ? "No neighbour is within the limits."
-        : "No work here has anything of this in common with the seeds. A seed without references, citations and " +
-          "abstract has few neighbours: try its people, or search for words of its title."}
-    </p>
-  );
-}
 
 /** The reasons, each with how many works it alone brings; a press takes one in or out. */
 function Kinds({ counts, take }: { counts: readonly Dto<"KindCountDto">[]; take: (act: StepAct) => void }) {

@@ -11,9 +11,9 @@ import { TextButton } from "../../ui/TextButton";
 export function Seeds({
   of,
   neighbours,
+  seedIds,
   onOpen,
-  onDrop,
-  onAllKept,
+  reseed,
   onNeighbours,
   kept,
 }: {
@@ -21,9 +21,10 @@ export function Seeds({
   /** The neighbours of the seeds by kind; none while they are counted, null where they are the list. */
   neighbours: readonly Dto<"KindCountDto">[] | null;
   onOpen: (id: number) => void;
-  /** Follows the trail without one of the seeds. */
-  onDrop: (id: number) => void;
-  onAllKept: () => void;
+  /** All seeds. */
+  seedIds: readonly number[];
+  /** Asks the same of other seeds, of all kept works for null; null where the seeds are what they are. */
+  reseed: ((ids: readonly number[] | null) => void) | null;
   /** Makes the neighbours of a kind, or of all, the list. */
   onNeighbours: (kind: NeighbourKind | null) => void;
   kept: number;
@@ -51,11 +52,11 @@ export function Seeds({
                 {count(s.cites)} it cites · {count(s.cited)} {s.cited === 1 ? "cites" : "cite"} it
               </span>
             </Press>
-            {of.seedCount > 1 && (
+            {reseed && of.seedCount > 1 && (
               <Press
                 aria-label={`Leave out seed ${s.number}`}
                 title="Remove this seed"
-                onClick={() => onDrop(s.workId)}
+                onClick={() => reseed(seedIds.filter((id) => id !== s.workId))}
                 className={`h-6 w-6 rounded text-faint opacity-40 group-hover:opacity-100 hover:bg-soft hover:text-ink
                   focus-visible:opacity-100`}
               >
@@ -93,9 +94,9 @@ export function Seeds({
           </ul>
         </div>
       )}
-      {kept > 0 && (
+      {reseed && kept > 0 && (
         <div className="shrink-0 border-t border-line px-3.5 py-2">
-          <TextButton className="text-[12.5px]" onClick={onAllKept}>
+          <TextButton className="text-[12.5px]" onClick={() => reseed(null)}>
             {neighbours ? `Follow all ${count(kept)} kept instead` : `Neighbours of all ${count(kept)} kept instead`}
           </TextButton>
         </div>

@@ -2,9 +2,9 @@ import { forwardRef } from "react";
 import type { Dto } from "../../api/client";
 import { count } from "../../ui/numbers";
 import { SortMenu } from "../../set/list/SortMenu";
-import { WorkList, type ListHandle } from "../../set/list/WorkList";
+import type { ListHandle } from "../../set/list/WorkList";
 import { YearBrush } from "../../set/narrow/YearBrush";
-import { TrailRow } from "./TrailRow";
+import { SideList } from "./SideList";
 import type { SideProps } from "./sideProps";
 import { Unmatched } from "./Unmatched";
 import { Stair } from "./Stair";
@@ -20,9 +20,10 @@ interface Props extends SideProps {
 
 /** One side of a trail: its measure by year and by ties, then its works. */
 export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
-  { way, alone, place, trail, side, state, sort, onSort, selected, onOpen, take, onDown },
+  { way, alone, trail, side, state, onSort, take, ...list },
   ref,
 ) {
+  const { place, sort } = list;
   const past = way === "Backward";
   const one = trail.seedCount === 1;
   const title = past ? (one ? "What it cites" : "What they cite") : one ? "What cites it" : "What cites them";
@@ -66,32 +67,20 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
           />
         )}
       </div>
-      <WorkList
+      <SideList
         ref={ref}
+        {...list}
         label={title}
-        place={place}
-        list={{ sort, side: way }}
-        total={place.hideJudged ? null : side.inView}
-        selected={selected}
-        onOpen={onOpen}
-        onDown={onDown}
+        way={way}
+        total={side.inView}
         rowHeight={76}
-        row={(row) => (
-          <TrailRow
-            row={row}
-            selected={row.id === selected}
-            onOpen={() => onOpen(row.id)}
-            ties={<Ties of={row} past={past} seeds={trail.seedCount} />}
-          />
-        )}
+        ties={(row) => <Ties of={row} past={past} seeds={trail.seedCount} />}
         empty={
-          <p className="px-[18px] py-5 text-[13px] text-quiet">
-            {side.whole === 0
-              ? past
-                ? "No reference of the seeds matches a record here."
-                : "No record here cites the seeds."
-              : "No work on this side is within the limits."}
-          </p>
+          side.whole > 0
+            ? "No work on this side is within the limits."
+            : past
+              ? "No reference of the seeds matches a record here."
+              : "No record here cites the seeds."
         }
       />
     </div>

@@ -14,7 +14,7 @@ import { FittingChips } from "../../set/narrow/FittingChips";
 import { NarrowBar } from "../../set/narrow/NarrowBar";
 import { PathStair } from "../../set/path/PathStair";
 import type { ListHandle } from "../../set/list/WorkList";
-import { usePath, usePlace, useStepView, useTakeStep, useVisit, type SortOrder, type TrailWay } from "../../set/useSet";
+import { usePath, usePlace, useStepView, useTakeStep, useVisit, type SortOrder, type StepAct } from "../../set/useSet";
 import { WorkPane } from "../../set/work/WorkPane";
 import { useAsk } from "../../set/useAsk";
 import { useWorkInView } from "../../set/list/useWorkInView";
@@ -27,7 +27,7 @@ import { useLooked } from "../../set/useRounds";
 import { TrailSide } from "./TrailSide";
 import { Evidence } from "./Evidence";
 import { NeighbourSide } from "./NeighbourSide";
-import { useNeighbours, useTrail, type NeighbourKind } from "../../set/useTrail";
+import { useNeighbours, useTrail, type Followed } from "../../set/useTrail";
 import { Press } from "../../ui/Press";
 
 /** The columns of the page: both sides of the trail with a work or the tie chart between them, or one side. */
@@ -36,9 +36,6 @@ const columns = {
   both: "grid-cols-[minmax(0,1fr)_290px_minmax(0,1fr)] max-[1100px]:grid-cols-[minmax(0,1fr)_230px_minmax(0,1fr)]",
   one: "grid-cols-[minmax(0,1fr)_440px] border-t border-line max-[1150px]:grid-cols-[minmax(0,1fr)_370px]",
 };
-
-/** What seeds can be followed to. */
-type Way = TrailWay | "Neighbours";
 
 /** A list of the page. */
 type Side = "Backward" | "Forward" | "Neighbours" | "Candidates";
@@ -64,8 +61,8 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const [sorts, setSorts] = useState<Record<Side, SortOrder>>({
     Backward: "Ties",
     Forward: "Ties",
-    Neighbours: "Nearness",
-    Candidates: "Nearness",
+    Neighbours: "Likeness",
+    Candidates: "Likeness",
   });
   const lists = {
     Backward: useRef<ListHandle>(null),
@@ -122,14 +119,18 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const seeds = data ?? near ?? round;
   const state = view.data?.state;
   const both = data?.way === "Both";
-  const anew = (way: Way, kind: NeighbourKind | null = null) => {
-    if (!seeds) return;
-    const act =
-      way === "Neighbours"
-        ? ({ kind: "Neighbours", seeds: seeds.seedIds, kinds: kind && [kind] } as const)
-        : ({ kind: "Trail", seeds: seeds.seedIds, way } as const);
-    take.mutate({ act, from: 0 });
-  };
+  const beside = (list: Side) => ({
+    place,
+    sort: sorts[list],
+    onSort: (sort: SortOrder) => setSorts((s) => ({ ...s, [list]: sort })),
+    selected: workId,
+    onOpen: (id: number) => {
+      setSide(list);
+      openWork(id);
+    },
+    take: (act: StepAct) => take.mutate({ act }),
+    onDown: setIsDown,
+  });
   const seen = (way: "Backward" | "Forward") => !isNarrow || (workId === null && (!both || narrowSide === way));
   const sideOf = (way: "Backward" | "Forward", measures: Dto<"TrailSideDto"> | null | undefined) =>
     data &&
@@ -141,19 +142,10 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
         ref={lists[way]}
         way={way}
         alone={!both}
-        place={place}
         trail={data}
         side={measures}
         state={state}
-        sort={sorts[way]}
-        onSort={(sort) => setSorts((s) => ({ ...s, [way]: sort }))}
-        selected={workId}
-        onOpen={(id) => {
-          setSide(way);
-          openWork(id);
-        }}
-        take={(act) => take.mutate({ act })}
-        onDown={setIsDown}
+        {...beside(way)}
       />
     );
   const middle =
@@ -193,14 +185,10 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
           neighbours={near ? null : (neighbours.data?.counts ?? [])}
           kept={review?.kept ?? 0}
           onOpen={openWork}
-          onDrop={(id) =>
-            follow(
-              seeds.seedIds.filter((s) => s !== id),
-              data?.way ?? "Neighbours",
-            )
-          }
-          onAllKept={() => follow(null, data?.way ?? "Neighbours")}
-          onNeighbours={(kind) => anew("Neighbours", kind)}
+          // A round has the seeds that it has; the next one has others.
+          reseed={round ? null : (ids) => follow(ids, data?.way ?? "Neighbours")}
+          seedIds={seeds.seedIds}
+          onNeighbours={(kind) => follow(seeds.seedIds, "Neighbours", { kind })}
         />
       )
     );
@@ -223,7 +211,9 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
             <Ways
               way={round ? "Candidates" : (data?.way ?? "Neighbours")}
               one={seeds.seedCount === 1}
-              go={(way) => (data && way !== "Neighbours" ? take.mutate({ act: { kind: "Way", way } }) : anew(way))}
+              go={(way) =>
+                data && way !== "Neighbours" ? take.mutate({ act: { kind: "Way", way } }) : follow(seeds.seedIds, way)
+              }
             />
             {both && !isNarrow ? (
               <FittingChips place={place} state={state} take={(act) => take.mutate({ act })} />
@@ -275,19 +265,12 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
                 {(!isNarrow || workId === null) && (
                   <RoundSide
                     ref={lists.Candidates}
-                    place={place}
                     round={state.round}
                     neighbours={round}
                     total={view.data.count}
+                    isWhole={view.data.count === view.data.before}
                     looked={looked}
-                    sort={sorts.Candidates}
-                    onSort={(sort) => setSorts((s) => ({ ...s, Candidates: sort }))}
-                    selected={workId}
-                    onOpen={(id) => {
-                      setSide("Candidates");
-                      openWork(id);
-                    }}
-                    onDown={setIsDown}
+                    {...beside("Candidates")}
                   />
                 )}
                 {middle}
@@ -297,19 +280,10 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
                 {(!isNarrow || workId === null) && (
                   <NeighbourSide
                     ref={lists.Neighbours}
-                    place={place}
                     neighbours={near}
                     asked={near.asked}
                     state={state}
-                    sort={sorts.Neighbours}
-                    onSort={(sort) => setSorts((s) => ({ ...s, Neighbours: sort }))}
-                    selected={workId}
-                    onOpen={(id) => {
-                      setSide("Neighbours");
-                      openWork(id);
-                    }}
-                    take={(act) => take.mutate({ act })}
-                    onDown={setIsDown}
+                    {...beside("Neighbours")}
                   />
                 )}
                 {middle}
@@ -335,7 +309,7 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
 }
 
 /** Which way the trail runs, or that neighbours are asked for; the others are one press away. */
-function Ways({ way, one, go }: { way: string; one: boolean; go: (way: Way) => void }) {
+function Ways({ way, one, go }: { way: string; one: boolean; go: (way: Followed) => void }) {
   const words = [
     ["Backward", one ? "◂ what it cites" : "◂ what they cite", "text-past"],
     ["Both", "both ways", "text-ink"],

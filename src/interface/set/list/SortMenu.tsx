@@ -14,8 +14,8 @@ const orders: [SortOrder, string][] = [
   ["Venue", "venue"],
 ];
 
-/** What stands first: in a trail ties, among neighbours nearness, in the place of relevance. */
-const leads: Partial<Record<SortOrder, string>> = { Ties: "ties", Nearness: "nearness" };
+/** What stands first: in a trail ties, among neighbours likeness, in the place of relevance. */
+const leads: Partial<Record<SortOrder, string>> = { Ties: "ties", Likeness: "likeness" };
 
 /** The order of the list. */
 export function SortMenu({

@@ -46,7 +46,7 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
   const chosen = stretch(work, range[0], range[1]);
   const open = (from: number, to: number) => {
     const { way, ties } = stretch(work, from, to);
-    if (ties > 0) follow([work.id], way, { from, to });
+    if (ties > 0) follow([work.id], way, { years: { from, to } });
   };
   const dim = (year: number) => (brushed && (year < range[0] || year > range[1]) ? 0.25 : 0.9);
   return (
