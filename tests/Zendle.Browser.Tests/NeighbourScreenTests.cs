@@ -79,8 +79,8 @@ public sealed class NeighbourScreenTests(DemoWorld world) : IClassFixture<DemoWo
                 Toggle(b, other);
                 b.Until(
                     () =>
-                        b.All($"{Kinds} button[aria-pressed=true]")
-                            .All(k => !k.Text.StartsWith(other, StringComparison.Ordinal)),
+                        b.All($"{Kinds} button[aria-pressed=false]")
+                            .Any(k => k.Text.StartsWith(other, StringComparison.Ordinal)),
                     "one reason less"
                 );
             }

@@ -95,11 +95,17 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         b.Find("article[data-work]");
         b.Press("j");
         b.Find("[aria-label='First year of the range']").SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 6)));
+        var open = "";
         b.Until(
-            () => b.All("aside figure button").Any(e => e.Text.StartsWith("Open ", StringComparison.Ordinal)),
+            () =>
+                (
+                    open =
+                        b.All("aside figure button")
+                            .Select(e => e.Text)
+                            .FirstOrDefault(t => t.StartsWith("Open ", StringComparison.Ordinal)) ?? ""
+                ) != "",
             "what the stretch holds"
         );
-        var open = b.All("aside figure button").First(e => e.Text.StartsWith("Open ", StringComparison.Ordinal)).Text;
         b.Click(open);
         b.Until(
             () => Steps(b).Length == 2 && b.Address.Contains("/trails", StringComparison.Ordinal),
@@ -118,15 +124,14 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         b.Sees("What cites them");
         b.Until(() => b.All("section[aria-label='What cites them'] article").Count > 0, "what cites them");
         Assert.NotNull(b.Find("section[aria-label='What cites them'] [aria-label^='tied to seed']"));
-        var two = b.All("[aria-label='Tied to at least'] button")
-            .Last(e => e.Text.Contains("tied to 2 or more", StringComparison.Ordinal))
-            .Text.Split('\n', ' ')[0];
+        var two = "";
         b.Until(
             () =>
             {
-                b.All("[aria-label='Tied to at least'] button")
-                    .Last(e => e.Text.Contains("tied to 2 or more", StringComparison.Ordinal))
-                    .Click();
+                var level = b.All("[aria-label='Tied to at least'] button")
+                    .Last(e => e.Text.Contains("tied to 2 or more", StringComparison.Ordinal));
+                two = level.Text.Split('\n', ' ')[0];
+                level.Click();
                 return true;
             },
             "two or more"

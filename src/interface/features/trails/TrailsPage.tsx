@@ -51,12 +51,12 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   const path = usePath(reviewId, stepId);
   const view = useStepView(reviewId, stepId);
   const current = view.data?.stepId === stepId;
-  const isTrail = current && view.data?.state.trail !== null;
-  const areNeighbours = current && view.data?.state.neighbours !== null;
-  const isRound = current && view.data?.state.round !== null;
-  const trail = useTrail(reviewId, stepId, isTrail);
-  const neighbours = useNeighbours(reviewId, stepId, isTrail || areNeighbours || isRound);
-  const looked = useLooked(reviewId, stepId, workId, isRound);
+  // While a step is on its way, the one before it stays in view.
+  const state = view.data?.state;
+  const hasSeeds = state !== undefined && (state.trail ?? state.neighbours ?? state.round) !== null;
+  const trail = useTrail(reviewId, stepId, current && state?.trail != null);
+  const neighbours = useNeighbours(reviewId, stepId, current && hasSeeds);
+  const looked = useLooked(reviewId, stepId, workId, current && state?.round != null);
   const take = useTakeStep(place);
   const [sorts, setSorts] = useState<Record<Side, SortOrder>>({
     Backward: "Ties",
@@ -110,14 +110,12 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
         <StartTrails reviewId={reviewId} kept={review?.kept ?? 0} follow={follow} />
       </>
     );
-  if (current && !isTrail && !areNeighbours && !isRound)
-    return <Navigate to={`/r/${reviewId}/search?step=${stepId}`} replace />;
+  if (current && !hasSeeds) return <Navigate to={`/r/${reviewId}/search?step=${stepId}`} replace />;
 
-  const data = areNeighbours || isRound ? undefined : trail.data;
-  const near = areNeighbours && neighbours.data?.asked ? neighbours.data : undefined;
-  const round = isRound ? neighbours.data : undefined;
+  const data = state?.trail ? trail.data : undefined;
+  const near = state?.neighbours && neighbours.data?.asked ? neighbours.data : undefined;
+  const round = state?.round ? neighbours.data : undefined;
   const seeds = data ?? near ?? round;
-  const state = view.data?.state;
   const both = data?.way === "Both";
   const beside = (list: Side) => ({
     place,
