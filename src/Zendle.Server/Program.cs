@@ -24,6 +24,7 @@ using Zendle.Server.Features.Export;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Health;
 using Zendle.Server.Features.Read;
+using Zendle.Server.Features.References;
 using Zendle.Server.Features.Report;
 using Zendle.Server.Features.Reviews;
 using Zendle.Server.Features.Rounds;
@@ -199,6 +200,8 @@ builder
     .AddSingleton<WorkRows>()
     .AddSingleton<RecordsService>()
     .AddSingleton<EntryService>()
+    .AddSingleton<ResolutionService>()
+    .AddSingleton<ReferenceTeller>()
     .AddSingleton<ReviewService>()
     .AddSingleton<DatabaseService>()
     .AddSingleton<DemoSeeder>()
@@ -304,6 +307,7 @@ review.MapWorks();
 review.MapEntries(signedIn);
 review.MapScore();
 review.MapReferences();
+review.MapResolutions();
 review.MapTrails();
 review.MapNeighbours();
 review.MapRounds();

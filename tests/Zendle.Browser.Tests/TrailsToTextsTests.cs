@@ -102,7 +102,8 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
                     open =
                         b.All("aside figure button")
                             .Select(e => e.Text)
-                            .FirstOrDefault(t => t.StartsWith("Open ", StringComparison.Ordinal)) ?? ""
+                            .FirstOrDefault(t => t.StartsWith("Open ", StringComparison.Ordinal))
+                        ?? ""
                 ) != "",
             "what the stretch holds"
         );

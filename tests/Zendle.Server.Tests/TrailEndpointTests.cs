@@ -139,12 +139,13 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
             shown,
             r =>
                 Assert.True(
-                    r.Text("text").Length > 20 && r["seeds"]!.AsArray().All(n => n!.GetValue<int>() is >= 1 and <= 20)
+                    r["reference"]!.Text("text").Length > 20
+                        && r["seeds"]!.AsArray().All(n => n!.GetValue<int>() is >= 1 and <= 20)
                 )
         );
-        Assert.Equal(shown.Length, shown.Select(r => r.Text("text")).Distinct().Count());
+        Assert.Equal(shown.Length, shown.Select(r => r["reference"]!.Text("text")).Distinct().Count());
         // None of them is a work of the corpus under its DOI.
-        foreach (var doi in shown.Select(r => (string?)r["doi"]).OfType<string>().Take(4))
+        foreach (var doi in shown.Select(r => (string?)r["reference"]!["doi"]).OfType<string>().Take(4))
             Assert.Equal(0, await Ann.Count(review, await Ann.Search(review, $"doi:\"{doi}\"")));
         Assert.Equal(
             0,

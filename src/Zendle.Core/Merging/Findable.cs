@@ -17,6 +17,9 @@ public sealed record Findable
     /// <summary>How many of the keys name the work by themselves; the others propose it.</summary>
     public required int NamingCount { get; init; }
 
+    /// <summary>Names of references that a person said mean the work.</summary>
+    public ulong[] Resolved { get; init; } = [];
+
     /// <summary>For each title how many words its main part has, how many it has, and their hashes.</summary>
     public required int[] Titles { get; init; }
 
@@ -35,8 +38,11 @@ public sealed record Findable
     /// <summary>The keys' lower halves.</summary>
     public int[] Halves => Array.ConvertAll(Keys, k => unchecked((int)k));
 
+    /// <summary>The lower halves of <see cref="Resolved"/>.</summary>
+    public int[] ResolvedHalves => Array.ConvertAll(Resolved, k => unchecked((int)k));
+
     /// <summary>The keys as they are compared when a record changes.</summary>
-    public FoundBy By => new(Work, Year, Halves[..NamingCount], Halves[NamingCount..]);
+    public FoundBy By => new(Work, Year, Halves[..NamingCount], Halves[NamingCount..], ResolvedHalves);
 
     /// <summary>
     /// Works out what references find a record by. As long as no record comes, changes or goes that has one of the keys

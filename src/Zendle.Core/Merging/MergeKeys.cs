@@ -103,6 +103,13 @@ public static class MergeKeys
     /// </summary>
     public static string PersonKey(string family) => string.Concat(Words.Fold(family).Where(char.IsLetter));
 
+    /// <summary>
+    /// The key under which a work is found by the references that a person said mean it. Its lower half is the name's: who
+    /// asks for the name is told when it changes.
+    /// </summary>
+    /// <param name="name">One of <see cref="ReferenceKeys.Names"/>.</param>
+    public static ulong Resolved(ulong name) => name ^ 0x9E3779B9_00000000UL;
+
     /// <summary>Key of a text of a kind; never 0.</summary>
     public static ulong Of(string kind, string text) => Finished(Mixed(Mixed(Mixed(Start, kind), "\u0001"), text));
 

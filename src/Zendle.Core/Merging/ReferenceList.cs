@@ -1,4 +1,3 @@
-using System.Globalization;
 using Zendle.Core.Records;
 
 namespace Zendle.Core.Merging;
@@ -8,11 +7,13 @@ namespace Zendle.Core.Merging;
 /// <param name="Match">The work it means, and how it was found.</param>
 /// <param name="Citing">The works whose lists it stands in, ascending.</param>
 /// <param name="Databases">The databases that have it, ascending.</param>
+/// <param name="Places">Where it stands: one place for each name it has.</param>
 public sealed record JoinedReference(
     Reference Reference,
     ReferenceMatch Match,
     IReadOnlyCollection<int> Citing,
-    IReadOnlyCollection<int> Databases
+    IReadOnlyCollection<int> Databases,
+    IReadOnlyList<ListedReference> Places
 );
 
 /// <summary>A reference where it stands: in the list of one record of a work.</summary>
@@ -31,7 +32,11 @@ public readonly record struct ListedReference(
     Reference Reference,
     ulong Doi,
     ulong Title
-);
+)
+{
+    /// <summary>Its names: <see cref="ReferenceKeys.Names"/>.</summary>
+    public IEnumerable<ulong> Names => new ReferenceKeys(Doi, Title, 0).Names(Reference.Text);
+}
 
 /// <summary>
 /// Joins the reference lists that several databases have of the same works: one that several print stands once.
@@ -51,29 +56,27 @@ public static class ReferenceList
     )
     {
         var found =
-            new List<(Reference Reference, ReferenceMatch Match, SortedSet<int> Citing, SortedSet<int> Databases)>();
-        var known = new Dictionary<string, int>();
+            new List<(
+                Reference Reference,
+                ReferenceMatch Match,
+                SortedSet<int> Citing,
+                SortedSet<int> Databases,
+                List<ListedReference> Places
+            )>();
+        var (known, knownWorks) = (new Dictionary<ulong, int>(), new Dictionary<int, int>());
         foreach (var listed in references)
         {
-            var (_, _, work, database, reference, doi, title) = listed;
+            var (_, _, work, database, reference, _, _) = listed;
             var match = means(listed);
-            string?[] names =
+            ulong[] names = [.. listed.Names];
+            var at =
                 match.Work != 0
-                    ? [Invariant($"work {match.Work}")]
-                    :
-                    [
-                        doi == 0 ? null : Invariant($"doi {doi}"),
-                        title == 0 ? null : Invariant($"title {title}"),
-                        doi == 0 && title == 0 ? reference.Text : null,
-                    ];
-            var at = names
-                .OfType<string>()
-                .Select(n => known.TryGetValue(n, out var i) ? i : -1)
-                .FirstOrDefault(i => i >= 0, -1);
+                    ? knownWorks.GetValueOrDefault(match.Work, -1)
+                    : names.Select(n => known.GetValueOrDefault(n, -1)).FirstOrDefault(i => i >= 0, -1);
             if (at < 0)
             {
                 at = found.Count;
-                found.Add((reference, match, [], []));
+                found.Add((reference, match, [], [], []));
             }
             else
             {
@@ -86,12 +89,17 @@ public static class ReferenceList
                     Match = match.Confidence > had.Match.Confidence ? match : had.Match,
                 };
             }
-            foreach (var name in names.OfType<string>())
-                known.TryAdd(name, at);
+            if (match.Work != 0)
+                knownWorks.TryAdd(match.Work, at);
+            else
+                foreach (var name in names)
+                    known.TryAdd(name, at);
+            if (names.Any(n => !found[at].Places.SelectMany(p => p.Names).Contains(n)))
+                found[at].Places.Add(listed);
             found[at].Citing.Add(work);
             found[at].Databases.Add(database);
         }
-        return [.. found.Select(f => new JoinedReference(f.Reference, f.Match, f.Citing, f.Databases))];
+        return [.. found.Select(f => new JoinedReference(f.Reference, f.Match, f.Citing, f.Databases, f.Places))];
     }
 
     private static Reference Fuller(Reference first, Reference other)
@@ -108,8 +116,7 @@ public static class ReferenceList
             ReferenceEvidence.TitleAndPerson => "the same title and first person",
             ReferenceEvidence.Words => "the words of its title, with person, year, volume or page",
             ReferenceEvidence.Location => "no title printed, but person, year, volume and page",
+            ReferenceEvidence.Person => "what a person confirmed",
             _ => null,
         };
-
-    private static string Invariant(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

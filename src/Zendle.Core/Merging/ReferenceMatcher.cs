@@ -22,6 +22,9 @@ public enum ReferenceEvidence
 
     /// <summary>No title printed, but person, year, volume and first page, as far as the record tells them.</summary>
     Location,
+
+    /// <summary>A person said so.</summary>
+    Person,
 }
 
 /// <summary>What a reference was matched to.</summary>
@@ -36,7 +39,8 @@ public readonly record struct ReferenceMatch(int Work, ReferenceEvidence Evidenc
 /// <param name="Year">Its year; 0 when unknown.</param>
 /// <param name="Naming">Keys that name the work by themselves.</param>
 /// <param name="Proposing">Keys under which its words are held against a text.</param>
-public readonly record struct FoundBy(int Work, int Year, int[] Naming, int[] Proposing)
+/// <param name="Resolved">Names of references that a person said mean it.</param>
+public readonly record struct FoundBy(int Work, int Year, int[] Naming, int[] Proposing, int[] Resolved)
 {
     /// <summary>
     /// The keys of which a reference that asks for one may mean another work now. What names a work does so whatever
@@ -44,15 +48,14 @@ public readonly record struct FoundBy(int Work, int Year, int[] Naming, int[] Pr
     /// </summary>
     public static IEnumerable<int> Differ(FoundBy before, FoundBy now)
     {
-        int[] naming = [.. before.Naming ?? []],
-            named = [.. now.Naming ?? []];
-        return (
-            before.Work == now.Work && before.Year == now.Year
-                ? naming.Except(named).Concat(named.Except(naming))
-                : naming.Concat(named)
-        )
+        var isSame = before.Work == now.Work && before.Year == now.Year;
+        return Names(before.Naming ?? [], now.Naming ?? [])
+            .Concat(Names(before.Resolved ?? [], now.Resolved ?? []))
             .Concat(before.Proposing ?? [])
             .Concat(now.Proposing ?? []);
+
+        IEnumerable<int> Names(int[] naming, int[] named) =>
+            isSame ? naming.Except(named).Concat(named.Except(naming)) : naming.Concat(named);
     }
 }
 
@@ -92,8 +95,8 @@ public sealed class ReferenceMatcher
     private const int MostProposed = 400;
 
     // A record's account: work, year, offsets of first person, volume and page among the texts, whether it is a notice,
-    // how many keys, how many of them name the work (the others only propose it), the keys' lower halves, then for each
-    // title how many words its main part has, how many it has, and their hashes.
+    // how many keys, how many of them name the work (the others only propose it), how many names a person gave it, the lower
+    // halves of keys and names, then for each title how many words its main part has, how many it has, and their hashes.
     private const int Work = 0,
         Year = 1,
         Person = 2,
@@ -102,7 +105,8 @@ public sealed class ReferenceMatcher
         Notice = 5,
         KeyCount = 6,
         NamingCount = 7,
-        Head = 8;
+        ResolvedCount = 8,
+        Head = 9;
 
     private readonly IdLists accounts;
     private readonly KeyIndex keys;
@@ -125,12 +129,15 @@ public sealed class ReferenceMatcher
                 a[Work],
                 a[Year],
                 a.Slice(Head, a[NamingCount]).ToArray(),
-                a[(Head + a[NamingCount])..(Head + a[KeyCount])].ToArray()
+                a[(Head + a[NamingCount])..(Head + a[KeyCount])].ToArray(),
+                a.Slice(Head + a[KeyCount], a[ResolvedCount]).ToArray()
             )
             : default;
 
     private ReadOnlySpan<int> KeyHalves(int record) =>
         accounts.Of(record) is { IsEmpty: false } account ? account.Slice(Head, account[KeyCount]) : [];
+
+    private static int TitlesAt(ReadOnlySpan<int> account) => Head + account[KeyCount] + account[ResolvedCount];
 
     /// <summary>What the matcher is made of, for writing it down.</summary>
     public (IdLists Accounts, ulong[] Keys, int[] Records, string[] Texts) Parts =>
@@ -160,6 +167,11 @@ public sealed class ReferenceMatcher
                 keys.Add(key);
                 records.Add(record);
             }
+            foreach (var name in findable.Resolved)
+            {
+                keys.Add(MergeKeys.Resolved(name));
+                records.Add(record);
+            }
             int[] account =
             [
                 findable.Work,
@@ -170,7 +182,9 @@ public sealed class ReferenceMatcher
                 findable.IsNotice ? 1 : 0,
                 findable.Keys.Length,
                 findable.NamingCount,
+                findable.Resolved.Length,
                 .. findable.Halves,
+                .. findable.ResolvedHalves,
                 .. findable.Titles,
             ];
             accounts.Set(record, account);
@@ -227,10 +241,7 @@ public sealed class ReferenceMatcher
 
     /// <summary>The keys a reference asks for.</summary>
     public static ulong[] AskedBy(Reference reference) =>
-        Asked(ReferenceKeys.Of(reference), Proposing(reference, new Text(reference)));
-
-    private static ulong[] Asked(ReferenceKeys keys, IEnumerable<ulong> proposing) =>
-        [.. new[] { keys.Doi, keys.Title }.Where(k => k != 0), .. proposing];
+        [.. ReferenceKeys.Of(reference).Names(reference.Text), .. Proposing(reference, new Text(reference))];
 
     /// <summary>The work that has a DOI; the oldest where several claim it, 0 for none.</summary>
     /// <param name="doi"><see cref="MergeKeys.Doi"/> of it.</param>
@@ -242,10 +253,30 @@ public sealed class ReferenceMatcher
         return oldest;
     }
 
+    /// <summary>The work that a person said references of a name mean; none when nobody did.</summary>
+    private ReferenceMatch Resolved(ulong name)
+    {
+        if (name != 0)
+            foreach (var record in Under(MergeKeys.Resolved(name)))
+            {
+                var account = accounts.Of(record);
+                if (
+                    !account.IsEmpty
+                    && account.Slice(Head + account[KeyCount], account[ResolvedCount]).Contains((int)name)
+                )
+                    return new(account[Work], ReferenceEvidence.Person, 1);
+            }
+        return default;
+    }
+
     /// <summary>The work a reference means by its keys alone; none when they do not tell.</summary>
     public ReferenceMatch ByKeys(ReferenceKeys asked)
     {
         var (doi, title, year) = asked;
+        if (Resolved(doi) is { Work: > 0 } byDoi)
+            return byDoi;
+        if (Resolved(title) is { Work: > 0 } byTitle)
+            return byTitle;
         if (doi != 0 && WithDoi(doi) is > 0 and var work)
             return new(work, ReferenceEvidence.Doi, 1);
         if (title == 0)
@@ -269,18 +300,20 @@ public sealed class ReferenceMatcher
     }
 
     /// <summary>The records that have a key today.</summary>
-    private IEnumerable<int> Holding(ulong key)
+    private IEnumerable<int> Holding(ulong key) => Under(key).Where(r => Holds(r, key));
+
+    /// <summary>The records that have or had a key, each once.</summary>
+    private IEnumerable<int> Under(ulong key)
     {
         var (whole, late) = keys.Find(key);
         if (whole.IsEmpty && late.IsEmpty)
             yield break;
         for (var i = 0; i < whole.Length; i++)
-            if (Holds(whole.Span[i], key))
-                yield return whole.Span[i];
+            yield return whole.Span[i];
         for (var i = 0; i < late.Length; i++)
         {
             var record = late.Span[i];
-            if (Holds(record, key) && !whole.Span.Contains(record) && !late.Span[..i].Contains(record))
+            if (!whole.Span.Contains(record) && !late.Span[..i].Contains(record))
                 yield return record;
         }
     }
@@ -297,9 +330,12 @@ public sealed class ReferenceMatcher
     {
         var keys = ReferenceKeys.Of(reference);
         var text = new Text(reference);
-        ulong[] proposing = [.. Proposing(reference, text)];
+        ulong[] proposing = [.. Proposing(reference, text)],
+            names = [.. keys.Names(reference.Text)];
         var byKeys = ByKeys(keys);
-        return (byKeys.Work != 0 ? byKeys : ByWords(text, proposing), Asked(keys, proposing));
+        if (byKeys.Work == 0 && keys is (0, 0, _) && names is [var print])
+            byKeys = Resolved(print);
+        return (byKeys.Work != 0 ? byKeys : ByWords(text, proposing), [.. names, .. proposing]);
     }
 
     /// <summary>
@@ -348,7 +384,7 @@ public sealed class ReferenceMatcher
         var account = accounts.Of(record);
         if (account.IsEmpty)
             return null;
-        var (share, words, at) = (0.0, 0.0, Head + account[KeyCount]);
+        var (share, words, at) = (0.0, 0.0, TitlesAt(account));
         while (at < account.Length)
         {
             var title = account.Slice(at + 2, account[at + 1]);
@@ -419,7 +455,7 @@ public sealed class ReferenceMatcher
     private ReferenceMatch Fit(int record, Text text)
     {
         var account = accounts.Of(record);
-        var (best, at) = (default(ReferenceMatch), Head + account[KeyCount]);
+        var (best, at) = (default(ReferenceMatch), TitlesAt(account));
         while (at < account.Length)
         {
             var title = account.Slice(at + 2, account[at + 1]);

@@ -156,7 +156,8 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
         var people = await People(before, trust, cancel);
         foreach (var work in touched)
             people.Put(work, []);
-        await foreach (var part in WorkPart.Of(rows, trust, cancel, each))
+        var resolved = await reader.Resolved(cancel);
+        await foreach (var part in WorkPart.Of(rows, trust, cancel, each, resolved))
         {
             changes.Add(part);
             people.Put(part.Work, part.Mentions);

@@ -171,6 +171,7 @@ public sealed class CorpusIdentity(
         works = Math.Max(works, await made.Sought.Select(d => (int?)d.WorkId).MaxAsync(cancel) ?? 0);
         works = Math.Max(works, await made.Looked.Select(d => (int?)d.WorkId).MaxAsync(cancel) ?? 0);
         works = Math.Max(works, await made.Texts.Select(d => (int?)d.WorkId).MaxAsync(cancel) ?? 0);
+        works = Math.Max(works, await made.Resolutions.Select(d => (int?)d.WorkId).MaxAsync(cancel) ?? 0);
         await foreach (
             var act in made.Steps.AsNoTracking().Select(s => s.Act).AsAsyncEnumerable().WithCancellation(cancel)
         )

@@ -16,7 +16,7 @@ namespace Zendle.Server.Corpus;
 public sealed record NotFoundWork(int WorkId, string Title, string People, int? Year, string? Doi);
 
 /// <summary>
-/// Notes what decisions, searches for texts and steps speak of, in names that outlive the numbers of a corpus: database
+/// Notes what decisions, searches for texts, resolved references and steps speak of, in names that outlive the numbers of a corpus: database
 /// and identifier, DOI, title with first person. When a corpus was made anew the works are found again by them, as
 /// their records come.
 /// </summary>
@@ -93,6 +93,7 @@ public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusRead
         var spoken = (await made.Decisions.Select(d => d.WorkId).Distinct().ToListAsync(cancel))
             .Union(await made.Sought.Select(d => d.WorkId).Distinct().ToListAsync(cancel))
             .Union(await made.Texts.Select(d => d.WorkId).Distinct().ToListAsync(cancel))
+            .Union(await made.Resolutions.Select(d => d.WorkId).Distinct().ToListAsync(cancel))
             .ToHashSet();
         await foreach (
             var act in made

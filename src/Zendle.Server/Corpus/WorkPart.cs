@@ -34,11 +34,13 @@ internal sealed record WorkPart(
     /// <param name="trust">Rank of trust by database.</param>
     /// <param name="cancel">Stops.</param>
     /// <param name="each">Is shown every record with its id, on whichever core; null for nobody.</param>
+    /// <param name="resolved">By work the names of references that people said mean it; null for none.</param>
     public static async IAsyncEnumerable<WorkPart> Of(
         IAsyncEnumerable<StoredRecord> records,
         IReadOnlyDictionary<int, int> trust,
         [EnumeratorCancellation] CancellationToken cancel,
-        Action<int, Record>? each = null
+        Action<int, Record>? each = null,
+        ILookup<int, ulong>? resolved = null
     )
     {
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
@@ -66,7 +68,7 @@ internal sealed record WorkPart(
                             .AsParallel()
                             .AsOrdered()
                             .WithCancellation(stop.Token)
-                            .Select(w => Of(w, trust, each))
+                            .Select(w => Of(w, trust, each, resolved))
                             .ToArray(),
                         stop.Token
                     );
@@ -133,7 +135,8 @@ internal sealed record WorkPart(
     private static WorkPart Of(
         List<StoredRecord> stored,
         IReadOnlyDictionary<int, int> trust,
-        Action<int, Record>? each
+        Action<int, Record>? each,
+        ILookup<int, ulong>? resolved
     )
     {
         var work = stored[0].WorkId;
@@ -145,18 +148,25 @@ internal sealed record WorkPart(
                 if (!record.IsWithdrawn)
                     each(record.RecordId, record.Record);
         var chosen = ChosenFields.From(records);
+        // One record of a work is enough for a reference to find it.
+        var oldest = stored.Min(s => s.Id);
         return new(
             work,
             WorkValues.Of(chosen),
-            [.. stored.Zip(records, (s, r) => WithFindable(Row(s, r.Record), s))],
+            [
+                .. stored.Zip(
+                    records,
+                    (s, r) => WithFindable(Row(s, r.Record), s, s.Id == oldest ? [.. resolved?[work] ?? []] : [])
+                ),
+            ],
             Mention.Of(work, records, chosen),
             chosen.Venue.Value,
             chosen.Type.Value is DocumentType.Article or DocumentType.Review or DocumentType.SystematicReview
         );
     }
 
-    private static (ColumnRow, Findable) WithFindable(ColumnRow row, StoredRecord s) =>
-        (row, Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, s.Compared()));
+    private static (ColumnRow, Findable) WithFindable(ColumnRow row, StoredRecord s, ulong[] resolved) =>
+        (row, Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, s.Compared()) with { Resolved = resolved });
 
     /// <summary>
     /// What the columns take of a record. One that is in no database any more cites nothing, for no database says so;

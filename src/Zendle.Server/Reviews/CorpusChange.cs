@@ -41,8 +41,12 @@ internal sealed class CorpusChange(CorpusService corpus, MadeOn madeOn, StartUp 
         await corpus.Refresh(cancel);
         if (madeOn.LostCount > 0)
         {
-            using var snapshot = corpus.Snapshot();
-            await madeOn.FindAgain(snapshot, byTitle: isLast, cancel);
+            int found;
+            using (var snapshot = corpus.Snapshot())
+                found = await madeOn.FindAgain(snapshot, byTitle: isLast, cancel);
+            // References that people said mean one of them are ties again.
+            if (found > 0)
+                await corpus.Refresh(cancel);
         }
         Tell();
     }

@@ -28,6 +28,9 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
     /// <summary>Works.</summary>
     public DbSet<WorkRow> Works => Set<WorkRow>();
 
+    /// <summary>Names of references that people said mean a work.</summary>
+    public DbSet<ResolvedReferenceRow> ResolvedReferences => Set<ResolvedReferenceRow>();
+
     /// <summary>Persons told apart.</summary>
     public DbSet<PersonRow> People => Set<PersonRow>();
 
@@ -68,6 +71,12 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
             v.HasKey(x => x.DatabaseId);
             v.Property(x => x.DatabaseId).ValueGeneratedNever();
             v.HasOne<DatabaseRow>().WithOne().HasForeignKey<VocabularyRow>(x => x.DatabaseId);
+        });
+        modelBuilder.Entity<ResolvedReferenceRow>(r =>
+        {
+            r.HasKey(x => x.Name);
+            r.Property(x => x.Name).ValueGeneratedNever();
+            r.HasIndex(x => x.WorkId);
         });
         modelBuilder.Entity<SeenRow>().HasKey(s => new { s.DatabaseId, s.Identifier });
         modelBuilder.Entity<KeyPartRow>(k =>

@@ -212,6 +212,34 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
             yield return (row.Id, row.Deleted ? null : row.Facts);
     }
 
+    /// <summary>The names of references that people said mean a work, by the work of today. O(names).</summary>
+    public async Task<ILookup<int, ulong>> Resolved(CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return (
+            await context
+                .ResolvedReferences.Select(r => new
+                {
+                    r.Name,
+                    Work = context.Works.Where(w => w.Id == r.WorkId).Select(w => w.RedirectTo).FirstOrDefault()
+                        ?? r.WorkId,
+                })
+                .OrderBy(r => r.Name)
+                .ToListAsync(cancel)
+        ).ToLookup(r => r.Work, r => unchecked((ulong)r.Name));
+    }
+
+    /// <summary>The references of a record that is there; null when it is not.</summary>
+    public async Task<IReadOnlyList<Reference>?> ReferencesOfRecord(int record, CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var bytes = await context
+            .Records.Where(r => r.Id == record && r.WorkId > 0)
+            .Select(r => r.References)
+            .SingleOrDefaultAsync(cancel);
+        return bytes is null ? null : RecordCodec.References(bytes);
+    }
+
     /// <summary>The records of some works, by work id, without references.</summary>
     public async Task<ILookup<int, SourcedRecord>> OfWorks(IReadOnlyCollection<int> works, CancellationToken cancel)
     {

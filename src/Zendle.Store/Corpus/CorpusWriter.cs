@@ -340,6 +340,50 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             cancel
         );
 
+    /// <summary>
+    /// Says which works references of some names mean. The works that gain or lose a name are of a new generation.
+    /// </summary>
+    /// <param name="works">By name the work; null for none any more.</param>
+    /// <param name="cancel">Stops before anything is written.</param>
+    public Task Resolve(IReadOnlyDictionary<ulong, int?> works, CancellationToken cancel) =>
+        InTransaction(
+            sql =>
+            {
+                var touched = new HashSet<int>();
+                foreach (var (name, work) in works)
+                {
+                    var key = unchecked((long)name);
+                    var before = (int)
+                        sql.Number("SELECT COALESCE((SELECT WorkId FROM ResolvedReferences WHERE Name = $0), 0)", key);
+                    if (before == (work ?? 0))
+                        continue;
+                    touched.Add(before);
+                    if (work is { } now)
+                    {
+                        touched.Add(now);
+                        sql.Run("INSERT OR REPLACE INTO ResolvedReferences (Name, WorkId) VALUES ($0, $1)", key, now);
+                    }
+                    else
+                        sql.Run("DELETE FROM ResolvedReferences WHERE Name = $0", key);
+                }
+                Touch(sql, touched, NextSequence(sql));
+                return 0;
+            },
+            cancel
+        );
+
+    /// <summary>Works are looked at anew, though none of their records changed.</summary>
+    private static void Touch(SqlSession sql, IEnumerable<int> works, long sequence)
+    {
+        foreach (var work in works)
+            sql.Run(
+                "UPDATE Records SET Sequence = $1 WHERE Id = (SELECT MIN(Id) FROM Records WHERE WorkId = COALESCE((SELECT "
+                    + "RedirectTo FROM Works WHERE Id = $0), $0) AND WorkId > 0)",
+                work,
+                sequence
+            );
+    }
+
     /// <summary>Makes lost numbers of works stand for works of today.</summary>
     /// <param name="found">By lost number: the work it turned out to be.</param>
     /// <param name="cancel">Stops before anything is written.</param>
@@ -355,6 +399,14 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
                         lost,
                         work
                     );
+                // References that were said to mean a lost work mean the one of today.
+                Touch(
+                    sql,
+                    found.Keys.Where(w =>
+                        sql.Number("SELECT EXISTS (SELECT 1 FROM ResolvedReferences WHERE WorkId = $0)", w) == 1
+                    ),
+                    NextSequence(sql)
+                );
                 return 0;
             },
             cancel

@@ -214,6 +214,16 @@ public sealed class WorkRow
     public int? RedirectTo { get; set; }
 }
 
+/// <summary>A name of a reference that people said means a work; made again from <c>zendle.db</c>.</summary>
+public sealed class ResolvedReferenceRow
+{
+    /// <summary>The name: see <see cref="Core.Merging.ReferenceKeys.Names"/>.</summary>
+    public long Name { get; set; }
+
+    /// <summary>The work, under the number it had then.</summary>
+    public int WorkId { get; set; }
+}
+
 /// <summary>A person told apart from namesakes. The id is permanent.</summary>
 public sealed class PersonRow
 {

@@ -442,6 +442,36 @@ public sealed class EntryRow
     public bool IsRemoved { get; set; }
 }
 
+/// <summary>
+/// What a person said a reference means: it holds for every work that prints it. The newest one of a name holds.
+/// </summary>
+public sealed class ResolutionRow
+{
+    /// <summary>Number; higher is newer.</summary>
+    public int Id { get; set; }
+
+    /// <summary>
+    /// The names the reference is known by (<see cref="Core.Merging.ReferenceKeys.Names"/>), eight bytes each,
+    /// little-endian.
+    /// </summary>
+    public byte[] Names { get; set; } = [];
+
+    /// <summary>The reference as printed.</summary>
+    public required string Text { get; set; }
+
+    /// <summary>The work it means, under the number it had then.</summary>
+    public int WorkId { get; set; }
+
+    /// <summary>Who said so.</summary>
+    public required string AccountId { get; set; }
+
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+
+    /// <summary>Whether it was taken back.</summary>
+    public bool IsUndone { get; set; }
+}
+
 /// <summary>A setting of the installation.</summary>
 public sealed class SettingRow
 {

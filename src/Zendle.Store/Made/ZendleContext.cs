@@ -70,6 +70,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>Custom entries.</summary>
     public DbSet<EntryRow> Entries => Set<EntryRow>();
 
+    /// <summary>What people said references mean.</summary>
+    public DbSet<ResolutionRow> Resolutions => Set<ResolutionRow>();
+
     /// <summary>Settings.</summary>
     public DbSet<SettingRow> Settings => Set<SettingRow>();
 
@@ -106,6 +109,7 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
             l.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
         });
         builder.Entity<EntryRow>().HasOne<Account>().WithMany().HasForeignKey(e => e.AccountId);
+        builder.Entity<ResolutionRow>().HasOne<Account>().WithMany().HasForeignKey(r => r.AccountId);
         builder.Entity<Member>().HasKey(m => new { m.ReviewId, m.AccountId });
         builder.Entity<Member>().HasOne<Review>().WithMany().HasForeignKey(m => m.ReviewId);
         builder.Entity<Member>().HasOne<Account>().WithMany().HasForeignKey(m => m.AccountId);

@@ -55,6 +55,7 @@ internal static class PastedFinder
     private const int MostByWords = 200;
 
     private const int MostCandidates = 3,
+        MostChoices = 5,
         MostRareWords = 6,
         MostPostings = 20_000,
         FewPostings = 40,
@@ -91,45 +92,66 @@ internal static class PastedFinder
                 found.Add(new(reference.Text, PastedVerdict.Sure, [Sure(columns, match)]));
                 continue;
             }
-            if (
-                Identifiers.Isbn(reference.Text) is { } isbn
-                && Found(evaluator, columns, $"isbn:{isbn}", "has this ISBN") is { Count: > 0 } books
-            )
-            {
-                found.Add(new(reference.Text, PastedVerdict.ToConfirm, books));
-                continue;
-            }
-            if (
-                TypedIdentifier.Of(reference.Text) is { Kind: IdentifierKind.Url } there
-                && Found(evaluator, columns, there.Expression, "has this address") is { Count: > 0 } lying
-            )
-            {
-                found.Add(new(reference.Text, lying.Count == 1 ? PastedVerdict.Sure : PastedVerdict.ToConfirm, lying));
-                continue;
-            }
-            var also = byWords++ < MostByWords ? SharingRareWords(evaluator, reference.Text) : [];
-            var candidates = columns.References.Candidates(reference, also, MostCandidates);
-            if (candidates.Where(c => columns.HasTitle(c.Work, reference.Text)).ToArray() is [var titled])
-            {
-                found.Add(
-                    new(
-                        reference.Text,
-                        PastedVerdict.Sure,
-                        [Dto(columns, titled.Work, 1, ["the whole title, which no other work has"])]
-                    )
-                );
-                continue;
-            }
-            notLookedFor += candidates.Count == 0 && byWords > MostByWords ? 1 : 0;
-            found.Add(
-                new(
-                    reference.Text,
-                    candidates.Count == 0 ? PastedVerdict.NotHere : PastedVerdict.ToConfirm,
-                    [.. candidates.Select(c => Doubtful(columns, c))]
-                )
-            );
+            var one = ByText(columns, evaluator, reference, byWords++ < MostByWords, MostCandidates);
+            notLookedFor += one.Candidates.Count == 0 && byWords > MostByWords ? 1 : 0;
+            found.Add(one);
         }
         return new(found, entries.Count == PastedReferences.Most, notLookedFor);
+    }
+
+    /// <summary>
+    /// The works that one reference may mean, for a person to choose from: the one it is matched with first, if it is with
+    /// any.
+    /// </summary>
+    /// <param name="snapshot">What is looked in.</param>
+    /// <param name="evaluator">Answers what words find there.</param>
+    /// <param name="reference">The reference.</param>
+    public static PastedReferenceDto Choose(CorpusSnapshot snapshot, QuestionEvaluator evaluator, Reference reference)
+    {
+        var columns = snapshot.Columns;
+        var match = columns.References.Match(reference);
+        var others = ByText(columns, evaluator, reference, byWords: true, MostChoices);
+        return match.Work == 0
+            ? others
+            : new(
+                reference.Text,
+                PastedVerdict.Sure,
+                [Sure(columns, match), .. others.Candidates.Where(c => c.WorkId != match.Work).Take(MostChoices - 1)]
+            );
+    }
+
+    /// <summary>Looks for the works of a reference that its keys and its text alone did not find.</summary>
+    private static PastedReferenceDto ByText(
+        CorpusColumns columns,
+        QuestionEvaluator evaluator,
+        Reference reference,
+        bool byWords,
+        int most
+    )
+    {
+        if (
+            Identifiers.Isbn(reference.Text) is { } isbn
+            && Found(evaluator, columns, $"isbn:{isbn}", "has this ISBN") is { Count: > 0 } books
+        )
+            return new(reference.Text, PastedVerdict.ToConfirm, books);
+        if (
+            TypedIdentifier.Of(reference.Text) is { Kind: IdentifierKind.Url } there
+            && Found(evaluator, columns, there.Expression, "has this address") is { Count: > 0 } lying
+        )
+            return new(reference.Text, lying.Count == 1 ? PastedVerdict.Sure : PastedVerdict.ToConfirm, lying);
+        var also = byWords ? SharingRareWords(evaluator, reference.Text) : [];
+        var candidates = columns.References.Candidates(reference, also, most);
+        return candidates.Where(c => columns.HasTitle(c.Work, reference.Text)).ToArray() is [var titled]
+            ? new(
+                reference.Text,
+                PastedVerdict.Sure,
+                [Dto(columns, titled.Work, 1, ["the whole title, which no other work has"])]
+            )
+            : new(
+                reference.Text,
+                candidates.Count == 0 ? PastedVerdict.NotHere : PastedVerdict.ToConfirm,
+                [.. candidates.Select(c => Doubtful(columns, c))]
+            );
     }
 
     private static PastedCandidateDto Sure(CorpusColumns columns, ReferenceMatch match) =>

@@ -1,7 +1,9 @@
+using System.Security.Claims;
 using Zendle.Core.Merging;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
+using Zendle.Server.Features.References;
 using Zendle.Server.Features.Search;
 
 namespace Zendle.Server.Features.Trails;
@@ -46,18 +48,18 @@ internal sealed record TrailDto(
     TrailSideDto? Future
 );
 
-/// <summary>
-/// A reference that matches no record, as a database prints it, with the numbers of the seeds that list it.
-/// </summary>
-internal sealed record UnmatchedDto(
-    string Text,
-    string? Doi,
-    int? Year,
-    IReadOnlyList<int> Seeds,
-    IReadOnlyList<string> Databases
-);
+/// <summary>A reference of seeds, with the numbers of those that list it.</summary>
+internal sealed record SeedReferenceDto(CitedReferenceDto Reference, IReadOnlyList<int> Seeds);
 
-internal sealed record UnmatchedListDto(int Total, IReadOnlyList<UnmatchedDto> References);
+/// <summary>References of the seeds that match no record.</summary>
+/// <param name="Total">How many there are.</param>
+/// <param name="References">The first of them, those that most seeds list before others.</param>
+/// <param name="Resolved">References of the seeds of which a person said what they mean.</param>
+internal sealed record UnmatchedListDto(
+    int Total,
+    IReadOnlyList<SeedReferenceDto> References,
+    IReadOnlyList<SeedReferenceDto> Resolved
+);
 
 internal static class TrailEndpoints
 {
@@ -170,6 +172,8 @@ internal static class TrailEndpoints
         int stepId,
         SearchService search,
         Store.Corpus.CorpusReader reader,
+        ReferenceTeller teller,
+        ClaimsPrincipal user,
         CancellationToken cancel
     )
     {
@@ -177,29 +181,37 @@ internal static class TrailEndpoints
         if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail)
             return NoTrail();
         if (!question.HasPast)
-            return TypedResults.Ok(new UnmatchedListDto(0, []));
+            return TypedResults.Ok(new UnmatchedListDto(0, [], []));
         var columns = view.Snapshot.Columns;
         var references = (await reader.ReferencesOf(question.Seeds, cancel)).Where(r =>
             view.State.Databases.IsEmpty || view.State.Databases.Contains(r.Database)
         );
-        var found = ReferenceList.Join(references, columns.Means).Where(j => j.Match.Work == 0).ToArray();
+        var joined = ReferenceList.Join(references, columns.Means);
+        var total = joined.Count(j => j.Match.Work == 0);
         return TypedResults.Ok(
             new UnmatchedListDto(
-                found.Length,
-                [
-                    .. found
-                        .OrderByDescending(f => f.Citing.Count)
-                        .ThenBy(f => f.Reference.Text, StringComparer.OrdinalIgnoreCase)
-                        .Take(MostUnmatchedShown)
-                        .Select(f => new UnmatchedDto(
-                            f.Reference.Text,
-                            f.Reference.Doi,
-                            f.Reference.Year,
-                            [.. f.Citing.Select(w => trail.NumberOf(w)!.Value).Order()],
-                            [.. f.Databases.Select(d => view.Snapshot.DatabaseNames.GetValueOrDefault(d, "?"))]
-                        )),
-                ]
+                total,
+                await Told(joined.Where(j => j.Match.Work == 0)),
+                await Told(joined.Where(j => j.Match.Evidence == ReferenceEvidence.Person))
             )
         );
+
+        async Task<IReadOnlyList<SeedReferenceDto>> Told(IEnumerable<JoinedReference> some)
+        {
+            JoinedReference[] shown =
+            [
+                .. some.OrderByDescending(f => f.Citing.Count)
+                    .ThenBy(f => f.Reference.Text, StringComparer.OrdinalIgnoreCase)
+                    .Take(MostUnmatchedShown),
+            ];
+            var told = await teller.Tell(shown, view.Snapshot.DatabaseNames, user, cancel);
+            return
+            [
+                .. shown.Zip(
+                    told,
+                    (j, t) => new SeedReferenceDto(t, [.. j.Citing.Select(w => trail.NumberOf(w)!.Value).Order()])
+                ),
+            ];
+        }
     }
 }

@@ -281,6 +281,21 @@ namespace Zendle.Store.Corpus.Migrations
                     b.ToTable("Records");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Corpus.ResolvedReferenceRow", b =>
+                {
+                    b.Property<long>("Name")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Name");
+
+                    b.HasIndex("WorkId");
+
+                    b.ToTable("ResolvedReferences");
+                });
+
             modelBuilder.Entity("Zendle.Store.Corpus.RulingRow", b =>
                 {
                     b.Property<int>("Id")

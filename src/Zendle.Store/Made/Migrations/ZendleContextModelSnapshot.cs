@@ -495,6 +495,41 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("RefusedTerms");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.ResolutionRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsUndone")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Names")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.ToTable("Resolutions");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.Review", b =>
                 {
                     b.Property<int>("Id")
@@ -923,6 +958,15 @@ namespace Zendle.Store.Made.Migrations
                     b.HasOne("Zendle.Store.Made.Review", null)
                         .WithMany()
                         .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.ResolutionRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

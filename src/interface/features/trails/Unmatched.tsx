@@ -1,6 +1,9 @@
 import { useState } from "react";
 import { Sheet } from "../../ui/Sheet";
+import type { Dto } from "../../api/client";
 import { count } from "../../ui/numbers";
+import { useReview } from "../../review/useReviews";
+import { ReferenceLine } from "../../set/reference/ReferenceLine";
 import type { Place } from "../../set/useSet";
 import { SeedMark } from "./TieMarks";
 import { useUnmatched } from "../../set/useTrail";
@@ -12,7 +15,21 @@ export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
   const [open, setOpen] = useState(false);
   const found = useUnmatched(place.reviewId, place.stepId, true);
   const total = found.data?.total ?? 0;
-  if (total === 0) return null;
+  const resolved = found.data?.resolved ?? [];
+  const mayResolve = useReview(place.reviewId).data?.role !== "Reader";
+  if (total === 0 && resolved.length === 0) return null;
+  const line = ({ reference, seeds: its }: Dto<"SeedReferenceDto">) => {
+    const at = reference.places[0];
+    return (
+      <ReferenceLine
+        key={`${at?.record}.${at?.ordinal}`}
+        reviewId={place.reviewId}
+        reference={reference}
+        mayResolve={mayResolve}
+        beside={seeds > 1 && its.slice(0, 8).map((n) => <SeedMark key={n} n={n} />)}
+      />
+    );
+  };
   return (
     <>
       <Press
@@ -28,27 +45,23 @@ export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
         width={760}
         title={`${count(total)} ${total === 1 ? "reference matches" : "references match"} no record`}
         hint={
-          "Shown as printed. They are not counted in this trail. " +
-          "When a matching record is harvested, the work joins the trail by itself."
+          "Shown as printed. They are not counted in this trail until a matching record is harvested, " +
+          "or you find their work."
         }
       >
-        <ol className="divide-y divide-line border-y border-line">
-          {found.data?.references.map((r, i) => (
-            <li key={i} className="grid grid-cols-[minmax(0,1fr)_auto] gap-4 py-2">
-              <p className="font-serif text-[14px] leading-snug break-words">
-                {r.text}
-                <span className="block font-sans text-[12px] text-quiet">in {r.databases.join(", ")}</span>
-              </p>
-              <span className="flex h-fit flex-wrap justify-end gap-[2px]">
-                {seeds > 1 && r.seeds.slice(0, 8).map((n) => <SeedMark key={n} n={n} />)}
-              </span>
-            </li>
-          ))}
-        </ol>
+        <ol className="divide-y divide-line border-y border-line empty:border-0">{found.data?.references.map(line)}</ol>
         {found.data && found.data.references.length < total && (
           <p className="mt-3 text-quiet">
             The first {count(found.data.references.length)} are shown; take fewer seeds to see the rest.
           </p>
+        )}
+        {resolved.length > 0 && (
+          <section aria-label="Matched by people">
+            <h3 className="mt-5 mb-1 text-[13px] font-semibold">
+              Matched by people <span className="tabular-nums">{count(resolved.length)}</span>
+            </h3>
+            <ol className="divide-y divide-line border-y border-line">{resolved.map(line)}</ol>
+          </section>
         )}
       </Sheet>
     </>

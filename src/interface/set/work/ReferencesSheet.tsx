@@ -3,6 +3,8 @@ import type { Dto } from "../../api/client";
 import { Fault } from "../../ui/Fault";
 import { Sheet } from "../../ui/Sheet";
 import { count } from "../../ui/numbers";
+import { useReview } from "../../review/useReviews";
+import { ReferenceLine } from "../reference/ReferenceLine";
 import { useReferences } from "../useWork";
 import { TextButton } from "../../ui/TextButton";
 
@@ -10,6 +12,7 @@ import { TextButton } from "../../ui/TextButton";
 export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dto<"WorkDto"> }) {
   const [open, setOpen] = useState(false);
   const found = useReferences(reviewId, work.id, open);
+  const mayResolve = useReview(reviewId).data?.role !== "Reader";
   const all = found.data?.references ?? [];
   return (
     <p className="mt-4 border-t border-line pt-2 text-[12.5px]">
@@ -31,22 +34,7 @@ export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dt
         {found.data && all.length === 0 && <p className="text-quiet">No database has the references of this work.</p>}
         <ol className="divide-y divide-line border-y border-line empty:border-0">
           {all.map((r, i) => (
-            <li key={i} className="py-2">
-              <p className="font-serif text-[14px] leading-snug break-words">{r.text || r.doi}</p>
-              <p className="text-[12px] text-quiet">
-                in {r.databases.join(", ")}
-                {r.workId === null ? (
-                  <> · no matching record; not counted in trails</>
-                ) : (
-                  <>
-                    {" "}
-                    · by {r.evidence}
-                    {r.sure < 0.95 && <> ({Math.round(r.sure * 100)} in 100)</>}:{" "}
-                    <span className="text-ink">{r.title}</span>
-                  </>
-                )}
-              </p>
-            </li>
+            <ReferenceLine key={i} reviewId={reviewId} reference={r} mayResolve={mayResolve} />
           ))}
         </ol>
       </Sheet>

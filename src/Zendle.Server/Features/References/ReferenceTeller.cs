@@ -1,0 +1,71 @@
+using System.Security.Claims;
+using Zendle.Core.Merging;
+using Zendle.Server.Identity;
+using Zendle.Store.Corpus;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Features.References;
+
+/// <summary>A reference as printed, with the work it means and why.</summary>
+/// <param name="Places">Where it stands: one place for each name it has.</param>
+/// <param name="Resolution">What a person said it means; null when nobody did.</param>
+internal sealed record CitedReferenceDto(
+    string Text,
+    string? Doi,
+    IReadOnlyList<string> Databases,
+    IReadOnlyList<ReferencePlaceDto> Places,
+    int? WorkId,
+    string? Title,
+    string? Evidence,
+    double Sure,
+    ResolutionDto? Resolution
+);
+
+/// <summary>Tells of references as they are shown: of a work, or of the seeds of a trail.</summary>
+internal sealed class ReferenceTeller(ResolutionService resolutions, CorpusReader reader, Access access)
+{
+    /// <summary>What is shown of some references, in their order.</summary>
+    /// <param name="joined">The references.</param>
+    /// <param name="databases">Names of databases by id.</param>
+    /// <param name="user">Who asks.</param>
+    /// <param name="cancel">Stops.</param>
+    public async Task<List<CitedReferenceDto>> Tell(
+        IReadOnlyList<JoinedReference> joined,
+        IReadOnlyDictionary<int, string> databases,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
+    {
+        var works = await reader.OfWorks([.. joined.Select(j => j.Match.Work).Where(w => w != 0)], cancel);
+        var said = joined.Any(j => j.Match.Evidence == ReferenceEvidence.Person)
+            ? await resolutions.InForce(cancel)
+            : new Dictionary<ulong, ResolutionRow>();
+        var by = joined.ToDictionary(j => j, j => Said(j, said));
+        var people = await resolutions.People(by.Values.OfType<ResolutionRow>().Select(r => r.AccountId), cancel);
+        var (asks, isCurator) = (Access.AccountId(user), await access.IsCurator(user));
+        return
+        [
+            .. joined.Select(j => new CitedReferenceDto(
+                j.Reference.Text,
+                j.Reference.Doi,
+                [.. j.Databases.Select(d => databases.GetValueOrDefault(d, "?"))],
+                [.. j.Places.Select(p => new ReferencePlaceDto(p.Record, p.Ordinal))],
+                j.Match.Work == 0 ? null : j.Match.Work,
+                j.Match.Work == 0 || !works.Contains(j.Match.Work)
+                    ? null
+                    : ChosenFields.From([.. works[j.Match.Work]]).Title.Value,
+                ReferenceList.Words(j.Match.Evidence),
+                Math.Round(j.Match.Confidence, 2),
+                by[j] is { } row ? ResolutionDto.Of(row, people, asks, isCurator) : null
+            )),
+        ];
+    }
+
+    private static ResolutionRow? Said(JoinedReference joined, IReadOnlyDictionary<ulong, ResolutionRow> said) =>
+        joined.Match.Evidence == ReferenceEvidence.Person
+            ? joined
+                .Places.SelectMany(p => p.Names)
+                .Select(n => said.GetValueOrDefault(n))
+                .FirstOrDefault(r => r is not null)
+            : null;
+}
