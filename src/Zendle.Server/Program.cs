@@ -309,6 +309,7 @@ review.MapScore();
 review.MapReferences();
 review.MapResolutions();
 review.MapTrails();
+review.MapCiters();
 review.MapNeighbours();
 review.MapRounds();
 review.MapGather();

@@ -119,7 +119,7 @@ public static partial class PrintedNames
 
     /// <summary>"MK" is "M. K.".</summary>
     private static string Spelled(string initials) =>
-        string.Join(' ', initials.Where(char.IsLetter).Select(c => $"{c}."));
+        string.Join(' ', initials.Where(char.IsUpper).Select(c => $"{c}."));
 
     [GeneratedRegex(
         @"[,;]?\s*(?:\bet\s+al\b\.?|\band\s+others\b|…|\.\.\.).*$",
@@ -146,9 +146,10 @@ public static partial class PrintedNames
     )]
     private static partial Regex Initials();
 
-    /// <summary>"Berg MK", "van der Berg M".</summary>
+    /// <summary>"Berg MK", "van der Berg M", "Berg M.K.", "BERG M. K.".</summary>
     [GeneratedRegex(
-        @"^(?<family>[\p{L}'’.-]*\p{Ll}[\p{L}'’ -]*?) (?<given>\p{Lu}(?:-?\p{Lu}){0,3})\.?$",
+        @"^(?<family>[\p{L}'’.-]*\p{Ll}[\p{L}'’ -]*?) (?<given>\p{Lu}(?:-?\p{Lu}){0,3}\.?|(?:\p{Lu}\p{Ll}?\.[\s-]?){1,4})$"
+            + @"|^(?<family>[\p{Lu}'’-]{2,}(?: [\p{Lu}'’-]{2,})*) (?<given>(?:\p{Lu}\.[\s-]?){1,4})$",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex InitialsBehind();

@@ -42,6 +42,9 @@ public sealed record SearchState(
     /// <summary>The round whose candidates are asked for; null where none is.</summary>
     public RoundQuestion? Round => Question as RoundQuestion;
 
+    /// <summary>The name whose citing works are asked for; null where none is.</summary>
+    public CitersQuestion? Citers => Question as CitersQuestion;
+
     /// <summary>Whether it starts from works, and so stands among the trails.</summary>
     public bool HasSeeds => Question is SeededQuestion;
 
@@ -81,6 +84,12 @@ public sealed record SearchState(
                 new SharedAct(n.AtLeast),
             ],
             NeighbourQuestion n => [new NeighboursAct([.. n.Seeds], n.Kinds)],
+            CitersQuestion { Self: not SelfCitations.With } c =>
+            [
+                new CitersAct(c.Name, c.Persons, c.Printed),
+                new SelfAct(c.Self),
+            ],
+            CitersQuestion c => [new CitersAct(c.Name, c.Persons, c.Printed)],
             RoundQuestion r => [new RoundAct([.. r.Seeds], r.Kinds, r.AtLeast, r.Known, r.Number)],
             _ => [new SearchAct(Expression)],
         };
@@ -186,7 +195,10 @@ public sealed record SearchState(
         || To is not null
         || !Narrowings.IsEmpty
         || !Inside.IsEmpty
-        || Question is TrailQuestion { AtLeast: > 1 } or NeighbourQuestion { AtLeast: > 1 }
+        || Question
+            is TrailQuestion { AtLeast: > 1 }
+                or NeighbourQuestion { AtLeast: > 1 }
+                or CitersQuestion { Self: not SelfCitations.With }
         || Others is not null
         || Among is not null;
 }

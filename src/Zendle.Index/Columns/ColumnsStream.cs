@@ -69,6 +69,9 @@ public static class ColumnsStream
         to.WriteNumbers(graph.Masks);
         to.WriteNumbers(graph.Databases);
         to.Write(graph.Ties);
+        var (people, printed) = all.Printed.Parts;
+        to.WriteTexts(people);
+        to.WriteLists(printed);
         to.Write(all.PerhapsSame.Count);
         foreach (var (person, others) in all.PerhapsSame)
         {
@@ -168,6 +171,7 @@ public static class ColumnsStream
                 from.ReadNumbers<int>(),
                 from.ReadInt32()
             ),
+            Printed = ReadWords(from),
             PerhapsSame = Enumerable
                 .Range(0, from.ReadInt32())
                 .Select(_ => (Person: from.ReadString(), Others: (IReadOnlyList<string>)from.ReadTexts()!))
@@ -178,6 +182,12 @@ public static class ColumnsStream
         if (Array.Exists(venue, name => name >= contents.Facets[Facet.Venue].Names.Count))
             throw new InvalidDataException("A venue has no name.");
         return new(contents, titleRank, personRank);
+    }
+
+    private static WordColumn ReadWords(BinaryReader from)
+    {
+        var words = from.ReadTexts();
+        return WordColumn.From(from.ReadLists(), words!);
     }
 
     /// <summary>Writes numbers, their count before them.</summary>

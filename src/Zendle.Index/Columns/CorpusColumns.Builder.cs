@@ -57,7 +57,8 @@ public sealed partial class CorpusColumns
             year;
         private readonly TextColumn.Editor sortTitle,
             sortPerson;
-        private readonly WordColumn.Editor words;
+        private readonly WordColumn.Editor words,
+            printed;
         private readonly WorkSet onlyCited;
         private int[] workVenue,
             venueName;
@@ -102,6 +103,7 @@ public sealed partial class CorpusColumns
             sortTitle = new(old?.SortTitle, WorkSize);
             sortPerson = new(old?.SortPerson, WorkSize);
             words = new(old?.Words, WorkSize);
+            printed = new(old?.Printed, RecordSize);
             workFirstRecord = Sized(old?.WorkFirstRecord, WorkSize);
             textRank = Sized(old?.TextRank, WorkSize);
             workVenue = Sized(old?.WorkVenue, WorkSize);
@@ -146,6 +148,7 @@ public sealed partial class CorpusColumns
                 matching.Remove(record);
                 citedWorks.Set(record, []);
                 asked.Set(record, []);
+                printed.Set(record, []);
             }
             recordsOf.Set(work, []);
             foreach (var facet in facets.Values)
@@ -289,6 +292,7 @@ public sealed partial class CorpusColumns
                         open.Add((record, ordinal));
                 newlyCited[record] = cites;
                 asked.Set(record, halves);
+                printed.Set(record, []);
             }
             following.Clear();
             return open;
@@ -328,6 +332,9 @@ public sealed partial class CorpusColumns
             all.UnionWith(keys.Select(k => unchecked((int)k)));
             asked.Set(record, [.. all]);
         }
+
+        /// <summary>Notes the people that the references of a record print which match no work.</summary>
+        public void Print(int record, IReadOnlyList<string> people) => printed.Set(record, people);
 
         /// <summary>The citation graph of the references that were matched. None can be matched after it.</summary>
         public CitationGraph BuildGraph()
@@ -479,6 +486,7 @@ public sealed partial class CorpusColumns
                 Facets = whole,
                 References = Matcher,
                 Graph = ties,
+                Printed = printed.Finish(),
                 FormerLabels = formerLabels ?? from?.All.FormerLabels ?? new Dictionary<string, string>(),
                 FormerVenues = formerVenues ?? from?.All.FormerVenues ?? new Dictionary<string, string>(),
                 PerhapsSame = perhapsSame ?? from?.All.PerhapsSame ?? new Dictionary<string, IReadOnlyList<string>>(),

@@ -54,6 +54,7 @@ public sealed partial class CorpusColumns
         public required IReadOnlyDictionary<Facet, FacetColumn> Facets { get; init; }
         public required ReferenceMatcher References { get; init; }
         public required CitationGraph Graph { get; init; }
+        public required WordColumn Printed { get; init; }
         public required IReadOnlyDictionary<string, IReadOnlyList<string>> PerhapsSame { get; init; }
         public required IReadOnlyDictionary<string, string> FormerLabels { get; init; }
         public required IReadOnlyDictionary<string, string> FormerVenues { get; init; }
@@ -251,6 +252,12 @@ public sealed partial class CorpusColumns
             : citedWorks[listed.Ordinal] == 0 ? default
             : new(citedWorks[listed.Ordinal], ReferenceEvidence.TitleAndPerson, 0.9);
     }
+
+    /// <summary>
+    /// The people that the references of a record print which match no work, by record: see
+    /// <see cref="Core.Entries.PrintedPeople"/>.
+    /// </summary>
+    public WordColumn Printed => All.Printed;
 
     /// <summary>Works that are known from reference lists only.</summary>
     public WorkSet OnlyCited => All.OnlyCited;

@@ -1,3 +1,4 @@
+using Zendle.Core.Entries;
 using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Records;
@@ -265,18 +266,19 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
                 .Select(r =>
                     (
                         r.Record,
-                        Ordinals: open[r.Record]
+                        Looked: open[r.Record]
                             .Where(p => p < r.References.Count)
-                            .Select(p => (Ordinal: p, Found: matcher.Look(r.References[p])))
+                            .Select(p => Look(matcher, p, r.References[p]))
                             .ToArray()
                     )
                 )
                 .ToArray();
-            foreach (var (record, ordinals) in looked)
+            foreach (var (record, references) in looked)
             {
-                foreach (var (ordinal, found) in ordinals)
-                    builder.Matched(record, ordinal, found.Match.Work);
-                builder.Ask(record, ordinals.SelectMany(p => p.Found.Asked));
+                foreach (var reference in references)
+                    builder.Matched(record, reference.Ordinal, reference.Work);
+                builder.Ask(record, references.SelectMany(r => r.Asked));
+                builder.Print(record, [.. references.SelectMany(r => r.People).Distinct(StringComparer.Ordinal)]);
             }
         }
 
@@ -285,6 +287,17 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
                 async () => chunks.TryDequeue(out var chunk) ? await reader.ReferencesIn(chunk, cancel) : null,
                 cancel
             );
+    }
+
+    /// <summary>A reference held against works; of one that means none, the people it prints.</summary>
+    private static (int Ordinal, int Work, ulong[] Asked, IReadOnlyList<string> People) Look(
+        ReferenceMatcher matcher,
+        int ordinal,
+        Core.Records.Reference reference
+    )
+    {
+        var (match, asked) = matcher.Look(reference);
+        return (ordinal, match.Work, asked, match.Work == 0 ? PrintedPeople.Of(reference) : []);
     }
 
     /// <summary>Where the venues of columns stand in the last complete year.</summary>

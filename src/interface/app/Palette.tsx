@@ -87,6 +87,11 @@ function PaletteBody({
           { label: "A new search, from nothing", hint: "starts another path", run: go(`${here}/search?step=0`) },
           { label: "Trails", hint: "stage", run: go(`${here}/trails`) },
           { label: "Trails from all kept works", hint: "both ways", run: () => follow(null, "Both") },
+          {
+            label: "Who cites a name",
+            hint: "a person, under each of their names",
+            run: go(`${here}/trails?step=0&cites=`),
+          },
           { label: "Gather: full texts", hint: `${review.withText} in hand`, run: go(`${here}/gather`) },
           { label: "Read", hint: "stage", run: go(`${here}/read`) },
           { label: "Kept works", hint: `${review.kept} works`, run: openKept },
@@ -118,6 +123,12 @@ function PaletteBody({
       label: `Search the databases for “${text.trim()}”`,
       hint: "a new path",
       run: go(`${here}/search?step=0&say=${encodeURIComponent(text.trim())}`),
+    });
+  if (here && wanted.length > 0)
+    shown.push({
+      label: `Who cites “${text.trim()}”`,
+      hint: "as a name",
+      run: go(`${here}/trails?step=0&cites=${encodeURIComponent(text.trim())}`),
     });
   const current = Math.min(at, shown.length - 1);
   const run = (entry: Entry | undefined) => {

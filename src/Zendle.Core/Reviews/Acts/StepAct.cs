@@ -22,6 +22,8 @@ namespace Zendle.Core.Reviews.Acts;
 [JsonDerivedType(typeof(RoundAct), "Round")]
 [JsonDerivedType(typeof(KindsAct), "Kinds")]
 [JsonDerivedType(typeof(SharedAct), "Shared")]
+[JsonDerivedType(typeof(CitersAct), "Citers")]
+[JsonDerivedType(typeof(SelfAct), "Self")]
 [JsonDerivedType(typeof(CompareAct), "Compare")]
 [JsonDerivedType(typeof(AmongAct), "Among")]
 public abstract record StepAct

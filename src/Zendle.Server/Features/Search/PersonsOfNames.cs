@@ -64,6 +64,13 @@ internal static class PersonsOfNames
             );
     }
 
+    /// <summary>The persons whom a name may stand for, by label, those of most works first.</summary>
+    public static IReadOnlyList<string> Named(SearchView view, string name) =>
+        QueryReader.Read($"author:\"{name.Replace('"', ' ')}\"")
+            is { IsSound: true, Root: FieldNode { Part: TermNode term } field }
+            ? Persons(view, field, term)
+            : [];
+
     private static bool LooksLikeAName(string text)
     {
         if (

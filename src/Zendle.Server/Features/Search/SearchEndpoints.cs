@@ -73,6 +73,7 @@ internal sealed record SearchStateDto(
     TrailStateDto? Trail,
     NeighbourStateDto? Neighbours,
     RoundStateDto? Round,
+    CitersStateDto? Citers,
     IReadOnlyList<string> Others,
     int? Among
 )
@@ -88,6 +89,7 @@ internal sealed record SearchStateDto(
             s.Trail is { } t ? new(t.Way, t.AtLeast, t.Seeds.Length) : null,
             s.Neighbours is { } n ? new(n.Kinds, n.AtLeast, n.Seeds.Length) : null,
             s.Round is { } r ? new(r.Number, r.Kinds, r.AtLeast, r.Seeds.Length, r.Known.Length) : null,
+            s.Citers is { } c ? new(c.Name, c.Persons, c.Printed, c.Self) : null,
             [.. (s.Others ?? []).Select(o => o.Said)],
             s.Among?.Count
         );
@@ -98,6 +100,14 @@ internal sealed record TrailStateDto(TrailWay Way, int AtLeast, int Seeds);
 /// <summary>A round in view.</summary>
 /// <param name="Known">Works that its trails and neighbours lead to and were looked at before.</param>
 internal sealed record RoundStateDto(int Number, IReadOnlyList<NeighbourKind> Kinds, int AtLeast, int Seeds, int Known);
+
+/// <summary>A name whose citing works are in view.</summary>
+internal sealed record CitersStateDto(
+    string Name,
+    IReadOnlyList<string> Persons,
+    IReadOnlyList<string> Printed,
+    SelfCitations Self
+);
 
 internal sealed record NeighbourStateDto(IReadOnlyList<NeighbourKind> Kinds, int AtLeast, int Seeds);
 

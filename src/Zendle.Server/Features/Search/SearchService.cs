@@ -6,6 +6,7 @@ using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Questions;
+using Zendle.Index.Trails;
 using Zendle.Server.Corpus;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
@@ -201,6 +202,15 @@ internal sealed class SearchService(
         {
             TrailQuestion trail => Followed(key, snapshot, facts, state, trail, beside),
             NeighbourQuestion near => Near(key, snapshot, facts, state, near, beside),
+            CitersQuestion citers => Found(
+                key,
+                snapshot,
+                facts,
+                state,
+                NameCiters.Of(snapshot.Columns, citers with { Self = SelfCitations.With }),
+                citers.Self == SelfCitations.With ? null : NameCiters.Of(snapshot.Columns, citers),
+                beside
+            ),
             RoundQuestion round => Round(key, snapshot, facts, state, round, beside),
             WordsQuestion => Searched(key, snapshot, facts, state, beside),
             _ => throw new System.Diagnostics.UnreachableException("A kind of question has no answer."),

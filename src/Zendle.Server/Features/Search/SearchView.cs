@@ -4,6 +4,7 @@ using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
 using Zendle.Index.Questions;
+using Zendle.Index.Trails;
 using Zendle.Server.Reviews;
 
 namespace Zendle.Server.Features.Search;
@@ -92,8 +93,18 @@ internal sealed record SearchView(
         {
             TrailQuestion { AtLeast: > 1 } t => Answer.Trail!.Works(t.AtLeast),
             NeighbourQuestion { AtLeast: > 1 } n => InCommon(n.AtLeast),
+            CitersQuestion { Self: not SelfCitations.With } c => Citing(c.Self),
             _ => Answer.Before,
         };
+
+    /// <summary>The works that cite the name asked for, before anything narrows them.</summary>
+    /// <param name="self">Whether works by the same person count.</param>
+    public WorkSet Citing(SelfCitations self)
+    {
+        var found = NameCiters.Of(Snapshot.Columns, State.Citers! with { Self = self });
+        found.IntersectWith(Answer.Before);
+        return found;
+    }
 
     /// <summary>The neighbours that have so much in common with the seeds, before anything narrows them.</summary>
     public WorkSet InCommon(int atLeast)

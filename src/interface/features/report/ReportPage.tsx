@@ -84,6 +84,7 @@ function question({ state }: Run): string {
         ? `, and neighbours with ${state.round.atLeast} or more in common (${kindsSaid(state.round.kinds)})`
         : ""
     }`;
+  if (state.citers) return `what cites ${state.citers.name}`;
   if (state.neighbours) return `neighbours of ${works(state.neighbours.seeds)}: ${kindsSaid(state.neighbours.kinds)}`;
   if (!state.trail) return state.expression || "everything";
   const seeds = works(state.trail.seeds);
@@ -110,6 +111,12 @@ function limits(run: Run): string[] {
     }),
     ...(state.trail && state.trail.atLeast > 1 ? [`tied to ${state.trail.atLeast} or more`] : []),
     ...(state.neighbours && state.neighbours.atLeast > 1 ? [`${state.neighbours.atLeast} or more in common`] : []),
+    ...(state.citers
+      ? [`as ${[...state.citers.persons, ...state.citers.printed.map((p) => `${p} (printed)`)].join("; ")}`]
+      : []),
+    ...(state.citers && state.citers.self !== "With"
+      ? [state.citers.self === "Only" ? "self-citations only" : "without self-citations"]
+      : []),
     ...(state.round && state.round.known > 0 ? [`without ${works(state.round.known)} looked at before`] : []),
     ...state.inside.map((w) => `inside: ${w}`),
   ];

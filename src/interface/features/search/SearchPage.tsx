@@ -3,6 +3,7 @@ import { Navigate } from "react-router";
 import { useKeys } from "../../ui/keys";
 import { Fault } from "../../ui/Fault";
 import { DecisionSheets } from "../../set/decide/DecisionSheets";
+import { CitersStrip } from "../../set/citers/CitersStrip";
 import { NewEntrySheet } from "../../set/entry/NewEntrySheet";
 import { useReadPrinted, type EntryFields } from "../../set/entry/useEntries";
 import { useReview } from "../../review/useReviews";
@@ -214,6 +215,15 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
         />
       ) : (
         <>
+          {current && view.data?.state.citers && (
+            <CitersStrip
+              key={stepId}
+              reviewId={reviewId}
+              stepId={stepId}
+              citers={view.data.state.citers}
+              take={(act) => take.mutate({ act })}
+            />
+          )}
           <NarrowBar place={place} view={view.data ?? null} take={(act) => take.mutate({ act })} decide={decide} />
           <div
             className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_440px] border-t border-line

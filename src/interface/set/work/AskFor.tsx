@@ -1,5 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
+import { useNavigate, useParams } from "react-router";
 import { TextButton } from "../../ui/TextButton";
 import { MenuFrame, MenuItem } from "../../ui/Menu";
 import type { Ask } from "../useAsk";
@@ -8,6 +9,7 @@ import type { Ask } from "../useAsk";
 export function AskFor({
   expression,
   person,
+  name,
   ask,
   title,
   className = "",
@@ -16,12 +18,16 @@ export function AskFor({
   expression: string;
   /** Who it is, where a person is told apart from others of the name. */
   person?: string | null;
+  /** The name of a person, so that it can be asked who cites it. */
+  name?: string;
   ask: Ask;
   title?: string;
   className?: string;
   children: ReactNode;
 }) {
   const { narrow, anew } = ask;
+  const navigate = useNavigate();
+  const { reviewId } = useParams();
   const asked = { expression, person };
   return (
     <DropdownMenu.Root>
@@ -35,6 +41,11 @@ export function AskFor({
           <MenuItem onSelect={() => narrow(asked)}>Narrow this list to {person ? "this person" : "it"}</MenuItem>
         )}
         <MenuItem onSelect={() => anew(asked)}>Start a new search</MenuItem>
+        {name && (
+          <MenuItem onSelect={() => void navigate(`/r/${reviewId}/trails?step=0&cites=${encodeURIComponent(name)}`)}>
+            See who cites this name
+          </MenuItem>
+        )}
       </MenuFrame>
     </DropdownMenu.Root>
   );

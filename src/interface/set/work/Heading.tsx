@@ -18,6 +18,7 @@ export function People({ people, year, ask }: { people: readonly Dto<"PersonDto"
           <AskFor
             expression={`author:"${[p.given, p.family].filter(Boolean).join(" ")}"`}
             person={p.label}
+            name={[p.family, p.given].filter(Boolean).join(", ")}
             ask={ask}
             title={[p.affiliation, p.orcid && `ORCID iD ${p.orcid}`].filter(Boolean).join(", ") || "This name …"}
           >

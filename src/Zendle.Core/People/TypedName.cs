@@ -1,0 +1,55 @@
+using Zendle.Core.Queries;
+using Zendle.Core.Records;
+using Zendle.Core.Text;
+
+namespace Zendle.Core.People;
+
+/// <summary>
+/// A name as somebody types it, with * and initials, held against names: <see cref="NameQuery"/>, and a single word, which
+/// any word of a family name may be.
+/// </summary>
+public sealed class TypedName
+{
+    private readonly NameQuery? query;
+    private readonly string[] words;
+
+    private TypedName(string written) =>
+        (Written, query, words) = (
+            written,
+            NameQuery.Of(written),
+            [
+                .. written
+                    .Split([' ', '.', ',', '-'], StringSplitOptions.RemoveEmptyEntries)
+                    .Select(w => Words.Fold(w))
+                    .Where(w => w.Any(char.IsLetter)),
+            ]
+        );
+
+    /// <summary>The name as it was typed.</summary>
+    public string Written { get; }
+
+    /// <summary>Reads a name; null for what has no letters.</summary>
+    public static TypedName? Of(string written) => written.Any(char.IsLetter) ? new(written.Trim()) : null;
+
+    /// <summary>Whether a name can be this one.</summary>
+    public bool Fits(PersonName name) =>
+        query is null
+            ? words.Length > 0
+                && Words.AsWritten(name.Family).ToArray() is var family
+                && words.All(w => family.Any(f => Glob.Matches(w, f)))
+            : NameForms.Of(name).Any(f => query.Finds(f));
+
+    /// <summary>
+    /// Whether a name says less than this one: given names were typed, and it has fewer letters of them, so that it may be
+    /// somebody else's.
+    /// </summary>
+    public bool IsDoubtful(PersonName name)
+    {
+        var comma = Written.IndexOf(',', StringComparison.Ordinal);
+        string[] typed =
+            query is null ? []
+            : comma > 0 ? [.. Mention.GivenParts(Written[(comma + 1)..])]
+            : [.. Mention.GivenParts(Written).Where(g => !Words.AsWritten(name.Family).Contains(g))];
+        return typed.Sum(g => g.Length) > Mention.GivenParts(name.Given).Sum(g => g.Length);
+    }
+}
