@@ -241,4 +241,59 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
         Assert.Equal(0, await Ann.Count(review, none));
         Assert.Empty((await Ann.Get($"/api/reviews/{review}/steps/{none}/trail")).List("seeds"));
     }
+
+    [Theory]
+    [InlineData("Both", false)]
+    [InlineData("Forward", true)]
+    public async Task What_a_seed_alone_brings_in_is_what_taking_it_leaves(string way, bool narrowed)
+    {
+        var review = await Ann.Review();
+        var seeds = await Ann.Works(review, await Ann.Search(review, "light OR moth*"), "sort=Cited&limit=6");
+        var step = await Follow(review, way, seeds);
+        if (narrowed)
+            step = await Ann.Step(
+                review,
+                step,
+                new
+                {
+                    kind = "Years",
+                    from = 2000,
+                    to = (int?)null,
+                }
+            );
+        var told = await Ann.Get($"/api/reviews/{review}/steps/{step}/trail?seeds=Alone");
+        var alone = told.List("seeds").Select(s => s.Int("alone")).ToArray();
+        Assert.Equal(alone.OrderDescending(), alone);
+        Assert.Contains(alone, a => a > 0);
+        var sum = 0;
+        foreach (var seed in told.List("seeds"))
+        {
+            Assert.Equal(seeds[seed.Int("number") - 1], seed.Int("workId"));
+            var left = await Ann.AllWorks(
+                review,
+                await Ann.Step(
+                    review,
+                    step,
+                    new
+                    {
+                        kind = "Compare",
+                        other = new[]
+                        {
+                            new
+                            {
+                                kind = "Trail",
+                                seeds = seeds.Where(s => s != seed.Int("workId")),
+                                way,
+                            },
+                        },
+                        apart = true,
+                        said = "only from it",
+                    }
+                )
+            );
+            Assert.Equal(seed.Int("alone"), left.Count);
+            sum += left.Count;
+        }
+        Assert.True(sum <= await Ann.Count(review, step));
+    }
 }

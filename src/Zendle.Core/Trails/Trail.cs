@@ -64,6 +64,38 @@ public sealed class Trail
     /// <summary>A seed's number, from 1; null for a work that is none.</summary>
     public int? NumberOf(int work) => number.TryGetValue(work, out var n) ? n : null;
 
+    /// <summary>
+    /// For each seed, by its number less one, how many works of a set are tied to it and to no other seed, whichever way the
+    /// trail runs. O(ties of the seeds).
+    /// </summary>
+    public int[] Alone(WorkSet works)
+    {
+        const int Several = 0;
+        var tied = new Dictionary<int, int>();
+        foreach (var (seed, n) in number)
+        {
+            if (question.HasPast)
+                Take(graph.Cites(seed), graph.CitesReported(seed), n);
+            if (question.HasFuture)
+                Take(graph.CitedBy(seed), graph.CitedByReported(seed), n);
+        }
+        var alone = new int[question.Seeds.Length];
+        foreach (var n in tied.Values)
+            if (n != Several)
+                alone[n - 1]++;
+        return alone;
+
+        void Take(ReadOnlySpan<int> side, ReadOnlySpan<ushort> reported, int n)
+        {
+            for (var i = 0; i < side.Length; i++)
+                if ((graph.Mask(reported[i]) & chosen) != 0 && works.Contains(side[i]))
+                {
+                    ref var first = ref CollectionsMarshal.GetValueRefOrAddDefault(tied, side[i], out var known);
+                    first = !known || first == n ? n : Several;
+                }
+        }
+    }
+
     /// <summary>Numbers of the seeds that cite a work, ascending. O(works that cite it).</summary>
     public ImmutableArray<int> SeedsCiting(int work) =>
         question.HasPast ? Numbers(graph.CitedBy(work), graph.CitedByReported(work)) : [];

@@ -49,11 +49,18 @@ export function useFollow(reviewId: number): Follow {
 
 const path = (reviewId: number, stepId: number) => ({ params: { path: { reviewId, stepId } } });
 
+export type SeedOrder = NonNullable<Dto<"SeedOrder">>;
+
 /** Seeds and sides of a trail. */
-export const useTrail = (reviewId: number, stepId: number, enabled: boolean) =>
+export const useTrail = (reviewId: number, stepId: number, seeds: SeedOrder, enabled: boolean) =>
   useQuery({
-    queryKey: ["review", reviewId, "trail", stepId],
-    queryFn: () => read(api.GET("/api/reviews/{reviewId}/steps/{stepId}/trail", path(reviewId, stepId))),
+    queryKey: ["review", reviewId, "trail", stepId, seeds],
+    queryFn: () =>
+      read(
+        api.GET("/api/reviews/{reviewId}/steps/{stepId}/trail", {
+          params: { path: { reviewId, stepId }, query: { seeds } },
+        }),
+      ),
     enabled,
     placeholderData: keepPreviousData,
   });

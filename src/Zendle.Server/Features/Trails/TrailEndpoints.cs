@@ -8,7 +8,19 @@ using Zendle.Server.Features.Search;
 
 namespace Zendle.Server.Features.Trails;
 
+/// <summary>In which order seeds are shown.</summary>
+internal enum SeedOrder
+{
+    /// <summary>As they were given.</summary>
+    Given,
+
+    /// <summary>Those that bring most works no other seed is tied to come first.</summary>
+    Alone,
+}
+
 /// <summary>A seed with its number and what it weighs.</summary>
+/// <param name="Alone">How many works in view are tied to it and to no other seed; null where no trail is
+/// followed.</param>
 internal sealed record SeedDto(
     int Number,
     int WorkId,
@@ -17,7 +29,8 @@ internal sealed record SeedDto(
     int? Year,
     Stage Stage,
     int Cites,
-    int Cited
+    int Cited,
+    int? Alone
 );
 
 /// <summary>How many works of a side are tied to at least so many seeds, all narrowings but this one kept.</summary>
@@ -86,7 +99,8 @@ internal static class TrailEndpoints
         int stepId,
         SearchService search,
         WorkRows rows,
-        CancellationToken cancel
+        CancellationToken cancel,
+        SeedOrder seeds = SeedOrder.Given
     )
     {
         using var view = await search.View(reviewId, stepId);
@@ -98,7 +112,7 @@ internal static class TrailEndpoints
                 question.AtLeast,
                 question.Seeds.Length,
                 question.Seeds,
-                await Seeds(view, rows, question, cancel),
+                await Seeds(view, rows, question, cancel, trail.Alone(view.Answer.InView), seeds),
                 question.HasPast ? Side(view, trail.Past, TrailWay.Backward) : null,
                 question.HasFuture ? Side(view, trail.Future, TrailWay.Forward) : null
             )
@@ -110,22 +124,30 @@ internal static class TrailEndpoints
         SearchView view,
         WorkRows rows,
         SeededQuestion question,
-        CancellationToken cancel
+        CancellationToken cancel,
+        int[]? alone = null,
+        SeedOrder order = SeedOrder.Given
     )
     {
         var graph = view.Snapshot.Columns.Graph;
-        var shown = await rows.For(view, [.. question.Seeds.Take(MostSeedsShown)], cancel);
+        var places = Enumerable.Range(0, question.Seeds.Length);
+        if (alone is not null && order == SeedOrder.Alone)
+            places = places.OrderByDescending(i => alone[i]);
+        int[] first = [.. places.Take(MostSeedsShown)];
+        var place = first.ToDictionary(i => question.Seeds[i]);
+        var shown = await rows.For(view, [.. first.Select(i => question.Seeds[i])], cancel);
         return
         [
             .. shown.Select(s => new SeedDto(
-                question.Seeds.IndexOf(s.Id) + 1,
+                place[s.Id] + 1,
                 s.Id,
                 s.Title.Text,
                 s.People,
                 s.Year,
                 s.Stage,
                 graph.Cites(s.Id).Length,
-                graph.CitedBy(s.Id).Length
+                graph.CitedBy(s.Id).Length,
+                alone?[place[s.Id]]
             )),
         ];
     }

@@ -1,7 +1,7 @@
 import type { Dto } from "../../api/client";
 import { StageMark } from "../../ui/StageMark";
 import { count, works } from "../../ui/numbers";
-import type { NeighbourKind } from "../../set/useTrail";
+import type { NeighbourKind, SeedOrder } from "../../set/useTrail";
 import { SeedMark } from "./TieMarks";
 import { kindMeaning, kindName } from "../../set/neighbourWords";
 import { Press } from "../../ui/Press";
@@ -15,6 +15,8 @@ export function Seeds({
   onOpen,
   reseed,
   onNeighbours,
+  order,
+  onAlone,
   kept,
 }: {
   of: Pick<Dto<"TrailDto">, "seeds" | "seedCount">;
@@ -25,6 +27,10 @@ export function Seeds({
   seedIds: readonly number[];
   /** Asks the same of other seeds, of all kept works for null; null where the seeds are what they are. */
   reseed: ((ids: readonly number[] | null) => void) | null;
+  /** In which order they stand, and how it is changed; null where they have but one. */
+  order: [SeedOrder, (order: SeedOrder) => void] | null;
+  /** Leaves what only a seed brings in. */
+  onAlone: (seed: Dto<"SeedDto">) => void;
   /** Makes the neighbours of a kind, or of all, the list. */
   onNeighbours: (kind: NeighbourKind | null) => void;
   kept: number;
@@ -35,6 +41,17 @@ export function Seeds({
         <h2 className="font-serif text-[16px] font-semibold">{of.seedCount === 1 ? "Seed" : "Seeds"}</h2>
         <b className="text-[19px] leading-none font-bold">{count(of.seedCount)}</b>
       </div>
+      {order && of.seedCount > 1 && (
+        <div className="shrink-0 px-3.5 pb-1 text-[12px]">
+          <TextButton
+            aria-pressed={order[0] === "Alone"}
+            className="text-quiet"
+            onClick={() => order[1](order[0] === "Alone" ? "Given" : "Alone")}
+          >
+            {order[0] === "Alone" ? "in the order given" : "by what they alone bring in"}
+          </TextButton>
+        </div>
+      )}
       <ol className="min-h-0 flex-1 divide-y divide-line overflow-y-auto px-3.5">
         {of.seeds.map((s) => (
           <li key={s.workId} className="group grid grid-cols-[auto_minmax(0,1fr)_auto] gap-x-2 py-2">
@@ -52,6 +69,21 @@ export function Seeds({
                 {count(s.cites)} it cites · {count(s.cited)} {s.cited === 1 ? "cites" : "cite"} it
               </span>
             </Press>
+            {s.alone !== null && of.seedCount > 1 && (
+              <span className="col-start-2 row-start-2 text-[12px]">
+                {s.alone === 0 ? (
+                  <span className="text-quiet">brings nothing alone</span>
+                ) : (
+                  <TextButton
+                    className="text-quiet"
+                    title="Show only the works that no other seed is tied to"
+                    onClick={() => onAlone(s)}
+                  >
+                    <b className="font-semibold text-ink">{count(s.alone)}</b> from it alone
+                  </TextButton>
+                )}
+              </span>
+            )}
             {reseed && of.seedCount > 1 && (
               <Press
                 aria-label={`Leave out seed ${s.number}`}

@@ -27,7 +27,7 @@ import { useLooked } from "../../set/useRounds";
 import { TrailSide } from "./TrailSide";
 import { Evidence } from "./Evidence";
 import { NeighbourSide } from "./NeighbourSide";
-import { useNeighbours, useTrail, type Followed } from "../../set/useTrail";
+import { useNeighbours, useTrail, type Followed, type SeedOrder } from "../../set/useTrail";
 import { Press } from "../../ui/Press";
 
 /** The columns of the page: both sides of the trail with a work or the tie chart between them, or one side. */
@@ -54,7 +54,8 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
   // While a step is on its way, the one before it stays in view.
   const state = view.data?.state;
   const hasSeeds = state !== undefined && (state.trail ?? state.neighbours ?? state.round) !== null;
-  const trail = useTrail(reviewId, stepId, current && state?.trail != null);
+  const [seedOrder, setSeedOrder] = useState<SeedOrder>("Given");
+  const trail = useTrail(reviewId, stepId, seedOrder, current && state?.trail != null);
   const neighbours = useNeighbours(reviewId, stepId, current && hasSeeds);
   const looked = useLooked(reviewId, stepId, workId, current && state?.round != null);
   const take = useTakeStep(place);
@@ -186,6 +187,22 @@ export function TrailsPage({ reviewId }: { reviewId: number }) {
           // A round has the seeds that it has; the next one has others.
           reseed={round ? null : (ids) => follow(ids, data?.way ?? "Neighbours")}
           seedIds={seeds.seedIds}
+          order={data ? [seedOrder, setSeedOrder] : null}
+          onAlone={(seed) =>
+            data &&
+            state &&
+            take.mutate({
+              act: {
+                kind: "Compare",
+                other: [
+                  { kind: "Trail", seeds: data.seedIds.filter((id) => id !== seed.workId), way: data.way },
+                  ...(state.databases.length > 0 ? [{ kind: "Databases" as const, databases: state.databases }] : []),
+                ],
+                apart: true,
+                said: `only from seed ${seed.number}`,
+              },
+            })
+          }
           onNeighbours={(kind) => follow(seeds.seedIds, "Neighbours", { kind })}
         />
       )

@@ -10,7 +10,7 @@ import { change, count, works } from "../../ui/numbers";
 import { ChangeSheet, canChange } from "./ChangeSheet";
 import { CompareSheet } from "./CompareSheet";
 import { useNamedSearches } from "./useNamed";
-import { useRemoveStep, useRenameStep, type Place } from "../useSet";
+import { usePaths, useRemoveStep, useRenameStep, type Place } from "../useSet";
 import { Press } from "../../ui/Press";
 
 const tall = 25;
@@ -18,6 +18,9 @@ const thin = { stair: 8, words: 20 };
 const stepWidth = 156;
 
 type Step = Dto<"PathStepDto">;
+
+/** So many of the newest paths are offered to compare with. */
+const mostPaths = 12;
 
 /** Height of a count on the stair: its logarithm, against the largest of the path and at least a thousand. */
 function level(n: number, most: number, height: number): number {
@@ -146,9 +149,11 @@ function StepBlock({
 }) {
   const [asked, setAsked] = useState(false);
   const named = useNamedSearches(place.reviewId, asked).data ?? [];
+  const paths = usePaths(place.reviewId, asked).data ?? [];
   const others = [
     ...step.branches.map((b) => ({ id: b.id, label: b.label })),
     ...named.filter((s) => s.stepId !== step.id).map((s) => ({ id: s.stepId, label: s.name })),
+    ...paths.filter((p) => p.id !== step.id).slice(0, mostPaths),
   ].filter((o, i, all) => all.findIndex((x) => x.id === o.id) === i);
   const goHere = () => place.change({ step: String(step.id), work: null });
   return (
