@@ -310,6 +310,7 @@ review.MapReferences();
 review.MapResolutions();
 review.MapTrails();
 review.MapCiters();
+review.MapOutline();
 review.MapNeighbours();
 review.MapRounds();
 review.MapGather();
