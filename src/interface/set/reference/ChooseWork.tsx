@@ -46,7 +46,8 @@ export function ChooseWork({
         {candidates.map((c) => (
           <li key={c.workId} className="border-b border-soft last:border-0">
             <Press
-              className="grid w-full grid-cols-[minmax(0,1fr)_auto] items-baseline gap-3 rounded-sm px-1 py-1.5 text-left hover:bg-soft disabled:opacity-50"
+              className={`grid w-full grid-cols-[minmax(0,1fr)_auto] items-baseline gap-3 rounded-sm px-1 py-1.5 text-left
+                hover:bg-soft disabled:opacity-50`}
               disabled={resolve.isPending}
               onClick={() => choose(c.workId)}
             >
