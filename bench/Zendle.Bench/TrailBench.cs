@@ -116,7 +116,28 @@ internal static class TrailBench
                 q => [.. Enumerable.Range(0, 100).Select(i => works / 4 + q * 100 + i * 13)]
             );
         }
+        AskLine("the most cited", Enumerable.Range(1, works).OrderByDescending(w => columns.Graph.CitedBy(w).Length));
+        AskLine("the youngest", Enumerable.Range(1, works).Reverse());
         Console.WriteLine($"Memory: {Measures.Memory()}");
+
+        void AskLine(string name, IEnumerable<int> from)
+        {
+            var set = WorkSet.Of(columns.WorkSize, from.Take(20_000));
+            var times = new List<double>();
+            for (var run = 0; run < 4; run++)
+            {
+                var (ms, line) = Measures.Time(() =>
+                    MainLine.Of(set, w => columns.Graph.Cites(w).ToArray(), w => columns.Year[w])
+                );
+                if (run > 0)
+                    times.Add(ms);
+                else
+                    Console.WriteLine(
+                        $"Main line of {name} 20,000 works: {line.Works.Count:N0} works, {line.Tied:N0} tied."
+                    );
+            }
+            Console.WriteLine($"  Zendle median {Measures.Median(times):N0} ms.");
+        }
 
         void AskNear(NeighbourKind kind, string name, int times, Func<int, int[]> from)
         {

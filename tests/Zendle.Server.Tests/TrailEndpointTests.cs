@@ -296,4 +296,25 @@ public sealed class TrailEndpointTests(Harvested world) : IClassFixture<Harveste
         }
         Assert.True(sum <= await Ann.Count(review, step));
     }
+
+    [Fact]
+    public async Task The_trail_bar_has_one_scale_and_counts_kept_works()
+    {
+        var review = await Ann.Review();
+        var seed = await MostCited(review);
+        int[] some = [.. (await All(review, await Follow(review, "Forward", seed))).Order().Take(3)];
+        var before = await Ann.Get($"/api/reviews/{review}/works/{seed}");
+        Assert.Equal(0, before.List("ties").Sum(t => t.Int("kept")));
+        await Ann.Ok("POST", $"/api/reviews/{review}/decisions", new { act = "Keep", works = some });
+        var after = await Ann.Get($"/api/reviews/{review}/works/{seed}");
+        var years = new List<int>();
+        foreach (var work in some)
+            years.Add((await Ann.Get($"/api/reviews/{review}/works/{work}")).Int("year"));
+        Assert.Equal(
+            years.GroupBy(y => y).OrderBy(g => g.Key).Select(g => (g.Key, g.Count())),
+            after.List("ties").Where(t => t.Int("kept") > 0).Select(t => (t.Int("year"), t.Int("kept")))
+        );
+        var other = await Ann.Get($"/api/reviews/{review}/works/{some[0]}");
+        Assert.Equal(after["scale"]!.ToJsonString(), other["scale"]!.ToJsonString());
+    }
 }

@@ -1,4 +1,3 @@
-using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Text;
 

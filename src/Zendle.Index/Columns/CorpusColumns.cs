@@ -18,6 +18,7 @@ public sealed partial class CorpusColumns
     private readonly IReadOnlyDictionary<Facet, FacetColumn> facets;
     private readonly IReadOnlyDictionary<string, IReadOnlyList<string>> perhapsSame;
     private readonly ConcurrentDictionary<int, Lazy<SpelledWords>> spelled = [];
+    private YearSpan? span;
     private readonly Lazy<int[]> titleRank,
         personRank,
         venueRank;
@@ -172,6 +173,12 @@ public sealed partial class CorpusColumns
 
     /// <summary>Year each work shows; 0 for none.</summary>
     public short[] Year => All.Year;
+
+    /// <summary>
+    /// The years from one before which one work in two hundred lies to the last: one scale of time for all works. Worked out
+    /// when it is first asked for; O(works).
+    /// </summary>
+    public YearSpan Span => span ??= YearSpan.Of(Year);
 
     /// <summary>Oldest record of each work; 0 for a work that is not there.</summary>
     public int[] WorkFirstRecord => All.WorkFirstRecord;

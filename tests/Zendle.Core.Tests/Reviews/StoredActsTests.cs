@@ -42,6 +42,11 @@ public sealed class StoredActsTests
             },
             { new SharedAct(5), """{"version":1,"kind":"Shared","atLeast":5}""" },
             {
+                new CitersAct("Berg, M*", ["Berg, Mei"], ["Berg, M."]),
+                """{"version":1,"kind":"Citers","name":"Berg, M*","persons":["Berg, Mei"],"printed":["Berg, M."]}"""
+            },
+            { new SelfAct(SelfCitations.Without), """{"version":1,"kind":"Self","self":"Without"}""" },
+            {
                 new CompareAct([new SearchAct("bat")], true, "not bats"),
                 """{"version":1,"kind":"Compare","apart":true,"said":"not bats","other":[{"kind":"Search","expression":"bat"}]}"""
             },

@@ -150,11 +150,11 @@ internal static class OutlineEndpoints
     private static async Task<IResult> Bridges(
         int reviewId,
         int stepId,
-        string first,
-        string second,
         SearchService search,
         WorkRows rows,
-        CancellationToken cancel
+        CancellationToken cancel,
+        string first = "",
+        string second = ""
     )
     {
         using var view = await search.View(reviewId, stepId);

@@ -5,6 +5,7 @@ using Zendle.Core.People;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
 using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
@@ -66,7 +67,11 @@ internal sealed record EvidenceDto(
 
 internal sealed record DatabaseCountDto(string Database, int Cited);
 
-internal sealed record YearTieDto(int Year, int Cites, int CitedBy);
+/// <summary>Ties of a work to those of one year.</summary>
+/// <param name="Cites">How many it cites.</param>
+/// <param name="CitedBy">How many cite it.</param>
+/// <param name="Kept">How many of both are kept.</param>
+internal sealed record YearTieDto(int Year, int Cites, int CitedBy, int Kept);
 
 internal sealed record JudgementDto(
     Stage Stage,
@@ -133,6 +138,7 @@ internal sealed record WorkDto(
     double CitedPerYear,
     IReadOnlyList<DatabaseCountDto> CitedByDatabase,
     IReadOnlyList<YearTieDto> Ties,
+    YearSpan Scale,
     HitsDto Hits,
     JudgementDto Judgement,
     InHandDto? InHand,
@@ -270,7 +276,8 @@ internal static class WorkEndpoints
                         .OrderBy(d => d.Key)
                         .Select(d => new DatabaseCountDto(names[d.Key], d.Value[workId])),
                 ],
-                Ties(view.Snapshot, workId),
+                Ties(columns, view.Facts.Kept, workId),
+                columns.Span,
                 row.Hits,
                 new(judgement.Stage, judgement.Reason, judgement.Tags, by, judgement.At),
                 text is null ? null : new(text.Id, WorkVersions.Name(text.Version), text.Pages),
@@ -313,16 +320,21 @@ internal static class WorkEndpoints
             ]
             : [];
 
-    private static List<YearTieDto> Ties(CorpusSnapshot snapshot, int work)
+    private static List<YearTieDto> Ties(CorpusColumns columns, WorkSet kept, int work)
     {
-        var columns = snapshot.Columns;
-        var years = new SortedDictionary<int, (int Cites, int CitedBy)>();
-        foreach (var w in columns.Graph.Cites(work))
-            if (columns.Year[w] is > 0 and var y)
-                years[y] = (years.GetValueOrDefault(y).Cites + 1, years.GetValueOrDefault(y).CitedBy);
-        foreach (var w in columns.Graph.CitedBy(work))
-            if (columns.Year[w] is > 0 and var y)
-                years[y] = (years.GetValueOrDefault(y).Cites, years.GetValueOrDefault(y).CitedBy + 1);
-        return [.. years.Select(y => new YearTieDto(y.Key, y.Value.Cites, y.Value.CitedBy))];
+        var years = new SortedDictionary<int, (int Cites, int CitedBy, int Kept)>();
+        Count(columns.Graph.Cites(work), 1, 0);
+        Count(columns.Graph.CitedBy(work), 0, 1);
+        return [.. years.Select(y => new YearTieDto(y.Key, y.Value.Cites, y.Value.CitedBy, y.Value.Kept))];
+
+        void Count(ReadOnlySpan<int> tied, int cites, int citedBy)
+        {
+            foreach (var w in tied)
+                if (columns.Year[w] is > 0 and var y)
+                {
+                    var (before, after, had) = years.GetValueOrDefault(y);
+                    years[y] = (before + cites, after + citedBy, had + (kept.Contains(w) ? 1 : 0));
+                }
+        }
     }
 }

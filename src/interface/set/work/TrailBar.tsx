@@ -12,10 +12,29 @@ const height = 44;
 
 type Work = Dto<"WorkDto">;
 
+/**
+ * The ties on the axis of time that all works share: what lies before its first year, or behind its last, stands at that
+ * end.
+ */
+function onScale({ ties, scale }: Work): Work["ties"] {
+  const by = new Map<number, Work["ties"][number]>();
+  for (const t of ties) {
+    const year = Math.min(scale.to, Math.max(scale.from, t.year));
+    const had = by.get(year) ?? { year, cites: 0, citedBy: 0, kept: 0 };
+    by.set(year, {
+      year,
+      cites: had.cites + t.cites,
+      citedBy: had.citedBy + t.citedBy,
+      kept: had.kept + t.kept,
+    });
+  }
+  return [...by.values()];
+}
+
 /** Which way a stretch of years lies from a work, and how many ties fall into it. */
-export function stretch(work: Work, from: number, to: number): { way: TrailWay; ties: number } {
+function stretch(ties: Work["ties"], from: number, to: number): { way: TrailWay; ties: number } {
   let [past, future] = [0, 0];
-  for (const t of work.ties)
+  for (const t of ties)
     if (t.year >= from && t.year <= to) {
       past += t.cites;
       future += t.citedBy;
@@ -28,29 +47,37 @@ export function stretch(work: Work, from: number, to: number): { way: TrailWay; 
  * stretch that is brushed becomes the set in view; the words over it open a whole side.
  */
 export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
-  const years = work.ties.map((t) => t.year);
-  const first = Math.min(...years, work.year ?? 9999) - 1;
-  const last = Math.max(...years, work.year ?? 0, first + 12);
+  const { from: first, to: last } = work.scale;
+  const ties = onScale(work);
   const [range, setRange] = useState<[number, number]>([first, last]);
   if (work.ties.length === 0)
     return <p className="my-3 text-[12.5px] text-quiet">No citations to or from this work are known.</p>;
   const slot = width / (last - first + 1);
   const x = (year: number) => (year - first) * slot;
-  const most = Math.max(...work.ties.map((t) => Math.max(t.cites, t.citedBy)));
-  const bar = (n: number) => (n === 0 ? 0 : 2 + ((height - 4) * n) / most);
+  const most = Math.max(...ties.map((t) => Math.max(t.cites, t.citedBy)));
+  const bar = (n: number) => (n === 0 ? 0 : 2 + ((height - 8) * n) / most);
   const decades = Array.from(
     { length: Math.floor(last / 10) - Math.floor(first / 10) },
     (_, i) => (Math.floor(first / 10) + 1 + i) * 10,
   ).filter((d) => last - first < 60 || d % 20 === 0);
+  const kept = ties.reduce((n, t) => n + t.kept, 0);
   const brushed = range[0] > first || range[1] < last;
-  const chosen = stretch(work, range[0], range[1]);
+  const chosen = stretch(ties, range[0], range[1]);
   const open = (from: number, to: number) => {
-    const { way, ties } = stretch(work, from, to);
-    if (ties > 0) follow([work.id], way, { years: { from, to } });
+    const { way, ties: found } = stretch(ties, from, to);
+    // An end of the axis stands for all that lies beyond it.
+    if (found > 0)
+      follow([work.id], way, { years: { from: from === first ? null : from, to: to === last ? null : to } });
   };
   const dim = (year: number) => (brushed && (year < range[0] || year > range[1]) ? 0.25 : 0.9);
   return (
-    <figure className="my-3" aria-label={`It cites ${work.citesCount} works here and is cited by ${work.citedCount}`}>
+    <figure
+      className="my-3"
+      aria-label={
+        `It cites ${count(work.citesCount)} works here and is cited by ${count(work.citedCount)}` +
+        (kept > 0 ? `; ${count(kept)} of them are kept` : "")
+      }
+    >
       <figcaption className="flex justify-between text-[12px] font-semibold">
         <Side
           className="text-past"
@@ -75,7 +102,7 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
       <div className="relative">
         <svg viewBox={`0 0 ${width} ${height + 16}`} className="block w-full" aria-hidden="true">
           {brushed && <rect x={x(range[0])} width={x(range[1] + 1) - x(range[0])} height={height} fill="var(--soft)" />}
-          {work.ties.map((t) => (
+          {ties.map((t) => (
             <g key={t.year} opacity={dim(t.year)}>
               <rect
                 x={x(t.year)}
@@ -91,11 +118,24 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
                 height={bar(t.citedBy)}
                 fill="var(--future)"
               />
+              {t.kept > 0 && (
+                <rect
+                  data-kept={t.kept}
+                  x={x(t.year)}
+                  width={Math.max(1.5, slot * 0.72)}
+                  y={height - bar(Math.max(t.cites, t.citedBy)) - 4}
+                  height={3}
+                  fill="var(--kept)"
+                />
+              )}
             </g>
           ))}
           <line x1="0" x2={width} y1={height + 0.5} y2={height + 0.5} stroke="var(--line)" />
           {work.year !== null && (
-            <path d={`M${x(work.year) + slot / 2} ${height - 4.5}l4.5 4.5l-4.5 4.5l-4.5 -4.5z`} fill="var(--kept)" />
+            <path
+              d={`M${x(Math.min(last, Math.max(first, work.year))) + slot / 2} ${height - 4.5}l4.5 4.5l-4.5 4.5l-4.5 -4.5z`}
+              fill="var(--kept)"
+            />
           )}
           {decades.map((d) => (
             <text
@@ -124,6 +164,12 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
           }}
         />
       </div>
+      {kept > 0 && !brushed && (
+        <p className="text-[11.5px] text-quiet">
+          <span aria-hidden="true" className="mr-1 inline-block h-[3px] w-3 bg-kept align-middle" />
+          years with {kept === 1 ? "the kept one" : `the ${count(kept)} kept ones`} among them
+        </p>
+      )}
       {brushed && (
         <p className="flex justify-between text-[12px]">
           <TextButton
