@@ -57,16 +57,19 @@ public sealed class CitersTests(Harvested world) : IClassFixture<Harvested>
             citing.UnionWith(cited);
         }
         // And the works whose lists print the name in a reference that means no work.
-        var printing = new HashSet<int>();
-        foreach (var work in await Ann.AllWorks(review, await Ann.Search(review, "")))
-            if (
-                (await Ann.Get($"/api/reviews/{review}/works/{work}/references"))
-                    .List("references")
-                    .Any(r =>
-                        r["workId"] is null && r.Text("text").Contains(family, StringComparison.OrdinalIgnoreCase)
-                    )
+        var lists = await Task.WhenAll(
+            (await Ann.AllWorks(review, await Ann.Search(review, ""))).Select(async work =>
+                (work, (await Ann.Get($"/api/reviews/{review}/works/{work}/references")).List("references").ToArray())
             )
-                printing.Add(work);
+        );
+        var printing = lists
+            .Where(l =>
+                l.Item2.Any(r =>
+                    r["workId"] is null && r.Text("text").Contains(family, StringComparison.OrdinalIgnoreCase)
+                )
+            )
+            .Select(l => l.work)
+            .ToHashSet();
 
         async Task<HashSet<int>> Citing(string[] people, string[] prints) =>
             await Ann.AllWorks(
