@@ -26,6 +26,21 @@ internal static partial class SearchScreen
         );
     }
 
+    /// <summary>Opens a menu by keyboard, however often what it hangs on is drawn anew, and takes a part of it.</summary>
+    public static void Choose(Browser b, Func<IWebElement> menu, string part)
+    {
+        b.Until(
+            () =>
+            {
+                if (b.All("[role=menuitem]").Count == 0)
+                    menu().SendKeys(Keys.Enter);
+                return b.All("[role=menuitem]").Count > 0;
+            },
+            $"the menu with “{part}”"
+        );
+        b.Click(part);
+    }
+
     /// <summary>Begins a new path with a line.</summary>
     public static void Searched(Browser b, string line)
     {

@@ -30,10 +30,10 @@ public sealed class ResolutionTests(Harvested world) : IClassFixture<Harvested>
         return (review, step, open["reference"]!, citing, all.First(w => !cited.Contains(w) && !seeds.Contains(w)));
     }
 
-    private static object At(JsonNode reference) => JsonNode.Parse(reference["places"]!.ToJsonString())!;
+    private static object At(JsonNode reference) => reference["listed"]!.DeepClone();
 
     private Task<JsonNode> Resolve(int review, JsonNode reference, int workId) =>
-        Ann.Ok("POST", $"/api/reviews/{review}/resolutions", new { places = At(reference), workId });
+        Ann.Ok("POST", $"/api/reviews/{review}/resolutions", new { listed = At(reference), workId });
 
     [Fact]
     public async Task A_reference_is_resolved_for_every_work_that_prints_it_and_undone()
@@ -45,7 +45,7 @@ public sealed class ResolutionTests(Harvested world) : IClassFixture<Harvested>
         var choices = await Ann.Ok(
             "POST",
             $"/api/reviews/{review}/references/choices",
-            new { places = At(reference), text = (string?)null }
+            new { listed = At(reference), text = (string?)null }
         );
 
         var said = await Resolve(review, reference, target);
@@ -104,7 +104,7 @@ public sealed class ResolutionTests(Harvested world) : IClassFixture<Harvested>
         var work = await Ann.Get($"/api/reviews/{review}/works/{target}");
         var title = work["title"]!["text"]!.GetValue<string>();
         async Task<JsonNode> Choices(string? text) =>
-            (await Ann.Ok("POST", $"/api/reviews/{review}/references/choices", new { places = At(reference), text }))[
+            (await Ann.Ok("POST", $"/api/reviews/{review}/references/choices", new { listed = At(reference), text }))[
                 "found"
             ]!;
         Assert.Equal(reference.Text("text"), (await Choices(null)).Text("text"));
@@ -118,8 +118,8 @@ public sealed class ResolutionTests(Harvested world) : IClassFixture<Harvested>
     public async Task What_cannot_be_resolved_is_said_and_changes_nothing()
     {
         var (review, _, reference, _, target) = await Open();
-        async Task<int> Status(object places, int workId) =>
-            (await Ann.Send("POST", $"/api/reviews/{review}/resolutions", new { places, workId })).Status;
+        async Task<int> Status(object listed, int workId) =>
+            (await Ann.Send("POST", $"/api/reviews/{review}/resolutions", new { listed, workId })).Status;
         Assert.Equal(404, await Status(At(reference), 0));
         Assert.Equal(404, await Status(At(reference), int.MaxValue));
         Assert.Equal(404, await Status(Array.Empty<object>(), target));
@@ -131,7 +131,7 @@ public sealed class ResolutionTests(Harvested world) : IClassFixture<Harvested>
                 await Ann.Send(
                     "POST",
                     $"/api/reviews/{review}/references/choices",
-                    new { places = At(reference), text = new string('x', 100_000) }
+                    new { listed = At(reference), text = new string('x', 100_000) }
                 )
             ).Status
         );
@@ -154,7 +154,7 @@ public sealed class ResolutionTests(Harvested world) : IClassFixture<Harvested>
         var reference = (await ann.Get($"/api/reviews/{review}/steps/{step}/unmatched")).List("references").First()[
             "reference"
         ]!;
-        await ann.Ok("POST", $"/api/reviews/{review}/resolutions", new { places = At(reference), workId = target });
+        await ann.Ok("POST", $"/api/reviews/{review}/resolutions", new { listed = At(reference), workId = target });
         var title = (await ann.Get($"/api/reviews/{review}/works/{target}"))["title"]!["text"]!.GetValue<string>();
 
         host = host.Restarted(() =>
@@ -170,6 +170,25 @@ public sealed class ResolutionTests(Harvested world) : IClassFixture<Harvested>
         ]!;
         Assert.Equal((reference.Text("text"), title), (resolved.Text("text"), resolved.Text("title")));
         Assert.Equal(cited.Count + 1, await ann.Count(review, step));
+
+        // A process that ends between the two files: the one says what the other does not know yet.
+        host = host.Restarted(() =>
+        {
+            SqliteConnection.ClearAllPools();
+            using var corpus = new SqliteConnection($"Data Source={Path.Combine(host.Data, "corpus.db")}");
+            corpus.Open();
+            using var other = corpus.CreateCommand();
+            other.CommandText =
+                "UPDATE ResolvedReferences SET WorkId = (SELECT MIN(WorkId) FROM Records WHERE WorkId > 0)";
+            Assert.True(other.ExecuteNonQuery() > 0);
+        });
+        ann = await host.SignedIn();
+        Assert.Equal(
+            title,
+            Assert.Single((await ann.Get($"/api/reviews/{review}/steps/{step}/unmatched")).List("resolved"))[
+                "reference"
+            ]!.Text("title")
+        );
         await host.DisposeAsync();
     }
 }

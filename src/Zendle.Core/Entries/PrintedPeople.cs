@@ -1,3 +1,4 @@
+using Zendle.Core.People;
 using Zendle.Core.Records;
 
 namespace Zendle.Core.Entries;
@@ -23,7 +24,7 @@ public static class PrintedPeople
         return
         [
             .. read.Where(p => p.Family.Count(char.IsLetter) > 1 && p.Inverted.Length <= LongestName)
-                .Select(p => Written(p))
+                .Select(Written)
                 .Distinct(StringComparer.Ordinal),
         ];
     }
@@ -33,7 +34,7 @@ public static class PrintedPeople
         var given = string.Join(
             ' ',
             name.Given.Split([' ', '.', ','], StringSplitOptions.RemoveEmptyEntries)
-                .SelectMany(g => g.Length is 2 or 3 && g.All(char.IsUpper) ? g.Select(c => c.ToString()) : [g])
+                .SelectMany(Mention.InitialsApart)
                 .Select(g => g.Length == 1 ? g + "." : g)
         );
         return given.Length == 0 ? name.Family : $"{name.Family}, {given}";

@@ -7,13 +7,13 @@ namespace Zendle.Core.Merging;
 /// <param name="Match">The work it means, and how it was found.</param>
 /// <param name="Citing">The works whose lists it stands in, ascending.</param>
 /// <param name="Databases">The databases that have it, ascending.</param>
-/// <param name="Places">Where it stands: one place for each name it has.</param>
+/// <param name="Listed">Where lists have it: once for each of its names.</param>
 public sealed record JoinedReference(
     Reference Reference,
     ReferenceMatch Match,
     IReadOnlyCollection<int> Citing,
     IReadOnlyCollection<int> Databases,
-    IReadOnlyList<ListedReference> Places
+    IReadOnlyList<ListedReference> Listed
 );
 
 /// <summary>A reference where it stands: in the list of one record of a work.</summary>
@@ -61,12 +61,12 @@ public static class ReferenceList
                 ReferenceMatch Match,
                 SortedSet<int> Citing,
                 SortedSet<int> Databases,
-                List<ListedReference> Places
+                List<ListedReference> Listed
             )>();
         var (known, knownWorks) = (new Dictionary<ulong, int>(), new Dictionary<int, int>());
         foreach (var listed in references)
         {
-            var (_, _, work, database, reference, _, _) = listed;
+            var reference = listed.Reference;
             var match = means(listed);
             ulong[] names = [.. listed.Names];
             var at =
@@ -94,12 +94,12 @@ public static class ReferenceList
             else
                 foreach (var name in names)
                     known.TryAdd(name, at);
-            if (names.Any(n => !found[at].Places.SelectMany(p => p.Names).Contains(n)))
-                found[at].Places.Add(listed);
-            found[at].Citing.Add(work);
-            found[at].Databases.Add(database);
+            if (names.Any(n => !found[at].Listed.SelectMany(l => l.Names).Contains(n)))
+                found[at].Listed.Add(listed);
+            found[at].Citing.Add(listed.Work);
+            found[at].Databases.Add(listed.Database);
         }
-        return [.. found.Select(f => new JoinedReference(f.Reference, f.Match, f.Citing, f.Databases, f.Places))];
+        return [.. found.Select(f => new JoinedReference(f.Reference, f.Match, f.Citing, f.Databases, f.Listed))];
     }
 
     private static Reference Fuller(Reference first, Reference other)

@@ -138,10 +138,14 @@ public sealed record Mention(
         [
             .. given
                 .Split([' ', '.', '-', ','], StringSplitOptions.RemoveEmptyEntries)
-                .SelectMany(g => g.Length is 2 or 3 && g.All(char.IsUpper) ? g.Select(c => c.ToString()) : [g])
+                .SelectMany(InitialsApart)
                 .Select(g => string.Concat(Words.Fold(g).Where(isKept)))
                 .Where(g => g.Length > 0),
         ];
+
+    /// <summary>"KB" is "K" and "B"; any other part of given names stays whole.</summary>
+    internal static IEnumerable<string> InitialsApart(string part) =>
+        part.Length is 2 or 3 && part.All(char.IsUpper) ? part.Select(c => c.ToString()) : [part];
 
     /// <summary>Parts of a family name between hyphens, folded, letters only.</summary>
     public static IReadOnlyList<string> FamilyParts(string family) =>

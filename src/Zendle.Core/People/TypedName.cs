@@ -5,7 +5,7 @@ namespace Zendle.Core.People;
 
 /// <summary>
 /// A name as somebody types it, with * and initials, held against names: <see cref="NameQuery"/>, and a single word, which
-/// any word of a family name may be.
+/// any word of a name may be.
 /// </summary>
 public sealed class TypedName
 {
@@ -34,8 +34,8 @@ public sealed class TypedName
     public bool Fits(PersonName name) =>
         query is null
             ? words.Length > 0
-                && Words.AsWritten(name.Family).ToArray() is var family
-                && words.All(w => family.Any(f => Glob.Matches(w, f)))
+                && Words.AsWritten($"{name.Family} {name.Given}").ToArray() is var its
+                && words.All(w => its.Any(i => Glob.Matches(w, i)))
             : NameForms.Of(name).Any(f => query.Finds(f));
 
     /// <summary>

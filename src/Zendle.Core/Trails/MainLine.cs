@@ -28,13 +28,13 @@ public sealed record MainLine(IReadOnlyList<LineWork> Works, int Tied, int LeftO
     public static MainLine Of(WorkSet set, Func<int, ReadOnlyMemory<int>> cites, Func<int, int> year)
     {
         int[] works = [.. set.Members().OrderBy(w => year(w) == 0 ? int.MaxValue : year(w)).ThenBy(w => w)];
-        var place = works.Select((w, i) => (w, i)).ToDictionary(p => p.w, p => p.i);
+        var ordinal = works.Select((w, i) => (w, i)).ToDictionary(p => p.w, p => p.i);
         var before = works
             .Select(w =>
                 cites(w)
                     .ToArray()
-                    .Where(c => c != w && place.ContainsKey(c))
-                    .Select(c => place[c])
+                    .Where(c => c != w && ordinal.ContainsKey(c))
+                    .Select(c => ordinal[c])
                     .Distinct()
                     .Order()
                     .ToArray()

@@ -29,28 +29,40 @@ public static class NameCiters
         return found;
     }
 
-    /// <summary>The works that a question asks for. O(ties of the persons' works + printed names).</summary>
+    /// <summary>
+    /// The works that cite a name, whoever they are by; <see cref="Left"/> asks for that. O(ties of the persons' works +
+    /// printed names).
+    /// </summary>
     public static WorkSet Of(CorpusColumns columns, CitersQuestion question)
     {
-        var by = By(columns, question.Persons);
-        var found = Citing(columns, by);
-        if (!question.Printed.IsEmpty)
-        {
-            var asked = question.Printed.Select(columns.Printed.NumberOf).Where(n => n != WordColumn.End).ToHashSet();
-            foreach (var (work, name) in Printed(columns))
-                if (asked.Contains(name))
-                    found.Add(work);
-        }
-        switch (question.Self)
-        {
-            case SelfCitations.Without:
-                found.ExceptWith(by);
-                break;
-            case SelfCitations.Only:
-                found.IntersectWith(by);
-                break;
-        }
+        var found = Citing(columns, By(columns, question.Persons));
+        var asked = question.Printed.Select(columns.Printed.NumberOf).Where(n => n != WordColumn.End).ToHashSet();
+        if (asked.Count > 0)
+            EachPrinted(
+                columns,
+                (work, name) =>
+                {
+                    if (asked.Contains(name))
+                        found.Add(work);
+                }
+            );
         return found;
+    }
+
+    /// <summary>Of works that cite a name those that the question leaves, by whether they are the persons' own.</summary>
+    /// <param name="columns">The corpus.</param>
+    /// <param name="question">The question.</param>
+    /// <param name="citing">The works; not changed.</param>
+    public static WorkSet Left(CorpusColumns columns, CitersQuestion question, WorkSet citing)
+    {
+        if (question.Self == SelfCitations.With)
+            return citing;
+        var left = citing.Copy();
+        if (question.Self == SelfCitations.Only)
+            left.IntersectWith(By(columns, question.Persons));
+        else
+            left.ExceptWith(By(columns, question.Persons));
+        return left;
     }
 
     /// <summary>The names in references without a work that fit, those that most works print first. O(printed names).</summary>
@@ -64,9 +76,14 @@ public static class NameCiters
             if (fits(names[n]))
                 works[n] = [];
         if (works.Count > 0)
-            foreach (var (work, name) in Printed(columns))
-                if (works.TryGetValue(name, out var its))
-                    its.Add(work);
+            EachPrinted(
+                columns,
+                (work, name) =>
+                {
+                    if (works.TryGetValue(name, out var its))
+                        its.Add(work);
+                }
+            );
         return
         [
             // A name whose last reference found its work is kept as a number, and printed by nobody.
@@ -78,23 +95,13 @@ public static class NameCiters
         ];
     }
 
-    private static IEnumerable<(int Work, int Name)> Printed(CorpusColumns columns)
+    /// <summary>Goes through the printed names of all works, each by its number.</summary>
+    private static void EachPrinted(CorpusColumns columns, Action<int, int> take)
     {
         for (var record = 0; record < columns.Printed.Size; record++)
-        {
-            if (columns.RecordWork[record] is not (> 0 and var work))
-                continue;
-            foreach (var name in Names(columns.Printed, record))
-                yield return (work, name);
-        }
-    }
-
-    private static List<int> Names(WordColumn printed, int record)
-    {
-        var names = new List<int>();
-        foreach (var name in printed.Of(record))
-            if (name != WordColumn.End)
-                names.Add(name);
-        return names;
+            if (columns.RecordWork[record] is > 0 and var work)
+                foreach (var name in columns.Printed.Of(record))
+                    if (name != WordColumn.End)
+                        take(work, name);
     }
 }

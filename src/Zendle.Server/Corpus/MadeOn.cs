@@ -17,8 +17,8 @@ public sealed record NotFoundWork(int WorkId, string Title, string People, int? 
 
 /// <summary>
 /// Notes what decisions, searches for texts, resolved references and steps speak of, in names that outlive the numbers of
-/// a corpus: database and identifier, DOI, title with first person. When a corpus was made anew the works are found again by them, as
-/// their records come.
+/// a corpus: database and identifier, DOI, title with first person. When a corpus was made anew the works are found again
+/// by them, as their records come.
 /// </summary>
 public sealed class MadeOn(IDbContextFactory<ZendleContext> contexts, CorpusReader reader, CorpusWriter writer)
 {

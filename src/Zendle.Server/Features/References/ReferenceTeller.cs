@@ -7,13 +7,13 @@ using Zendle.Store.Made;
 namespace Zendle.Server.Features.References;
 
 /// <summary>A reference as printed, with the work it means and why.</summary>
-/// <param name="Places">Where it stands: one place for each name it has.</param>
+/// <param name="Listed">Where lists have it: once for each of its names.</param>
 /// <param name="Resolution">What a person said it means; null when nobody did.</param>
 internal sealed record CitedReferenceDto(
     string Text,
     string? Doi,
     IReadOnlyList<string> Databases,
-    IReadOnlyList<ReferencePlaceDto> Places,
+    IReadOnlyList<ListedAtDto> Listed,
     int? WorkId,
     string? Title,
     string? Evidence,
@@ -40,31 +40,34 @@ internal sealed class ReferenceTeller(ResolutionService resolutions, CorpusReade
         var said = joined.Any(j => j.Match.Evidence == ReferenceEvidence.Person)
             ? await resolutions.InForce(cancel)
             : new Dictionary<ulong, ResolutionRow>();
-        var by = joined.ToDictionary(j => j, j => Said(j, said));
-        var people = await resolutions.People(by.Values.OfType<ResolutionRow>().Select(r => r.AccountId), cancel);
+        ResolutionRow?[] by = [.. joined.Select(j => Said(j, said))];
+        var people = await resolutions.People(by.OfType<ResolutionRow>().Select(r => r.AccountId), cancel);
         var (asks, isCurator) = (Access.AccountId(user), await access.IsCurator(user));
         return
         [
-            .. joined.Select(j => new CitedReferenceDto(
-                j.Reference.Text,
-                j.Reference.Doi,
-                [.. j.Databases.Select(d => databases.GetValueOrDefault(d, "?"))],
-                [.. j.Places.Select(p => new ReferencePlaceDto(p.Record, p.Ordinal))],
-                j.Match.Work == 0 ? null : j.Match.Work,
-                j.Match.Work == 0 || !works.Contains(j.Match.Work)
-                    ? null
-                    : ChosenFields.From([.. works[j.Match.Work]]).Title.Value,
-                ReferenceList.Words(j.Match.Evidence),
-                Math.Round(j.Match.Confidence, 2),
-                by[j] is { } row ? ResolutionDto.Of(row, people, asks, isCurator) : null
-            )),
+            .. joined.Select(
+                (j, i) =>
+                    new CitedReferenceDto(
+                        j.Reference.Text,
+                        j.Reference.Doi,
+                        [.. j.Databases.Select(d => databases.GetValueOrDefault(d, "?"))],
+                        [.. j.Listed.Select(l => new ListedAtDto(l.Record, l.Ordinal))],
+                        j.Match.Work == 0 ? null : j.Match.Work,
+                        j.Match.Work == 0 || !works.Contains(j.Match.Work)
+                            ? null
+                            : ChosenFields.From([.. works[j.Match.Work]]).Title.Value,
+                        ReferenceList.Words(j.Match.Evidence),
+                        Math.Round(j.Match.Confidence, 2),
+                        by[i] is { } row ? ResolutionDto.Of(row, people, asks, isCurator) : null
+                    )
+            ),
         ];
     }
 
     private static ResolutionRow? Said(JoinedReference joined, IReadOnlyDictionary<ulong, ResolutionRow> said) =>
         joined.Match.Evidence == ReferenceEvidence.Person
             ? joined
-                .Places.SelectMany(p => p.Names)
+                .Listed.SelectMany(l => l.Names)
                 .Select(n => said.GetValueOrDefault(n))
                 .FirstOrDefault(r => r is not null)
             : null;

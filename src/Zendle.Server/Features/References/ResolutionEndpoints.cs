@@ -10,13 +10,13 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.References;
 
-/// <summary>Where a reference stands: in the list of a record, at an ordinal from 0.</summary>
-internal sealed record ReferencePlaceDto(int Record, int Ordinal);
+/// <summary>Where a list has a reference: that of a record, at an ordinal from 0.</summary>
+internal sealed record ListedAtDto(int Record, int Ordinal);
 
 /// <summary>Asks which works a reference may mean.</summary>
-/// <param name="Places">Where it stands.</param>
+/// <param name="Listed">Where lists have it.</param>
 /// <param name="Text">The reference as a person mended it, a title or an identifier; null for as it is printed.</param>
-internal sealed record ChoicesRequest(IReadOnlyList<ReferencePlaceDto> Places, string? Text);
+internal sealed record ChoicesRequest(IReadOnlyList<ListedAtDto> Listed, string? Text);
 
 /// <summary>The works that a reference may mean.</summary>
 /// <param name="Found">The works, the likeliest first.</param>
@@ -24,7 +24,7 @@ internal sealed record ChoicesRequest(IReadOnlyList<ReferencePlaceDto> Places, s
 internal sealed record ChoicesDto(PastedReferenceDto Found, int Printed);
 
 /// <summary>Says that a reference means a work.</summary>
-internal sealed record ResolutionRequest(IReadOnlyList<ReferencePlaceDto> Places, int WorkId);
+internal sealed record ResolutionRequest(IReadOnlyList<ListedAtDto> Listed, int WorkId);
 
 /// <summary>What somebody said a reference means.</summary>
 /// <param name="MayUndo">Whether the one who asks may take it back.</param>
@@ -44,8 +44,8 @@ internal sealed record ResolutionDto(int Id, string By, DateTimeOffset At, bool 
 /// </summary>
 internal static class ResolutionEndpoints
 {
-    /// <summary>A reference that several databases print has few places.</summary>
-    private const int MostPlaces = 64;
+    /// <summary>A reference has few names, and is given once for each.</summary>
+    private const int MostListed = 64;
 
     public static void MapResolutions(this RouteGroupBuilder review)
     {
@@ -67,7 +67,7 @@ internal static class ResolutionEndpoints
                 400,
                 $"A reference has at most {PastedReferences.LongestEntry:N0} characters; this has {request.Text.Length:N0}."
             );
-        if (await Printed(request.Places, reader, cancel) is not { } printed)
+        if (await Printed(request.Listed, reader, cancel) is not { } printed)
             return NoReference();
         using var view = (await search.View(reviewId, 0))!;
         var reference = string.IsNullOrWhiteSpace(request.Text)
@@ -92,7 +92,7 @@ internal static class ResolutionEndpoints
         CancellationToken cancel
     )
     {
-        if (await Printed(request.Places, reader, cancel) is not { } printed)
+        if (await Printed(request.Listed, reader, cancel) is not { } printed)
             return NoReference();
         if (printed.Names.Count == 0)
             return Problems.Of(400, "This reference prints nothing by which it could be known elsewhere.");
@@ -138,23 +138,23 @@ internal static class ResolutionEndpoints
         return TypedResults.NoContent();
     }
 
-    /// <summary>What stands at some places, and all names it has there; null when nothing does.</summary>
+    /// <summary>What lists have there, and all its names; null when nothing does.</summary>
     private static async Task<(Reference Reference, HashSet<ulong> Names)?> Printed(
-        IReadOnlyList<ReferencePlaceDto> places,
+        IReadOnlyList<ListedAtDto> listed,
         CorpusReader reader,
         CancellationToken cancel
     )
     {
         var (fullest, names) = ((Reference?)null, new HashSet<ulong>());
-        foreach (var place in places.Take(MostPlaces))
+        foreach (var at in listed.Take(MostListed))
         {
             if (
-                await reader.ReferencesOfRecord(place.Record, cancel) is not { } list
-                || place.Ordinal < 0
-                || place.Ordinal >= list.Count
+                await reader.ReferencesOfRecord(at.Record, cancel) is not { } list
+                || at.Ordinal < 0
+                || at.Ordinal >= list.Count
             )
                 continue;
-            var reference = list[place.Ordinal];
+            var reference = list[at.Ordinal];
             names.UnionWith(ReferenceKeys.Of(reference).Names(reference.Text));
             if (fullest is null || reference.Text.Length > fullest.Text.Length)
                 fullest = reference with { Doi = reference.Doi ?? fullest?.Doi };

@@ -1,6 +1,7 @@
 using System.Buffers.Binary;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Server.Corpus;
+using Zendle.Server.Identity;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
@@ -117,21 +118,23 @@ internal sealed class ResolutionService(
     /// <summary>The names of display of some accounts.</summary>
     public async Task<Dictionary<string, string>> People(IEnumerable<string> accounts, CancellationToken cancel)
     {
-        string[] ids = [.. accounts.Distinct()];
         await using var made = await contexts.CreateDbContextAsync(cancel);
-        return await made.Users.Where(u => ids.Contains(u.Id)).ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
+        return await made.DisplayNamesOf(accounts, cancel);
     }
 
     /// <summary>
-    /// At the start: says in <c>corpus.db</c> what <c>zendle.db</c> knows, when one of them was made anew or put back.
+    /// At the start: says in <c>corpus.db</c> what <c>zendle.db</c> knows, where it says otherwise: one of them was made anew
+    /// or put back, or the last process was interrupted between the two. O(all that was said).
     /// </summary>
     public async Task BringBack(CancellationToken cancel)
     {
         var holding = await InForce(cancel);
-        var written = (await reader.Resolved(cancel)).SelectMany(w => w).ToHashSet();
-        if (written.SetEquals(holding.Keys))
-            return;
-        await Show(written.Union(holding.Keys).ToDictionary(n => n, n => holding.GetValueOrDefault(n)?.WorkId), cancel);
+        var written = (await reader.Resolved(cancel)).SelectMany(w => w).ToArray();
+        if (written.Length + holding.Count > 0)
+            await Show(
+                written.Union(holding.Keys).ToDictionary(n => n, n => holding.GetValueOrDefault(n)?.WorkId),
+                cancel
+            );
     }
 
     private Task Show(Dictionary<ulong, int?> works, CancellationToken cancel) =>

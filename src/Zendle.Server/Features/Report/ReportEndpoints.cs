@@ -90,10 +90,7 @@ internal static class ReportEndpoints
         ];
         var found = await all.Where(r => compared.Contains(r.Id))
             .ToDictionaryAsync(r => r.Id, r => WorkIds.Unpack(r.Works).ToHashSet(), cancel);
-        string[] accounts = [.. shown.Select(r => r.AccountId).Distinct()];
-        var names = await context
-            .Users.Where(u => accounts.Contains(u.Id))
-            .ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
+        var names = await context.DisplayNamesOf(shown.Select(r => r.AccountId), cancel);
         int[] steps = [.. shown.Select(r => r.StepId).Distinct()];
         var removed = await context
             .Steps.Where(s => s.ReviewId == reviewId && s.Removed && steps.Contains(s.Id))

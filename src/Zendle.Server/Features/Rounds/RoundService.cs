@@ -7,6 +7,7 @@ using Zendle.Core.Trails;
 using Zendle.Index.Questions;
 using Zendle.Server.Events;
 using Zendle.Server.Features.Search;
+using Zendle.Server.Identity;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 
@@ -101,10 +102,7 @@ internal sealed class RoundService(
         var rows = await Rows(context, reviewId);
         using var all = (await search.View(reviewId, 0))!;
         var looked = WorkSet.Of(all.Facts.Kept.Size, await LookedBy(context, reviewId, account));
-        var accounts = rows.Select(r => r.AccountId).Distinct().ToArray();
-        var names = await context
-            .Users.Where(u => accounts.Contains(u.Id))
-            .ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
+        var names = await context.DisplayNamesOf(rows.Select(r => r.AccountId), cancel);
         var (rounds, seeds) = (new List<RoundDto>(), new HashSet<int>());
         var left = new WorkSet(all.Facts.Kept.Size);
         SearchView? last = null;

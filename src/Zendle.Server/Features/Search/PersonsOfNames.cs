@@ -96,25 +96,17 @@ internal static class PersonsOfNames
     {
         var evaluator = view.Evaluator;
         var column = view.Snapshot.Columns.Of(Facet.Person);
-        var named = NameQuery.Of(term.Written);
+        var named = TypedName.Of(term.Written);
         return
         [
             .. column
                 .Count(evaluator.Works(evaluator.Records(field)))
                 .Select(p => (Label: column.Names[p.Value], p.Count))
-                .Where(p => IsNamed(p.Label, named, term))
+                .Where(p => named?.Fits(PersonLabel.Read(p.Label)) == true)
                 .OrderByDescending(p => p.Count)
                 .ThenBy(p => p.Label, StringComparer.OrdinalIgnoreCase)
                 .Select(p => p.Label),
         ];
-    }
-
-    /// <summary>Whether the person of a label ("Berg, Kwame (Vessmark)") can have the name that is asked for.</summary>
-    private static bool IsNamed(string label, NameQuery? named, TermNode term)
-    {
-        return named is null
-            ? Words.Of(PersonLabel.NameIn(label)).Any(w => term.Slots.Any(s => Glob.Matches(s, w.Text)))
-            : NameForms.Of(PersonLabel.Read(label)).Any(f => named.Finds(f));
     }
 
     private static string Written(string label) => $"person:\"{label.Replace('"', ' ')}\"";

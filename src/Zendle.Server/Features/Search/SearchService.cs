@@ -202,15 +202,7 @@ internal sealed class SearchService(
         {
             TrailQuestion trail => Followed(key, snapshot, facts, state, trail, beside),
             NeighbourQuestion near => Near(key, snapshot, facts, state, near, beside),
-            CitersQuestion citers => Found(
-                key,
-                snapshot,
-                facts,
-                state,
-                NameCiters.Of(snapshot.Columns, citers with { Self = SelfCitations.With }),
-                citers.Self == SelfCitations.With ? null : NameCiters.Of(snapshot.Columns, citers),
-                beside
-            ),
+            CitersQuestion citers => Citing(key, snapshot, facts, state, citers, beside),
             RoundQuestion round => Round(key, snapshot, facts, state, round, beside),
             WordsQuestion => Searched(key, snapshot, facts, state, beside),
             _ => throw new System.Diagnostics.UnreachableException("A kind of question has no answer."),
@@ -341,6 +333,20 @@ internal sealed class SearchService(
             if ((uint)work < (uint)columns.WorkSize)
                 candidates.Remove(work);
         return Found(key, snapshot, facts, state, candidates, null, beside) with { Trail = trail, Neighbours = found };
+    }
+
+    private static Answer Citing(
+        string key,
+        CorpusSnapshot snapshot,
+        ReviewFacts facts,
+        SearchState state,
+        CitersQuestion question,
+        WorkSet? beside
+    )
+    {
+        var citing = NameCiters.Of(snapshot.Columns, question);
+        var left = NameCiters.Left(snapshot.Columns, question, citing);
+        return Found(key, snapshot, facts, state, citing, left, beside);
     }
 
     /// <summary>What was found without words, as far as the chosen databases have it.</summary>

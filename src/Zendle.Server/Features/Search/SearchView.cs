@@ -99,12 +99,8 @@ internal sealed record SearchView(
 
     /// <summary>The works that cite the name asked for, before anything narrows them.</summary>
     /// <param name="self">Whether works by the same person count.</param>
-    public WorkSet Citing(SelfCitations self)
-    {
-        var found = NameCiters.Of(Snapshot.Columns, State.Citers! with { Self = self });
-        found.IntersectWith(Answer.Before);
-        return found;
-    }
+    public WorkSet Citing(SelfCitations self) =>
+        NameCiters.Left(Snapshot.Columns, State.Citers! with { Self = self }, Answer.Before);
 
     /// <summary>The neighbours that have so much in common with the seeds, before anything narrows them.</summary>
     public WorkSet InCommon(int atLeast)

@@ -102,8 +102,7 @@ internal static class CitersEndpoints
         var question = new CitersQuestion(request.Name, [.. request.Persons], [.. request.Printed]);
         var with = NameCiters.Of(view.Snapshot.Columns, question);
         view.Evaluator.LeaveOutWithdrawn(with);
-        var only = with.Copy();
-        only.IntersectWith(NameCiters.By(view.Snapshot.Columns, question.Persons));
+        var only = NameCiters.Left(view.Snapshot.Columns, question with { Self = SelfCitations.Only }, with);
         return TypedResults.Ok(Counted(with.Count(), only.Count()));
     }
 

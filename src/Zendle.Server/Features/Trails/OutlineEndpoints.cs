@@ -72,7 +72,7 @@ internal static class OutlineEndpoints
     {
         using var view = await search.View(reviewId, stepId);
         if (view is null)
-            return NoStep();
+            return SearchEndpoints.NoStep();
         if (view.Answer.Count > MostWorks)
             return TooMany(view.Answer.Count);
         var (columns, set) = (view.Snapshot.Columns, view.Answer.InView);
@@ -159,7 +159,7 @@ internal static class OutlineEndpoints
     {
         using var view = await search.View(reviewId, stepId);
         if (view is null)
-            return NoStep();
+            return SearchEndpoints.NoStep();
         if (view.Answer.Count > MostWorks)
             return TooMany(view.Answer.Count);
         if (
@@ -205,8 +205,6 @@ internal static class OutlineEndpoints
         IEnumerable<int> works,
         CancellationToken cancel
     ) => (await rows.For(view, [.. works.Distinct()], cancel)).ToDictionary(r => r.Id);
-
-    private static IResult NoStep() => Problems.Of(404, "There is no such step.", "Open another path.");
 
     private static IResult TooMany(int works) =>
         Problems.Of(

@@ -126,20 +126,20 @@ internal static class TrailEndpoints
         SeededQuestion question,
         CancellationToken cancel,
         int[]? alone = null,
-        SeedOrder order = SeedOrder.Given
+        SeedOrder by = SeedOrder.Given
     )
     {
         var graph = view.Snapshot.Columns.Graph;
-        var places = Enumerable.Range(0, question.Seeds.Length);
-        if (alone is not null && order == SeedOrder.Alone)
-            places = places.OrderByDescending(i => alone[i]);
-        int[] first = [.. places.Take(MostSeedsShown)];
-        var place = first.ToDictionary(i => question.Seeds[i]);
+        var order = Enumerable.Range(0, question.Seeds.Length);
+        if (alone is not null && by == SeedOrder.Alone)
+            order = order.OrderByDescending(i => alone[i]);
+        int[] first = [.. order.Take(MostSeedsShown)];
+        var ordinal = first.ToDictionary(i => question.Seeds[i]);
         var shown = await rows.For(view, [.. first.Select(i => question.Seeds[i])], cancel);
         return
         [
             .. shown.Select(s => new SeedDto(
-                place[s.Id] + 1,
+                ordinal[s.Id] + 1,
                 s.Id,
                 s.Title.Text,
                 s.People,
@@ -147,7 +147,7 @@ internal static class TrailEndpoints
                 s.Stage,
                 graph.Cites(s.Id).Length,
                 graph.CitedBy(s.Id).Length,
-                alone?[place[s.Id]]
+                alone?[ordinal[s.Id]]
             )),
         ];
     }

@@ -19,7 +19,7 @@ export function Unmatched({ place, seeds }: { place: Place; seeds: number }) {
   const mayResolve = useReview(place.reviewId).data?.role !== "Reader";
   if (total === 0 && resolved.length === 0) return null;
   const line = ({ reference, seeds: its }: Dto<"SeedReferenceDto">) => {
-    const at = reference.places[0];
+    const at = reference.listed[0];
     return (
       <ReferenceLine
         key={`${at?.record}.${at?.ordinal}`}

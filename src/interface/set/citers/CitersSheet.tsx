@@ -47,6 +47,8 @@ export function CitersSheet({
   };
   const some = chosen.persons.length + chosen.printed.length > 0;
   const counted = useCitersCount(reviewId, chosen);
+  // The last count stays, greyed, until the next one is there.
+  const late = counted.isPlaceholderData ? "opacity-50" : "";
   const setAll = (kind: "person" | "print", labels: { label: string; on: boolean }[], on: boolean) => {
     const next = new Set(flipped);
     for (const l of labels.filter((l) => l.on !== on)) {
@@ -145,10 +147,16 @@ export function CitersSheet({
                 disabled={!some || show.isPending || counted.data?.with === 0}
                 onClick={() => show.mutate(chosen)}
               >
-                {some ? `Show the ${works(counted.data?.with ?? 0)} that cite them` : "No variant is ticked yet"}
+                {!some ? (
+                  "No variant is ticked yet"
+                ) : !counted.data ? (
+                  "Counting …"
+                ) : (
+                  <span className={late}>Show the {works(counted.data.with)} that cite them</span>
+                )}
               </Button>
               {some && counted.data && (
-                <span className={`text-[12.5px] text-quiet ${counted.isPlaceholderData ? "opacity-50" : ""}`}>
+                <span className={`text-[12.5px] text-quiet ${late}`}>
                   {count(counted.data.only)} of them by the same people
                 </span>
               )}

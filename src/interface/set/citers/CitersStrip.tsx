@@ -28,7 +28,7 @@ export function CitersStrip({
   take: (act: StepAct) => void;
 }) {
   const [isOpen, setOpen] = useState(false);
-  const counts = useStepCiters(reviewId, stepId).data;
+  const { data: counts, isPlaceholderData } = useStepCiters(reviewId, stepId);
   const variants = citers.persons.length + citers.printed.length;
   return (
     <section
@@ -38,7 +38,11 @@ export function CitersStrip({
       <span>
         What cites <b className="font-semibold">{citers.name}</b>
       </span>
-      <span role="group" aria-label="Self-citations" className="flex flex-wrap gap-1">
+      <span
+        role="group"
+        aria-label="Self-citations"
+        className={`flex flex-wrap gap-1 ${isPlaceholderData ? "opacity-50" : ""}`}
+      >
         {choices.map((c) => (
           <Press
             key={c.self}

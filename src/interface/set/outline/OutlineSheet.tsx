@@ -54,7 +54,7 @@ export function OutlineSheet({ place, close }: { place: Place; close: () => void
             ))}
           </Part>
           <Part
-            title="Cited late"
+            title="Sleeping papers"
             hint={
               data.sleeping.length === 0
                 ? "No work of this list was cited little for long and much later."
@@ -65,7 +65,7 @@ export function OutlineSheet({ place, close }: { place: Place; close: () => void
                 ? () =>
                     show(
                       data.sleeping.map((s) => s.work.id),
-                      "cited late",
+                      "sleeping papers",
                     )
                 : null
             }

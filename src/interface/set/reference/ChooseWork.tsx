@@ -22,14 +22,14 @@ export function ChooseWork({
 }) {
   const [typed, setTyped] = useState("");
   const [asked, setAsked] = useState<string | null>(null);
-  const choices = useChoices(reviewId, reference.places, asked);
+  const choices = useChoices(reviewId, reference.listed, asked);
   const resolve = useResolve(reviewId);
   const readPrinted = useReadPrinted();
   const { data } = choices;
   // Some databases give no more of a reference than its DOI.
   const printed = reference.text || (reference.doi ?? "");
   const candidates = (data?.found.candidates ?? []).filter((c) => c.workId !== reference.workId);
-  const choose = (workId: number) => resolve.mutate({ places: reference.places, workId }, { onSuccess: close });
+  const choose = (workId: number) => resolve.mutate({ listed: reference.listed, workId }, { onSuccess: close });
   return (
     <div className="mt-2 rounded-md border border-line bg-raised px-3 py-2 text-[13px]">
       {choices.error && <Fault error={choices.error} />}

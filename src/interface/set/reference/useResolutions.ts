@@ -3,19 +3,19 @@ import { api, read, type Dto } from "../../api/client";
 import { useSay, useSayFault } from "../../ui/Toasts";
 
 export type CitedReference = Dto<"CitedReferenceDto">;
-export type ReferencePlace = Dto<"ReferencePlaceDto">;
+export type ListedAt = Dto<"ListedAtDto">;
 
 const path = (reviewId: number) => ({ params: { path: { reviewId } } });
 
 /** The works that a reference may mean, by its print or by what a person typed instead. */
-export const useChoices = (reviewId: number, places: readonly ReferencePlace[], text: string | null) =>
+export const useChoices = (reviewId: number, listed: readonly ListedAt[], text: string | null) =>
   useQuery({
-    queryKey: ["review", reviewId, "choices", places, text],
+    queryKey: ["review", reviewId, "choices", listed, text],
     queryFn: () =>
       read(
         api.POST("/api/reviews/{reviewId}/references/choices", {
           ...path(reviewId),
-          body: { places: [...places], text },
+          body: { listed: [...listed], text },
         }),
       ),
   });
@@ -45,9 +45,9 @@ export function useResolve(reviewId: number) {
   const say = useSay();
   const undo = useUndoResolution(reviewId);
   return useMutation({
-    mutationFn: ({ places, workId }: { places: readonly ReferencePlace[]; workId: number }) =>
+    mutationFn: ({ listed, workId }: { listed: readonly ListedAt[]; workId: number }) =>
       read(
-        api.POST("/api/reviews/{reviewId}/resolutions", { ...path(reviewId), body: { places: [...places], workId } }),
+        api.POST("/api/reviews/{reviewId}/resolutions", { ...path(reviewId), body: { listed: [...listed], workId } }),
       ),
     onSuccess: ({ id }) => {
       void client.invalidateQueries();

@@ -48,7 +48,7 @@ export function FollowMenu({ place, total }: { place: Place; total: number }) {
             </MenuItem>
           ))}
         <MenuLabel>Within the list</MenuLabel>
-        <MenuItem aside="main line, cited late" onSelect={() => setOutlined(true)}>
+        <MenuItem aside="main line, sleeping papers" onSelect={() => setOutlined(true)}>
           What its citations show
         </MenuItem>
       </MenuFrame>

@@ -10,6 +10,9 @@ import { TextButton } from "../../ui/TextButton";
 const width = 400;
 const height = 44;
 
+/** A corpus of few years has an axis of so many. */
+const leastYears = 12;
+
 type Work = Dto<"WorkDto">;
 
 /**
@@ -42,12 +45,17 @@ function stretch(ties: Work["ties"], from: number, to: number): { way: TrailWay;
   return { way: past > 0 && future > 0 ? "Both" : future > 0 ? "Forward" : "Backward", ties: past + future };
 }
 
+/** A stretch of years in words; an end of the axis stands for all that lies beyond it. */
+const said = ([from, to]: [number, number], first: number, last: number) =>
+  from === first ? `up to ${to}` : to === last ? `from ${from}` : `of ${from}–${to}`;
+
 /**
  * The trail bar: what a work cites (left, past) and what cites it (right, future) on one axis of time, the work at its own year. A
  * stretch that is brushed becomes the set in view; the words over it open a whole side.
  */
 export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
-  const { from: first, to: last } = work.scale;
+  const first = work.scale.from;
+  const last = Math.max(work.scale.to, first + leastYears);
   const ties = onScale(work);
   const [range, setRange] = useState<[number, number]>([first, last]);
   if (work.ties.length === 0)
@@ -177,7 +185,7 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
             className="font-semibold disabled:font-normal disabled:no-underline"
             onClick={() => open(range[0], range[1])}
           >
-            {chosen.ties === 0 ? "Nothing" : `Open ${works(chosen.ties)}`} of {range[0]}–{range[1]}
+            {chosen.ties === 0 ? "Nothing" : `Open ${works(chosen.ties)}`} {said(range, first, last)}
           </TextButton>
           <TextButton className="text-quiet" onClick={() => setRange([first, last])}>
             all years
