@@ -22,7 +22,7 @@ export function StartTrails({ reviewId, kept, follow }: { reviewId: number; kept
           citing works, terms or people in common with it. Start from one work or from many; then narrow, keep and
           export as in any list.
         </p>
-        <div className="flex gap-2">
+        <div className="flex flex-wrap gap-2">
           <Button kind="primary" disabled={kept === 0} onClick={() => follow(null, "Both")}>
             Follow {kept === 0 ? "the kept works" : `the ${works(kept)} kept`}
           </Button>
@@ -32,7 +32,7 @@ export function StartTrails({ reviewId, kept, follow }: { reviewId: number; kept
           <Button onClick={() => void navigate(`/r/${reviewId}/search`)}>Choose works in Search</Button>
         </div>
         <form
-          className="mt-5 flex items-end gap-2"
+          className="mt-5 flex flex-wrap items-end gap-2"
           onSubmit={(e) => {
             e.preventDefault();
             ask(name.trim());
@@ -43,7 +43,7 @@ export function StartTrails({ reviewId, kept, follow }: { reviewId: number; kept
             placeholder="Berg, M*"
             value={name}
             onChange={(e) => setName(e.target.value)}
-            className="w-[300px]"
+            className="w-[300px] max-w-full"
           />
           <Button type="submit" className="h-9" disabled={name.trim() === ""}>
             Find the name
