@@ -10,7 +10,8 @@ namespace Zendle.Bench.Measure;
 /// <c>--people</c> only whether people are told apart,
 /// <c>--documents</c> only whether documents are told apart, <c>--fields</c> only how much of bare records is read
 /// right, <c>--spelling</c> only how misspelt lines are mended, <c>--offers</c> only what offered terms bring,
-/// <c>--references</c> only whether pasted references are found and split,
+/// <c>--references</c> only whether pasted references are found and split, <c>--texts</c> only whether the lists of papers
+/// are read out of them,
 /// <c>--senses</c> only whether groups of one sense are those of one field. Without a world one is written from the
 /// seed. <c>--fit</c>
 /// estimates the weights of merging on that world and writes them to a file; <c>--fit-people</c> those of people on
@@ -39,10 +40,10 @@ internal static class MeasureCommand
             if (args.Contains("--fit-people"))
             {
                 var worlds = new List<PeopleMeasure.Labelled>();
-                foreach (var (number, noise) in new[] { (1UL, 1.0), (2UL, 2.0) })
+                foreach (var (number, slips) in new[] { (1UL, 1.0), (2UL, 2.0) })
                 {
                     var made = Path.Combine(temporary, $"world{number}");
-                    WorldFolder.Write(made, number, 12_000, noise, TextWriter.Null);
+                    WorldFolder.Write(made, number, 12_000, slips, TextWriter.Null);
                     var files = new WorldFiles(made);
                     await using var one = await Harvested.From(files, Path.Combine(temporary, $"corpus{number}"));
                     worlds.Add(PeopleMeasure.Label(await one.Entries(), files));
@@ -50,17 +51,13 @@ internal static class MeasureCommand
                 PeopleFit.Print(worlds, Console.Out);
                 return 0;
             }
+            var size = int.Parse(Option("--works") ?? "12000", CultureInfo.InvariantCulture);
+            var noise = double.Parse(Option("--noise") ?? "1", CultureInfo.InvariantCulture);
             var folder = Option("--world");
             if (folder is null)
             {
                 folder = Path.Combine(temporary, "world");
-                WorldFolder.Write(
-                    folder,
-                    seed,
-                    int.Parse(Option("--works") ?? "12000", CultureInfo.InvariantCulture),
-                    double.Parse(Option("--noise") ?? "1", CultureInfo.InvariantCulture),
-                    TextWriter.Null
-                );
+                WorldFolder.Write(folder, seed, size, noise, TextWriter.Null);
             }
             if (!Directory.Exists(Path.Combine(folder, "truth")))
             {
@@ -113,6 +110,17 @@ internal static class MeasureCommand
             if (args.Contains("--people"))
             {
                 PeopleMeasure.Print(PeopleMeasure.Label(entries, world), Console.Out, args.Contains("--examples"));
+                return 0;
+            }
+            if (args.Contains("--texts"))
+            {
+                var scenario = Outside.World.Scenario.Read(Path.Combine(AppContext.BaseDirectory, "demo"));
+                var works = Outside.World.Companions.With(
+                    Outside.World.WorldMaker.Make(scenario, seed, size),
+                    seed,
+                    noise
+                );
+                TextReferenceMeasure.Print(entries, truth, works, scenario, Console.Out, args.Contains("--examples"));
                 return 0;
             }
             MergeMeasure.Print(entries, truth, Console.Out);

@@ -6,17 +6,8 @@ namespace Zendle.Bench.Measure;
 /// <summary>Compares what references were matched to with what they truly mean.</summary>
 internal static class ReferenceMeasure
 {
-    /// <summary>
-    /// Prints precision and recall: of the references matched, how many to a record of the true work; of those whose
-    /// work is described by some record, how many matched.
-    /// </summary>
-    public static void Print(
-        IReadOnlyList<HarvestedEntry> entries,
-        IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth,
-        WorldFiles world,
-        TextWriter says,
-        int examples
-    )
+    /// <summary>Finds the works of some records.</summary>
+    public static ReferenceMatcher MatcherOf(IReadOnlyList<HarvestedEntry> entries)
     {
         var filling = ReferenceMatcher.Empty.Edit(entries.Max(e => e.Id) + 1);
         foreach (var e in entries)
@@ -33,11 +24,32 @@ internal static class ReferenceMeasure
                     MergeFacts.Of(e.Id, e.DatabaseId, e.Record)
                 )
             );
-        var matcher = filling.Finish();
-        // The work that a merged one truly is: that of most of its records.
-        var trueWork = entries
+        return filling.Finish();
+    }
+
+    /// <summary>The work that a merged one truly is: that of most of its records.</summary>
+    public static Dictionary<int, int> TrueWorks(
+        IReadOnlyList<HarvestedEntry> entries,
+        IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth
+    ) =>
+        entries
             .GroupBy(e => e.WorkId)
             .ToDictionary(g => g.Key, g => g.CountBy(e => truth[e.At].Work).MaxBy(c => c.Value).Key);
+
+    /// <summary>
+    /// Prints precision and recall: of the references matched, how many to a record of the true work; of those whose
+    /// work is described by some record, how many matched.
+    /// </summary>
+    public static void Print(
+        IReadOnlyList<HarvestedEntry> entries,
+        IReadOnlyDictionary<RecordAt, (int Work, string Version)> truth,
+        WorldFiles world,
+        TextWriter says,
+        int examples
+    )
+    {
+        var matcher = MatcherOf(entries);
+        var trueWork = TrueWorks(entries, truth);
         var known = entries.Select(e => truth[e.At].Work).ToHashSet();
         var meant = world
             .Truth("references.csv")

@@ -271,7 +271,7 @@ public static partial class PastedReferences
         : NameStyle.Unknown;
 
     /// <summary>Whether a line begins like a reference: with a family name and initials, or a name and a year.</summary>
-    private static bool Begins(string line) => Beginning().IsMatch(line);
+    internal static bool Begins(string line) => Beginning().IsMatch(line);
 
     /// <summary>The lines of an entry as one; a word that was divided at a line's end is whole again.</summary>
     private static string Joined(List<string> lines)

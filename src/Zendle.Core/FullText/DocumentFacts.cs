@@ -28,6 +28,9 @@ public sealed partial record DocumentFacts
     /// <summary>Headings with their page, from 1, in order.</summary>
     public IReadOnlyList<DocumentHeading> Headings { get; init; } = [];
 
+    /// <summary>The entries of its reference lists, in order; empty when none was found.</summary>
+    public IReadOnlyList<string> References { get; init; } = [];
+
     /// <summary>The texts of <see cref="Lines"/>.</summary>
     [JsonIgnore]
     public IEnumerable<string> FirstLines => Lines.Select(l => l.Text);

@@ -13,9 +13,26 @@ public static class PdfText
     private const int FirstPages = 3;
     private const int MostHeadings = 200;
     private const int FewestLetters = 40;
+    private const int LongestLineNumber = 5;
+    private const double FurthestWithinWords = 0.8;
 
-    /// <summary>A line of a page.</summary>
-    private readonly record struct Line(string Text, double Size, bool Bold, double Left, double Base);
+    /// <summary>A line of a page. Behind a number in the margin it has an own beginning.</summary>
+    private readonly record struct Line(
+        string Text,
+        double Size,
+        bool Bold,
+        double Left,
+        double Right,
+        double Base,
+        int OwnAt,
+        double OwnLeft
+    )
+    {
+        public PlacedLine Placed(int page, bool isNumbered) =>
+            isNumbered && OwnAt > 0
+                ? new(Text[OwnAt..].TrimStart(), page, OwnLeft, Right, Base, Size, Bold)
+                : new(Text, page, Left, Right, Base, Size, Bold);
+    }
 
     /// <summary>Reads the facts of a document.</summary>
     /// <param name="bytes">The whole file.</param>
@@ -98,7 +115,7 @@ public static class PdfText
 
     private static DocumentFacts Read(PdfDocument document, PdfLimits limits, Stopwatch watch)
     {
-        var (first, words, letters, wide) = (new List<DocumentLine>(), 0, 0, 0);
+        var (first, all, words, letters, wide) = (new List<DocumentLine>(), new List<(Line Line, int Page)>(), 0, 0, 0);
         var (headings, sizes, numbered, lastNumber) = (
             new List<(Line Line, int Page)>(),
             new Dictionary<int, int>(),
@@ -124,6 +141,7 @@ public static class PdfText
             {
                 if (page.Number <= FirstPages)
                     first.Add(new(line.Text, page.Number, Math.Round(line.Size, 1), line.Bold));
+                all.Add((line, page.Number));
                 words += 1 + line.Text.Count(c => c == ' ');
                 var size = (int)Math.Round(line.Size * 2);
                 sizes[size] = sizes.GetValueOrDefault(size) + line.Text.Length;
@@ -149,6 +167,7 @@ public static class PdfText
         // A long list of references may hold more letters than the text: the body is the largest of the common sizes.
         var most = sizes.Values.Max();
         var body = sizes.Where(s => s.Value * 2 >= most).Max(s => s.Key) / 2.0;
+        var isNumbered = numbered >= 15;
         return new()
         {
             Pages = document.NumberOfPages,
@@ -156,12 +175,13 @@ public static class PdfText
             BodySize = body,
             IsLandscape = wide * 2 > document.NumberOfPages,
             WordCount = words,
-            LineNumbers = numbered >= 15,
+            LineNumbers = isNumbered,
+            References = ReferenceSection.In(ReadingOrder.Of([.. all.Select(l => l.Line.Placed(l.Page, isNumbered))])),
             Headings =
             [
                 .. headings
                     .Where(h => IsHeading(h.Line, body))
-                    .Select(h => new DocumentHeading(WithoutNumber(h.Line.Text, numbered >= 15), h.Page))
+                    .Select(h => new DocumentHeading(WithoutNumber(h.Line.Text, isNumbered), h.Page))
                     .Where(h => h.Text.Length > 2)
                     .Take(MostHeadings),
             ],
@@ -195,7 +215,7 @@ public static class PdfText
     private static IEnumerable<Line> Lines(Page page)
     {
         var text = new StringBuilder();
-        (double Base, double Right, double Left, double Size, bool Bold) at = (double.NaN, 0, 0, 0, false);
+        var at = new Drawn(double.NaN, 0, 0, 0, false, 0, 0);
         foreach (var letter in page.Letters)
         {
             if (letter.Value.Length == 0)
@@ -211,12 +231,22 @@ public static class PdfText
                 if (Finish(text, at) is { } line)
                     yield return line;
                 text.Clear();
-                at = (start.Y, start.X, start.X, letter.PointSize, IsBold(letter));
+                at = new(start.Y, start.X, start.X, letter.PointSize, IsBold(letter), 0, 0);
+            }
+            else if (
+                at.OwnAt == 0
+                && text.Length is > 0 and <= LongestLineNumber
+                && start.X > at.Right + letter.PointSize * FurthestWithinWords
+                && IsNumber(text)
+            )
+            {
+                text.Append(' ');
+                at = at with { OwnAt = text.Length, OwnLeft = start.X, Size = 0 };
             }
             else if (start.X > at.Right + letter.PointSize * 0.16 && text.Length > 0 && text[^1] != ' ')
                 text.Append(' ');
             text.Append(string.IsNullOrWhiteSpace(letter.Value) ? " " : letter.Value);
-            at = (at.Base, letter.EndBaseLine.X, at.Left, Math.Max(at.Size, letter.PointSize), at.Bold);
+            at = at with { Right = letter.EndBaseLine.X, Size = Math.Max(at.Size, letter.PointSize) };
         }
         if (Finish(text, at) is { } last)
             yield return last;
@@ -225,9 +255,40 @@ public static class PdfText
     private static bool IsBold(Letter letter) =>
         letter.FontName?.Contains("Bold", StringComparison.OrdinalIgnoreCase) == true;
 
-    private static Line? Finish(StringBuilder text, (double Base, double Right, double Left, double Size, bool Bold) at)
+    private static bool IsNumber(StringBuilder text)
     {
-        var line = text.ToString().Trim();
-        return line.Length == 0 ? null : new Line(line, at.Size, at.Bold, at.Left, at.Base);
+        for (var i = 0; i < text.Length; i++)
+            if (!char.IsAsciiDigit(text[i]))
+                return false;
+        return true;
+    }
+
+    /// <summary>How far a line is drawn.</summary>
+    private readonly record struct Drawn(
+        double Base,
+        double Right,
+        double Left,
+        double Size,
+        bool Bold,
+        int OwnAt,
+        double OwnLeft
+    );
+
+    private static Line? Finish(StringBuilder text, Drawn at)
+    {
+        var line = text.ToString().TrimEnd();
+        var blanks = line.Length - line.TrimStart().Length;
+        return line.Length == blanks
+            ? null
+            : new Line(
+                line[blanks..],
+                at.Size,
+                at.Bold,
+                at.Left,
+                at.Right,
+                at.Base,
+                at.OwnAt > blanks && at.OwnAt < line.Length ? at.OwnAt - blanks : 0,
+                at.OwnLeft
+            );
     }
 }

@@ -15,9 +15,9 @@ public static class ReaderProtocol
     public const int MostBytes = 200_000_000;
 
     /// <summary>
-    /// Longest answer in bytes. The facts of a document are the lines of its first pages and its headings.
+    /// Longest answer in bytes. The facts of a document are the lines of its first pages, its headings and its references.
     /// </summary>
-    public const int MostAnswered = 4_000_000;
+    public const int MostAnswered = 16_000_000;
 
     private sealed record Fault(PdfFault Kind, string Sentence);
 
