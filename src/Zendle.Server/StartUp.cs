@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Server.Corpus;
 using Zendle.Server.Demo;
 using Zendle.Server.Features.Entries;
+using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.References;
 using Zendle.Server.Identity;
 using Zendle.Server.Reviews;
@@ -106,6 +107,7 @@ internal sealed class StartUp(
             await catchingUp;
             await services.GetRequiredService<EntryService>().BringBack(stoppingToken);
             await services.GetRequiredService<ResolutionService>().BringBack(stoppingToken);
+            await services.GetRequiredService<TextLists>().BringBack(stoppingToken);
             if (IsReady)
                 services.GetRequiredService<CorpusChange>().Tell();
             if (!options.Demo)

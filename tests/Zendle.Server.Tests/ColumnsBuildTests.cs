@@ -1,4 +1,6 @@
 using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Index.Columns;
@@ -79,6 +81,13 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
     private static (DocumentType, bool, bool, bool) Shown(RecordFields f) =>
         (f.Type, f.HasAbstract, f.HasKeywords, f.HasReferences);
 
+    /// <summary>Who reports each tie of a work.</summary>
+    private static IEnumerable<string> Reporters(CorpusColumns c, int work) =>
+        c
+            .Graph.CitesReported(work)
+            .ToArray()
+            .Select(k => string.Join('+', c.Graph.Databases.Where((_, i) => (c.Graph.Mask(k) >> i & 1) == 1)));
+
     /// <summary>All that columns say, work by work.</summary>
     private static string Told(CorpusColumns c) =>
         string.Join(
@@ -93,7 +102,7 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                             + $"{string.Join(' ', c.RecordsOf(w).ToArray().Select(c.FieldsOf).Select(Shown))} "
                             + $"{c.Year[w]} {c.SortTitle[w]} | {c.SortPerson[w]} | {c.TitleRank[w]} "
                             + $"{c.PersonRank[w]} {c.VenueRank[w]} | cites "
-                            + $"{string.Join(',', c.Graph.Cites(w).ToArray())} | cited "
+                            + $"{string.Join(',', c.Graph.Cites(w).ToArray())} by {string.Join(',', Reporters(c, w))} | cited "
                             + $"{string.Join(',', c.Graph.CitedBy(w).ToArray())} | only cited "
                             + $"{c.OnlyCited.Contains(w)}"
                     )
@@ -190,6 +199,42 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                 References = [.. Enumerable.Range(0, random.Next(5)).Select(_ => Cited(random.Next(8)))],
             };
         }
+        const int Texts = 3,
+            Table = 4;
+        await using (var context = store.Context())
+        {
+            context.TieSources.Add(
+                new()
+                {
+                    Id = Texts,
+                    Address = TieSourceRow.OfTexts,
+                    Name = "texts",
+                }
+            );
+            context.TieSources.Add(
+                new()
+                {
+                    Id = Table,
+                    Address = TieSourceRow.OfTables + "1",
+                    Name = "table",
+                }
+            );
+            await context.SaveChangesAsync();
+        }
+        async Task ChangeLists()
+        {
+            Reference[] Cited() => [.. Any("x").References];
+            if (random.Next(3) == 0)
+                await writer.Add(Texts, [PreparedList.Of(random.Next(1, 20), Cited())], CancellationToken.None);
+            if (random.Next(4) == 0)
+                await writer.Add(
+                    Table,
+                    [PreparedList.By(MergeKeys.Doi($"10.5555/w{random.Next(8)}"), Cited())],
+                    CancellationToken.None
+                );
+            if (random.Next(12) == 0)
+                await writer.RemoveLists(Table, CancellationToken.None);
+        }
         var database = new Dictionary<string, int>();
         for (var round = 0; round < 25; round++)
         {
@@ -200,7 +245,10 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                     database[id] = at = random.Next(1, 3);
                 await Write(at, (id, random.Next(5) == 0 ? null : Any(id)));
             }
-            var whole = Told(await Built(NewBuild()));
+            await ChangeLists();
+            var anew = await Built(NewBuild());
+            var whole = Told(anew);
+            Assert.Equal(await TiesInStore(Texts), Ties(anew));
             Assert.Equal(whole, Told(await Built(kept)));
             // One that ends now and then goes on from what was written down.
             Assert.Equal(whole, Told(await Built(stopping)));
@@ -216,6 +264,42 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
                 stopping = NewBuild(folder);
         }
         Assert.Contains("cites", Told(await Built(kept)), StringComparison.Ordinal);
+
+        string Ties(CorpusColumns c) =>
+            string.Join(
+                ' ',
+                Enumerable.Range(0, c.WorkSize).SelectMany(w => c.Graph.Cites(w).ToArray().Select(o => $"{w}>{o}"))
+            );
+    }
+
+    /// <summary>Who cites whom, told plainly from what lies in the store and what the matcher says of each reference.</summary>
+    private async Task<string> TiesInStore(int texts)
+    {
+        var matcher = (await Built(NewBuild())).References;
+        await using var context = store.Context();
+        var today = context.Works.AsNoTracking().ToDictionary(w => w.Id, w => w.RedirectTo ?? w.Id);
+        var records = context.Records.AsNoTracking().Where(r => r.WorkId > 0 && !r.Deleted).ToArray();
+        var found = new HashSet<(int, int)>();
+        void Take(int work, byte[] references) =>
+            found.UnionWith(
+                RecordCodec
+                    .References(references)
+                    .Select(r => (work, matcher.Match(r).Work))
+                    .Where(t => t.Item2 > 0 && t.Item2 != work)
+            );
+        foreach (var record in records)
+            Take(record.WorkId, record.References);
+        foreach (var list in context.AddedLists.AsNoTracking())
+        {
+            var work =
+                list.WorkId > 0
+                    ? today.GetValueOrDefault(list.WorkId, list.WorkId)
+                    : matcher.ByKeys(new(unchecked((ulong)list.Citing), 0, 0)).Work;
+            var own = records.Where(r => r.WorkId == work).ToArray();
+            if (own.Length > 0 && (list.SourceId != texts || own.All(r => r.References.Length == 0)))
+                Take(work, list.References);
+        }
+        return string.Join(' ', found.Order().Select(t => $"{t.Item1}>{t.Item2}"));
     }
 
     [Fact]

@@ -16,11 +16,11 @@ public sealed record JoinedReference(
     IReadOnlyList<ListedReference> Listed
 );
 
-/// <summary>A reference where it stands: in the list of one record of a work.</summary>
-/// <param name="Record">The record.</param>
-/// <param name="Ordinal">Its ordinal in the record's list, from 0.</param>
-/// <param name="Work">The record's work.</param>
-/// <param name="Database">The record's database.</param>
+/// <summary>A reference where it stands: in the list of one record of a work, or in one that no record has.</summary>
+/// <param name="Record">The record, or the number of the list.</param>
+/// <param name="Ordinal">Its ordinal in the list, from 0.</param>
+/// <param name="Work">The work that cites.</param>
+/// <param name="Database">The record's database, or the list's source.</param>
 /// <param name="Reference">The reference.</param>
 /// <param name="Doi">Key of its DOI; 0 for none.</param>
 /// <param name="Title">Key of its title and first person; 0 for none.</param>

@@ -40,6 +40,9 @@ public static class ColumnsStream
         to.WriteNumbers(columns.PersonRank);
         foreach (var lists in new[] { all.RecordsOf, all.CitedWorks, all.Asked })
             to.WriteLists(lists);
+        to.WriteNumbers(all.ListWork);
+        to.WriteLists(all.ListsOf);
+        to.Write(all.TextSource);
         to.Write(all.DatabaseCited.Count);
         foreach (var (database, counts) in all.DatabaseCited)
         {
@@ -108,11 +111,13 @@ public static class ColumnsStream
         );
         var (titleRank, personRank) = (from.ReadNumbers<int>(), from.ReadNumbers<int>());
         var (recordsOf, citedWorks, asked) = (from.ReadLists(), from.ReadLists(), from.ReadLists());
+        var (listWork, listsOf, textSource) = (from.ReadNumbers<int>(), from.ReadLists(), from.ReadInt32());
         var works = first.Length;
         if (
             recordDatabase.Length != recordWork.Length
             || recordYear.Length != recordWork.Length
             || recordFields.Length != recordWork.Length
+            || listWork.Length != recordWork.Length
             || new[]
             {
                 year.Length,
@@ -126,6 +131,7 @@ public static class ColumnsStream
                 personRank.Length,
             }.Any(n => n != works)
             || Array.Exists(recordWork, w => (uint)w >= (uint)works)
+            || Array.Exists(listWork, w => w >= works)
             || Array.Exists(onlyCited, w => (uint)w >= (uint)works)
         )
             throw new InvalidDataException("The columns do not fit each other.");
@@ -150,6 +156,9 @@ public static class ColumnsStream
             RecordsOf = recordsOf,
             CitedWorks = citedWorks,
             Asked = asked,
+            ListWork = listWork,
+            ListsOf = listsOf,
+            TextSource = textSource,
             DatabaseCited = Enumerable
                 .Range(0, from.ReadInt32())
                 .Select(_ => (Database: from.ReadInt32(), Counts: from.ReadNumbers<int>()))

@@ -45,6 +45,11 @@ public sealed partial class CorpusColumns
         private readonly ReferenceMatcher.Editor matching;
         private readonly List<(int Record, IReadOnlyList<ReferenceKeys> Keys)> following = [];
         private readonly Dictionary<int, int[]> newlyCited = [];
+        private readonly Dictionary<int, AddedList> lists = [];
+        private readonly IdLists.Editor listsOf;
+        private readonly int[] listWork;
+        private readonly int textSource;
+        private IdLists? finishedListsOf;
         private readonly HashSet<int> changed = [];
         private readonly List<ColumnRow> rows = [];
         private WorkValues values = new(null, DocumentType.Other, null, "", null, null);
@@ -77,20 +82,23 @@ public sealed partial class CorpusColumns
         /// <param name="from">The columns before; null to begin from nothing.</param>
         /// <param name="venuesAsPrinted">Whether printed titles stand for venues, which nobody will tell apart.</param>
         /// <param name="peopleAsPrinted">Whether printed names stand for people, whom nobody will tell apart.</param>
+        /// <param name="textSource">The source of lists that are read out of texts; 0 for none.</param>
         public Builder(
             int recordSize,
             int workSize,
             IReadOnlyDictionary<int, string> databaseNames,
             CorpusColumns? from = null,
             bool venuesAsPrinted = true,
-            bool peopleAsPrinted = true
+            bool peopleAsPrinted = true,
+            int textSource = 0
         )
         {
-            (this.from, this.databaseNames, this.venuesAsPrinted, this.peopleAsPrinted) = (
+            (this.from, this.databaseNames, this.venuesAsPrinted, this.peopleAsPrinted, this.textSource) = (
                 from,
                 databaseNames,
                 venuesAsPrinted,
-                peopleAsPrinted
+                peopleAsPrinted,
+                textSource
             );
             var old = from?.All;
             RecordSize = Math.Max(recordSize, from?.RecordSize ?? 0);
@@ -108,6 +116,9 @@ public sealed partial class CorpusColumns
             textRank = Sized(old?.TextRank, WorkSize);
             workVenue = Sized(old?.WorkVenue, WorkSize);
             venueName = Sized(old?.VenueName, WorkSize);
+            listWork = Sized(old?.ListWork, RecordSize);
+            Array.Fill(listWork, NoList, from?.RecordSize ?? 0, RecordSize - (from?.RecordSize ?? 0));
+            listsOf = (old?.ListsOf ?? IdLists.Empty).Edit(WorkSize);
             foreach (var numbers in new[] { workVenue, venueName })
                 Array.Fill(numbers, -1, from?.WorkSize ?? 0, WorkSize - (from?.WorkSize ?? 0));
             onlyCited = WorkSet.Of(WorkSize, old?.OnlyCited.Members() ?? []);
@@ -127,6 +138,10 @@ public sealed partial class CorpusColumns
                 Array.Fill(cited[database], -1, counts.Length, WorkSize - counts.Length);
             }
         }
+
+        /// <summary>A list no record has is of no work as long as none is known that it may be of.</summary>
+        private const int NoList = -1,
+            NoWork = 0;
 
         internal int RecordSize { get; }
         internal int WorkSize { get; }
@@ -181,6 +196,24 @@ public sealed partial class CorpusColumns
             matching.Put(row.RecordId, findable ?? Findable.Of(row.WorkId, row.Doi, row.TitleKey, row.Year ?? 0, null));
             if (row.References.Count > 0)
                 following.Add((row.RecordId, row.References));
+        }
+
+        /// <summary>Puts a list in that no record has, instead of what was there under its number.</summary>
+        public void Put(AddedList list)
+        {
+            if (recordWork[list.Number] > 0)
+                throw new ArgumentException("A record has the number of the list.", nameof(list));
+            lists[list.Number] = list;
+            if (list.Keys.Count > 0)
+            {
+                recordDatabase[list.Number] = (byte)list.Source;
+                following.Add((list.Number, list.Keys));
+                return;
+            }
+            recordDatabase[list.Number] = NoDatabase;
+            newlyCited[list.Number] = [];
+            asked.Set(list.Number, []);
+            printed.Set(list.Number, []);
         }
 
         private void FinishWork()
@@ -243,8 +276,8 @@ public sealed partial class CorpusColumns
             };
 
         /// <summary>
-        /// The records of the columns before that refer to something by one of some keys and are not among those that
-        /// changed.
+        /// The records and lists of the columns before that refer to something by one of some keys and are not among those
+        /// that changed.
         /// </summary>
         /// <param name="halves">The lower halves of the keys.</param>
         public IReadOnlyList<int> RecordsWithKeys(IReadOnlySet<int> halves)
@@ -255,9 +288,16 @@ public sealed partial class CorpusColumns
                 :
                 [
                     .. from.RecordsWithKeys(halves)
-                        .Where(record => recordWork[record] > 0 && !changed.Contains(recordWork[record])),
+                        .Where(n =>
+                            listWork[n] == NoList
+                                ? recordWork[n] > 0 && !changed.Contains(recordWork[n])
+                                : !lists.ContainsKey(n)
+                        ),
                 ];
         }
+
+        /// <summary>Whether a number is that of a list no record has.</summary>
+        public bool IsAddedList(int number) => listWork[number] != NoList;
 
         /// <summary>The references of a record that did not change are matched again.</summary>
         /// <param name="record">The record.</param>
@@ -291,7 +331,12 @@ public sealed partial class CorpusColumns
                     if (cites[ordinal] == 0)
                         open.Add((record, ordinal));
                 newlyCited[record] = cites;
-                asked.Set(record, halves);
+                asked.Set(
+                    record,
+                    lists.TryGetValue(record, out var list) && list.Citing != 0
+                        ? [.. halves.Append(unchecked((int)list.Citing)).Distinct()]
+                        : halves
+                );
                 printed.Set(record, []);
             }
             following.Clear();
@@ -348,9 +393,11 @@ public sealed partial class CorpusColumns
                 citedWorks.Set(record, cites);
                 citing.Add(recordWork[record]);
             }
+            HouseLists(citing);
             finishedCitedWorks = citedWorks.Finish();
+            finishedListsOf = listsOf.Finish();
             var databases = recordDatabase
-                .Where((_, r) => recordWork[r] > 0)
+                .Where((_, r) => recordWork[r] > 0 || listWork[r] != NoList)
                 .Distinct()
                 .Select(d => (int)d)
                 .Order()
@@ -364,6 +411,29 @@ public sealed partial class CorpusColumns
                     : WholeGraph(databases);
         }
 
+        /// <summary>Brings lists that no record has to the works they speak of; tells all that had or have one of them.</summary>
+        private void HouseLists(HashSet<int> citing)
+        {
+            foreach (var (number, list) in lists)
+            {
+                var home =
+                    list.Keys.Count == 0 ? NoList
+                    : list.Work != 0 ? list.Work
+                    : Matcher.ByKeys(new(list.Citing, 0, 0)).Work;
+                if (home > 0 && (home >= WorkSize || workFirstRecord[home] == 0))
+                    home = NoWork;
+                var before = listWork[number];
+                citing.UnionWith(new[] { before, home }.Where(w => w > 0));
+                if (before == home)
+                    continue;
+                listWork[number] = home;
+                if (before > 0)
+                    listsOf.Set(before, [.. listsOf.Of(before).ToArray().Where(l => l != number)]);
+                if (home > 0)
+                    listsOf.Set(home, [.. listsOf.Of(home).ToArray().Append(number).Order()]);
+            }
+        }
+
         private Dictionary<int, List<ReportedTie>> Citing(IEnumerable<int> works)
         {
             var citing = new Dictionary<int, List<ReportedTie>>();
@@ -374,6 +444,11 @@ public sealed partial class CorpusColumns
                 foreach (var one in finishedCitedWorks!.Of(record))
                     if (one > 0)
                         ties.Add(new(one, recordDatabase[record]));
+                foreach (var list in finishedListsOf!.Of(work))
+                    if (Counts(list, work))
+                        foreach (var one in finishedCitedWorks!.Of(list))
+                            if (one > 0)
+                                ties.Add(new(one, recordDatabase[list]));
             }
             citing.Remove(0);
             return citing;
@@ -382,15 +457,26 @@ public sealed partial class CorpusColumns
         private CitationGraph WholeGraph(int[] databases)
         {
             var (pairs, by) = (new List<long>(), new List<byte>());
-            for (var record = 0; record < RecordSize; record++)
-                foreach (var one in finishedCitedWorks!.Of(record))
+            for (var number = 0; number < RecordSize; number++)
+            {
+                var work =
+                    listWork[number] == NoList ? recordWork[number]
+                    : listWork[number] > 0 && Counts(number, listWork[number]) ? listWork[number]
+                    : NoWork;
+                if (work == NoWork)
+                    continue;
+                foreach (var one in finishedCitedWorks!.Of(number))
                     if (one > 0)
                     {
-                        pairs.Add((long)recordWork[record] << 32 | (uint)one);
-                        by.Add(recordDatabase[record]);
+                        pairs.Add((long)work << 32 | (uint)one);
+                        by.Add(recordDatabase[number]);
                     }
+            }
             return CitationGraph.Build(pairs, by, WorkSize, databases);
         }
+
+        private bool Counts(int list, int work) =>
+            CorpusColumns.Counts(recordDatabase[list] == textSource, recordsOf.Of(work), finishedCitedWorks!);
 
         /// <summary>Takes the venues that were told apart.</summary>
         /// <param name="ofWorks">Of each work its number among them, −1 for none.</param>
@@ -482,6 +568,9 @@ public sealed partial class CorpusColumns
                 RecordsOf = recordsOf.Finish(),
                 CitedWorks = finishedCitedWorks!,
                 Asked = asked.Finish(),
+                ListWork = listWork,
+                ListsOf = finishedListsOf!,
+                TextSource = textSource,
                 DatabaseCited = cited,
                 Facets = whole,
                 References = Matcher,

@@ -51,6 +51,9 @@ public sealed partial class CorpusColumns
         public required IdLists RecordsOf { get; init; }
         public required IdLists CitedWorks { get; init; }
         public required IdLists Asked { get; init; }
+        public required int[] ListWork { get; init; }
+        public required IdLists ListsOf { get; init; }
+        public required int TextSource { get; init; }
         public required IReadOnlyDictionary<int, int[]> DatabaseCited { get; init; }
         public required IReadOnlyDictionary<Facet, FacetColumn> Facets { get; init; }
         public required ReferenceMatcher References { get; init; }
@@ -265,6 +268,52 @@ public sealed partial class CorpusColumns
     /// <see cref="Core.Entries.PrintedPeople"/>.
     /// </summary>
     public WordColumn Printed => All.Printed;
+
+    /// <summary>
+    /// The work that the list of a number speaks of: a record's, or that of a list no record has, as far as it counts; 0
+    /// for none.
+    /// </summary>
+    public int ListerOf(int number) =>
+        RecordWork[number] is > 0 and var work ? work
+        : All.ListWork[number] is > 0 and var of && Counts(All, number, of) ? of
+        : 0;
+
+    /// <summary>The work that a list no record has is of, whether it counts or not; 0 for none.</summary>
+    public int HomeOf(int list) => list < RecordSize ? Math.Max(All.ListWork[list], 0) : 0;
+
+    /// <summary>The lists that no record has and that count for a work.</summary>
+    public IEnumerable<int> AddedListsOf(int work)
+    {
+        foreach (var list in All.ListsOf.Of(work).ToArray())
+            if (Counts(All, list, work))
+                yield return list;
+    }
+
+    /// <summary>Whether what a work cites was read out of its text, since none of its records says it.</summary>
+    public bool CitesByItsText(int work)
+    {
+        foreach (var list in All.ListsOf.Of(work))
+            if (RecordDatabase[list] == All.TextSource && Counts(All, list, work))
+                return true;
+        return false;
+    }
+
+    private static bool Counts(Contents all, int list, int work) =>
+        Counts(all.RecordDatabase[list] == all.TextSource, all.RecordsOf.Of(work), all.CitedWorks);
+
+    /// <summary>
+    /// Whether a list that no record has counts: one out of a text only where no record of its work has references.
+    /// </summary>
+    private static bool Counts(bool isOfText, ReadOnlySpan<int> records, IdLists citedWorks)
+    {
+        if (records.IsEmpty)
+            return false;
+        if (isOfText)
+            foreach (var record in records)
+                if (citedWorks.Of(record).Length > 0)
+                    return false;
+        return true;
+    }
 
     /// <summary>Works that are known from reference lists only.</summary>
     public WorkSet OnlyCited => All.OnlyCited;

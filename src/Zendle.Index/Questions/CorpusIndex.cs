@@ -65,15 +65,17 @@ public sealed class CorpusIndex : IDisposable
     /// <param name="databaseNames">Names of databases.</param>
     /// <param name="sequence">The store's change sequence.</param>
     /// <param name="containers">For each database that is an extract of another: which one; null for none.</param>
+    /// <param name="tieSources">Names of where lists come from that no record has; null for none.</param>
     public void Refresh(
         CorpusColumns columns,
         IReadOnlyDictionary<int, string> databaseNames,
         long sequence,
-        IReadOnlyDictionary<int, int>? containers = null
+        IReadOnlyDictionary<int, int>? containers = null,
+        IReadOnlyDictionary<int, string>? tieSources = null
     )
     {
         text.Commit(sequence);
-        Publish(columns, databaseNames, sequence, containers);
+        Publish(columns, databaseNames, sequence, containers, tieSources);
     }
 
     /// <summary>Makes the words that are in it visible with the columns given, without writing anything.</summary>
@@ -81,7 +83,8 @@ public sealed class CorpusIndex : IDisposable
         CorpusColumns columns,
         IReadOnlyDictionary<int, string> databaseNames,
         long sequence,
-        IReadOnlyDictionary<int, int>? containers = null
+        IReadOnlyDictionary<int, int>? containers = null,
+        IReadOnlyDictionary<int, string>? tieSources = null
     )
     {
         var next = new CorpusSnapshot(
@@ -89,7 +92,8 @@ public sealed class CorpusIndex : IDisposable
             columns,
             databaseNames,
             sequence,
-            containers ?? new Dictionary<int, int>()
+            containers ?? new Dictionary<int, int>(),
+            tieSources ?? new Dictionary<int, string>()
         );
         CorpusSnapshot? old;
         lock (gate)

@@ -21,7 +21,8 @@ public sealed class CorpusSnapshot : IDisposable
         CorpusColumns columns,
         IReadOnlyDictionary<int, string> databaseNames,
         long generation,
-        IReadOnlyDictionary<int, int> containers
+        IReadOnlyDictionary<int, int> containers,
+        IReadOnlyDictionary<int, string> tieSources
     )
     {
         Reader = reader;
@@ -29,6 +30,10 @@ public sealed class CorpusSnapshot : IDisposable
         DatabaseNames = databaseNames;
         Generation = generation;
         Containers = containers;
+        ReporterNames =
+            tieSources.Count == 0
+                ? databaseNames
+                : databaseNames.Concat(tieSources).ToDictionary(n => n.Key, n => n.Value);
         remembered = new(LeastRemembered + (RememberedPerRecord * columns.RecordSize));
         Live = new RecordSet(columns.RecordSize);
         for (var r = 0; r < columns.RecordSize; r++)
@@ -46,6 +51,11 @@ public sealed class CorpusSnapshot : IDisposable
 
     /// <summary>Names of databases by id.</summary>
     public IReadOnlyDictionary<int, string> DatabaseNames { get; }
+
+    /// <summary>
+    /// Names of all that report citations, by id: the databases, and where lists come from that no record has.
+    /// </summary>
+    public IReadOnlyDictionary<int, string> ReporterNames { get; }
 
     /// <summary>For each database that is an extract of another: which one.</summary>
     public IReadOnlyDictionary<int, int> Containers { get; }

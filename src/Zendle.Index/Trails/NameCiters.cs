@@ -99,7 +99,7 @@ public static class NameCiters
     private static void EachPrinted(CorpusColumns columns, Action<int, int> take)
     {
         for (var record = 0; record < columns.Printed.Size; record++)
-            if (columns.RecordWork[record] is > 0 and var work)
+            if (columns.ListerOf(record) is > 0 and var work)
                 foreach (var name in columns.Printed.Of(record))
                     if (name != WordColumn.End)
                         take(work, name);

@@ -135,7 +135,8 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
         HashSet<int> touched = before is null ? [] : await Touched(before, sequence, cancel);
         if (touched.Count > Math.Max(MostFollowed, works / 4))
             (before, touched) = (null, []);
-        if (before is not null && touched.Count == 0)
+        var lists = await Lists(before, sequence, cancel);
+        if (before is not null && touched.Count == 0 && lists.Count == 0)
             return before with { Sequence = sequence, Databases = databases };
 
         var changes = new Changes(
@@ -146,7 +147,8 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
                 databases.ToDictionary(d => d.Key, d => d.Value.Name),
                 before?.Columns,
                 venuesAsPrinted: false,
-                peopleAsPrinted: false
+                peopleAsPrinted: false,
+                (await reader.TieSources(cancel)).Find(s => s.IsOfTexts)?.Id ?? 0
             ),
             works
         );
@@ -163,6 +165,8 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
             changes.Add(part);
             people.Put(part.Work, part.Mentions);
         }
+        foreach (var list in lists)
+            changes.Builder.Put(Added(list));
         await MatchReferences(changes, cancel);
         await TellApart(changes.Builder, people, cancel);
         var (columns, venues) = changes.Finish();
@@ -174,6 +178,31 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
                 : (int)Math.Min(int.MaxValue, (long)before.Unwritten + touched.Count),
         };
     }
+
+    /// <summary>
+    /// The lists that no record has and that changed since, or whose works stand under other numbers or came since; all of
+    /// them when everything is built anew.
+    /// </summary>
+    private async Task<List<StoredList>> Lists(CorpusState? before, long sequence, CancellationToken cancel)
+    {
+        var lists = new List<StoredList>();
+        await foreach (var list in reader.Lists(before?.Sequence ?? -1, sequence, cancel))
+            if (before is not null || list.Keys.Length > 0)
+                lists.Add(list);
+        if (before is null)
+            return lists;
+        var known = lists.Select(l => l.Number).ToHashSet();
+        int[] moved =
+        [
+            .. (await reader.HomesOfLists(cancel))
+                .Where(h => !known.Contains(h.List) && before.Columns.HomeOf(h.List) != h.Work)
+                .Select(h => h.List),
+        ];
+        lists.AddRange(await reader.Lists(moved, cancel));
+        return lists;
+    }
+
+    private static AddedList Added(StoredList l) => new(l.Number, l.Source, l.Work, l.Citing, l.Keys);
 
     /// <summary>The works that records were in or are in now that changed since.</summary>
     private async Task<HashSet<int>> Touched(CorpusState before, long sequence, CancellationToken cancel)
@@ -245,10 +274,11 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
     private async Task MatchReferences(Changes changes, CancellationToken cancel)
     {
         var builder = changes.Builder;
-        foreach (
-            var (record, keys) in await reader.ReferenceKeysIn(builder.RecordsWithKeys(changes.KeyHalves()), cancel)
-        )
+        var asking = builder.RecordsWithKeys(changes.KeyHalves());
+        foreach (var (record, keys) in await reader.ReferenceKeysIn(asking, cancel))
             builder.FollowAgain(record, keys);
+        foreach (var list in await reader.Lists([.. asking.Where(builder.IsAddedList)], cancel))
+            builder.Put(Added(list));
         var matcher = builder.Matcher;
         var open = builder.FollowKeys().ToLookup(o => o.Record, o => o.Ordinal);
         // While some references are held against works, the next are read, in the order they lie in.

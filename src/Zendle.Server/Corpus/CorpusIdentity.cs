@@ -267,7 +267,7 @@ public sealed class CorpusIdentity(
         await using var corpus = await corpora.CreateDbContextAsync(cancel);
         var here = await corpus.Databases.Select(d => d.Id).ToListAsync(cancel);
         var away = (await made.KnownDatabases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel))
-            .Where(d => !here.Contains(d.Id) && d.Address != DatabaseRow.OfEntries)
+            .Where(d => !here.Contains(d.Id) && !d.Address.StartsWith(DatabaseRow.Own, StringComparison.Ordinal))
             .ToArray();
         var named = away.Select(d => $"{d.Name}, {d.Address}" + (d.SetName.Length > 0 ? $" (set {d.SetName})" : ""));
         return how

@@ -55,7 +55,12 @@ public sealed class CorpusService(
         }
         if (index.IsPartial || columns.WrittenDown() is not { } written || written.Sequence > index.Sequence)
             return;
-        Publish(written.Sequence, written.Columns, await reader.Databases(cancel));
+        Publish(
+            written.Sequence,
+            written.Columns,
+            await reader.Databases(cancel),
+            Names(await reader.TieSources(cancel))
+        );
         (IsBehind, IsReady) = (written.Sequence < sequence || index.Sequence < sequence, true);
     }
 
@@ -190,11 +195,12 @@ public sealed class CorpusService(
                 changing.Release();
             }
             var databases = await reader.Databases(cancel);
+            var sources = await reader.TieSources(cancel);
             var built = await columns.Build(sequence, databases, cancel, each);
             await identity.Mark(built.RecordSize - 1, built.WorkSize - 1, sequence, cancel);
             try
             {
-                index!.Refresh(built, Names(databases), sequence, Containers(databases));
+                index!.Refresh(built, Names(databases), sequence, Containers(databases), Names(sources));
             }
             catch
             {
@@ -238,14 +244,22 @@ public sealed class CorpusService(
         }
     }
 
-    private void Publish(long sequence, Zendle.Index.Columns.CorpusColumns built, List<DatabaseRow> databases)
+    private void Publish(
+        long sequence,
+        Zendle.Index.Columns.CorpusColumns built,
+        List<DatabaseRow> databases,
+        Dictionary<int, string> sources
+    )
     {
-        index!.Publish(built, Names(databases), sequence, Containers(databases));
+        index!.Publish(built, Names(databases), sequence, Containers(databases), sources);
         _ = Task.Run(built.WorkOutRanks, CancellationToken.None);
     }
 
     private static Dictionary<int, string> Names(List<DatabaseRow> databases) =>
         databases.ToDictionary(d => d.Id, d => d.Name);
+
+    private static Dictionary<int, string> Names(List<TieSourceRow> sources) =>
+        sources.ToDictionary(s => s.Id, s => s.Name);
 
     private static Dictionary<int, int> Containers(List<DatabaseRow> databases) =>
         databases.Where(d => d.PartOf is not null).ToDictionary(d => d.Id, d => d.PartOf!.Value);

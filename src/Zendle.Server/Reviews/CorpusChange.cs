@@ -27,6 +27,15 @@ internal sealed class CorpusChange(CorpusService corpus, MadeOn madeOn, StartUp 
         await ShowNow(isLast: true, cancel);
     }
 
+    /// <summary>Makes a change that may turn out to be none, and shows it where it is one.</summary>
+    /// <param name="write">Writes it; tells how much of it was new.</param>
+    /// <param name="cancel">Stops before it is shown.</param>
+    public async Task MakeIfAny(Func<Task<int>> write, CancellationToken cancel)
+    {
+        if (await write() > 0)
+            await ShowNow(isLast: true, cancel);
+    }
+
     /// <summary>
     /// Shows what was written page by page, looks for works that reviews had lost, and tells everyone. While the demo is
     /// made, its last small change shows everything at once; only what was lost is looked for.

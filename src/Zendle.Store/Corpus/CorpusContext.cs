@@ -31,6 +31,12 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
     /// <summary>Names of references that people said mean a work.</summary>
     public DbSet<ResolvedReferenceRow> ResolvedReferences => Set<ResolvedReferenceRow>();
 
+    /// <summary>Where lists come from that no record has.</summary>
+    public DbSet<TieSourceRow> TieSources => Set<TieSourceRow>();
+
+    /// <summary>Lists that no record has.</summary>
+    public DbSet<AddedListRow> AddedLists => Set<AddedListRow>();
+
     /// <summary>Persons told apart.</summary>
     public DbSet<PersonRow> People => Set<PersonRow>();
 
@@ -77,6 +83,18 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
             r.HasKey(x => x.Name);
             r.Property(x => x.Name).ValueGeneratedNever();
             r.HasIndex(x => x.WorkId);
+        });
+        modelBuilder.Entity<TieSourceRow>(s =>
+        {
+            s.Property(x => x.Id).ValueGeneratedNever();
+            s.HasIndex(x => x.Address).IsUnique();
+        });
+        modelBuilder.Entity<AddedListRow>(l =>
+        {
+            l.Property(x => x.Id).ValueGeneratedNever();
+            l.HasIndex(x => x.Sequence);
+            l.HasIndex(x => new { x.SourceId, x.WorkId });
+            l.HasOne<TieSourceRow>().WithMany().HasForeignKey(x => x.SourceId);
         });
         modelBuilder.Entity<SeenRow>().HasKey(s => new { s.DatabaseId, s.Identifier });
         modelBuilder.Entity<KeyPartRow>(k =>

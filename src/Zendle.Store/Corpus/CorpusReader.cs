@@ -1,3 +1,4 @@
+using System.Linq.Expressions;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Microsoft.Data.Sqlite;
@@ -56,7 +57,10 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     public async Task<long> Sequence(CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        return await context.Records.Select(r => (long?)r.Sequence).MaxAsync(cancel) ?? 0;
+        return Math.Max(
+            await context.Records.Select(r => (long?)r.Sequence).MaxAsync(cancel) ?? 0,
+            await context.AddedLists.Select(l => (long?)l.Sequence).MaxAsync(cancel) ?? 0
+        );
     }
 
     /// <summary>Sizes for arrays by record id and by work id: one more than the highest.</summary>
@@ -64,7 +68,10 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         return (
-            (await context.Records.Select(r => (int?)r.Id).MaxAsync(cancel) ?? 0) + 1,
+            Math.Max(
+                await context.Records.Select(r => (int?)r.Id).MaxAsync(cancel) ?? 0,
+                await context.AddedLists.Select(l => (int?)l.Id).MaxAsync(cancel) ?? 0
+            ) + 1,
             (await context.Works.Select(w => (int?)w.Id).MaxAsync(cancel) ?? 0) + 1
         );
     }
@@ -74,6 +81,78 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         return await context.Databases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel);
+    }
+
+    /// <summary>Where lists come from that no record has, by id.</summary>
+    public async Task<List<TieSourceRow>> TieSources(CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return await context.TieSources.AsNoTracking().OrderBy(s => s.Id).ToListAsync(cancel);
+    }
+
+    /// <summary>The lists that no record has and that changed after a sequence, up to another, by number. Streams.</summary>
+    public IAsyncEnumerable<StoredList> Lists(long after, long upTo, CancellationToken cancel) =>
+        Lists(l => l.Sequence > after && l.Sequence <= upTo, cancel);
+
+    /// <summary>Those of some numbers that are lists no record has. O(numbers).</summary>
+    public async Task<List<StoredList>> Lists(IReadOnlyCollection<int> numbers, CancellationToken cancel)
+    {
+        var found = new List<StoredList>();
+        foreach (var chunk in numbers.Chunk(500))
+        await foreach (var list in Lists(l => chunk.Contains(l.Id), cancel))
+            found.Add(list);
+        return found;
+    }
+
+    private async IAsyncEnumerable<StoredList> Lists(
+        Expression<Func<AddedListRow, bool>> which,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var rows = context
+            .AddedLists.AsNoTracking()
+            .Where(which)
+            .OrderBy(l => l.Id)
+            .Select(l => new
+            {
+                l.Id,
+                l.SourceId,
+                Work = context.Works.Where(w => w.Id == l.WorkId).Select(w => w.RedirectTo).FirstOrDefault()
+                    ?? l.WorkId,
+                l.Citing,
+                l.ReferenceKeys,
+            });
+        await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(cancel))
+            yield return new(
+                row.Id,
+                row.SourceId,
+                row.Work,
+                unchecked((ulong)row.Citing),
+                RecordCodec.Keys(row.ReferenceKeys)
+            );
+    }
+
+    /// <summary>
+    /// The lists that no record has and that are told by the number of their work, with that work of today. O(them).
+    /// </summary>
+    public async Task<List<(int List, int Work)>> HomesOfLists(CancellationToken cancel)
+    {
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        return
+        [
+            .. (
+                await context
+                    .AddedLists.Where(l => l.WorkId > 0)
+                    .Select(l => new
+                    {
+                        l.Id,
+                        Work = context.Works.Where(w => w.Id == l.WorkId).Select(w => w.RedirectTo).FirstOrDefault()
+                            ?? l.WorkId,
+                    })
+                    .ToListAsync(cancel)
+            ).Select(l => (l.Id, l.Work)),
+        ];
     }
 
     /// <summary>
@@ -144,7 +223,7 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
             );
     }
 
-    /// <summary>The references of some records, by record. O(records).</summary>
+    /// <summary>The references of some records, and of lists that no record has, by number. O(records).</summary>
     public async Task<List<(int Record, IReadOnlyList<Reference> References)>> ReferencesIn(
         IReadOnlyCollection<int> records,
         CancellationToken cancel
@@ -159,6 +238,15 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
                 .Where(r => chunk.Contains(r.Id))
                 .Select(r => new { r.Id, r.References })
                 .ToListAsync(cancel);
+            // A list that no record has goes by a number among theirs.
+            if (rows.Count < chunk.Length)
+                rows.AddRange(
+                    await context
+                        .AddedLists.AsNoTracking()
+                        .Where(l => chunk.Contains(l.Id))
+                        .Select(l => new { l.Id, l.References })
+                        .ToListAsync(cancel)
+                );
             found.AddRange(rows.AsParallel().AsOrdered().Select(r => (r.Id, RecordCodec.References(r.References))));
         }
         return found;
@@ -229,13 +317,17 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
         ).ToLookup(r => r.Work, r => unchecked((ulong)r.Name));
     }
 
-    /// <summary>The references of a record that is there; null when it is not.</summary>
+    /// <summary>The references of a record, or of a list that no record has; null when it is not there.</summary>
     public async Task<IReadOnlyList<Reference>?> ReferencesOfRecord(int record, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var bytes = await context
             .Records.Where(r => r.Id == record && r.WorkId > 0)
             .Select(r => r.References)
+            .SingleOrDefaultAsync(cancel);
+        bytes ??= await context
+            .AddedLists.Where(l => l.Id == record)
+            .Select(l => l.References)
             .SingleOrDefaultAsync(cancel);
         return bytes is null ? null : RecordCodec.References(bytes);
     }
@@ -308,10 +400,17 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     }
 
     /// <summary>
-    /// What the records of some works cite, as each database has it; two keys for each reference, by which it is
-    /// matched.
+    /// What the records of some works cite, as each database has it, and what lists that no record has say of them; two keys
+    /// for each reference, by which it is matched.
     /// </summary>
-    public async Task<List<ListedReference>> ReferencesOf(IReadOnlyCollection<int> works, CancellationToken cancel)
+    /// <param name="works">The works.</param>
+    /// <param name="lists">The lists that count for them, each with its work.</param>
+    /// <param name="cancel">Stops.</param>
+    public async Task<List<ListedReference>> ReferencesOf(
+        IReadOnlyCollection<int> works,
+        IReadOnlyDictionary<int, int> lists,
+        CancellationToken cancel
+    )
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var found = new List<ListedReference>();
@@ -331,26 +430,25 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
                 })
                 .ToListAsync(cancel)
         )
-        {
-            var keys = RecordCodec.Keys(row.ReferenceKeys);
-            found.AddRange(
-                RecordCodec
-                    .References(row.References)
-                    .Select(
-                        (reference, i) =>
-                            new ListedReference(
-                                row.Id,
-                                i,
-                                row.WorkId,
-                                row.DatabaseId,
-                                reference,
-                                keys[i].Doi,
-                                keys[i].Title
-                            )
-                    )
-            );
-        }
+            found.AddRange(Listed(row.Id, row.WorkId, row.DatabaseId, row.References, row.ReferenceKeys));
+        foreach (var chunk in lists.Keys.Chunk(500))
+        foreach (
+            var list in await context
+                .AddedLists.AsNoTracking()
+                .Where(l => chunk.Contains(l.Id))
+                .OrderBy(l => l.Id)
+                .ToListAsync(cancel)
+        )
+            found.AddRange(Listed(list.Id, lists[list.Id], list.SourceId, list.References, list.ReferenceKeys));
         return found;
+
+        static IEnumerable<ListedReference> Listed(int list, int work, int database, byte[] references, byte[] packed)
+        {
+            var keys = RecordCodec.Keys(packed);
+            return RecordCodec
+                .References(references)
+                .Select((r, i) => new ListedReference(list, i, work, database, r, keys[i].Doi, keys[i].Title));
+        }
     }
 
     /// <summary>Why some records are one work: the pairs among them that agree enough, the best first.</summary>

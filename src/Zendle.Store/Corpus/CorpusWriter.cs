@@ -83,9 +83,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         var sequence = NextSequence(sql);
         var joiner = new WorkJoiner(sql, facts, keys, sequence);
         var (changed, newcomers) = (new Dictionary<int, Record?>(), new List<(int Id, PreparedRecord Item)>());
-        var next = sql.Number(
-            "SELECT MAX((SELECT COALESCE(MAX(Id), 0) FROM Records), (SELECT COALESCE(MAX(RecordFloor), 0) FROM Corpus))"
-        );
+        var next = HighestNumber(sql);
         // Of a record that a page has twice the later one holds.
         foreach (var item in page.GroupBy(p => p.Item.Identifier, StringComparer.Ordinal).Select(g => g.Last()))
         {
@@ -372,6 +370,76 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             cancel
         );
 
+    /// <summary>Puts lists in that no record has; one of a work takes the place of the one the source had of it.</summary>
+    /// <param name="source">Their source, which is there.</param>
+    /// <param name="lists">The lists; of a work an empty one takes away what was there.</param>
+    /// <param name="cancel">Stops before anything is written.</param>
+    /// <returns>How many are others than before.</returns>
+    public Task<int> Add(int source, IReadOnlyCollection<PreparedList> lists, CancellationToken cancel) =>
+        InTransaction(
+            sql =>
+            {
+                var (sequence, next, changed) = (NextSequence(sql), HighestNumber(sql), 0);
+                var free = new Queue<long>(
+                    sql.Numbers(
+                        "SELECT Id FROM AddedLists WHERE length(ReferenceKeys) = 0 ORDER BY Id LIMIT $0",
+                        lists.Count
+                    )
+                );
+                foreach (var list in lists)
+                {
+                    var there = list.Work == 0 ? null : Known(sql, source, list.Work);
+                    if (there is null ? list.IsEmpty : there.Value.References.AsSpan().SequenceEqual(list.References))
+                        continue;
+                    changed++;
+                    sql.Run(
+                        """
+                        INSERT OR REPLACE INTO AddedLists (Id, SourceId, WorkId, Citing, Sequence, "References", ReferenceKeys)
+                        VALUES ($0, $1, $2, $3, $4, $5, $6)
+                        """,
+                        there?.Id ?? (free.TryDequeue(out var number) ? number : ++next),
+                        source,
+                        list.Work,
+                        unchecked((long)list.Citing),
+                        sequence,
+                        list.References,
+                        list.ReferenceKeys
+                    );
+                }
+                return changed;
+            },
+            cancel
+        );
+
+    private static (long Id, byte[] References)? Known(SqlSession sql, int source, int work)
+    {
+        using var reader = sql.Query(
+            "SELECT Id, \"References\" FROM AddedLists WHERE SourceId = $0 AND WorkId = $1 AND length(ReferenceKeys) > 0",
+            source,
+            work
+        );
+        return reader.Read() ? (reader.GetInt64(0), reader.GetFieldValue<byte[]>(1)) : null;
+    }
+
+    /// <summary>Takes away all lists of a source.</summary>
+    public Task RemoveLists(int source, CancellationToken cancel) =>
+        InTransaction(
+            sql =>
+            {
+                sql.Run(
+                    """
+                    UPDATE AddedLists SET Sequence = $1, WorkId = 0, Citing = 0, "References" = $2, ReferenceKeys = $2
+                    WHERE SourceId = $0 AND length(ReferenceKeys) > 0
+                    """,
+                    source,
+                    NextSequence(sql),
+                    Array.Empty<byte>()
+                );
+                return 0;
+            },
+            cancel
+        );
+
     /// <summary>Works are looked at anew, though none of their records changed.</summary>
     private static void Touch(SqlSession sql, IEnumerable<int> works, long sequence)
     {
@@ -496,10 +564,18 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         }
     }
 
+    /// <summary>The highest number that a record or a list of its own was ever given.</summary>
+    private static int HighestNumber(SqlSession sql) =>
+        sql.Number(
+            "SELECT MAX((SELECT COALESCE(MAX(Id), 0) FROM Records), (SELECT COALESCE(MAX(Id), 0) FROM AddedLists), "
+                + "(SELECT COALESCE(MAX(RecordFloor), 0) FROM Corpus))"
+        );
+
     private static long NextSequence(SqlSession sql) =>
         Convert.ToInt64(
             sql.Scalar(
-                "SELECT MAX((SELECT COALESCE(MAX(Sequence), 0) FROM Records), (SELECT COALESCE(MAX(SequenceFloor), 0) FROM Corpus)) + 1"
+                "SELECT 1 + MAX((SELECT COALESCE(MAX(Sequence), 0) FROM Records), (SELECT COALESCE(MAX(Sequence), 0) FROM "
+                    + "AddedLists), (SELECT COALESCE(MAX(SequenceFloor), 0) FROM Corpus))"
             ),
             CultureInfo.InvariantCulture
         );

@@ -25,8 +25,11 @@ public sealed class CorpusRow
 /// <summary>A database whose records are copied.</summary>
 public sealed class DatabaseRow
 {
+    /// <summary>What addresses begin with that are nobody's to harvest, but Zendle's own.</summary>
+    public const string Own = "zendle:";
+
     /// <summary>The address of the database of custom entries, which nobody harvests.</summary>
-    public const string OfEntries = "zendle:entries";
+    public const string OfEntries = Own + "entries";
 
     /// <summary>Whether it holds custom entries rather than the records of a service.</summary>
     public bool IsOfEntries => Address == OfEntries;
@@ -222,6 +225,65 @@ public sealed class ResolvedReferenceRow
 
     /// <summary>The work, under the number it had then.</summary>
     public int WorkId { get; set; }
+}
+
+/// <summary>Where reference lists come from that no record has.</summary>
+public sealed class TieSourceRow
+{
+    /// <summary>The address of the source that gathered texts are.</summary>
+    public const string OfTexts = DatabaseRow.Own + "texts";
+
+    /// <summary>What the addresses of tables of citations begin with.</summary>
+    public const string OfTables = DatabaseRow.Own + "ties:";
+
+    /// <summary>Id, 1–255; no database has it.</summary>
+    public int Id { get; set; }
+
+    /// <summary>Its address.</summary>
+    public required string Address { get; set; }
+
+    /// <summary>Its name.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>Of a table: how many rows it has.</summary>
+    public int Rows { get; set; }
+
+    /// <summary>Of a table: how many of its rows could not be read.</summary>
+    public int Unread { get; set; }
+
+    /// <summary>When it came.</summary>
+    public DateTimeOffset At { get; set; }
+
+    /// <summary>Whether it is the source that gathered texts are.</summary>
+    public bool IsOfTexts => Address == OfTexts;
+}
+
+/// <summary>
+/// A list of references that no record has: read out of a gathered text, or what a table says one work cites. It has a
+/// number among those of records, so that all that follows the lists of records follows it too.
+/// </summary>
+public sealed class AddedListRow
+{
+    /// <summary>Its number; no record has it.</summary>
+    public int Id { get; set; }
+
+    /// <summary>Its source.</summary>
+    public int SourceId { get; set; }
+
+    /// <summary>The work that cites, under the number it had then; 0 for one that is told by its DOI.</summary>
+    public int WorkId { get; set; }
+
+    /// <summary>Key of the DOI of the work that cites; 0 for one that is told by its number.</summary>
+    public long Citing { get; set; }
+
+    /// <summary>Change sequence of its last change.</summary>
+    public long Sequence { get; set; }
+
+    /// <summary>The references, as compressed JSON; empty for a list that was taken away, whose number may be given again.</summary>
+    public byte[] References { get; set; } = [];
+
+    /// <summary>The keys of the references, packed.</summary>
+    public byte[] ReferenceKeys { get; set; } = [];
 }
 
 /// <summary>A person told apart from namesakes. The id is permanent.</summary>

@@ -111,6 +111,22 @@ public static class TextRows
         texts.Where(t => t.Verdict == TextVerdict.Verified || t.Verdict == TextVerdict.Confirmed);
 }
 
+/// <summary>What was read out of a stored document once, however many reviews have it.</summary>
+public sealed class TextReadingRow
+{
+    /// <summary>Name of the file in the vault.</summary>
+    public required string Hash { get; set; }
+
+    /// <summary>By which rules it was read; of older ones it is read again.</summary>
+    public int Version { get; set; }
+
+    /// <summary>The entries of its reference lists, as compressed JSON; empty for none.</summary>
+    public byte[] References { get; set; } = [];
+
+    /// <summary>The sentences that cite them, as compressed JSON; empty for none.</summary>
+    public byte[] Citations { get; set; } = [];
+}
+
 /// <summary>A document that came for a work of a review.</summary>
 public sealed class TextRow
 {

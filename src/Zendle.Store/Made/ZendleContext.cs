@@ -58,6 +58,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>Documents that came.</summary>
     public DbSet<TextRow> Texts => Set<TextRow>();
 
+    /// <summary>What was read out of stored documents.</summary>
+    public DbSet<TextReadingRow> TextReadings => Set<TextReadingRow>();
+
     /// <summary>Sessions.</summary>
     public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
@@ -124,6 +127,7 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         builder.Entity<TextRow>().HasIndex(t => new { t.ReviewId, t.WorkId });
         builder.Entity<TextRow>().HasIndex(t => t.Hash);
         builder.Entity<TextRow>().HasOne<Review>().WithMany().HasForeignKey(t => t.ReviewId);
+        builder.Entity<TextReadingRow>().HasKey(t => t.Hash);
         builder.Entity<SettingRow>().HasKey(s => s.Name);
         builder.Entity<ScheduleRow>().HasKey(s => new { s.Kind, s.Subject });
         builder.Entity<SessionRow>().HasKey(s => s.Id);

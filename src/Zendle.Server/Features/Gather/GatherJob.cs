@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
@@ -18,6 +19,7 @@ internal sealed class GatherJob(
     RouteChain chain,
     DocumentFetcher fetcher,
     TextIntake intake,
+    TextLists lists,
     GatherProgress progress,
     TimeProvider clock
 ) : IJob
@@ -38,7 +40,7 @@ internal sealed class GatherJob(
     public async Task Run(JobRow job, Func<Task> save, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var got = 0;
+        var got = new ConcurrentBag<int>();
         using var saving = new SemaphoreSlim(1, 1);
         (job.Done, job.Total) = (0, 0);
         // Works asked for while the job runs are taken along.
@@ -56,27 +58,35 @@ internal sealed class GatherJob(
                 break;
             job.Total += waiting.Length;
             await save();
-            await Parallel.ForEachAsync(
-                waiting.Where(s => s.Begun < Suspect),
-                new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = cancel },
-                One
-            );
-            foreach (var suspect in waiting.Where(s => s.Begun >= Suspect))
-                await One(suspect, cancel);
+            try
+            {
+                await Parallel.ForEachAsync(
+                    waiting.Where(s => s.Begun < Suspect),
+                    new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = cancel },
+                    One
+                );
+                foreach (var suspect in waiting.Where(s => s.Begun >= Suspect))
+                    await One(suspect, cancel);
+            }
+            finally
+            {
+                // What came before somebody stopped it is in hand all the same.
+                await lists.Show([.. got], CancellationToken.None);
+            }
 
             async ValueTask One(SoughtRow sought, CancellationToken stop)
             {
                 var state = await Gather(sought, stop);
                 if (state == SoughtState.InHand)
-                    Interlocked.Increment(ref got);
+                    got.Add(sought.WorkId);
                 await saving.WaitAsync(stop);
                 try
                 {
                     job.Done++;
-                    job.Changed = got;
+                    job.Changed = got.Count;
                     job.Message = string.Create(
                         CultureInfo.InvariantCulture,
-                        $"{job.Done} of {job.Total} tried, {got} in hand."
+                        $"{job.Done} of {job.Total} tried, {got.Count} in hand."
                     );
                     await save();
                 }
@@ -86,7 +96,7 @@ internal sealed class GatherJob(
                 }
             }
         }
-        job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done} tried, {got} in hand.");
+        job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done} tried, {got.Count} in hand.");
         progress.Tell(job.Subject, always: true);
     }
 

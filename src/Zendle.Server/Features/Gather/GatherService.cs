@@ -25,6 +25,7 @@ internal sealed class GatherService(
     CorpusReader reader,
     JobRunner jobs,
     TextIntake intake,
+    TextLists lists,
     MadeOn madeOn,
     FileVault vault,
     GatherProgress progress,
@@ -393,6 +394,7 @@ internal sealed class GatherService(
             && !await context.Texts.AnyAsync(t => t.Hash == text.Hash && t.Verdict != TextVerdict.Refused)
         )
             vault.Remove(text.Hash);
+        await lists.Show([text.WorkId], CancellationToken.None);
         hub.Tell(new("gather", reviewId));
         return true;
     }
@@ -470,6 +472,7 @@ internal sealed class GatherService(
             }
         );
         await context.SaveChangesAsync(cancel);
+        await lists.Show([work.Value], CancellationToken.None);
         hub.Tell(new("gather", reviewId));
         return new(work, title, text.Id, text.Verdict, taken.Sentence);
     }

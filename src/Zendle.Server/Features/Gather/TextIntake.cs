@@ -149,6 +149,7 @@ internal sealed class TextIntake(
                 check.Version ?? said,
                 account
             );
+        await TextLists.Note(context, hash, facts, cancel);
         await context.SaveChangesAsync(cancel);
         return text.Verdict switch
         {

@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using Zendle.Core.Merging;
+using Zendle.Index.Columns;
 using Zendle.Server.Identity;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
@@ -24,6 +25,25 @@ internal sealed record CitedReferenceDto(
 /// <summary>Tells of references as they are shown: of a work, or of the seeds of a trail.</summary>
 internal sealed class ReferenceTeller(ResolutionService resolutions, CorpusReader reader, Access access)
 {
+    /// <summary>
+    /// What some works cite, as each database has it, and the lists that no record has and that count for them.
+    /// </summary>
+    public Task<List<ListedReference>> ReferencesOf(
+        IReadOnlyCollection<int> works,
+        CorpusColumns columns,
+        CancellationToken cancel
+    )
+    {
+        var there = works.Where(w => w > 0 && w < columns.WorkSize).Distinct();
+        return reader.ReferencesOf(
+            works,
+            there
+                .SelectMany(w => columns.AddedListsOf(w).Select(l => (List: l, Work: w)))
+                .ToDictionary(l => l.List, l => l.Work),
+            cancel
+        );
+    }
+
     /// <summary>What is shown of some references, in their order.</summary>
     /// <param name="joined">The references.</param>
     /// <param name="databases">Names of databases by id.</param>

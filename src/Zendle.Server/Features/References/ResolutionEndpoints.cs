@@ -173,7 +173,7 @@ internal static class ResolutionEndpoints
         var records = columns.RecordsWithKeys(names.Select(n => unchecked((int)n)).ToHashSet());
         return (await reader.ReferencesIn(records, cancel))
             .Where(l => l.References.Any(r => ReferenceKeys.Of(r).Names(r.Text).Any(names.Contains)))
-            .Select(l => columns.RecordWork[l.Record])
+            .Select(l => columns.ListerOf(l.Record))
             .Where(w => w > 0)
             .Distinct()
             .Count();

@@ -351,7 +351,7 @@ internal sealed class PathService(
     private static ActNames Names(CorpusSnapshot snapshot) =>
         new(
             id =>
-                snapshot.DatabaseNames.GetValueOrDefault(
+                snapshot.ReporterNames.GetValueOrDefault(
                     id,
                     id == CorpusColumns.NoDatabase ? CorpusColumns.NoDatabaseName : "?"
                 ),

@@ -68,7 +68,7 @@ internal sealed record SearchView(
         LedgerLineDto[] lines =
         [
             .. Snapshot
-                .DatabaseNames.OrderBy(d => d.Key)
+                .ReporterNames.OrderBy(d => d.Key)
                 .Select(d =>
                 {
                     var share = shares.GetValueOrDefault(d.Key);

@@ -193,7 +193,6 @@ internal static class TrailEndpoints
         int reviewId,
         int stepId,
         SearchService search,
-        Store.Corpus.CorpusReader reader,
         ReferenceTeller teller,
         ClaimsPrincipal user,
         CancellationToken cancel
@@ -205,7 +204,7 @@ internal static class TrailEndpoints
         if (!question.HasPast)
             return TypedResults.Ok(new UnmatchedListDto(0, [], []));
         var columns = view.Snapshot.Columns;
-        var references = (await reader.ReferencesOf(question.Seeds, cancel)).Where(r =>
+        var references = (await teller.ReferencesOf(question.Seeds, columns, cancel)).Where(r =>
             view.State.Databases.IsEmpty || view.State.Databases.Contains(r.Database)
         );
         var joined = ReferenceList.Join(references, columns.Means);
@@ -226,7 +225,7 @@ internal static class TrailEndpoints
                     .ThenBy(f => f.Reference.Text, StringComparer.OrdinalIgnoreCase)
                     .Take(MostUnmatchedShown),
             ];
-            var told = await teller.Tell(shown, view.Snapshot.DatabaseNames, user, cancel);
+            var told = await teller.Tell(shown, view.Snapshot.ReporterNames, user, cancel);
             return
             [
                 .. shown.Zip(

@@ -18,18 +18,20 @@ internal static class ReferencesEndpoint
         int reviewId,
         int workId,
         SearchService search,
-        CorpusReader reader,
         ReferenceTeller teller,
         ClaimsPrincipal user,
         CancellationToken cancel
     )
     {
         using var view = (await search.View(reviewId, 0))!;
-        var joined = ReferenceList.Join(await reader.ReferencesOf([workId], cancel), view.Snapshot.Columns.Means);
+        var joined = ReferenceList.Join(
+            await teller.ReferencesOf([workId], view.Snapshot.Columns, cancel),
+            view.Snapshot.Columns.Means
+        );
         return TypedResults.Ok(
             new CitedReferencesDto(
                 joined.Count(j => j.Match.Work != 0),
-                await teller.Tell(joined, view.Snapshot.DatabaseNames, user, cancel)
+                await teller.Tell(joined, view.Snapshot.ReporterNames, user, cancel)
             )
         );
     }

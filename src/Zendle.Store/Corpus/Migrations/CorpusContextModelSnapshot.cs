@@ -17,6 +17,40 @@ namespace Zendle.Store.Corpus.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.15");
 
+            modelBuilder.Entity("Zendle.Store.Corpus.AddedListRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Citing")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("ReferenceKeys")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<byte[]>("References")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<long>("Sequence")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("SourceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("WorkId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Sequence");
+
+                    b.HasIndex("SourceId", "WorkId");
+
+                    b.ToTable("AddedLists");
+                });
+
             modelBuilder.Entity("Zendle.Store.Corpus.CorpusRow", b =>
                 {
                     b.Property<int>("Id")
@@ -344,6 +378,37 @@ namespace Zendle.Store.Corpus.Migrations
                     b.ToTable("Seen");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Corpus.TieSourceRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Rows")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Unread")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Address")
+                        .IsUnique();
+
+                    b.ToTable("TieSources");
+                });
+
             modelBuilder.Entity("Zendle.Store.Corpus.VocabularyRow", b =>
                 {
                     b.Property<int>("DatabaseId")
@@ -381,6 +446,15 @@ namespace Zendle.Store.Corpus.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Works");
+                });
+
+            modelBuilder.Entity("Zendle.Store.Corpus.AddedListRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Corpus.TieSourceRow", null)
+                        .WithMany()
+                        .HasForeignKey("SourceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Zendle.Store.Corpus.RecordRow", b =>

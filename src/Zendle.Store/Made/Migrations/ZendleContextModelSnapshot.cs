@@ -789,6 +789,27 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Steps");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.TextReadingRow", b =>
+                {
+                    b.Property<string>("Hash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Citations")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<byte[]>("References")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Hash");
+
+                    b.ToTable("TextReadings");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.TextRow", b =>
                 {
                     b.Property<int>("Id")
