@@ -32,6 +32,7 @@ using Zendle.Server.Features.Search;
 using Zendle.Server.Features.Search.Senses;
 using Zendle.Server.Features.Search.SetWords;
 using Zendle.Server.Features.Search.Terms;
+using Zendle.Server.Features.TieTables;
 using Zendle.Server.Features.Trails;
 using Zendle.Server.Features.Works;
 using Zendle.Server.Identity;
@@ -180,6 +181,7 @@ builder
     .AddSingleton<DecisionService>()
     .AddSingleton<CorpusChange>()
     .AddSingleton<NeighbourFinder>()
+    .AddSingleton<CitingTexts>()
     .AddSingleton<SearchService>()
     .AddSingleton<RoundService>()
     .AddSingleton<PathService>()
@@ -220,6 +222,8 @@ builder
     .AddSingleton(_ => DocumentReader.Usual())
     .AddSingleton<TextIntake>()
     .AddSingleton<TextLists>()
+    .AddSingleton<TieTableService>()
+    .AddJob<TieTableJob>(TieTableJob.Kind)
     .AddJob<GatherJob>(GatherJob.Kind)
     .AddJob<ReadTextsJob>(ReadTextsJob.Kind)
     .AddSingleton(_ => StyleShelf.Shipped())
@@ -311,6 +315,7 @@ review.MapScore();
 review.MapReferences();
 review.MapResolutions();
 review.MapTrails();
+review.MapSaid();
 review.MapCiters();
 review.MapOutline();
 review.MapNeighbours();
@@ -322,6 +327,7 @@ review.MapDecisions();
 review.MapExport();
 review.MapReport();
 signedIn.MapDatabases();
+signedIn.MapTieTables();
 signedIn.MapRecords();
 signedIn.MapEvents();
 signedIn.MapPreparing();

@@ -4,6 +4,7 @@ using Zendle.Server.Demo;
 using Zendle.Server.Features.Entries;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.References;
+using Zendle.Server.Features.TieTables;
 using Zendle.Server.Identity;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
@@ -108,6 +109,7 @@ internal sealed class StartUp(
             await services.GetRequiredService<EntryService>().BringBack(stoppingToken);
             await services.GetRequiredService<ResolutionService>().BringBack(stoppingToken);
             await services.GetRequiredService<TextLists>().BringBack(stoppingToken);
+            services.GetRequiredService<TieTableService>().ForgetHalves();
             if (IsReady)
                 services.GetRequiredService<CorpusChange>().Tell();
             if (!options.Demo)

@@ -97,9 +97,10 @@ public sealed class BadRequestTests : IAsyncLifetime
             }
         }
         Walk(fit, []);
-        foreach (var place in places)
+        // Every second oddity at every place, the others at the next: each stands in most kinds of request.
+        foreach (var (at, place) in places.Index())
         {
-            foreach (var odd in Odd.Append("(gone)"))
+            foreach (var odd in Odd.Append("(gone)").Where((_, i) => (i + at) % 2 == 0))
             {
                 var copy = fit.DeepClone();
                 var parent = place[..^1].Aggregate(copy, (n, k) => n[k]!).AsObject();

@@ -229,7 +229,17 @@ public sealed class ColumnsBuildTests : IAsyncLifetime
             if (random.Next(4) == 0)
                 await writer.Add(
                     Table,
-                    [PreparedList.By(MergeKeys.Doi($"10.5555/w{random.Next(8)}"), Cited())],
+                    [
+                        PreparedList.By(
+                            MergeKeys.Doi($"10.5555/w{random.Next(8)}"),
+                            [
+                                .. Enumerable
+                                    .Range(0, 3)
+                                    .Select(_ => $"10.5555/w{random.Next(9)}")
+                                    .Select(d => new Reference(d, d)),
+                            ]
+                        ),
+                    ],
                     CancellationToken.None
                 );
             if (random.Next(12) == 0)

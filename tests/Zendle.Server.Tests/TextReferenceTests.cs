@@ -2,6 +2,7 @@ extern alias outside;
 using System.Globalization;
 using System.Text.Json.Nodes;
 using Microsoft.Data.Sqlite;
+using outside::Zendle.Outside.Documents;
 using outside::Zendle.Outside.World;
 using outside::Zendle.Outside.World.Databases;
 using Zendle.Tests.Shared;
@@ -139,9 +140,53 @@ public sealed class TextReferenceTests : IAsyncLifetime
             r => Assert.Equal(["From the text"], r["databases"]!.AsArray().Select(d => d!.GetValue<string>()))
         );
 
+        await Says_what_is_said_where_it_is_cited(truth, cited, citing);
         await Comes_back_with_a_lost_corpus(got[0], references.List("references").Count());
         await Goes_with_its_text(got[0]);
         await Gives_way_to_the_references_of_a_record(got);
+    }
+
+    /// <summary>Sentences that cite a work name it, and words near them narrow its forward trail.</summary>
+    private async Task Says_what_is_said_where_it_is_cited(Dictionary<int, Work> truth, int cited, HashSet<int> citing)
+    {
+        var named = InTextCitations.NameAndYear(truth[cited]);
+        var forward = await ann.Follow(review, "Forward", cited);
+        var said = await ann.Get($"/api/reviews/{review}/steps/{forward}/said");
+        var texts = said.List("texts").ToDictionary(t => t.Int("workId"));
+        Assert.NotEmpty(texts);
+        Assert.True(texts.Keys.ToHashSet().IsSubsetOf(citing));
+        foreach (var sentence in texts.Values.SelectMany(t => t.List("sentences")))
+        {
+            Assert.Contains(named, sentence["text"]!.Text("text"), StringComparison.Ordinal);
+            Assert.Equal([1], sentence["seeds"]!.AsArray().Select(n => n!.GetValue<int>()));
+        }
+        // The same sentences, asked of the work itself.
+        Assert.Equal(
+            texts.Values.Sum(t => t.List("sentences").Count()),
+            (await ann.Get($"/api/reviews/{review}/works/{cited}/said"))
+                .List("texts")
+                .Sum(t => t.List("sentences").Count())
+        );
+        // Who is named stands in each of the sentences; what nobody says narrows to nothing.
+        foreach (
+            var (words, left) in new[] { (truth[cited].People[0].Family, texts.Keys.Order().ToArray()), ("zzyzx", []) }
+        )
+        {
+            var step = await ann.Step(review, forward, new { kind = "WhereItCites", words });
+            Assert.Equal(left, (await ann.AllWorks(review, step)).Order());
+            Assert.Equal(left.Length, await ann.Count(review, step));
+        }
+        var one = texts.First();
+        var word = one.Value.List("sentences").First()["text"]!.Text("text").Split(' ')[0].Trim(',', '.');
+        var near = await ann.Step(review, forward, new { kind = "WhereItCites", words = $"\"{word}\"" });
+        Assert.Contains(one.Key, await ann.AllWorks(review, near));
+        Assert.All(
+            (await ann.Get($"/api/reviews/{review}/steps/{near}/said")).List("texts"),
+            t => Assert.Contains(t.Int("workId"), texts.Keys)
+        );
+        // Nothing of another review's texts is told.
+        var other = await ann.Review("Another");
+        Assert.Empty((await ann.Get($"/api/reviews/{other}/works/{cited}/said")).List("texts"));
     }
 
     /// <summary>Without corpus.db the lists come back from zendle.db when the repository is harvested again.</summary>

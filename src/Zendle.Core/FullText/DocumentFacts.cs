@@ -31,6 +31,9 @@ public sealed partial record DocumentFacts
     /// <summary>The entries of its reference lists, in order; empty when none was found.</summary>
     public IReadOnlyList<string> References { get; init; } = [];
 
+    /// <summary>The sentences that cite <see cref="References"/>, in order.</summary>
+    public IReadOnlyList<CitingSentence> Citations { get; init; } = [];
+
     /// <summary>The texts of <see cref="Lines"/>.</summary>
     [JsonIgnore]
     public IEnumerable<string> FirstLines => Lines.Select(l => l.Text);

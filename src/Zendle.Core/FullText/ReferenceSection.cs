@@ -5,6 +5,12 @@ using Zendle.Core.Records;
 
 namespace Zendle.Core.FullText;
 
+/// <summary>The reference lists of a document.</summary>
+/// <param name="Entries">Their entries in order, each once.</param>
+/// <param name="At">The lines of each list with its heading, among those in the order of reading.</param>
+/// <param name="IsNumbered">Whether it is one list whose entries have numbers, from 1.</param>
+public sealed record FoundLists(IReadOnlyList<string> Entries, IReadOnlyList<Range> At, bool IsNumbered);
+
 /// <summary>
 /// Finds the reference lists of a document and splits them into their entries, by heading, type size, indent and
 /// distance of lines. A thesis or a book may have a list for each chapter.
@@ -22,31 +28,40 @@ public static partial class ReferenceSection
         NoIndent = 1.5,
         WidthOfABlank = 0.35,
         WideGap = 1.3,
-        ShareThatLooksLikeReferences = 0.5;
+        ShareThatLooksLikeReferences = 0.5,
+        ShareThatIsNumbered = 0.8;
 
     /// <summary>The entries of all lists of a document, in order, each once; empty when it has none. O(n log n).</summary>
     /// <param name="lines">Its lines in the order of reading.</param>
-    public static IReadOnlyList<string> In(IReadOnlyList<ReadLine> lines)
+    public static IReadOnlyList<string> In(IReadOnlyList<ReadLine> lines) => Read(lines).Entries;
+
+    /// <summary>The lists of a document, and where they stand in it. O(n log n).</summary>
+    /// <param name="lines">Its lines in the order of reading.</param>
+    public static FoundLists Read(IReadOnlyList<ReadLine> lines)
     {
-        var found = new List<string>();
+        var (found, at, numbered) = (new List<string>(), new List<Range>(), 0);
         for (var i = 0; i < lines.Count; i++)
         {
             if (!DocumentFacts.IsReferencesHead(lines[i].Line.Text))
                 continue;
-            var list = ListUnder(lines, i);
+            var (list, end) = ListUnder(lines, i);
             IReadOnlyList<string> entries = [.. PastedReferences.Split(Laid(list)).Where(e => e.Any(char.IsLetter))];
             string[] alike = [.. entries.Where(LooksLikeOne)];
             // The word may stand in a table of contents, or head something else.
-            if (alike.Length > entries.Count * ShareThatLooksLikeReferences)
-            {
-                found.AddRange(alike);
-                i += list.Count;
-            }
+            if (alike.Length <= entries.Count * ShareThatLooksLikeReferences)
+                continue;
+            found.AddRange(alike);
+            at.Add(i..end);
+            if (list.Count(l => Numbered().IsMatch(l.Line.Text)) >= entries.Count * ShareThatIsNumbered)
+                numbered++;
+            i = end - 1;
         }
-        return [.. found.Distinct(StringComparer.Ordinal).Take(PastedReferences.Most)];
+        IReadOnlyList<string> all = [.. found.Distinct(StringComparer.Ordinal).Take(PastedReferences.Most)];
+        // A number of one chapter's list says nothing in another's.
+        return new(all, at, at.Count == 1 && numbered == 1 && all.Count == found.Count);
     }
 
-    private static List<ReadLine> ListUnder(IReadOnlyList<ReadLine> lines, int heading)
+    private static (List<ReadLine> List, int End) ListUnder(IReadOnlyList<ReadLine> lines, int heading)
     {
         var head = lines[heading].Line;
         var sizes = lines
@@ -55,13 +70,14 @@ public static partial class ReferenceSection
             .Select(l => Math.Round(l.Line.Size * 2))
             .ToArray();
         if (sizes.Length == 0)
-            return [];
+            return ([], heading + 1);
         var size = sizes.CountBy(s => s).MaxBy(s => s.Value).Key / 2;
         var headStandsOut = head.Bold || head.Size > size + LargerHeading;
         var list = new List<ReadLine>();
-        foreach (var line in lines.Skip(heading + 1))
+        var end = heading + 1;
+        for (; end < lines.Count; end++)
         {
-            var l = line.Line;
+            var l = lines[end].Line;
             if (DocumentFacts.IsReferencesHead(l.Text))
                 break;
             var standsOut = l.Bold || l.Size > size + LargerHeading;
@@ -80,9 +96,9 @@ public static partial class ReferenceSection
                 break;
             // Captions and cells of tables that stand between the entries are of another size.
             if (Math.Abs(l.Size - size) <= SameSize)
-                list.Add(line);
+                list.Add(lines[end]);
         }
-        return list;
+        return (list, end);
     }
 
     /// <summary>The lines as text: what is indented begins with blanks, a wide gap is an empty line.</summary>
@@ -169,6 +185,9 @@ public static partial class ReferenceSection
         200
     )]
     private static partial Regex EndsList();
+
+    [GeneratedRegex(@"^\s*(?:\[\d{1,4}\]|\(\d{1,3}\)|\d{1,4}[.)]?)\s*\p{Lu}", RegexOptions.CultureInvariant, 200)]
+    private static partial Regex Numbered();
 
     /// <summary>A line of a few words without what references have: no year, no comma, no full stop within.</summary>
     [GeneratedRegex(@"^[^,;:\d]{3,50}$", RegexOptions.CultureInvariant, 200)]

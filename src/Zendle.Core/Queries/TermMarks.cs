@@ -63,7 +63,8 @@ public static class TermMarks
         }
     }
 
-    private static int Follow(List<Word> words, int first, ImmutableArray<string> slots)
+    /// <summary>The index of the last word of a form that begins at a word; −1 when it does not stand there.</summary>
+    internal static int Follow(List<Word> words, int first, ImmutableArray<string> slots)
     {
         var at = first;
         for (var s = 0; s < slots.Length; s++)

@@ -27,6 +27,15 @@ public sealed record SearchState(
     IReadOnlyList<int>? Among = null
 )
 {
+    /// <summary>
+    /// Words that must stand near the place where the text of a work cites a seed of the trail; empty for none.
+    /// </summary>
+    public string WhereItCites { get; init; } = "";
+
+    /// <summary>Whether the answer depends on the texts that the review has gathered.</summary>
+    public bool AsksTexts =>
+        (Trail is not null && WhereItCites.Length > 0) || Others?.Any(o => o.State().AsksTexts) == true;
+
     /// <summary>Every work of every database.</summary>
     public static SearchState Everything { get; } = new(new WordsQuestion(""), [], null, null, [], []);
 
@@ -66,6 +75,8 @@ public sealed record SearchState(
             yield return new NarrowAct(n.Facet, n.Values, n.Excluded);
         if (!Inside.IsEmpty)
             yield return new InsideAct(Inside);
+        if (WhereItCites.Length > 0)
+            yield return new WhereItCitesAct(WhereItCites);
         foreach (var other in Others ?? [])
             yield return new CompareAct(other.Acts, other.Apart, other.Said);
         if (Among is { } among)
@@ -195,6 +206,7 @@ public sealed record SearchState(
         || To is not null
         || !Narrowings.IsEmpty
         || !Inside.IsEmpty
+        || (Trail is not null && WhereItCites.Length > 0)
         || Question
             is TrailQuestion { AtLeast: > 1 }
                 or NeighbourQuestion { AtLeast: > 1 }

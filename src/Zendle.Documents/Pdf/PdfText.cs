@@ -168,6 +168,8 @@ public static class PdfText
         var most = sizes.Values.Max();
         var body = sizes.Where(s => s.Value * 2 >= most).Max(s => s.Key) / 2.0;
         var isNumbered = numbered >= 15;
+        var ordered = ReadingOrder.Of([.. all.Select(l => l.Line.Placed(l.Page, isNumbered))]);
+        var lists = ReferenceSection.Read(ordered);
         return new()
         {
             Pages = document.NumberOfPages,
@@ -176,7 +178,8 @@ public static class PdfText
             IsLandscape = wide * 2 > document.NumberOfPages,
             WordCount = words,
             LineNumbers = isNumbered,
-            References = ReferenceSection.In(ReadingOrder.Of([.. all.Select(l => l.Line.Placed(l.Page, isNumbered))])),
+            References = lists.Entries,
+            Citations = CitingSentences.In(ordered, lists),
             Headings =
             [
                 .. headings

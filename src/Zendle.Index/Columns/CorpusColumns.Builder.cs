@@ -327,15 +327,15 @@ public sealed partial class CorpusColumns
                     .Select(f => Follow(f.Record, f.Keys, finder))
             )
             {
-                for (var ordinal = 0; ordinal < cites.Length; ordinal++)
-                    if (cites[ordinal] == 0)
-                        open.Add((record, ordinal));
+                // A table prints nothing but identifiers: no text leads further.
+                if (!lists.TryGetValue(record, out var list) || list.Citing == 0)
+                    for (var ordinal = 0; ordinal < cites.Length; ordinal++)
+                        if (cites[ordinal] == 0)
+                            open.Add((record, ordinal));
                 newlyCited[record] = cites;
                 asked.Set(
                     record,
-                    lists.TryGetValue(record, out var list) && list.Citing != 0
-                        ? [.. halves.Append(unchecked((int)list.Citing)).Distinct()]
-                        : halves
+                    list is { Citing: not 0 } ? [.. halves.Append(unchecked((int)list.Citing)).Distinct()] : halves
                 );
                 printed.Set(record, []);
             }

@@ -68,7 +68,7 @@ public sealed record Paper
             Work = work,
             Look = look,
             Title = otherTitle ? Earlier(work.Title) : work.Title,
-            Sections = SectionsOf(work, scenario, look, counts, dice),
+            Sections = InTextCitations.Into(work, works, SectionsOf(work, scenario, look, counts, dice)),
             References =
             [
                 .. Enumerable

@@ -159,6 +159,20 @@ internal sealed class JobRunner(
         );
     }
 
+    /// <summary>The jobs of a kind that wait or run for a subject.</summary>
+    public async Task<List<int>> Running(JobKind kind, int subject)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        return await context
+            .Jobs.Where(j =>
+                j.Kind == kind.Name
+                && j.Subject == subject
+                && (j.State == JobState.Waiting || j.State == JobState.Running)
+            )
+            .Select(j => j.Id)
+            .ToListAsync();
+    }
+
     /// <summary>Whether no job runs or waits for its turn.</summary>
     public bool IsIdle => running.IsEmpty && lanes.Values.All(lane => lane.Waiting.Reader.Count == 0);
 

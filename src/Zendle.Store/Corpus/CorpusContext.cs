@@ -94,7 +94,6 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
             l.Property(x => x.Id).ValueGeneratedNever();
             l.HasIndex(x => x.Sequence);
             l.HasIndex(x => new { x.SourceId, x.WorkId });
-            l.HasOne<TieSourceRow>().WithMany().HasForeignKey(x => x.SourceId);
         });
         modelBuilder.Entity<SeenRow>().HasKey(s => new { s.DatabaseId, s.Identifier });
         modelBuilder.Entity<KeyPartRow>(k =>

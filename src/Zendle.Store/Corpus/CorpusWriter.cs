@@ -428,8 +428,9 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             {
                 sql.Run(
                     """
-                    UPDATE AddedLists SET Sequence = $1, WorkId = 0, Citing = 0, "References" = $2, ReferenceKeys = $2
-                    WHERE SourceId = $0 AND length(ReferenceKeys) > 0
+                    UPDATE AddedLists SET SourceId = 0, Sequence = $1, WorkId = 0, Citing = 0, "References" = $2,
+                        ReferenceKeys = $2
+                    WHERE SourceId = $0
                     """,
                     source,
                     NextSequence(sql),

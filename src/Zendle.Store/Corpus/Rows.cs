@@ -25,6 +25,9 @@ public sealed class CorpusRow
 /// <summary>A database whose records are copied.</summary>
 public sealed class DatabaseRow
 {
+    /// <summary>Most databases and other sources of citations: the citation graph tells no more apart.</summary>
+    public const int Most = 62;
+
     /// <summary>What addresses begin with that are nobody's to harvest, but Zendle's own.</summary>
     public const string Own = "zendle:";
 
@@ -267,7 +270,7 @@ public sealed class AddedListRow
     /// <summary>Its number; no record has it.</summary>
     public int Id { get; set; }
 
-    /// <summary>Its source.</summary>
+    /// <summary>Its source; 0 for a list that was taken away.</summary>
     public int SourceId { get; set; }
 
     /// <summary>The work that cites, under the number it had then; 0 for one that is told by its DOI.</summary>

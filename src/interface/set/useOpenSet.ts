@@ -52,6 +52,7 @@ export function isNarrowed(state: State): boolean {
       state.to !== null ||
       state.narrowings.length > 0 ||
       state.inside.length > 0 ||
+      state.whereItCites !== "" ||
       state.others.length > 0 ||
       state.among !== null)
   );

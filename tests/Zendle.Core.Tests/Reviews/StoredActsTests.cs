@@ -28,6 +28,7 @@ public sealed class StoredActsTests
             },
             { new WayAct(TrailWay.Forward), """{"version":1,"kind":"Way","way":"Forward"}""" },
             { new TiesAct(2), """{"version":1,"kind":"Ties","atLeast":2}""" },
+            { new WhereItCitesAct("moth*"), """{"version":1,"kind":"WhereItCites","words":"moth*"}""" },
             {
                 new NeighboursAct([7, 3], [NeighbourKind.SharedTerms]),
                 """{"version":1,"kind":"Neighbours","seeds":[7,3],"kinds":["SharedTerms"]}"""
@@ -185,6 +186,7 @@ public sealed class StoredActsTests
             Gen.Select(Ids, Gen.Enum<TrailWay>()).Select((s, w) => (StepAct)new TrailAct(s, w)),
             Gen.Enum<TrailWay>().Select(w => (StepAct)new WayAct(w)),
             Gen.Int[0, 3].Select(n => (StepAct)new TiesAct(n)),
+            One("moth", "bat OR owl", "").Select(w => (StepAct)new WhereItCitesAct(w)),
             Gen.Select(Ids, Gen.Enum<NeighbourKind>().List[0, 3]).Select((s, k) => (StepAct)new NeighboursAct(s, k)),
             Gen.Enum<NeighbourKind>().List[0, 3].Select(k => (StepAct)new KindsAct(k)),
             Gen.Int[0, 3].Select(n => (StepAct)new SharedAct(n)),

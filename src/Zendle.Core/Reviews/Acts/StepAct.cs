@@ -18,6 +18,7 @@ namespace Zendle.Core.Reviews.Acts;
 [JsonDerivedType(typeof(TrailAct), "Trail")]
 [JsonDerivedType(typeof(WayAct), "Way")]
 [JsonDerivedType(typeof(TiesAct), "Ties")]
+[JsonDerivedType(typeof(WhereItCitesAct), "WhereItCites")]
 [JsonDerivedType(typeof(NeighboursAct), "Neighbours")]
 [JsonDerivedType(typeof(RoundAct), "Round")]
 [JsonDerivedType(typeof(KindsAct), "Kinds")]

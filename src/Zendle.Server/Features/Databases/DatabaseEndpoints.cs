@@ -450,8 +450,13 @@ internal sealed class DatabaseService(
                 { } there
             )
                 throw new HarvestFaultException($"{there.Name} is among the databases already.");
-            if (await context.Databases.CountAsync(cancel) >= 60)
-                throw new HarvestFaultException("An installation holds at most 60 databases.");
+            if (
+                await context.Databases.CountAsync(cancel) + await context.TieSources.CountAsync(cancel)
+                >= DatabaseRow.Most
+            )
+                throw new HarvestFaultException(
+                    $"An installation holds at most {DatabaseRow.Most} databases and tables of citations."
+                );
             var name = set is null ? identity.Name : $"{identity.Name} ({set})";
             var row = new DatabaseRow
             {

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
 using Zendle.Core.Records;
 using Zendle.Server.Corpus;
+using Zendle.Server.Features.Search;
 using Zendle.Server.Jobs;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
@@ -19,6 +20,7 @@ internal sealed class TextLists(
     CorpusIdentity identities,
     CorpusWriter writer,
     CorpusChange change,
+    CitingTexts said,
     JobRunner jobs,
     TimeProvider clock
 )
@@ -33,17 +35,30 @@ internal sealed class TextLists(
 
     /// <summary>Notes what was read out of a document. Several works may bring one file at the same moment.</summary>
     public static Task Note(ZendleContext context, string hash, DocumentFacts facts, CancellationToken cancel) =>
-        Note(context, hash, RecordCodec.References([.. facts.References.Select(PrintedReference.Read)]), cancel);
+        Note(
+            context,
+            hash,
+            RecordCodec.References([.. facts.References.Select(PrintedReference.Read)]),
+            CitingTexts.Written(facts.Citations),
+            cancel
+        );
 
     /// <summary>Notes that a document has nothing to be read, so that nobody tries again.</summary>
     public static Task NoteNothing(ZendleContext context, string hash, CancellationToken cancel) =>
-        Note(context, hash, [], cancel);
+        Note(context, hash, [], [], cancel);
 
-    private static Task<int> Note(ZendleContext context, string hash, byte[] references, CancellationToken cancel) =>
+    private static Task<int> Note(
+        ZendleContext context,
+        string hash,
+        byte[] references,
+        byte[] citations,
+        CancellationToken cancel
+    ) =>
         context.Database.ExecuteSqlAsync(
             $"""
-            INSERT INTO TextReadings (Hash, Version, "References", Citations) VALUES ({hash}, {Version}, {references}, x'')
-            ON CONFLICT (Hash) DO UPDATE SET Version = excluded.Version, "References" = excluded."References"
+            INSERT INTO TextReadings (Hash, Version, "References", Citations) VALUES ({hash}, {Version}, {references}, {citations})
+            ON CONFLICT (Hash) DO UPDATE SET Version = excluded.Version, "References" = excluded."References",
+                Citations = excluded.Citations
             """,
             cancel
         );
@@ -55,6 +70,7 @@ internal sealed class TextLists(
     {
         if (works.Count == 0)
             return;
+        said.Changed();
         await OneAtATime.WaitAsync(cancel);
         try
         {

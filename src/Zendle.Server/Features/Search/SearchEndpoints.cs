@@ -75,7 +75,8 @@ internal sealed record SearchStateDto(
     RoundStateDto? Round,
     CitersStateDto? Citers,
     IReadOnlyList<string> Others,
-    int? Among
+    int? Among,
+    string WhereItCites
 )
 {
     public static SearchStateDto Of(SearchState s) =>
@@ -91,7 +92,8 @@ internal sealed record SearchStateDto(
             s.Round is { } r ? new(r.Number, r.Kinds, r.AtLeast, r.Seeds.Length, r.Known.Length) : null,
             s.Citers is { } c ? new(c.Name, c.Persons, c.Printed, c.Self) : null,
             [.. (s.Others ?? []).Select(o => o.Said)],
-            s.Among?.Count
+            s.Among?.Count,
+            s.WhereItCites
         );
 }
 

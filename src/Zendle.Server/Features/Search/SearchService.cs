@@ -20,6 +20,7 @@ internal sealed class SearchService(
     CorpusReader reader,
     DecisionService decisions,
     NeighbourFinder neighbours,
+    CitingTexts texts,
     IDbContextFactory<ZendleContext> contexts,
     TimeProvider clock
 )
@@ -193,7 +194,8 @@ internal sealed class SearchService(
         // Only questions about the review itself depend on its decisions.
         var followsReview = state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty;
         var review = followsReview ? $"{reviewId}.{facts.Version}" : "";
-        var key = $"{snapshot.Generation}|{review}|{StoredActs.WriteAll(state.Acts())}";
+        var gathered = state.AsksTexts ? $"{reviewId}.{texts.Version}" : "";
+        var key = $"{snapshot.Generation}|{review}|{gathered}|{StoredActs.WriteAll(state.Acts())}";
         FollowCorpus(snapshot);
         if (answers.TryGet(key, out var known))
             return known;
@@ -229,11 +231,12 @@ internal sealed class SearchService(
     }
 
     /// <summary>
-    /// The works that other searches and a written list leave; null when there are none to be held against.
+    /// The works that other searches, a written list and words in texts leave; null when there are none to be held against.
     /// </summary>
     private WorkSet? Beside(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
     {
-        if (state.Others is null && state.Among is null)
+        var words = state.Trail is null ? "" : state.WhereItCites;
+        if (state.Others is null && state.Among is null && words.Length == 0)
             return null;
         var left = state.Among is { } among
             ? WorkSet.Of(
@@ -241,6 +244,8 @@ internal sealed class SearchService(
                 among.Where(w => (uint)w < (uint)snapshot.Columns.WorkSize && snapshot.Columns.WorkFirstRecord[w] > 0)
             )
             : new QuestionEvaluator(snapshot, facts).Everything();
+        if (words.Length > 0)
+            left.IntersectWith(texts.WhereItCites(reviewId, snapshot, state.Trail!.Seeds, words));
         foreach (var other in state.Others ?? [])
         {
             var found = Answer(reviewId, snapshot, facts, other.State()).InView;

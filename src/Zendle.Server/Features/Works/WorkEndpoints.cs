@@ -134,6 +134,7 @@ internal sealed record WorkDto(
     IReadOnlyList<WorkRecordDto> Records,
     IReadOnlyList<EvidenceDto> Evidence,
     int CitesCount,
+    bool CitesByText,
     int CitedCount,
     double CitedPerYear,
     IReadOnlyList<DatabaseCountDto> CitedByDatabase,
@@ -268,6 +269,7 @@ internal static class WorkEndpoints
                 ],
                 [.. (await reader.MatchesAmong([.. records.Select(r => r.RecordId)], cancel)).Select(EvidenceDto.Of)],
                 columns.Graph.Cites(workId).Length,
+                columns.CitesByItsText(workId),
                 columns.Graph.CitedBy(workId).Length,
                 WorkOrder.PerYear(columns.Graph.CitedBy(workId).Length, chosen.Year.Value ?? 0, clock.GetUtcNow().Year),
                 [

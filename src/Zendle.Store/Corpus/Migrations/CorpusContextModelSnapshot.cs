@@ -448,15 +448,6 @@ namespace Zendle.Store.Corpus.Migrations
                     b.ToTable("Works");
                 });
 
-            modelBuilder.Entity("Zendle.Store.Corpus.AddedListRow", b =>
-                {
-                    b.HasOne("Zendle.Store.Corpus.TieSourceRow", null)
-                        .WithMany()
-                        .HasForeignKey("SourceId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
             modelBuilder.Entity("Zendle.Store.Corpus.RecordRow", b =>
                 {
                     b.HasOne("Zendle.Store.Corpus.DatabaseRow", null)

@@ -10,6 +10,7 @@ import { AboutAddresses } from "./AboutAddresses";
 import { AddFromFile } from "./AddFromFile";
 import { AddDatabase } from "./AddDatabase";
 import { ChangeFormat } from "./ChangeFormat";
+import { TieSources } from "./TieSources";
 import { HarvestTimes } from "./HarvestTimes";
 import { useDatabases, useHarvest, useSetPart } from "../../review/useDatabases";
 import { Press } from "../../ui/Press";
@@ -81,6 +82,7 @@ export function DatabasesPage() {
           </div>
         )}
         {data && data.databases.length > 1 && <Overlap databases={data.databases} />}
+        {data && data.databases.length > 0 && <TieSources curator={curator} />}
       </div>
       {adding && <AddDatabase close={() => setAdding(false)} />}
       {many && <AddFromFile close={() => setMany(false)} />}

@@ -119,6 +119,7 @@ function limits(run: Run): string[] {
       : []),
     ...(state.round && state.round.known > 0 ? [`without ${works(state.round.known)} looked at before`] : []),
     ...state.inside.map((w) => `inside: ${w}`),
+    ...(state.whereItCites ? [`where it cites: ${state.whereItCites}`] : []),
   ];
 }
 

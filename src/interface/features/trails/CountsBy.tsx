@@ -84,7 +84,7 @@ export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act:
         <p className="mt-2 text-[12px] text-quiet">
           {areNeighbours
             ? "References and citations count whichever database reports them."
-            : "A tie is one citation between a seed and a work, as one or more databases report it."}
+            : "A tie is one citation between a seed and a work, as one or more of these sources report it."}
         </p>
       </PopOver>
     </Popover.Root>

@@ -17,6 +17,8 @@ interface Props extends Omit<SideProps, "onSort" | "take" | "state"> {
   why?: (row: Row) => string | null;
   /** Marks of the seeds that a work is tied to. */
   ties?: (row: Row) => ReactNode;
+  /** What the text of a work says of a seed. */
+  says?: (row: Row) => ReactNode;
   /** Whether the person looked at a work in this round. */
   isSeen?: (row: Row) => boolean;
   empty: string;
@@ -24,7 +26,7 @@ interface Props extends Omit<SideProps, "onSort" | "take" | "state"> {
 
 /** The works of one list beside the seeds. */
 export const SideList = forwardRef<ListHandle, Props>(function SideList(
-  { label, way = null, total, rowHeight = 94, why, ties, isSeen, empty, place, sort, selected, onOpen, onDown },
+  { label, way = null, total, rowHeight = 94, why, ties, says, isSeen, empty, place, sort, selected, onOpen, onDown },
   ref,
 ) {
   return (
@@ -45,6 +47,7 @@ export const SideList = forwardRef<ListHandle, Props>(function SideList(
           onOpen={() => onOpen(row.id)}
           why={why?.(row) ?? null}
           ties={ties?.(row)}
+          says={says?.(row)}
           isSeen={isSeen?.(row) ?? false}
         />
       )}

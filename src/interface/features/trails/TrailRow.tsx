@@ -12,6 +12,7 @@ export function TrailRow({
   onOpen,
   why = null,
   ties = null,
+  says = null,
   isSeen = false,
 }: {
   row: Dto<"WorkRowDto">;
@@ -21,6 +22,8 @@ export function TrailRow({
   why?: string | null;
   /** Marks of the seeds it is tied to. */
   ties?: ReactNode;
+  /** What its text says of a seed. */
+  says?: ReactNode;
   /** Whether the person looked at it in this round. */
   isSeen?: boolean;
 }) {
@@ -51,6 +54,7 @@ export function TrailRow({
           {[row.people || "no people named", row.venue].filter(Boolean).join(" · ")}
         </p>
         {why && <p className="text-[12.5px] text-ink/85">{why}</p>}
+        {says}
       </div>
       <div className="flex flex-col items-end gap-1">
         {ties}

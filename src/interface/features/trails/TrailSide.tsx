@@ -1,13 +1,16 @@
 import { forwardRef } from "react";
 import type { Dto } from "../../api/client";
+import { Marked } from "../../ui/Marked";
 import { count } from "../../ui/numbers";
 import { SortMenu } from "../../set/list/SortMenu";
 import type { ListHandle } from "../../set/list/WorkList";
 import { YearBrush } from "../../set/narrow/YearBrush";
+import { useSaidOfSeeds } from "../../set/useSaid";
 import { SideList } from "./SideList";
 import type { SideProps } from "./sideProps";
 import { Unmatched } from "./Unmatched";
 import { Stair } from "./Stair";
+import { WhereItCites } from "./WhereItCites";
 import { SeedMark, TieMarks } from "./TieMarks";
 
 interface Props extends SideProps {
@@ -26,6 +29,8 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
   const { place, sort } = list;
   const past = way === "Backward";
   const one = trail.seedCount === 1;
+  const said = useSaidOfSeeds(place.reviewId, place.stepId, !past).data;
+  const says = new Map(said?.texts.map((t) => [t.workId, t]));
   const title = past ? (one ? "What it cites" : "What they cite") : one ? "What cites it" : "What cites them";
   return (
     <div className="flex min-h-0 min-w-0 flex-col">
@@ -40,6 +45,15 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
           {side.inView !== side.whole && <span className="text-[12px] text-quiet">of {count(side.whole)}</span>}
           <span className="ml-auto" />
           {past && <Unmatched place={place} seeds={trail.seedCount} />}
+          {!past && ((said?.asked ?? 0) > 0 || state.whereItCites !== "") && (
+            <WhereItCites
+              key={state.whereItCites}
+              words={state.whereItCites}
+              asked={said?.asked ?? 0}
+              of={side.whole}
+              take={take}
+            />
+          )}
           <SortMenu sort={sort} onSort={onSort} lead="Ties" />
         </div>
         {!alone && (
@@ -75,17 +89,29 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
         total={side.inView}
         rowHeight={76}
         ties={(row) => <Ties of={row} past={past} seeds={trail.seedCount} />}
+        says={(row) => <Says text={says.get(row.id)} />}
         empty={
           side.whole > 0
             ? "No work on this side is within the limits."
             : past
-              ? "No reference of the seeds matches a record here."
+              ? "No reference of the seeds matches a record here. Where records have none, the gathered texts of the seeds give theirs; neighbours by terms and by people need none."
               : "No record here cites the seeds."
         }
       />
     </div>
   );
 });
+
+/** The first sentence in which the text of a work cites a seed; all of them stand in the pane. */
+function Says({ text }: { text: Dto<"SaidTextDto"> | undefined }) {
+  const first = text?.sentences[0];
+  if (!first) return null;
+  return (
+    <p className="line-clamp-2 font-serif text-[13px] leading-[1.4] text-ink/85">
+      <Marked text={first.text} /> <span className="font-sans text-[11.5px] text-quiet">p. {first.page}</span>
+    </p>
+  );
+}
 
 /** The seeds that a work is tied to on this side, and whether it is a seed itself. */
 function Ties({ of, past, seeds }: { of: Dto<"WorkRowDto">; past: boolean; seeds: number }) {

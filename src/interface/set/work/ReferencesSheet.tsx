@@ -27,11 +27,19 @@ export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dt
             : "References"
         }
         {...(all.length > 0
-          ? { hint: "Each reference as the most complete database prints it, with the work it was matched to and why." }
+          ? {
+              hint: work.citesByText
+                ? "No record lists the references of this work; they were read from its text. Each with the work it was matched to and why."
+                : "Each reference as the most complete database prints it, with the work it was matched to and why.",
+            }
           : {})}
       >
         {found.error && <Fault error={found.error} />}
-        {found.data && all.length === 0 && <p className="text-quiet">No database has the references of this work.</p>}
+        {found.data && all.length === 0 && (
+          <p className="text-quiet">
+            No database has the references of this work. When its text is gathered, they are read from it.
+          </p>
+        )}
         <ol className="divide-y divide-line border-y border-line empty:border-0">
           {all.map((r, i) => (
             <ReferenceLine key={i} reviewId={reviewId} reference={r} mayResolve={mayResolve} />

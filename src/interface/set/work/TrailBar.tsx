@@ -172,6 +172,9 @@ export function TrailBar({ work, follow }: { work: Work; follow: Follow }) {
           }}
         />
       </div>
+      {work.citesByText && (
+        <p className="text-[11.5px] text-quiet">What it cites was read from its text; no record lists it.</p>
+      )}
       {kept > 0 && !brushed && (
         <p className="text-[11.5px] text-quiet">
           <span aria-hidden="true" className="mr-1 inline-block h-[3px] w-3 bg-kept align-middle" />

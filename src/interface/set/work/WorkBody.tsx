@@ -14,6 +14,7 @@ import { Related } from "./Related";
 import { OtherAbstracts, OtherTitles } from "./OtherTexts";
 import { Records } from "./Records";
 import { ReferencesSheet } from "./ReferencesSheet";
+import { Said } from "./Said";
 import { Standings } from "./Standings";
 import { Terms } from "./Terms";
 import { TrailBar } from "./TrailBar";
@@ -63,6 +64,7 @@ export function WorkBody({
       )}
       <Judgement of={work.judgement} />
       <FullText place={place} work={work} />
+      <Said place={place} work={work} />
       <Terms title="Keywords" field="keywords" terms={work.keywords} ask={ask} />
       <Terms title="Controlled terms" field="controlled-terms" terms={work.controlledTerms} ask={ask} />
       <Contents of={work.contents} />

@@ -11,22 +11,6 @@ namespace Zendle.Store.Corpus.Migrations
         protected override void Up(MigrationBuilder migrationBuilder)
         {
             migrationBuilder.CreateTable(
-                name: "TieSources",
-                columns: table => new
-                {
-                    Id = table.Column<int>(type: "INTEGER", nullable: false),
-                    Address = table.Column<string>(type: "TEXT", nullable: false),
-                    Name = table.Column<string>(type: "TEXT", nullable: false),
-                    Rows = table.Column<int>(type: "INTEGER", nullable: false),
-                    Unread = table.Column<int>(type: "INTEGER", nullable: false),
-                    At = table.Column<string>(type: "TEXT", nullable: false)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("PK_TieSources", x => x.Id);
-                });
-
-            migrationBuilder.CreateTable(
                 name: "AddedLists",
                 columns: table => new
                 {
@@ -41,12 +25,22 @@ namespace Zendle.Store.Corpus.Migrations
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_AddedLists", x => x.Id);
-                    table.ForeignKey(
-                        name: "FK_AddedLists_TieSources_SourceId",
-                        column: x => x.SourceId,
-                        principalTable: "TieSources",
-                        principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "TieSources",
+                columns: table => new
+                {
+                    Id = table.Column<int>(type: "INTEGER", nullable: false),
+                    Address = table.Column<string>(type: "TEXT", nullable: false),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    Rows = table.Column<int>(type: "INTEGER", nullable: false),
+                    Unread = table.Column<int>(type: "INTEGER", nullable: false),
+                    At = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_TieSources", x => x.Id);
                 });
 
             migrationBuilder.CreateIndex(

@@ -11,7 +11,7 @@ using Zendle.Store.Corpus;
 namespace Zendle.Store.Corpus.Migrations
 {
     [DbContext(typeof(CorpusContext))]
-    [Migration("20261128200832_AddedLists")]
+    [Migration("20261128203017_AddedLists")]
     partial class AddedLists
     {
         /// <inheritdoc />
@@ -449,15 +449,6 @@ namespace Zendle.Store.Corpus.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Works");
-                });
-
-            modelBuilder.Entity("Zendle.Store.Corpus.AddedListRow", b =>
-                {
-                    b.HasOne("Zendle.Store.Corpus.TieSourceRow", null)
-                        .WithMany()
-                        .HasForeignKey("SourceId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
                 });
 
             modelBuilder.Entity("Zendle.Store.Corpus.RecordRow", b =>

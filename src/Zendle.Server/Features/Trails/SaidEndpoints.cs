@@ -1,0 +1,128 @@
+using System.Collections.Immutable;
+using Zendle.Core.Queries;
+using Zendle.Core.Trails;
+using Zendle.Server.Features.Search;
+
+namespace Zendle.Server.Features.Trails;
+
+/// <summary>A sentence of a gathered text that cites.</summary>
+/// <param name="Text">The sentence, with the words that were looked for marked.</param>
+/// <param name="Page">Its page, from 1.</param>
+/// <param name="Seeds">Numbers of the seeds it cites; none where no trail is followed.</param>
+internal sealed record SaidSentenceDto(MarkedTextDto Text, int Page, IReadOnlyList<int> Seeds);
+
+/// <summary>What the text of a work says where it cites.</summary>
+internal sealed record SaidTextDto(int WorkId, int TextId, string Name, IReadOnlyList<SaidSentenceDto> Sentences);
+
+/// <summary>What gathered texts say.</summary>
+/// <param name="Asked">How many works that cite have a text that was read, of which only these can say something.</param>
+/// <param name="Texts">The texts that say something, by work.</param>
+internal sealed record SaidDto(int Asked, IReadOnlyList<SaidTextDto> Texts);
+
+/// <summary>What gathered texts say of the works they cite.</summary>
+internal static class SaidEndpoints
+{
+    private const int MostTexts = 500,
+        MostSentences = 12;
+
+    public static void MapSaid(this RouteGroupBuilder review)
+    {
+        review.MapGet("/steps/{stepId:int}/said", OfSeeds).Produces<SaidDto>();
+        review.MapGet("/works/{workId:int}/said", OfWork).Produces<SaidDto>();
+    }
+
+    /// <summary>What the works in view of a trail say of its seeds.</summary>
+    private static async Task<IResult> OfSeeds(
+        int reviewId,
+        int stepId,
+        SearchService search,
+        CitingTexts texts,
+        CancellationToken cancel
+    )
+    {
+        using var view = await search.View(reviewId, stepId);
+        cancel.ThrowIfCancellationRequested();
+        if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail)
+            return SearchEndpoints.NoStep();
+        if (!question.HasFuture)
+            return TypedResults.Ok(new SaidDto(0, []));
+        var citing = trail.Works(1);
+        return TypedResults.Ok(
+            Said(
+                view,
+                [.. texts.Of(reviewId, view.Snapshot).Where(t => t.Work < citing.Size && citing.Contains(t.Work))],
+                view.Answer.InView.Contains,
+                w => trail.NumberOf(w),
+                view.State.WhereItCites
+            )
+        );
+    }
+
+    /// <summary>What all gathered texts say of one work.</summary>
+    private static async Task<IResult> OfWork(
+        int reviewId,
+        int workId,
+        SearchService search,
+        CitingTexts texts,
+        CancellationToken cancel
+    )
+    {
+        using var view = (await search.View(reviewId, 0))!;
+        cancel.ThrowIfCancellationRequested();
+        return TypedResults.Ok(
+            Said(view, texts.Of(reviewId, view.Snapshot), _ => true, w => w == workId ? 0 : null, "") with
+            {
+                Asked = 0,
+            }
+        );
+    }
+
+    private static SaidDto Said(
+        SearchView view,
+        IReadOnlyCollection<SaidText> texts,
+        Func<int, bool> inView,
+        Func<int, int?> number,
+        string words
+    )
+    {
+        var root = words.Length == 0 ? null : QueryReader.Read(words).Root;
+        var concepts = root is null ? ImmutableArray<Concept>.Empty : Concepts.Of(root);
+        return new(
+            texts.Count,
+            [
+                .. texts
+                    .Where(t => inView(t.Work))
+                    .Select(t => new SaidTextDto(
+                        t.Work,
+                        t.TextId,
+                        Name(view, t.Work),
+                        [
+                            .. t
+                                .Sentences.Where(s =>
+                                    s.Works.Any(w => number(w) is not null)
+                                    && (root is null || PlainMatch.Holds(root, s.Near))
+                                )
+                                .Take(MostSentences)
+                                .Select(s => new SaidSentenceDto(
+                                    WorkRows.Mark(s.Text, concepts, QueryField.Anywhere),
+                                    s.Page,
+                                    [.. s.Works.Select(number).OfType<int>().Where(n => n > 0).Order()]
+                                )),
+                        ]
+                    ))
+                    .Where(t => t.Sentences.Count > 0)
+                    .Take(MostTexts),
+            ]
+        );
+    }
+
+    /// <summary>The first person and the year.</summary>
+    private static string Name(SearchView view, int work)
+    {
+        var columns = view.Snapshot.Columns;
+        var person = columns.SortPerson[work] ?? "No author named";
+        return columns.Year[work] > 0
+            ? string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{person} {columns.Year[work]}")
+            : person;
+    }
+}
