@@ -102,6 +102,8 @@ internal static class SaidEndpoints
                                     s.Works.Any(w => number(w) is not null)
                                     && (root is null || PlainMatch.Holds(root, s.Near))
                                 )
+                                // Where the words stand in the sentence itself, it tells more than beside them.
+                                .OrderByDescending(s => root is not null && PlainMatch.Holds(root, s.Text))
                                 .Take(MostSentences)
                                 .Select(s => new SaidSentenceDto(
                                     WorkRows.Mark(s.Text, concepts, QueryField.Anywhere),

@@ -75,7 +75,7 @@ export function Seeds({
                   <span className="text-quiet">brings nothing alone</span>
                 ) : (
                   <TextButton
-                    className="text-quiet"
+                    className="inline-block min-h-6 text-quiet"
                     title="Show only the works that no other seed is tied to"
                     onClick={() => onAlone(s)}
                   >
