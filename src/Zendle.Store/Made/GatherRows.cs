@@ -109,6 +109,52 @@ public static class TextRows
     /// <summary>Documents that count as a work's text: all checks agreed, or a person said so.</summary>
     public static IQueryable<TextRow> ThatCount(this IQueryable<TextRow> texts) =>
         texts.Where(t => t.Verdict == TextVerdict.Verified || t.Verdict == TextVerdict.Confirmed);
+
+    /// <summary>Documents that count, with what was read out of them.</summary>
+    public static IQueryable<ReadText> ThatWereRead(this ZendleContext made) =>
+        made
+            .Texts.ThatCount()
+            .Join(
+                made.TextReadings,
+                t => t.Hash,
+                r => r.Hash,
+                (t, r) =>
+                    new ReadText
+                    {
+                        Id = t.Id,
+                        ReviewId = t.ReviewId,
+                        WorkId = t.WorkId,
+                        Version = t.Version,
+                        References = r.References,
+                        Citations = r.Citations,
+                    }
+            );
+
+    /// <summary>The version of record before another, the newest of those first.</summary>
+    public static IEnumerable<ReadText> BestFirst(this IEnumerable<ReadText> texts) =>
+        texts.OrderByDescending(t => WorkVersions.IsOfRecord(t.Version)).ThenByDescending(t => t.Id);
+}
+
+/// <summary>A document that counts, with what was read out of it: see <see cref="TextReadingRow"/>.</summary>
+public sealed record ReadText
+{
+    /// <summary>The document.</summary>
+    public required int Id { get; init; }
+
+    /// <summary>The review that has it.</summary>
+    public required int ReviewId { get; init; }
+
+    /// <summary>The work it was taken in for.</summary>
+    public required int WorkId { get; init; }
+
+    /// <summary>Its version; null when unknown.</summary>
+    public required WorkVersion? Version { get; init; }
+
+    /// <summary>Its references; empty for none.</summary>
+    public required byte[] References { get; init; }
+
+    /// <summary>The sentences that cite them; empty for none.</summary>
+    public required byte[] Citations { get; init; }
 }
 
 /// <summary>What was read out of a stored document once, however many reviews have it.</summary>

@@ -162,34 +162,14 @@ internal sealed class TextLists(
         var lists = new List<PreparedList>(works.Count);
         foreach (var chunk in works.Chunk(500))
         {
-            var texts = (
-                await made
-                    .Texts.ThatCount()
-                    .Where(t => chunk.Contains(t.WorkId))
-                    .Join(
-                        made.TextReadings,
-                        t => t.Hash,
-                        r => r.Hash,
-                        (t, r) =>
-                            new
-                            {
-                                t.WorkId,
-                                t.Id,
-                                t.Version,
-                                r.References,
-                            }
-                    )
-                    .ToListAsync(cancel)
-            ).Where(t => t.References.Length > 0).ToLookup(t => t.WorkId);
+            var texts = (await made.ThatWereRead().Where(t => chunk.Contains(t.WorkId)).ToListAsync(cancel))
+                .Where(t => t.References.Length > 0)
+                .ToLookup(t => t.WorkId);
             lists.AddRange(
                 chunk.Select(work =>
                     PreparedList.Of(
                         work,
-                        texts[work]
-                            .OrderByDescending(t => WorkVersions.IsOfRecord(t.Version))
-                            .ThenByDescending(t => t.Id)
-                            .Select(t => RecordCodec.References(t.References))
-                            .FirstOrDefault([])
+                        texts[work].BestFirst().Select(t => RecordCodec.References(t.References)).FirstOrDefault([])
                     )
                 )
             );

@@ -60,39 +60,14 @@ internal sealed class CitingTexts(IDbContextFactory<ZendleContext> contexts, Cor
     private List<SaidText> Read(int reviewId, CorpusSnapshot snapshot)
     {
         using var made = contexts.CreateDbContext();
-        var texts = made
-            .Texts.ThatCount()
-            .Where(t => t.ReviewId == reviewId)
-            .Join(
-                made.TextReadings,
-                t => t.Hash,
-                r => r.Hash,
-                (t, r) =>
-                    new
-                    {
-                        t.Id,
-                        t.WorkId,
-                        t.Version,
-                        r.References,
-                        r.Citations,
-                    }
-            )
-            .AsNoTracking()
-            .ToList();
+        var texts = made.ThatWereRead().Where(t => t.ReviewId == reviewId).ToList();
         var today = reader.RedirectsNow([.. texts.Select(t => t.WorkId)]);
         return
         [
             .. texts
                 .Where(t => t.Citations.Length > 0)
                 .GroupBy(t => today.GetValueOrDefault(t.WorkId, t.WorkId))
-                .Select(g =>
-                    (
-                        Work: g.Key,
-                        Text: g.OrderByDescending(t => Core.Records.WorkVersions.IsOfRecord(t.Version))
-                            .ThenByDescending(t => t.Id)
-                            .First()
-                    )
-                )
+                .Select(g => (Work: g.Key, Text: g.BestFirst().First()))
                 .AsParallel()
                 .AsOrdered()
                 .Select(t => new SaidText(

@@ -39,7 +39,9 @@ export function AddTieTable({ close }: { close: () => void }) {
           className="mb-4 block text-[13px]"
         />
         <Labelled label="Name">
-          {(tied) => <Input {...tied} className="w-full" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />}
+          {(tied) => (
+            <Input {...tied} className="w-full" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
+          )}
         </Labelled>
         {add.error && (
           <div className="mt-4">
