@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.Json.Nodes;
+using Microsoft.Data.Sqlite;
 using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
@@ -10,24 +11,25 @@ public sealed class TieTableTests(Harvested world) : IClassFixture<Harvested>
 {
     private Visitor Ann => world.Ann;
 
-    private async Task<(int Status, JsonNode? Body)> Post(string name, string table)
+    private async Task<(int Status, JsonNode? Body)> Post(string name, string table, Visitor? by = null)
     {
         using var request = new HttpRequestMessage(
             HttpMethod.Post,
             $"/api/tie-sources?name={Uri.EscapeDataString(name)}"
         );
-        request.Headers.Add("X-Zendle-Token", (await Ann.Get("/api/me")).Text("requestToken"));
+        var who = by ?? Ann;
+        request.Headers.Add("X-Zendle-Token", (await who.Get("/api/me")).Text("requestToken"));
         request.Content = new StringContent(table, Encoding.UTF8, "text/csv");
-        using var reply = await Ann.Http.SendAsync(request);
+        using var reply = await who.Http.SendAsync(request);
         var text = await reply.Content.ReadAsStringAsync();
         return ((int)reply.StatusCode, text.Length == 0 ? null : JsonNode.Parse(text));
     }
 
-    private async Task<JsonNode> Source(string name)
+    private async Task<JsonNode> Source(string name, Visitor? by = null)
     {
         for (var i = 0; i < 600; i++)
         {
-            var source = (await Ann.Get("/api/tie-sources")).AsArray().Single(s => s!.Text("name") == name)!;
+            var source = (await (by ?? Ann).Get("/api/tie-sources")).AsArray().Single(s => s!.Text("name") == name)!;
             if (source["job"] is null)
                 return source;
             Assert.NotEqual("Failed", source["job"]!.Text("state"));
@@ -112,6 +114,27 @@ public sealed class TieTableTests(Harvested world) : IClassFixture<Harvested>
             );
         Assert.DoesNotContain((await Ann.Get("/api/tie-sources")).AsArray(), s => s!.Text("name") == "Open citations");
         Assert.Equal(404, (await Ann.Send("DELETE", $"/api/tie-sources/{source.Int("id")}")).Status);
+    }
+
+    [Fact]
+    public async Task A_table_that_went_with_a_lost_corpus_is_named_and_one_that_was_removed_is_not()
+    {
+        var host = new ZendleHost(world.Outside.Address.ToString());
+        var ann = await host.Curator();
+        foreach (var name in new[] { "Taken back", "Left alone" })
+            Assert.Equal(200, (await Post(name, "citing,cited\n10.5555/a,10.5555/b\n", ann)).Status);
+        await Source("Left alone", ann);
+        var back = await Source("Taken back", ann);
+        Assert.Equal(204, (await ann.Send("DELETE", $"/api/tie-sources/{back.Int("id")}")).Status);
+        await using var again = host.Restarted(() =>
+        {
+            SqliteConnection.ClearAllPools();
+            foreach (var file in Directory.GetFiles(host.Data, "corpus.db*"))
+                File.Delete(file);
+        });
+        var lost = (await (await again.SignedIn()).Get("/api/me"))["announcement"]!.ToJsonString();
+        Assert.Contains("tables of citations again: Left alone.", lost, StringComparison.Ordinal);
+        Assert.DoesNotContain("Taken back", lost, StringComparison.Ordinal);
     }
 
     [Theory]

@@ -60,9 +60,14 @@ public static class InTextCitations
     }
 
     /// <summary>A work as the text names it: "Berg 2004", "Berg and Lind 2004" with an ampersand, "Berg et al. 2004".</summary>
-    public static string NameAndYear(Work w) =>
-        string.Create(
-            CultureInfo.InvariantCulture,
-            $"{w.People.Length switch { 1 => w.People[0].Family, 2 => $"{w.People[0].Family} & {w.People[1].Family}", _ => $"{w.People[0].Family} et al." }} {w.Year}"
-        );
+    public static string NameAndYear(Work w)
+    {
+        var names = w.People.Length switch
+        {
+            1 => w.People[0].Family,
+            2 => $"{w.People[0].Family} & {w.People[1].Family}",
+            _ => $"{w.People[0].Family} et al.",
+        };
+        return string.Create(CultureInfo.InvariantCulture, $"{names} {w.Year}");
+    }
 }

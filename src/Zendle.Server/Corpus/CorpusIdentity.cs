@@ -217,7 +217,11 @@ public sealed class CorpusIdentity(
             cancel
         );
         if (known is not null && !await corpus.Databases.AnyAsync(d => d.Id == known.Id, cancel))
+        {
+            known.Name = name;
+            await made.SaveChangesAsync(cancel);
             return known.Id;
+        }
         var next =
             1
             + Math.Max(
@@ -237,6 +241,16 @@ public sealed class CorpusIdentity(
         );
         await made.SaveChangesAsync(cancel);
         return next;
+    }
+
+    /// <summary>What had a number was taken away on purpose: nobody is asked to bring it back. The number stays its.</summary>
+    public async Task Forget(int id, CancellationToken cancel)
+    {
+        await using var made = await contexts.CreateDbContextAsync(cancel);
+        if (await made.KnownDatabases.SingleOrDefaultAsync(d => d.Id == id, cancel) is not { } known)
+            return;
+        known.Name = "";
+        await made.SaveChangesAsync(cancel);
     }
 
     private static async Task Remember(ZendleContext made, List<DatabaseRow> databases, CancellationToken cancel)
@@ -265,13 +279,24 @@ public sealed class CorpusIdentity(
         if (await Setting(made, LostHow, cancel) is not { Length: > 0 } how)
             return null;
         await using var corpus = await corpora.CreateDbContextAsync(cancel);
-        var here = await corpus.Databases.Select(d => d.Id).ToListAsync(cancel);
-        var away = (await made.KnownDatabases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel))
-            .Where(d => !here.Contains(d.Id) && !d.Address.StartsWith(DatabaseRow.Own, StringComparison.Ordinal))
+        var here = await corpus
+            .Databases.Select(d => d.Id)
+            .Concat(corpus.TieSources.Select(s => s.Id))
+            .ToListAsync(cancel);
+        var known = (await made.KnownDatabases.AsNoTracking().OrderBy(d => d.Id).ToListAsync(cancel))
+            .Where(d => !here.Contains(d.Id) && d.Name.Length > 0)
             .ToArray();
+        string[] tables =
+        [
+            .. known
+                .Where(d => d.Address.StartsWith(TieSourceRow.OfTables, StringComparison.Ordinal))
+                .Select(d => d.Name),
+        ];
+        var away = known.Where(d => !d.Address.StartsWith(DatabaseRow.Own, StringComparison.Ordinal)).ToArray();
         var named = away.Select(d => $"{d.Name}, {d.Address}" + (d.SetName.Length > 0 ? $" (set {d.SetName})" : ""));
         return how
             + (away.Length == 0 ? "" : $" Please add these databases again: {string.Join("; ", named)}.")
+            + (tables.Length == 0 ? "" : $" Please add these tables of citations again: {string.Join("; ", tables)}.")
             + " Your decisions are safe: each kept work comes back as soon as a database brings its record. Until "
             + "then it is listed as not found.";
     }

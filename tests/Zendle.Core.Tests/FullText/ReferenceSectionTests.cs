@@ -101,7 +101,8 @@ public sealed class ReferenceSectionTests
                         CultureInfo.InvariantCulture,
                         $"{Families[i % Families.Length]}, {(char)('A' + i % 26)}., and {Families[(i * 7 + 3) % Families.Length]}, K. "
                             + $"({1950 + i % 70}). What the {Things[i % Things.Length]} of plot {i} did when lamps were lit beside "
-                            + $"the river{(i % 3 == 0 ? " and nobody had told them of it, in four seasons" : "")}. Ledger of Moths {i % 40 + 1}, "
+                            + $"the river{(i % 3 == 0 ? " and nobody had told them of it, in four seasons" : "")}. "
+                            + $"Ledger of Moths {i % 40 + 1}, "
                             + $"{i + 11}–{i + 19}."
                     )
                 ),

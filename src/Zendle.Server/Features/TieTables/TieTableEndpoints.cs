@@ -57,8 +57,7 @@ internal static class TieTableEndpoints
         CancellationToken cancel
     )
     {
-        using var snapshot = corpus.Snapshot();
-        var counts = TieCounts.Of(snapshot);
+        // Jobs first: what one has put in when it is done is in every snapshot taken after.
         await using var made = await contexts.CreateDbContextAsync(cancel);
         var last = (
             await made
@@ -68,6 +67,8 @@ internal static class TieTableEndpoints
                 .Select(g => g.OrderByDescending(j => j.Id).First())
                 .ToListAsync(cancel)
         ).ToDictionary(j => j.Subject, jobs.AsItStands);
+        using var snapshot = corpus.Snapshot();
+        var counts = TieCounts.Of(snapshot);
         var found = new List<TieSourceDto>();
         foreach (var source in await reader.TieSources(cancel))
         {

@@ -170,6 +170,7 @@ internal sealed class TieTableService(
             },
             CancellationToken.None
         );
+        await identities.Forget(source, CancellationToken.None);
         File.Delete(StagedAt(source));
         return true;
     }

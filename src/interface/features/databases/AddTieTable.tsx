@@ -17,7 +17,10 @@ export function AddTieTable({ close }: { close: () => void }) {
       open
       onOpenChange={close}
       title="Add citations from a table"
-      hint="A CSV file in which each row has the DOI of a work that cites and the DOI of the work it cites. The columns are found by “citing” and “cited” in their names. The citations hold for every review, and trails say where they come from."
+      hint={
+        "A CSV file in which each row has the DOI of a work that cites and the DOI of the work it cites. The columns are " +
+        "found by “citing” and “cited” in their names. The citations hold for every review, and trails say where they come from."
+      }
       width={620}
     >
       <form

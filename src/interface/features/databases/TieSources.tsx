@@ -50,7 +50,10 @@ function SourceRow({ source: s, curator }: { source: Source; curator: boolean })
   const [asking, setAsking] = useState(false);
   const remove = useRemoveTieTable();
   return (
-    <li className="grid grid-cols-[minmax(0,1fr)_110px_110px_130px_170px] items-center gap-5 py-2 max-[1150px]:grid-cols-[minmax(0,1fr)_90px_90px_120px] max-sm:grid-cols-3 max-sm:gap-2">
+    <li
+      className={`grid grid-cols-[minmax(0,1fr)_110px_110px_130px_170px] items-center gap-5 py-2
+        max-[1150px]:grid-cols-[minmax(0,1fr)_90px_90px_120px] max-sm:grid-cols-3 max-sm:gap-2`}
+    >
       <div className="min-w-0 max-sm:col-span-3">
         <h3 className="truncate font-semibold">{s.name}</h3>
         <p className="text-[12.5px] text-quiet">

@@ -94,7 +94,8 @@ export const TrailSide = forwardRef<ListHandle, Props>(function TrailSide(
           side.whole > 0
             ? "No work on this side is within the limits."
             : past
-              ? "No reference of the seeds matches a record here. Where records have none, the gathered texts of the seeds give theirs; neighbours by terms and by people need none."
+              ? "No reference of the seeds matches a record here. Where records have none, the gathered texts of the seeds " +
+                "give theirs; neighbours by terms and by people need none."
               : "No record here cites the seeds."
         }
       />
