@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.Citing;
 
@@ -277,20 +278,8 @@ public static partial class PastedReferences
     private static string Joined(List<string> lines)
     {
         var joined = new StringBuilder();
-        foreach (var line in lines.Select(l => l.Trim()))
-        {
-            if (
-                joined.Length > 1
-                && joined[^1] is '-' or '\u2010'
-                && char.IsLower(joined[^2])
-                && line.Length > 0
-                && char.IsLower(line[0])
-            )
-                joined.Length--;
-            else if (joined.Length > 0 && joined[^1] is not ('/' or '\u2013'))
-                joined.Append(' ');
-            joined.Append(line);
-        }
+        foreach (var line in lines)
+            BrokenLines.Add(joined, line.Trim());
         return Blanks().Replace(joined.ToString(), " ").Trim();
     }
 

@@ -99,12 +99,9 @@ public static partial class CitingSentences
             var (text, pages) = (new StringBuilder(), new List<(int At, int Page)>());
             foreach (var (line, page) in paragraph)
             {
-                if (text.Length > 1 && text[^1] is '-' or '\u2010' && char.IsLower(text[^2]) && char.IsLower(line[0]))
-                    text.Length--;
-                else if (text.Length > 0 && text[^1] is not ('/' or '\u2013'))
-                    text.Append(' ');
+                // A word that goes on over the end of a page is told on the page it begins on.
                 pages.Add((text.Length, page));
-                text.Append(line);
+                BrokenLines.Add(text, line);
             }
             var whole = text.ToString();
             var (start, piece) = (0, 0);
@@ -113,7 +110,7 @@ public static partial class CitingSentences
                 var end = i + 1 == whole.Length ? whole.Length : EndAt(whole, i);
                 if (end < 0)
                     continue;
-                while (piece + 1 < pages.Count && pages[piece + 1].At <= start + 1)
+                while (piece + 1 < pages.Count && pages[piece + 1].At <= start)
                     piece++;
                 if (whole[start..end].Trim() is { Length: > 0 } sentence)
                     found.Add((sentence, pages[piece].Page));
@@ -262,15 +259,8 @@ public static partial class CitingSentences
             : null;
     }
 
-    /// <summary>Letters of names, folded, everything else a blank.</summary>
-    private static string NameKey(string? text) =>
-        text is null
-            ? ""
-            : string.Join(
-                ' ',
-                string.Concat(Words.Fold(text).Select(c => char.IsLetter(c) ? char.ToLowerInvariant(c) : ' '))
-                    .Split(' ', StringSplitOptions.RemoveEmptyEntries)
-            );
+    /// <summary>The folded words of a name or of what stands before a year.</summary>
+    private static string NameKey(string? text) => text is null ? "" : string.Join(' ', Words.AsWritten(text));
 
     [GeneratedRegex(@"\[(\d{1,4}(?:\s*[,;–—-]\s*\d{1,4})*)\]", RegexOptions.CultureInvariant, 500)]
     private static partial Regex Bracketed();

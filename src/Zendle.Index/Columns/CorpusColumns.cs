@@ -298,9 +298,6 @@ public sealed partial class CorpusColumns
         return false;
     }
 
-    /// <summary>How many works cite what they do by their texts. O(works).</summary>
-    public int TextsThatCount => Enumerable.Range(0, WorkSize).Count(CitesByItsText);
-
     private static bool Counts(Contents all, int list, int work) =>
         Counts(all.RecordDatabase[list] == all.TextSource, all.RecordsOf.Of(work), all.CitedWorks);
 

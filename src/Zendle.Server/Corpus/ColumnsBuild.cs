@@ -166,7 +166,7 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
             people.Put(part.Work, part.Mentions);
         }
         foreach (var list in lists)
-            changes.Builder.Put(Added(list));
+            changes.Builder.Put(list);
         await MatchReferences(changes, cancel);
         await TellApart(changes.Builder, people, cancel);
         var (columns, venues) = changes.Finish();
@@ -183,11 +183,11 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
     /// The lists that no record has and that changed since, or whose works stand under other numbers or came since; all of
     /// them when everything is built anew.
     /// </summary>
-    private async Task<List<StoredList>> Lists(CorpusState? before, long sequence, CancellationToken cancel)
+    private async Task<List<AddedList>> Lists(CorpusState? before, long sequence, CancellationToken cancel)
     {
-        var lists = new List<StoredList>();
+        var lists = new List<AddedList>();
         await foreach (var list in reader.Lists(before?.Sequence ?? -1, sequence, cancel))
-            if (before is not null || list.Keys.Length > 0)
+            if (before is not null || list.Keys.Count > 0)
                 lists.Add(list);
         if (before is null)
             return lists;
@@ -201,8 +201,6 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
         lists.AddRange(await reader.Lists(moved, cancel));
         return lists;
     }
-
-    private static AddedList Added(StoredList l) => new(l.Number, l.Source, l.Work, l.Citing, l.Keys);
 
     /// <summary>The works that records were in or are in now that changed since.</summary>
     private async Task<HashSet<int>> Touched(CorpusState before, long sequence, CancellationToken cancel)
@@ -278,7 +276,7 @@ public sealed class ColumnsBuild(CorpusReader reader, CorpusWriter writer, TimeP
         foreach (var (record, keys) in await reader.ReferenceKeysIn(asking, cancel))
             builder.FollowAgain(record, keys);
         foreach (var list in await reader.Lists([.. asking.Where(builder.IsAddedList)], cancel))
-            builder.Put(Added(list));
+            builder.Put(list);
         var matcher = builder.Matcher;
         var open = builder.FollowKeys().ToLookup(o => o.Record, o => o.Ordinal);
         // While some references are held against works, the next are read, in the order they lie in.

@@ -151,13 +151,7 @@ internal sealed class JobRunner(
     public JobRow AsItStands(JobRow read) => unwritten.GetValueOrDefault(read.Id, read);
 
     /// <summary>Whether a job of a kind waits or runs for a subject.</summary>
-    public async Task<bool> IsRunning(JobKind kind, int subject)
-    {
-        await using var context = await contexts.CreateDbContextAsync();
-        return await context.Jobs.AnyAsync(j =>
-            j.Kind == kind.Name && j.Subject == subject && (j.State == JobState.Waiting || j.State == JobState.Running)
-        );
-    }
+    public async Task<bool> IsRunning(JobKind kind, int subject) => (await Running(kind, subject)).Count > 0;
 
     /// <summary>The jobs of a kind that wait or run for a subject.</summary>
     public async Task<List<int>> Running(JobKind kind, int subject)

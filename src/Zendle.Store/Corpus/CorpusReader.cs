@@ -91,24 +91,24 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
     }
 
     /// <summary>The lists that no record has and that changed after a sequence, up to another, by number. Streams.</summary>
-    public IAsyncEnumerable<StoredList> Lists(long after, long upTo, CancellationToken cancel) =>
+    public IAsyncEnumerable<AddedList> Lists(long after, long upTo, CancellationToken cancel) =>
         Lists(l => l.Sequence > after && l.Sequence <= upTo, cancel);
 
     /// <summary>The lists of a source. Streams.</summary>
-    public IAsyncEnumerable<StoredList> ListsOf(int source, CancellationToken cancel) =>
+    public IAsyncEnumerable<AddedList> ListsOf(int source, CancellationToken cancel) =>
         Lists(l => l.SourceId == source, cancel);
 
     /// <summary>Those of some numbers that are lists no record has. O(numbers).</summary>
-    public async Task<List<StoredList>> Lists(IReadOnlyCollection<int> numbers, CancellationToken cancel)
+    public async Task<List<AddedList>> Lists(IReadOnlyCollection<int> numbers, CancellationToken cancel)
     {
-        var found = new List<StoredList>();
+        var found = new List<AddedList>();
         foreach (var chunk in numbers.Chunk(500))
         await foreach (var list in Lists(l => chunk.Contains(l.Id), cancel))
             found.Add(list);
         return found;
     }
 
-    private async IAsyncEnumerable<StoredList> Lists(
+    private async IAsyncEnumerable<AddedList> Lists(
         Expression<Func<AddedListRow, bool>> which,
         [EnumeratorCancellation] CancellationToken cancel
     )
@@ -483,17 +483,6 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
                 .Select(w => new { w.Id, w.RedirectTo })
                 .ToListAsync(cancel)
         )
-            today[row.Id] = row.RedirectTo!.Value;
-        return today;
-    }
-
-    /// <summary>As <see cref="Redirects"/>, for what is worked out in one stroke.</summary>
-    public IReadOnlyDictionary<int, int> RedirectsNow(IReadOnlyCollection<int> works)
-    {
-        var today = new Dictionary<int, int>();
-        using var context = contexts.CreateDbContext();
-        foreach (var chunk in works.Chunk(500))
-        foreach (var row in context.Works.Where(w => chunk.Contains(w.Id) && w.RedirectTo != null).AsNoTracking())
             today[row.Id] = row.RedirectTo!.Value;
         return today;
     }

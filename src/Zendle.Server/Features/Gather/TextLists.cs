@@ -166,12 +166,11 @@ internal sealed class TextLists(
                 .Where(t => t.References.Length > 0)
                 .ToLookup(t => t.WorkId);
             lists.AddRange(
-                chunk.Select(work =>
-                    PreparedList.Of(
-                        work,
-                        texts[work].BestFirst().Select(t => RecordCodec.References(t.References)).FirstOrDefault([])
-                    )
-                )
+                chunk.Select(work => new PreparedList(
+                    work,
+                    0,
+                    texts[work].BestFirst().Select(t => t.References).FirstOrDefault([])
+                ))
             );
         }
         return [.. lists];

@@ -46,22 +46,22 @@ internal sealed class CitingTexts(IDbContextFactory<ZendleContext> contexts, Cor
         sentences.Count == 0 ? [] : RecordCodec.Document(JsonSerializer.SerializeToUtf8Bytes(sentences));
 
     /// <summary>What the texts of a review say. O(their references), once for each state of texts and corpus.</summary>
-    public IReadOnlyList<SaidText> Of(int reviewId, CorpusSnapshot snapshot) =>
-        known.Get(
-            (reviewId, snapshot.Generation, Version),
-            () => Read(reviewId, snapshot),
-            texts =>
-                200
-                + texts.Sum(t =>
-                    100L + t.Sentences.Sum(s => 100L + (2 * (s.Text.Length + s.Near.Length)) + (4 * s.Works.Count))
-                )
-        );
-
-    private List<SaidText> Read(int reviewId, CorpusSnapshot snapshot)
+    public async Task<IReadOnlyList<SaidText>> Of(int reviewId, CorpusSnapshot snapshot)
     {
-        using var made = contexts.CreateDbContext();
-        var texts = made.ThatWereRead().Where(t => t.ReviewId == reviewId).ToList();
-        var today = reader.RedirectsNow([.. texts.Select(t => t.WorkId)]);
+        var key = (reviewId, snapshot.Generation, Version);
+        if (!known.TryGet(key, out var said))
+            known.Put(key, said = await Read(reviewId, snapshot), said.Sum(BytesOf) + 200);
+        return said;
+    }
+
+    private static long BytesOf(SaidText text) =>
+        100 + text.Sentences.Sum(s => 100L + (2 * (s.Text.Length + s.Near.Length)) + (4 * s.Works.Count));
+
+    private async Task<List<SaidText>> Read(int reviewId, CorpusSnapshot snapshot)
+    {
+        await using var made = await contexts.CreateDbContextAsync();
+        var texts = await made.ThatWereRead().Where(t => t.ReviewId == reviewId).ToListAsync();
+        var today = await reader.Redirects([.. texts.Select(t => t.WorkId)], CancellationToken.None);
         return
         [
             .. texts
@@ -104,21 +104,18 @@ internal sealed class CitingTexts(IDbContextFactory<ZendleContext> contexts, Cor
     }
 
     /// <summary>The works whose texts have words near the place where they cite one of some works.</summary>
-    /// <param name="reviewId">The review.</param>
-    /// <param name="snapshot">The corpus.</param>
+    /// <param name="said">What the texts say.</param>
+    /// <param name="size">Ids of works are below this.</param>
     /// <param name="cited">The works that are cited.</param>
     /// <param name="words">The expression; it can be asked.</param>
-    public WorkSet WhereItCites(int reviewId, CorpusSnapshot snapshot, IEnumerable<int> cited, string words)
+    public static WorkSet WhereItCites(IEnumerable<SaidText> said, int size, IEnumerable<int> cited, string words)
     {
-        var found = new WorkSet(snapshot.Columns.WorkSize);
+        var found = new WorkSet(size);
         if (QueryReader.Read(words).Root is not { } root)
             return found;
         var of = cited.ToHashSet();
-        foreach (var text in Of(reviewId, snapshot))
-            if (
-                text.Work < snapshot.Columns.WorkSize
-                && text.Sentences.Any(s => s.Works.Any(of.Contains) && PlainMatch.Holds(root, s.Near))
-            )
+        foreach (var text in said)
+            if (text.Work < size && text.Sentences.Any(s => s.Works.Any(of.Contains) && PlainMatch.Holds(root, s.Near)))
                 found.Add(text.Work);
         return found;
     }

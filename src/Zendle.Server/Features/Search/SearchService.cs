@@ -64,7 +64,8 @@ internal sealed class SearchService(
         {
             var (fold, facts) = await decisions.Of(reviewId, snapshot);
             state = await WithWorksOfToday(snapshot, state);
-            var answer = Answer(reviewId, snapshot, facts, state);
+            var said = state.AsksTexts ? await texts.Of(reviewId, snapshot) : [];
+            var answer = Answer(reviewId, snapshot, facts, state, said);
             return new(snapshot, fold, facts, state, answer)
             {
                 Weights = answer.Neighbours is null ? NeighbourWeights.Usual : await WeightsOf(reviewId),
@@ -189,7 +190,13 @@ internal sealed class SearchService(
         );
     }
 
-    private Answer Answer(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
+    private Answer Answer(
+        int reviewId,
+        CorpusSnapshot snapshot,
+        ReviewFacts facts,
+        SearchState state,
+        IReadOnlyList<SaidText> said
+    )
     {
         // Only questions about the review itself depend on its decisions.
         var followsReview = state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty;
@@ -199,7 +206,7 @@ internal sealed class SearchService(
         FollowCorpus(snapshot);
         if (answers.TryGet(key, out var known))
             return known;
-        var beside = Beside(reviewId, snapshot, facts, state);
+        var beside = Beside(reviewId, snapshot, facts, state, said);
         var answer = state.Question switch
         {
             TrailQuestion trail => Followed(key, snapshot, facts, state, trail, beside),
@@ -233,7 +240,13 @@ internal sealed class SearchService(
     /// <summary>
     /// The works that other searches, a written list and words in texts leave; null when there are none to be held against.
     /// </summary>
-    private WorkSet? Beside(int reviewId, CorpusSnapshot snapshot, ReviewFacts facts, SearchState state)
+    private WorkSet? Beside(
+        int reviewId,
+        CorpusSnapshot snapshot,
+        ReviewFacts facts,
+        SearchState state,
+        IReadOnlyList<SaidText> said
+    )
     {
         var words = state.Trail is null ? "" : state.WhereItCites;
         if (state.Others is null && state.Among is null && words.Length == 0)
@@ -245,10 +258,10 @@ internal sealed class SearchService(
             )
             : new QuestionEvaluator(snapshot, facts).Everything();
         if (words.Length > 0)
-            left.IntersectWith(texts.WhereItCites(reviewId, snapshot, state.Trail!.Seeds, words));
+            left.IntersectWith(CitingTexts.WhereItCites(said, left.Size, state.Trail!.Seeds, words));
         foreach (var other in state.Others ?? [])
         {
-            var found = Answer(reviewId, snapshot, facts, other.State()).InView;
+            var found = Answer(reviewId, snapshot, facts, other.State(), said).InView;
             if (other.Apart)
                 left.ExceptWith(found);
             else

@@ -10,7 +10,7 @@ namespace Zendle.Server.Features.TieTables;
 /// <param name="OnlyHere">Those of them that nobody else reports.</param>
 internal readonly record struct TieCount(int Citations, int OnlyHere);
 
-/// <summary>What sources of citations bring, counted once for each snapshot: O(ties) then.</summary>
+/// <summary>What sources of citations bring, counted once for each snapshot: O(works + ties) then.</summary>
 internal sealed class TieCounts
 {
     private static readonly ConditionalWeakTable<CorpusSnapshot, TieCounts> Counted = [];
@@ -22,8 +22,12 @@ internal sealed class TieCounts
         var graph = snapshot.Columns.Graph;
         var byKey = new Dictionary<ushort, int>();
         for (var work = 0; work < snapshot.Columns.WorkSize; work++)
+        {
+            if (snapshot.Columns.CitesByItsText(work))
+                Texts++;
             foreach (var key in graph.CitesReported(work))
                 byKey[key] = byKey.GetValueOrDefault(key) + 1;
+        }
         for (var i = 0; i < graph.Databases.Count; i++)
         {
             var bit = 1UL << i;
@@ -36,6 +40,9 @@ internal sealed class TieCounts
 
     /// <summary>The counts of a snapshot.</summary>
     public static TieCounts Of(CorpusSnapshot snapshot) => Counted.GetValue(snapshot, s => new(s));
+
+    /// <summary>How many works cite what they do by their texts.</summary>
+    public int Texts { get; }
 
     /// <summary>What a source brings.</summary>
     public TieCount this[int source] => counts.GetValueOrDefault(source);

@@ -78,7 +78,7 @@ internal static class TieTableEndpoints
                     source.Id,
                     source.Name,
                     source.IsOfTexts,
-                    source.IsOfTexts ? snapshot.Columns.TextsThatCount : source.Rows,
+                    source.IsOfTexts ? counts.Texts : source.Rows,
                     source.Unread,
                     count.Citations,
                     count.OnlyHere,

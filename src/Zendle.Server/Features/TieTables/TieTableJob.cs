@@ -27,7 +27,7 @@ internal sealed class TieTableJob(TieTableService tables, CorpusReader reader, C
             foreach (var lists in staging.Lists())
             {
                 job.Changed += await writer.Add(source.Id, lists, cancel);
-                job.Done += lists.Sum(l => RecordCodec.Keys(l.ReferenceKeys).Length);
+                job.Done += lists.Sum(l => l.Count);
                 job.Message = string.Create(CultureInfo.InvariantCulture, $"{job.Done:N0} citations taken.");
                 await save();
             }

@@ -50,7 +50,11 @@ internal static class SaidEndpoints
         return TypedResults.Ok(
             Said(
                 view,
-                [.. texts.Of(reviewId, view.Snapshot).Where(t => t.Work < citing.Size && citing.Contains(t.Work))],
+                [
+                    .. (await texts.Of(reviewId, view.Snapshot)).Where(t =>
+                        t.Work < citing.Size && citing.Contains(t.Work)
+                    ),
+                ],
                 view.Answer.InView.Contains,
                 w => trail.NumberOf(w),
                 view.State.WhereItCites
@@ -70,7 +74,7 @@ internal static class SaidEndpoints
         using var view = (await search.View(reviewId, 0))!;
         cancel.ThrowIfCancellationRequested();
         return TypedResults.Ok(
-            Said(view, texts.Of(reviewId, view.Snapshot), _ => true, w => w == workId ? 0 : null, "") with
+            Said(view, await texts.Of(reviewId, view.Snapshot), _ => true, w => w == workId ? 0 : null, "") with
             {
                 Asked = 0,
             }

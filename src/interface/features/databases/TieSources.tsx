@@ -2,15 +2,13 @@ import { useState } from "react";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
-import { Press } from "../../ui/Press";
+import { TextButton } from "../../ui/TextButton";
 import { ago, count } from "../../ui/numbers";
 import { useHarvest } from "../../review/useDatabases";
 import { useRemoveTieTable, useTieSources } from "../../review/useTieSources";
 import { AddTieTable } from "./AddTieTable";
 
 type Source = Dto<"TieSourceDto">;
-
-const link = "underline decoration-line underline-offset-2 hover:decoration-ink";
 
 /** Citations that no record of a database has: read out of gathered texts, or from tables. */
 export function TieSources({ curator }: { curator: boolean }) {
@@ -81,17 +79,13 @@ function SourceRow({ source: s, curator }: { source: Source; curator: boolean })
           !s.isOfTexts &&
           (asking ? (
             <>
-              <Press className={`text-aside ${link}`} onClick={() => remove.mutate(s.id)}>
+              <TextButton className="text-aside" onClick={() => remove.mutate(s.id)}>
                 remove its {count(s.citations)} citations
-              </Press>{" "}
-              <Press className={link} onClick={() => setAsking(false)}>
-                keep
-              </Press>
+              </TextButton>{" "}
+              <TextButton onClick={() => setAsking(false)}>keep</TextButton>
             </>
           ) : (
-            <Press className={link} onClick={() => setAsking(true)}>
-              remove
-            </Press>
+            <TextButton onClick={() => setAsking(true)}>remove</TextButton>
           ))}
       </div>
     </li>
@@ -103,12 +97,7 @@ function JobState({ job, curator }: { job: Dto<"JobDto">; curator: boolean }) {
   const broken = job.state === "Failed" || job.state === "Stopped";
   return (
     <p role="status" className={job.state === "Failed" ? "text-aside" : ""}>
-      {job.message}{" "}
-      {broken && curator && (
-        <Press className={link} onClick={() => harvest.resume.mutate(job.id)}>
-          resume
-        </Press>
-      )}
+      {job.message} {broken && curator && <TextButton onClick={() => harvest.resume.mutate(job.id)}>resume</TextButton>}
     </p>
   );
 }
