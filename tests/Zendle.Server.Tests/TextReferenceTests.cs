@@ -184,6 +184,13 @@ public sealed class TextReferenceTests : IAsyncLifetime
             (await ann.Get($"/api/reviews/{review}/steps/{near}/said")).List("texts"),
             t => Assert.Contains(t.Int("workId"), texts.Keys)
         );
+        // All that cite it have a text and were asked; in both ways too, where the works it cites have texts as well.
+        var both = await ann.Get($"/api/reviews/{review}/steps/{await ann.Follow(review, "Both", cited)}/said");
+        foreach (var told in new[] { said, both })
+            Assert.Equal((citing.Count, texts.Count), (told.Int("asked"), told.Int("total")));
+        // A search cites nobody.
+        var search = await ann.Search(review, "moth*");
+        Assert.Equal(0, (await ann.Get($"/api/reviews/{review}/steps/{search}/said")).Int("asked"));
         // Nothing of another review's texts is told.
         var other = await ann.Review("Another");
         Assert.Empty((await ann.Get($"/api/reviews/{other}/works/{cited}/said")).List("texts"));

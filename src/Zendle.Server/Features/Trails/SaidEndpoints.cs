@@ -12,12 +12,22 @@ namespace Zendle.Server.Features.Trails;
 internal sealed record SaidSentenceDto(MarkedTextDto Text, int Page, IReadOnlyList<int> Seeds);
 
 /// <summary>What the text of a work says where it cites.</summary>
-internal sealed record SaidTextDto(int WorkId, int TextId, string Name, IReadOnlyList<SaidSentenceDto> Sentences);
+/// <param name="Total">How many sentences do.</param>
+/// <param name="Sentences">The first of them.</param>
+internal sealed record SaidTextDto(
+    int WorkId,
+    int TextId,
+    string Name,
+    int Total,
+    IReadOnlyList<SaidSentenceDto> Sentences
+);
 
 /// <summary>What gathered texts say.</summary>
-/// <param name="Asked">How many works that cite have a text that was read, of which only these can say something.</param>
-/// <param name="Texts">The texts that say something, by work.</param>
-internal sealed record SaidDto(int Asked, IReadOnlyList<SaidTextDto> Texts);
+/// <param name="Asked">How many texts were asked: those that were read, of works that cite a seed where a trail is
+/// followed.</param>
+/// <param name="Total">How many of them say something.</param>
+/// <param name="Texts">The first of these, by work.</param>
+internal sealed record SaidDto(int Asked, int Total, IReadOnlyList<SaidTextDto> Texts);
 
 /// <summary>What gathered texts say of the works they cite.</summary>
 internal static class SaidEndpoints
@@ -42,21 +52,18 @@ internal static class SaidEndpoints
     {
         using var view = await search.View(reviewId, stepId);
         cancel.ThrowIfCancellationRequested();
-        if (view?.State.Trail is not { } question || view.Answer.Trail is not { } trail)
+        if (view is null)
             return SearchEndpoints.NoStep();
-        if (!question.HasFuture)
-            return TypedResults.Ok(new SaidDto(0, []));
-        var citing = trail.Works(1);
+        // Where no trail leads forward nobody cites a seed.
+        if (view.State.Trail is not { HasFuture: true } || view.Answer.Trail is not { } trail)
+            return TypedResults.Ok(new SaidDto(0, 0, []));
+        var (citing, said) = (trail.Future.Works(1), await texts.Of(reviewId, view.Snapshot));
         return TypedResults.Ok(
             Said(
                 view,
-                [
-                    .. (await texts.Of(reviewId, view.Snapshot)).Where(t =>
-                        t.Work < citing.Size && citing.Contains(t.Work)
-                    ),
-                ],
+                [.. said.Where(t => t.Work < citing.Size && citing.Contains(t.Work))],
                 view.Answer.InView.Contains,
-                w => trail.NumberOf(w),
+                trail.NumberOf,
                 view.State.WhereItCites
             )
         );
@@ -74,10 +81,7 @@ internal static class SaidEndpoints
         using var view = (await search.View(reviewId, 0))!;
         cancel.ThrowIfCancellationRequested();
         return TypedResults.Ok(
-            Said(view, await texts.Of(reviewId, view.Snapshot), _ => true, w => w == workId ? 0 : null, "") with
-            {
-                Asked = 0,
-            }
+            Said(view, await texts.Of(reviewId, view.Snapshot), _ => true, w => w == workId ? 0 : null, "")
         );
     }
 
@@ -91,35 +95,44 @@ internal static class SaidEndpoints
     {
         var root = words.Length == 0 ? null : QueryReader.Read(words).Root;
         var concepts = root is null ? ImmutableArray<Concept>.Empty : Concepts.Of(root);
+        var saying = texts
+            .Where(t => inView(t.Work))
+            .Select(t => (Text: t, Sentences: Of(t)))
+            .Where(t => t.Sentences.Length > 0)
+            .ToArray();
         return new(
             texts.Count,
+            saying.Length,
             [
-                .. texts
-                    .Where(t => inView(t.Work))
+                .. saying
+                    .Take(MostTexts)
                     .Select(t => new SaidTextDto(
-                        t.Work,
-                        t.TextId,
-                        Name(view, t.Work),
+                        t.Text.Work,
+                        t.Text.TextId,
+                        Name(view, t.Text.Work),
+                        t.Sentences.Length,
                         [
                             .. t
-                                .Sentences.Where(s =>
-                                    s.Works.Any(w => number(w) is not null)
-                                    && (root is null || PlainMatch.Holds(root, s.Near))
-                                )
-                                // Where the words stand in the sentence itself, it tells more than beside them.
-                                .OrderByDescending(s => root is not null && PlainMatch.Holds(root, s.Text))
-                                .Take(MostSentences)
+                                .Sentences.Take(MostSentences)
                                 .Select(s => new SaidSentenceDto(
                                     WorkRows.Mark(s.Text, concepts, QueryField.Anywhere),
                                     s.Page,
                                     [.. s.Works.Select(number).OfType<int>().Where(n => n > 0).Order()]
                                 )),
                         ]
-                    ))
-                    .Where(t => t.Sentences.Count > 0)
-                    .Take(MostTexts),
+                    )),
             ]
         );
+
+        // Where the words stand in the sentence itself, it tells more than beside them.
+        SaidSentence[] Of(SaidText text) =>
+            [
+                .. text
+                    .Sentences.Where(s =>
+                        s.Works.Any(w => number(w) is not null) && (root is null || PlainMatch.Holds(root, s.Near))
+                    )
+                    .OrderByDescending(s => root is not null && PlainMatch.Holds(root, s.Text)),
+            ];
     }
 
     /// <summary>The first person and the year.</summary>

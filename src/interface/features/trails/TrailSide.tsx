@@ -109,7 +109,7 @@ function Says({ text }: { text: Dto<"SaidTextDto"> | undefined }) {
   if (!first) return null;
   return (
     <p className="line-clamp-3 font-serif text-[13px] leading-[1.4] text-ink/85">
-      <Marked text={first.text} /> <span className="font-sans text-[11.5px] text-quiet">p. {first.page}</span>
+      <span className="font-sans text-[11.5px] text-quiet">p. {first.page}</span> <Marked text={first.text} />
     </p>
   );
 }

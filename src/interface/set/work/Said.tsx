@@ -1,6 +1,9 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { Marked } from "../../ui/Marked";
+import { TextButton } from "../../ui/TextButton";
+import { count } from "../../ui/numbers";
 import { useSaidOfSeeds, useSaidOfWork } from "../useSaid";
 import type { Place } from "../useSet";
 import { Part } from "./Part";
@@ -12,7 +15,8 @@ const first = 6;
 export function Said({ place, work }: { place: Place; work: Dto<"WorkDto"> }) {
   const ofSeeds = useSaidOfSeeds(place.reviewId, place.stepId, place.stepId !== 0).data;
   const own = ofSeeds?.texts.find((t) => t.workId === work.id);
-  const others = useSaidOfWork(place.reviewId, work.id).data?.texts ?? [];
+  const others = useSaidOfWork(place.reviewId, work.id).data;
+  const [all, setAll] = useState(false);
   return (
     <>
       {own && (
@@ -20,15 +24,19 @@ export function Said({ place, work }: { place: Place; work: Dto<"WorkDto"> }) {
           <Sentences reviewId={place.reviewId} text={own} />
         </Part>
       )}
-      {others.length > 0 && (
-        <Part title={`What gathered texts say of it (${others.length})`}>
-          {others.slice(0, first).map((t) => (
+      {others && others.total > 0 && (
+        <Part title={`What gathered texts say of it (${count(others.total)})`}>
+          {others.texts.slice(0, all ? undefined : first).map((t) => (
             <div key={t.workId} className="mt-1.5 first:mt-0">
               <p className="font-semibold">{t.name}</p>
               <Sentences reviewId={place.reviewId} text={t} />
             </div>
           ))}
-          {others.length > first && <p className="mt-1 text-quiet">and {others.length - first} more texts</p>}
+          {!all && others.texts.length > first && (
+            <TextButton className="mt-1 text-quiet" onClick={() => setAll(true)}>
+              show {count(others.texts.length - first)} more texts
+            </TextButton>
+          )}
         </Part>
       )}
     </>
@@ -49,6 +57,9 @@ function Sentences({ reviewId, text }: { reviewId: number; text: Dto<"SaidTextDt
           </Link>
         </li>
       ))}
+      {text.total > text.sentences.length && (
+        <li className="mt-1 text-quiet">and {count(text.total - text.sentences.length)} more sentences in the text</li>
+      )}
     </ul>
   );
 }
