@@ -41,12 +41,17 @@ public sealed class RoundScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Press("p");
         b.Sees("Kept 1 work.");
         var kept = Current(b);
+        // In one breath: what was gone to is meant, even before the page shows it.
         b.Press("j");
-        b.Until(() => Current(b) is var now && now != kept && b.TextOf("aside h2") == now, "the next candidate");
         b.Press("x");
         b.Sees("Set aside, because …");
         b.Type("2");
         b.SeesNot("Set aside, because …");
+        b.Until(() => Current(b) is var now && now != kept && b.TextOf("aside h2") == now, "the next candidate");
+        b.Until(
+            () => b.TextOf("aside[aria-label=Work]").Contains("not a study of its own", StringComparison.Ordinal),
+            "the one set aside"
+        );
         foreach (var _ in Enumerable.Range(0, 2))
         {
             var before = Current(b);

@@ -6,6 +6,7 @@ import { BackToList } from "../../ui/BackToList";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { count } from "../../ui/numbers";
+import { useGoneTo } from "../../ui/useGoneTo";
 import { useIsWide } from "../../ui/useIsWide";
 import { GatherPane } from "./GatherPane";
 import { GatherRow } from "./GatherRow";
@@ -46,9 +47,14 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
       },
       { replace: true },
     );
-  const open = (id: number) => show(id);
+  const gone = useGoneTo(selected);
+  const open = (id: number) => {
+    gone.go(id);
+    show(id);
+  };
+  const inView = () => rows.find((r) => r.workId === gone.now());
   const move = (by: number) => {
-    const at = rows.findIndex((r) => r.workId === selected);
+    const at = rows.findIndex((r) => r.workId === gone.now());
     const next = rows[at < 0 ? 0 : Math.min(rows.length - 1, Math.max(0, at + by))];
     if (!next) return false;
     open(next.workId);
@@ -56,7 +62,8 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
     return true;
   };
   const answer = (said: NonNullable<Dto<"SettleAnswer">>) => () => {
-    const text = row?.state === "ToLookAt" ? documentOf(row) : null;
+    const at = inView();
+    const text = at?.state === "ToLookAt" ? documentOf(at) : null;
     if (!text) return false;
     settle.mutate({ textId: text.id, answer: said });
     return true;
@@ -67,7 +74,8 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
     ArrowDown: () => move(1),
     ArrowUp: () => move(-1),
     Enter: () => {
-      const text = row?.state === "InHand" ? documentOf(row) : null;
+      const at = inView();
+      const text = at?.state === "InHand" ? documentOf(at) : null;
       if (!text) return false;
       void navigate(`/r/${reviewId}/read/${text.id}`);
       return true;

@@ -89,11 +89,13 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
       return true;
     },
     x: () => {
-      setSheet("aside");
+      if (!text) return false;
+      setSheet({ kind: "aside", workId: text.workId });
       return true;
     },
     t: () => {
-      setSheet("tag");
+      if (!text) return false;
+      setSheet({ kind: "tag", workId: text.workId });
       return true;
     },
   });
@@ -147,8 +149,8 @@ function Reader({ reviewId, textId }: { reviewId: number; textId: number }) {
           place={place}
           workId={text.workId}
           decide={decide}
-          onAside={() => setSheet("aside")}
-          onTag={() => setSheet("tag")}
+          onAside={(id) => setSheet({ kind: "aside", workId: id })}
+          onTag={(id) => setSheet({ kind: "tag", workId: id })}
           ask={{
             narrow: null,
             anew: (asked) =>

@@ -2,6 +2,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { forwardRef, useEffect, useImperativeHandle, useMemo, useRef, type ReactNode } from "react";
 import type { Dto } from "../../api/client";
 import { Fault } from "../../ui/Fault";
+import { useGoneTo } from "../../ui/useGoneTo";
 import { pageSize, useWorkPages, type ListOf, type Place } from "../useSet";
 
 /** What keys do with the list. */
@@ -65,13 +66,7 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
   const results = useWorkPages(place, list, pages);
   const rows = new Map<number, Dto<"WorkRowDto">>();
   results.forEach((r) => r.data?.works.forEach((w, i) => rows.set(r.data.offset + i, w)));
-  // Keys come faster than the page is drawn: the work last gone to counts, not the one last shown.
-  const last = useRef(selected);
-  const onTheWay = useRef(new Set<number>());
-  useEffect(() => {
-    if (selected === last.current) onTheWay.current.clear();
-    else if (selected === null || !onTheWay.current.delete(selected)) last.current = selected;
-  }, [selected]);
+  const gone = useGoneTo(selected);
   const indexOf = (id: number | null) => {
     for (const [i, w] of rows) if (w.id === id) return i;
     return -1;
@@ -90,7 +85,7 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
   }, [listKey, place.workId]);
 
   useImperativeHandle(ref, () => ({
-    current: () => last.current ?? rows.get(items[0]?.index ?? 0)?.id ?? null,
+    current: () => gone.now() ?? rows.get(items[0]?.index ?? 0)?.id ?? null,
     between: (from, to) => {
       const [a, b] = [indexOf(from), indexOf(to)].sort((x, y) => x - y) as [number, number];
       if (a < 0) return [];
@@ -102,15 +97,14 @@ export const WorkList = forwardRef<ListHandle, Props>(function WorkList(
       return stretch;
     },
     move: (by) => {
-      const at = indexOf(last.current);
+      const at = indexOf(gone.now());
       const next =
         at < 0
           ? (items.find((i) => i.start >= (scroller.current?.scrollTop ?? 0))?.index ?? 0)
           : Math.min((total ?? 1) - 1, Math.max(0, at + by));
       const row = rows.get(next);
       if (!row) return false;
-      last.current = row.id;
-      onTheWay.current.add(row.id);
+      gone.go(row.id);
       onOpen(row.id);
       virtual.scrollToIndex(next, { align: "auto" });
       return true;

@@ -43,8 +43,8 @@ export function useWorkInView(place: Place, list: () => ListHandle | null, ask: 
       follow,
       ask,
       shown,
-      onAside: () => setSheet("aside"),
-      onTag: () => setSheet("tag"),
+      onAside: (id: number) => setSheet({ kind: "aside", workId: id }),
+      onTag: (id: number) => setSheet({ kind: "tag", workId: id }),
     },
     sheets: { reviewId, stepId, workId, open: sheet, close: () => setSheet(null), decide },
   };

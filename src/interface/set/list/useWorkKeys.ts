@@ -36,10 +36,10 @@ export function useWorkKeys({
     act(id);
     return true;
   };
-  const asking = (sheet: DecisionSheet) =>
+  const asking = (kind: "aside" | "tag") =>
     onWork((id) => {
       open(id);
-      ask(sheet);
+      ask({ kind, workId: id });
     });
   useKeys({
     j: () => list()?.move(1),

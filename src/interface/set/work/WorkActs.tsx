@@ -14,8 +14,8 @@ export function WorkActs({
 }: {
   work: Dto<"WorkDto">;
   decide: Decide;
-  onAside: () => void;
-  onTag: () => void;
+  onAside: (id: number) => void;
+  onTag: (id: number) => void;
   onCite: () => void;
 }) {
   const { stage } = work.judgement;
@@ -33,7 +33,7 @@ export function WorkActs({
           Keep <Key k="P" />
         </Button>
       )}
-      <Button onClick={stage === "SetAside" ? () => decide.one(work.id, "Clear") : onAside}>
+      <Button onClick={stage === "SetAside" ? () => decide.one(work.id, "Clear") : () => onAside(work.id)}>
         {stage === "SetAside" ? (
           <>
             <StageMark stage={stage} /> Set aside
@@ -44,7 +44,7 @@ export function WorkActs({
           </>
         )}
       </Button>
-      <Button onClick={onTag}>
+      <Button onClick={() => onTag(work.id)}>
         Tag <Key k="T" />
       </Button>
       <Button onClick={onCite}>

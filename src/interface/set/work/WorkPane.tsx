@@ -15,8 +15,8 @@ interface Props {
   place: Place;
   workId: number | null;
   decide: Decide;
-  onAside: () => void;
-  onTag: () => void;
+  onAside: (id: number) => void;
+  onTag: (id: number) => void;
   ask: Ask;
   follow: Follow;
   /** The field it was opened for; null for its top. */
