@@ -23,6 +23,7 @@ using Zendle.Server.Features.Events;
 using Zendle.Server.Features.Export;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Health;
+using Zendle.Server.Features.Maps;
 using Zendle.Server.Features.Read;
 using Zendle.Server.Features.References;
 using Zendle.Server.Features.Report;
@@ -193,6 +194,7 @@ builder
     .AddSingleton(_ => new VocabularyClient(new AddressPolicy(options.Allowed)))
     .AddSingleton<OfferedTerms>()
     .AddSingleton<SenseService>()
+    .AddSingleton<MapService>()
     .AddSingleton<SetWordsService>()
     .AddSingleton<RefusedTerms>()
     .AddSingleton<TermWords>()
@@ -318,6 +320,7 @@ review.MapTrails();
 review.MapSaid();
 review.MapCiters();
 review.MapOutline();
+review.MapMaps();
 review.MapNeighbours();
 review.MapRounds();
 review.MapGather();

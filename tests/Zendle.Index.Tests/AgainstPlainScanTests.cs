@@ -212,7 +212,7 @@ public sealed class AgainstPlainScanTests : IDisposable
                     );
                 }
             },
-            iter: 2_000
+            iter: 1_000
         );
     }
 

@@ -94,7 +94,7 @@ public sealed class DamagedIndexTests : IDisposable
         var random = new Random(17);
         var partly = 0;
         foreach (var (file, bytes) in whole)
-            for (var n = 0; n < 6; n++)
+            for (var n = 0; n < 4; n++)
             {
                 foreach (var old in Directory.GetFiles(folder))
                     File.Delete(old);

@@ -52,7 +52,10 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
     private const double LeastShare = 0.02;
 
     /// <summary>Somewhat below 1: fields rather than their parts.</summary>
-    private const double Resolution = 0.7;
+    public const double Fields = 0.7;
+
+    /// <summary>Somewhat above 1: the topics of a field.</summary>
+    public const double Topics = 1.2;
 
     private const double CitationWeight = 0.6,
         KeywordWeight = 0.5;
@@ -63,14 +66,30 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
     /// <param name="shuffled">Numbers the works in another order first, which should hardly matter: for measuring that
     /// it does not.</param>
     /// <exception cref="ArgumentOutOfRangeException">There are too many works.</exception>
-    public IReadOnlyList<SenseGroup> Of(WorkSet set, Budget budget, Random? shuffled = null)
+    public IReadOnlyList<SenseGroup> Of(WorkSet set, Budget budget, Random? shuffled = null) =>
+        Part(set, budget, Fields, shuffled).Groups;
+
+    /// <summary>The groups, as <see cref="Of"/>, with how well they part the set.</summary>
+    /// <param name="set">The works in view, <see cref="MostWorks"/> at most.</param>
+    /// <param name="budget">Ends it.</param>
+    /// <param name="resolution"><see cref="Fields"/>, <see cref="Topics"/>, or anything about 1.</param>
+    /// <param name="shuffled">As for <see cref="Of"/>.</param>
+    /// <returns>The groups, and the modularity of all of them, those too small to be shown included.</returns>
+    /// <exception cref="ArgumentOutOfRangeException">There are too many works.</exception>
+    public (IReadOnlyList<SenseGroup> Groups, double Modularity) Part(
+        WorkSet set,
+        Budget budget,
+        double resolution,
+        Random? shuffled = null
+    )
     {
         var works = set.ToArray();
         shuffled?.Shuffle(works);
         ArgumentOutOfRangeException.ThrowIfGreaterThan(works.Length, MostWorks);
         if (works.Length < LeastWorks)
-            return [];
-        var group = Communities.Of(works.Length, Links(works, budget), Resolution);
+            return ([], 0);
+        var links = Links(works, budget);
+        var group = Communities.Of(works.Length, links, resolution);
         var least = Math.Max(LeastWorks, (int)Math.Ceiling(LeastShare * works.Length));
         int[][] groups =
         [
@@ -85,7 +104,7 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
         ];
         var told = new SenseGroup[groups.Length];
         snapshot.Read([.. Enumerable.Range(0, told.Length)], i => told[i] = Told(groups[i], set, budget));
-        return told;
+        return (told, Communities.Modularity(group, links));
     }
 
     private SenseGroup Told(int[] works, WorkSet set, Budget budget)

@@ -8,6 +8,7 @@ import { ReportPage } from "../features/report/ReportPage";
 import { ReviewsPage } from "../features/reviews/ReviewsPage";
 import { useReview, useReviews } from "../review/useReviews";
 import { SearchPage } from "../features/search/SearchPage";
+import { MapPage } from "../features/maps/MapPage";
 import { GatherPage } from "../features/gather/GatherPage";
 import { TextsPage } from "../features/read/TextsPage";
 import { TrailsPage } from "../features/trails/TrailsPage";
@@ -40,6 +41,7 @@ function SignedIn() {
       <Route path="/account" element={<Outside page={<AccountPage />} />} />
       <Route path="/r/:reviewId/search" element={<InReview page={(id) => <SearchPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/trails" element={<InReview page={(id) => <TrailsPage key={id} reviewId={id} />} />} />
+      <Route path="/r/:reviewId/map" element={<InReview page={(id) => <MapPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/gather" element={<InReview page={(id) => <GatherPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/read" element={<InReview page={(id) => <TextsPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/read/:textId" element={<InReview page={(id) => <Reading reviewId={id} />} />} />

@@ -7,6 +7,7 @@ import {
   Waypoints,
   ArrowDownToLine,
   BookOpen,
+  Rows3,
 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useState, type ReactNode } from "react";
@@ -40,6 +41,7 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
   useKeys({
     "g s": go("search"),
     "g t": go("trails"),
+    "g m": go("map"),
     "g g": go("gather"),
     "g e": go("read"),
     "g r": go("report"),
@@ -72,6 +74,7 @@ export function Frame({ review, children }: { review: Dto<"ReviewDto"> | null; c
           <>
             <Stage to={`${base}/search`} icon={<ListFilter size={18} />} word="Search" />
             <Stage to={`${base}/trails`} icon={<Waypoints size={18} />} word="Trails" />
+            <Stage to={`${base}/map`} icon={<Rows3 size={18} />} word="Map" />
             <Stage to={`${base}/gather`} icon={<ArrowDownToLine size={18} />} word="Gather" />
             <Stage to={`${base}/read`} icon={<BookOpen size={18} />} word="Read" />
             <Stage to={`${base}/report`} icon={<FileText size={18} />} word="Report" />

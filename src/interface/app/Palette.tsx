@@ -92,6 +92,7 @@ function PaletteBody({
             hint: "a person, under each of their names",
             run: go(`${here}/trails?step=0&cites=`),
           },
+          { label: "Map", hint: "a set in lanes through time", run: go(`${here}/map`) },
           { label: "Gather: full texts", hint: `${review.withText} in hand`, run: go(`${here}/gather`) },
           { label: "Read", hint: "stage", run: go(`${here}/read`) },
           { label: "Kept works", hint: `${review.kept} works`, run: openKept },

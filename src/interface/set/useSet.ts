@@ -179,8 +179,8 @@ export function useVisit(reviewId: number, stepId: number): void {
   }, [reviewId, stepId]);
 }
 
-/** Opens the kept works as a set like any other: a path of its own. */
-export function useOpenKept(reviewId: number): () => void {
+/** Opens the kept works as a set like any other: a path of its own, as a list or as a map. */
+export function useOpenKept(reviewId: number, as: "search" | "map" = "search"): () => void {
   const navigate = useNavigate();
   const fault = useSayFault();
   return () => {
@@ -190,7 +190,7 @@ export function useOpenKept(reviewId: number): () => void {
         params: { path: { reviewId } },
         body: { parentId: 0, act: { kind: "Search", expression: "stage:kept" } },
       }),
-    ).then(({ stepId }) => void navigate(`/r/${reviewId}/search?step=${stepId}&sort=Newest`), fault);
+    ).then(({ stepId }) => void navigate(`/r/${reviewId}/${as}?step=${stepId}&sort=Newest`), fault);
   };
 }
 

@@ -21,6 +21,7 @@ export const keyList = [
   ["w", "words: terms to add and to exclude"],
   ["g s", "go to Search"],
   ["g t", "go to Trails"],
+  ["g m", "go to the map"],
   ["g g", "go to Gather"],
   ["g e", "go to Read"],
   ["g r", "go to Report"],

@@ -180,6 +180,6 @@ public sealed class PeopleResolverTests
                             .Count()
                     );
                 },
-                iter: 800
+                iter: 300
             );
 }

@@ -199,7 +199,7 @@ public sealed class QueryReaderTests
                     );
                     Assert.All(reading.Notices, n => Assert.True(n.Span.End <= line.Length && n.Ways.Length > 0));
                 },
-                iter: 20_000
+                iter: 6_000
             );
 
     [Theory]
@@ -226,7 +226,7 @@ public sealed class QueryReaderTests
                     Assert.Empty(again.Problems);
                     Assert.Equal(Shape(root), Shape(again.Root!));
                 },
-                iter: 40_000
+                iter: 12_000
             );
 
     [Theory]

@@ -358,13 +358,6 @@ internal sealed class PathService(
             id => WorkName(snapshot.Columns, id)
         );
 
-    private static string WorkName(CorpusColumns columns, int id)
-    {
-        if ((uint)id >= (uint)columns.WorkSize)
-            return "a work that is gone";
-        var person = columns.SortPerson[id] ?? "No author named";
-        return columns.Year[id] > 0
-            ? string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{person} {columns.Year[id]}")
-            : person;
-    }
+    private static string WorkName(CorpusColumns columns, int id) =>
+        (uint)id >= (uint)columns.WorkSize ? "a work that is gone" : WorkNames.Of(columns, id);
 }

@@ -109,7 +109,7 @@ internal static class SaidEndpoints
                     .Select(t => new SaidTextDto(
                         t.Text.Work,
                         t.Text.TextId,
-                        Name(view, t.Text.Work),
+                        WorkNames.Of(view.Snapshot.Columns, t.Text.Work),
                         t.Sentences.Length,
                         [
                             .. t
@@ -133,15 +133,5 @@ internal static class SaidEndpoints
                     )
                     .OrderByDescending(s => root is not null && PlainMatch.Holds(root, s.Text)),
             ];
-    }
-
-    /// <summary>The first person and the year.</summary>
-    private static string Name(SearchView view, int work)
-    {
-        var columns = view.Snapshot.Columns;
-        var person = columns.SortPerson[work] ?? "No author named";
-        return columns.Year[work] > 0
-            ? string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{person} {columns.Year[work]}")
-            : person;
     }
 }

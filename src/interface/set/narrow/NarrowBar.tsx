@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 import { useIsNarrow } from "../../ui/useIsWide";
 import { ExportMenu } from "../take/ExportMenu";
+import { AsMapOrList } from "../take/AsMapOrList";
 import { FollowMenu } from "../take/FollowMenu";
 import type { Decide } from "../decide/useDecisions";
 import { KeepFirst } from "../decide/KeepFirst";
@@ -78,6 +79,7 @@ export function NarrowBar(props: Props) {
         <span className="flex gap-1.5 max-sm:hidden">
           <FollowMenu place={place} total={view.count} />
           <KeepFirst total={view.count} decide={decide} />
+          <AsMapOrList place={place} />
           <ExportMenu place={place} total={view.count} />
         </span>
       </div>

@@ -1,0 +1,93 @@
+using Zendle.Core.Maps;
+using Zendle.Core.Reviews;
+
+namespace Zendle.Server.Features.Maps;
+
+/// <summary>A lane.</summary>
+/// <param name="Label">Name of its value; empty for others and none.</param>
+/// <param name="Values">How many values it stands for.</param>
+/// <param name="Works">How many works stand in it.</param>
+/// <param name="Several">How many of them have other values, too.</param>
+/// <param name="Y">Upper edge, in pixels.</param>
+internal sealed record MapLaneDto(
+    LaneKind Kind,
+    string Label,
+    int Values,
+    int Works,
+    int Several,
+    double Y,
+    double Height
+);
+
+/// <summary>A column.</summary>
+/// <param name="X">Left edge, in pixels.</param>
+internal sealed record MapColumnDto(ColumnKind Kind, int From, int To, double X, double Width);
+
+/// <summary>A work on the map.</summary>
+/// <param name="Lane">Ordinal of its lane.</param>
+/// <param name="Column">Ordinal of its column.</param>
+/// <param name="X">Centre, in pixels; of its bin where it stands in one.</param>
+/// <param name="Diameter">0 where it stands in a bin.</param>
+/// <param name="Year">Null when unknown.</param>
+/// <param name="Name">First person and year.</param>
+/// <param name="Size">What its size says.</param>
+/// <param name="Cites">Ordinals of the works on the map that it cites.</param>
+/// <param name="CitesOutside">Works it cites that are not on the map.</param>
+/// <param name="CitedOutside">Works that cite it and are not on the map.</param>
+internal sealed record MapWorkDto(
+    int Id,
+    int Lane,
+    int Column,
+    double X,
+    double Y,
+    double Diameter,
+    int? Year,
+    Stage Stage,
+    string Name,
+    string Title,
+    double Size,
+    IReadOnlyList<int> Cites,
+    int CitesOutside,
+    int CitedOutside
+);
+
+/// <summary>Works that are too many for their lane and column to be drawn one by one.</summary>
+/// <param name="Works">Ordinals of the works.</param>
+internal sealed record MapBinDto(
+    int Lane,
+    int Column,
+    double X,
+    double Y,
+    double Width,
+    double Height,
+    IReadOnlyList<int> Works
+);
+
+/// <summary>Links from the works of one lane to those of another.</summary>
+/// <param name="Citing">Ordinal of the lane whose works cite.</param>
+internal sealed record LaneLinksDto(int Citing, int Cited, int Links);
+
+/// <summary>A size, and the diameter that stands for it: for the legend.</summary>
+internal sealed record SampleDto(double Size, double Diameter);
+
+/// <summary>A set as a map. Ordinals count the works from 0 in the order they are listed.</summary>
+/// <param name="Links">How many citations run among the works.</param>
+/// <param name="MainLine">Ordinals of the works on the main line, the oldest first.</param>
+/// <param name="Modularity">How much more of the links lies within the topics than chance would bring; null for other
+/// lanes.</param>
+/// <param name="Samples">Three sizes; none where size says nothing.</param>
+/// <param name="Seeds">Whether the set has seeds.</param>
+internal sealed record MapDto(
+    IReadOnlyList<MapLaneDto> Lanes,
+    IReadOnlyList<MapColumnDto> Columns,
+    IReadOnlyList<MapWorkDto> Works,
+    IReadOnlyList<MapBinDto> Bins,
+    IReadOnlyList<LaneLinksDto> Between,
+    int Links,
+    IReadOnlyList<int> MainLine,
+    double? Modularity,
+    IReadOnlyList<SampleDto> Samples,
+    double Width,
+    double Height,
+    bool Seeds
+);

@@ -1,0 +1,92 @@
+import { memo } from "react";
+import type { Arranged } from "./arrange";
+import { laneColour, markPaint, markPath } from "./marks";
+import type { MapOf } from "./useMap";
+
+/** Lanes, years and marks: what stays as it is while one looks around. */
+export const MapBase = memo(function MapBase({
+  map,
+  picture,
+  width,
+  faint,
+}: {
+  map: MapOf;
+  picture: Arranged;
+  width: number;
+  /** Whether something stands out over it. */
+  faint: boolean;
+}) {
+  const colour = (lane: number) => laneColour(map.lanes[lane]?.kind ?? "None", lane);
+  return (
+    <>
+      {picture.lanes.map((lane, i) => (
+        <rect
+          key={lane.of}
+          x={0}
+          y={lane.y}
+          width={width}
+          height={lane.height}
+          fill={i % 2 === 0 ? "var(--soft)" : "var(--paper)"}
+          opacity={i % 2 === 0 ? 0.55 : 1}
+        />
+      ))}
+      {map.columns.filter(isTicked(map)).map((c) => (
+        <line key={c.x} x1={c.x} x2={c.x} y1={0} y2={picture.height} stroke="var(--line)" />
+      ))}
+      <g data-marks opacity={faint ? 0.4 : 1}>
+        {picture.marks.map(({ of, work, x, y }) => (
+          <path
+            key={of}
+            data-mark={work.id}
+            data-stage={work.stage}
+            d={markPath(work.stage, x, y, work.diameter)}
+            {...markPaint(work.stage, colour(work.lane), work.diameter)}
+          />
+        ))}
+        {picture.bins.map((bin) => (
+          <g key={`${bin.lane} ${bin.x}`} data-bin={bin.works.length}>
+            <rect
+              x={bin.x}
+              y={bin.y}
+              width={bin.width}
+              height={bin.height}
+              rx={3}
+              fill="var(--paper)"
+              stroke={colour(bin.lane)}
+              strokeWidth={1.5}
+            />
+            <text
+              x={bin.x + bin.width / 2}
+              y={bin.y + bin.height / 2 + 4}
+              textAnchor="middle"
+              fontSize={bin.width < 24 ? 9 : 11}
+              fontWeight={600}
+              fill="var(--ink)"
+            >
+              {bin.works.length}
+            </text>
+          </g>
+        ))}
+      </g>
+    </>
+  );
+});
+
+/** Columns that carry a label: far enough from each other, at round values. */
+export function isTicked(map: MapOf): (c: MapOf["columns"][number]) => boolean {
+  const values = map.columns.filter((c) => c.kind === "Values");
+  const [first] = values;
+  if (!first) return () => true;
+  const per = first.to - first.from + 1;
+  const every = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000]
+    .map((n) => n * per)
+    .find((n) => (n / per) * first.width >= 44);
+  return (c) => c.kind !== "Values" || (every !== undefined && c.from % every === 0);
+}
+
+/** What stands over a column. */
+export function columnLabel(c: MapOf["columns"][number], isYear: boolean): string {
+  if (c.kind === "Unknown") return isYear ? "no year" : "";
+  if (c.kind === "Earlier") return `to ${c.to}`;
+  return String(c.from);
+}

@@ -1,0 +1,137 @@
+import { arc } from "./links";
+import type { Arranged, Mark } from "./arrange";
+import { laneColour, markPaint, markPath } from "./marks";
+import type { MapOf } from "./useMap";
+
+/** What stands out: a work with what it cites over it and what cites it below, the picked works, a line through works. */
+export function MapFocus({
+  map,
+  picture,
+  by,
+  focus,
+  link,
+  picked,
+  line,
+  width,
+}: {
+  map: MapOf;
+  picture: Arranged;
+  /** By work: what cites it. */
+  by: readonly (readonly number[])[];
+  /** Ordinal of the work in focus; null for none. */
+  focus: number | null;
+  /** The work at the other end of the link one walks along. */
+  link: number | null;
+  /** Ordinals of the picked works. */
+  picked: ReadonlySet<number>;
+  /** Works in a row, joined by a line: the main line, or a way between two works. */
+  line: readonly number[];
+  width: number;
+}) {
+  const at = focus === null ? undefined : picture.at.get(focus);
+  const there = (ids: readonly number[]) => ids.flatMap((i) => picture.at.get(i) ?? []);
+  const cites = at ? there(at.work.cites) : [];
+  const citing = at && focus !== null ? there(by[focus] ?? []) : [];
+  const others = there([...picked]);
+  const linked = link === null ? undefined : picture.at.get(link);
+  const chain = there(line);
+  const paint = (mark: Mark) => (
+    <path
+      key={mark.of}
+      d={markPath(mark.work.stage, mark.x, mark.y, mark.work.diameter || 6)}
+      {...markPaint(
+        mark.work.stage,
+        laneColour(map.lanes[mark.work.lane]?.kind ?? "None", mark.work.lane),
+        mark.work.diameter || 6,
+      )}
+    />
+  );
+  return (
+    <g pointerEvents="none">
+      {chain.slice(1).map((to, i) => (
+        <path
+          key={to.of}
+          data-line
+          d={arc(chain[i] ?? to, to, "over")}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={2.2}
+          strokeOpacity={0.75}
+        />
+      ))}
+      {chain.map(paint)}
+      {at && cites.map((to) => <Arc key={to.of} from={at} to={to} way="over" strong={to === linked} />)}
+      {at && citing.map((to) => <Arc key={to.of} from={at} to={to} way="under" strong={to === linked} />)}
+      {others.map((m) => (
+        <circle
+          key={m.of}
+          data-picked={m.work.id}
+          cx={m.x}
+          cy={m.y}
+          r={(m.work.diameter || 6) / 2 + 2.5}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={1.3}
+          strokeDasharray="2.5 2"
+        />
+      ))}
+      {others.map(paint)}
+      {[...cites, ...citing].map(paint)}
+      {at && (
+        <>
+          <circle
+            cx={at.x}
+            cy={at.y}
+            r={(at.work.diameter || 6) / 2 + 4}
+            fill="var(--paper)"
+            stroke="var(--ink)"
+            strokeWidth={1.8}
+          />
+          {paint(at)}
+          <Label mark={at} width={width} text={told(at)} isStrong />
+        </>
+      )}
+      {linked && <Label mark={linked} width={width} text={told(linked)} />}
+    </g>
+  );
+}
+
+const told = ({ work }: Mark) =>
+  `${work.name}: ${work.title.length > 64 ? `${work.title.slice(0, 62)} …` : work.title}`;
+
+function Arc({ from, to, way, strong }: { from: Mark; to: Mark; way: "over" | "under"; strong: boolean }) {
+  return (
+    <path
+      data-arc={way}
+      d={arc(from, to, way)}
+      fill="none"
+      stroke={way === "over" ? "var(--past)" : "var(--future)"}
+      strokeWidth={strong ? 2.6 : 1.3}
+    />
+  );
+}
+
+/** A label that stays inside the picture, on a ground of its own. */
+function Label({
+  mark,
+  text,
+  width,
+  isStrong = false,
+}: {
+  mark: Mark;
+  text: string;
+  width: number;
+  isStrong?: boolean;
+}) {
+  const wide = text.length * 6.1 + 10;
+  const r = (mark.work.diameter || 6) / 2 + 8;
+  const x = mark.x + r + wide < width ? mark.x + r : Math.max(0, mark.x - r - wide);
+  return (
+    <g>
+      <rect x={x} y={mark.y - 10} width={wide} height={19} rx={4} fill="var(--raised)" stroke="var(--line)" />
+      <text x={x + 5} y={mark.y + 4} fontSize={11.5} fontWeight={isStrong ? 600 : 400} fill="var(--ink)">
+        {text}
+      </text>
+    </g>
+  );
+}

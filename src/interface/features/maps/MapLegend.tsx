@@ -1,0 +1,65 @@
+import { count } from "../../ui/numbers";
+import { StageMark, stageWords } from "../../ui/StageMark";
+import { TextButton } from "../../ui/TextButton";
+import { markPaint, markPath } from "./marks";
+import type { Choice, MapOf } from "./useMap";
+import { sizeWords } from "./words";
+
+const stages = ["Kept", "Found", "SetAside"] as const;
+
+/** What each thing means in this picture: shapes, three sizes, arcs, and the lane that holds what is left over. */
+export function MapLegend({ map, choice, onOpen }: { map: MapOf; choice: Choice; onOpen: () => void }) {
+  const others = map.lanes.find((l) => l.kind === "Others");
+  const several = map.lanes.reduce((sum, l) => sum + l.several, 0);
+  const size = sizeWords.find(([s]) => s === choice.size)?.[1] ?? "times cited, by one database";
+  return (
+    <p className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-0.5 px-[18px] py-1 text-[11.5px] text-quiet max-sm:px-3">
+      {stages.map((s) => (
+        <span key={s} className="inline-flex items-center gap-1.5">
+          <StageMark stage={s} /> {stageWords[s]}
+        </span>
+      ))}
+      {map.samples.length > 0 && (
+        <span className="inline-flex items-center gap-1.5" data-samples>
+          {size}:
+          {map.samples.map((s) => (
+            <span key={s.size} className="inline-flex items-center gap-1">
+              <svg width={24} height={24} aria-hidden="true">
+                <path d={markPath("Kept", 12, 12, s.diameter)} {...markPaint("Kept", "var(--quiet)", s.diameter)} />
+              </svg>
+              {count(s.size)}
+            </span>
+          ))}
+        </span>
+      )}
+      <span className="inline-flex items-center gap-1.5">
+        <Arc way="over" /> it cites
+      </span>
+      <span className="inline-flex items-center gap-1.5">
+        <Arc way="under" /> cite it
+      </span>
+      <span>{count(map.links)} citations inside</span>
+      {map.modularity !== null && (
+        <span title="How much more of the links lies within topics than chance would bring, 1 at most">
+          modularity {map.modularity.toFixed(2)}
+        </span>
+      )}
+      {several > 0 && <span>{count(several)} works stand for several lanes; each is in the largest</span>}
+      {others && <TextButton onClick={onOpen}>open {count(others.values)} more lanes</TextButton>}
+      {choice.open && <TextButton onClick={onOpen}>only the largest lanes</TextButton>}
+    </p>
+  );
+}
+
+function Arc({ way }: { way: "over" | "under" }) {
+  return (
+    <svg width={18} height={10} aria-hidden="true">
+      <path
+        d={way === "over" ? "M1 9C5 1 13 1 17 9" : "M1 1C5 9 13 9 17 1"}
+        fill="none"
+        stroke={way === "over" ? "var(--past)" : "var(--future)"}
+        strokeWidth={1.6}
+      />
+    </svg>
+  );
+}

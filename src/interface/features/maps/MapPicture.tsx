@@ -1,0 +1,216 @@
+import { useEffect, useRef, useState, type PointerEvent } from "react";
+import type { Arranged } from "./arrange";
+import { MapBase, columnLabel, isTicked } from "./MapBase";
+import { MapFocus } from "./MapFocus";
+import { LaneHead } from "./LaneHead";
+import type { LaneLook } from "./arrange";
+import { laneColour } from "./marks";
+import { useLooking, useNearest } from "./useLooking";
+import type { MapOf } from "./useMap";
+import { Press } from "../../ui/Press";
+import { works } from "../../ui/numbers";
+
+/** Width of the lanes' names. */
+export const gutter = 154;
+const top = 26;
+/** Room for arcs that hang below the last lane. */
+const below = 56;
+const still = 4;
+
+interface Box {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+/** The picture itself: looked at with the pointer or the keys, picked from by dragging, clicking or Space. */
+export function MapPicture({
+  map,
+  picture,
+  by,
+  isYear,
+  selected,
+  picked,
+  line,
+  onOpen,
+  onPick,
+  onLook,
+  onRename,
+  onAt,
+}: {
+  map: MapOf;
+  picture: Arranged;
+  by: readonly (readonly number[])[];
+  isYear: boolean;
+  /** Ordinal of the work in the pane. */
+  selected: number | null;
+  picked: ReadonlySet<number>;
+  line: readonly number[];
+  onOpen: (of: number) => void;
+  /** Picks works; those that all are picked already are left. */
+  onPick: (of: readonly number[], how: "only" | "more") => void;
+  onLook: (lane: number, look: LaneLook) => void;
+  onRename: (lane: number, name: string) => void;
+  /** Is told which work the keys are at. */
+  onAt: (of: number | null) => void;
+}) {
+  const svg = useRef<SVGSVGElement>(null);
+  const [box, setBox] = useState<Box | null>(null);
+  const nearest = useNearest(picture);
+  const looking = useLooking(picture, by);
+  const { at } = looking;
+  useEffect(() => onAt(at), [at, onAt]);
+  const focus = looking.hovered ?? looking.at ?? selected;
+  const shown = focus === null ? undefined : picture.at.get(focus);
+  const point = (e: PointerEvent) => {
+    const frame = svg.current?.getBoundingClientRect();
+    return { x: e.clientX - (frame?.left ?? 0), y: e.clientY - (frame?.top ?? 0) };
+  };
+  const isFar = (b: Box) => Math.abs(b.x1 - b.x0) > still || Math.abs(b.y1 - b.y0) > still;
+  const release = (e: PointerEvent, b: Box) => {
+    const how = e.shiftKey || e.ctrlKey || e.metaKey ? "more" : "only";
+    if (isFar(b)) {
+      const inside = [...picture.at.values()].filter(
+        (m) =>
+          m.x >= Math.min(b.x0, b.x1) &&
+          m.x <= Math.max(b.x0, b.x1) &&
+          m.y >= Math.min(b.y0, b.y1) &&
+          m.y <= Math.max(b.y0, b.y1),
+      );
+      onPick(
+        inside.map((m) => m.of),
+        how,
+      );
+      return;
+    }
+    const mark = nearest(b.x0, b.y0);
+    const bin = picture.bins.find((n) => b.x0 >= n.x && b.x0 <= n.x + n.width && b.y0 >= n.y && b.y0 <= n.y + n.height);
+    if (mark && how === "more") onPick([mark.of], "more");
+    else if (mark) {
+      looking.goTo(mark.of);
+      onOpen(mark.of);
+    } else onPick(bin?.works ?? [], how);
+  };
+  const column = (x: number, width: number) =>
+    [...picture.at.values()].filter((m) => m.x >= x && m.x < x + width).map((m) => m.of);
+  const isLabelled = isTicked(map);
+  return (
+    <div
+      role="group"
+      aria-label={`Map of ${works(map.works.length)}. Arrows go from work to work, Tab along its links, Space picks, Enter opens, Escape leaves.`}
+      // The picture is gone through by keys, as a list is.
+      // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+      tabIndex={0}
+      className="relative min-h-0 flex-1 overflow-auto bg-paper outline-offset-[-2px]"
+      onKeyDown={(e) => {
+        if (e.target !== e.currentTarget) return;
+        const was = looking.at;
+        if (e.key === " " && was !== null) onPick([was], "more");
+        else if (e.key === "Enter" && was !== null && looking.link === null) onOpen(was);
+        else if (!looking.key(e)) return;
+        e.preventDefault();
+        e.stopPropagation();
+      }}
+      onBlur={() => looking.hover(null)}
+    >
+      <p className="sr-only" aria-live="polite">
+        {looking.at !== null && shown
+          ? looking.link === null
+            ? `${shown.work.name}: ${shown.work.title}. Cites ${shown.work.cites.length} here, cited by ${by[shown.of]?.length ?? 0} here.`
+            : `${looking.isBack ? "cites" : "cited by"} ${picture.at.get(looking.link)?.work.name ?? ""}: ${picture.at.get(looking.link)?.work.title ?? ""}`
+          : ""}
+      </p>
+      <div className="relative" style={{ width: gutter + map.width, height: top + picture.height + below }}>
+        <div className="sticky top-0 z-20 h-[26px] border-b border-line bg-paper" style={{ paddingLeft: gutter }}>
+          {map.columns.filter(isLabelled).map((c) => (
+            <Press
+              key={c.x}
+              tabIndex={-1}
+              title={`Pick what stands here`}
+              className="absolute top-1 rounded px-0.5 text-[11.5px] whitespace-nowrap text-quiet hover:text-ink hover:underline"
+              style={{ left: gutter + c.x }}
+              onClick={(e) => onPick(column(c.x, c.width), e.shiftKey ? "more" : "only")}
+            >
+              {columnLabel(c, isYear)}
+            </Press>
+          ))}
+        </div>
+        <div className="sticky left-0 z-10 w-0">
+          {picture.lanes.map((lane) => (
+            <LaneHead
+              key={lane.of}
+              lane={lane}
+              several={map.lanes[lane.of]?.several ?? 0}
+              colour={laneColour(map.lanes[lane.of]?.kind ?? "None", lane.of)}
+              width={gutter}
+              onPick={(how) =>
+                onPick(
+                  [...picture.at.values()].filter((m) => m.work.lane === lane.of).map((m) => m.of),
+                  how,
+                )
+              }
+              onLook={(look) => onLook(lane.of, look)}
+              onRename={(name) => onRename(lane.of, name)}
+            />
+          ))}
+        </div>
+        <svg
+          ref={svg}
+          role="img"
+          aria-label={`${works(picture.at.size)} in ${picture.lanes.length} lanes`}
+          width={map.width}
+          height={picture.height}
+          className="absolute touch-pan-x touch-pan-y overflow-visible"
+          style={{ left: gutter, top, cursor: looking.hovered === null ? "crosshair" : "pointer" }}
+          onPointerMove={(e) => {
+            const p = point(e);
+            if (box) setBox({ ...box, x1: p.x, y1: p.y });
+            else looking.hover(nearest(p.x, p.y)?.of ?? null);
+          }}
+          onPointerLeave={() => looking.hover(null)}
+          onPointerDown={(e) => {
+            if (e.button !== 0) return;
+            const p = point(e);
+            if (e.pointerType !== "touch") e.currentTarget.setPointerCapture(e.pointerId);
+            setBox({ x0: p.x, y0: p.y, x1: p.x, y1: p.y });
+          }}
+          onPointerUp={(e) => {
+            if (box) release(e, box);
+            setBox(null);
+          }}
+          onPointerCancel={() => setBox(null)}
+        >
+          <MapBase
+            map={map}
+            picture={picture}
+            width={map.width}
+            faint={focus !== null || picked.size > 0 || line.length > 0}
+          />
+          <MapFocus
+            map={map}
+            picture={picture}
+            by={by}
+            focus={focus}
+            link={looking.link}
+            picked={picked}
+            line={line}
+            width={map.width}
+          />
+          {box && isFar(box) && (
+            <rect
+              x={Math.min(box.x0, box.x1)}
+              y={Math.min(box.y0, box.y1)}
+              width={Math.abs(box.x1 - box.x0)}
+              height={Math.abs(box.y1 - box.y0)}
+              fill="var(--pine)"
+              fillOpacity={0.1}
+              stroke="var(--pine)"
+              strokeDasharray="4 3"
+            />
+          )}
+        </svg>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,101 @@
+import { Press } from "../../ui/Press";
+import { count } from "../../ui/numbers";
+import { StageMark } from "../../ui/StageMark";
+import type { Arranged } from "./arrange";
+import type { MapOf } from "./useMap";
+
+/** The map in words: lane by lane, year by year, with the same acts. */
+export function MapTable({
+  map,
+  picture,
+  by,
+  picked,
+  onOpen,
+  onPick,
+}: {
+  map: MapOf;
+  picture: Arranged;
+  by: readonly (readonly number[])[];
+  picked: ReadonlySet<number>;
+  onOpen: (id: number) => void;
+  onPick: (id: number) => void;
+}) {
+  return (
+    <div className="min-h-0 flex-1 overflow-auto px-[18px] pb-4">
+      <Summary map={map} picture={picture} />
+      {picture.lanes.map((lane) => {
+        const inLane = [...picture.at.values()]
+          .filter((m) => m.work.lane === lane.of)
+          .sort((a, b) => (a.work.year ?? 0) - (b.work.year ?? 0) || a.of - b.of);
+        return (
+          <table key={lane.of} className="mb-4 w-full text-[12.5px]">
+            <caption className="pb-1 text-left text-[13.5px] font-semibold">
+              {lane.label} <span className="font-normal text-quiet">{count(lane.works)}</span>
+            </caption>
+            <thead>
+              <tr className="text-left text-[11.5px] text-quiet [&>th]:font-normal">
+                <th className="w-7">pick</th>
+                <th className="w-12">year</th>
+                <th className="w-7">stage</th>
+                <th>work</th>
+                <th className="w-16 text-right">size</th>
+                <th className="w-16 text-right">cites here</th>
+                <th className="w-20 text-right">cited here</th>
+              </tr>
+            </thead>
+            <tbody>
+              {inLane.map(({ of, work }) => (
+                <tr key={of} className="border-t border-soft align-baseline">
+                  <td>
+                    <input
+                      type="checkbox"
+                      checked={picked.has(of)}
+                      onChange={() => onPick(work.id)}
+                      aria-label={`Pick ${work.title}`}
+                      className="accent-[var(--pine)]"
+                    />
+                  </td>
+                  <td>{work.year ?? "n.d."}</td>
+                  <td>
+                    <StageMark stage={work.stage} />
+                  </td>
+                  <td>
+                    <Press className="text-left hover:underline" onClick={() => onOpen(work.id)}>
+                      {work.name}: <span className="font-serif">{work.title}</span>
+                    </Press>
+                  </td>
+                  <td className="text-right">{count(work.size)}</td>
+                  <td className="text-right">{count(work.cites.length)}</td>
+                  <td className="text-right">{count(by[of]?.length ?? 0)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        );
+      })}
+    </div>
+  );
+}
+
+/** What the picture shows, in sentences: lanes, the years with most works, and the lanes that cite each other most. */
+function Summary({ map, picture }: { map: MapOf; picture: Arranged }) {
+  const years = new Map<number, number>();
+  for (const { work } of picture.at.values())
+    if (work.year !== null) years.set(work.year, (years.get(work.year) ?? 0) + 1);
+  const densest = [...years].sort((a, b) => b[1] - a[1] || b[0] - a[0]).slice(0, 3);
+  const names = new Map(picture.lanes.map((l) => [l.of, l.label]));
+  const bridges = map.between
+    .filter((b) => b.citing !== b.cited && names.has(b.citing) && names.has(b.cited))
+    .sort((a, b) => b.links - a.links)
+    .slice(0, 3);
+  return (
+    <p className="max-w-[75ch] py-2.5 text-[13px]">
+      {count(picture.at.size)} works in {picture.lanes.length} lanes, {count(map.links)} citations among them.
+      {densest.length > 0 && ` Most works are of ${densest.map(([y, n]) => `${y} (${n})`).join(", ")}.`}
+      {bridges.length > 0 &&
+        ` Most citations between lanes: ${bridges
+          .map((b) => `${names.get(b.citing) ?? ""} cites ${names.get(b.cited) ?? ""} ${count(b.links)} times`)
+          .join("; ")}.`}
+    </p>
+  );
+}

@@ -1,0 +1,47 @@
+import type { MapWork } from "./useMap";
+
+/** By work: the ordinals of the works on the map that cite it. */
+export function citedBy(works: readonly MapWork[]): readonly (readonly number[])[] {
+  const by: number[][] = works.map(() => []);
+  works.forEach((w, citing) => w.cites.forEach((cited) => by[cited]?.push(citing)));
+  return by;
+}
+
+/**
+ * The fewest citations that lead from one work to another, whichever way each runs; null where none do.
+ * O(links).
+ */
+export function pathBetween(
+  works: readonly MapWork[],
+  by: readonly (readonly number[])[],
+  from: number,
+  to: number,
+): readonly number[] | null {
+  const before = new Map<number, number>([[from, from]]);
+  let front = [from];
+  while (front.length > 0 && !before.has(to)) {
+    const next: number[] = [];
+    for (const at of front)
+      for (const other of [...(works[at]?.cites ?? []), ...(by[at] ?? [])])
+        if (!before.has(other)) {
+          before.set(other, at);
+          next.push(other);
+        }
+    front = next;
+  }
+  if (!before.has(to)) return null;
+  const path = [to];
+  for (let at = to; at !== from;) {
+    at = before.get(at) ?? from;
+    path.unshift(at);
+  }
+  return path;
+}
+
+/** An arc from one point to another: over them for what a work cites, under them for what cites it. */
+export function arc(a: { x: number; y: number }, b: { x: number; y: number }, way: "over" | "under"): string {
+  const lift = 14 + Math.min(70, Math.abs(a.x - b.x) * 0.22 + Math.abs(a.y - b.y) * 0.12);
+  const bend = way === "over" ? Math.min(a.y, b.y) - lift : Math.max(a.y, b.y) + lift;
+  const f = (n: number) => n.toFixed(1);
+  return `M${f(a.x)} ${f(a.y)}C${f(a.x + (b.x - a.x) * 0.15)} ${f(bend)} ${f(b.x - (b.x - a.x) * 0.15)} ${f(bend)} ${f(b.x)} ${f(b.y)}`;
+}

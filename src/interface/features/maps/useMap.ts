@@ -1,0 +1,41 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { api, read, type Dto } from "../../api/client";
+
+export type LaneField = NonNullable<Dto<"LaneField">>;
+export type LaneOrder = NonNullable<Dto<"LaneOrder">>;
+export type MapAlong = NonNullable<Dto<"MapAlong">>;
+export type MapSize = NonNullable<Dto<"MapSize">>;
+export type MapOf = Dto<"MapDto">;
+export type MapWork = Dto<"MapWorkDto">;
+
+/** What one chooses to see: it stands in the address. */
+export interface Choice {
+  lanes: LaneField;
+  order: LaneOrder;
+  along: MapAlong;
+  size: MapSize;
+  database: number;
+  /** Whether every value has a lane of its own. */
+  open: boolean;
+}
+
+/** The set in view as a map, laid out for a width and a height in pixels; null until it was measured. */
+export const useMap = (
+  reviewId: number,
+  stepId: number,
+  choice: Choice,
+  frame: { width: number; height: number } | null,
+  enabled: boolean,
+) =>
+  useQuery({
+    queryKey: ["review", reviewId, "map", stepId, choice, frame],
+    queryFn: ({ signal }) =>
+      read(
+        api.GET("/api/reviews/{reviewId}/steps/{stepId}/map", {
+          params: { path: { reviewId, stepId }, query: { ...choice, ...frame } },
+          signal,
+        }),
+      ),
+    enabled: enabled && frame !== null,
+    placeholderData: keepPreviousData,
+  });

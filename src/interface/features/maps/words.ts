@@ -1,0 +1,50 @@
+import type { LaneField, LaneOrder, MapAlong, MapSize } from "./useMap";
+
+/** What lanes can be, as they stand in the menu. */
+export const laneWords: [LaneField, string][] = [
+  ["Topic", "topics found in the citations"],
+  ["Tag", "tags"],
+  ["Stage", "stages"],
+  ["Subject", "subjects"],
+  ["Venue", "journals and books"],
+  ["Person", "people"],
+  ["Database", "databases"],
+  ["Country", "countries"],
+  ["Type", "types of document"],
+  ["Sense", "senses of the words"],
+  ["Seed", "seeds they are tied to"],
+];
+
+export const orderWords: [LaneOrder, string][] = [
+  ["Size", "most works first"],
+  ["First", "oldest work first"],
+  ["Links", "most links side by side"],
+];
+
+export const alongWords: [MapAlong, string][] = [
+  ["Year", "year"],
+  ["Rank", "rank by links"],
+];
+
+export const sizeWords: [MapSize, string][] = [
+  ["Cited", "times cited"],
+  ["CitedPerYear", "times cited a year"],
+  ["Links", "links inside this set"],
+  ["Seeds", "seeds it is tied to"],
+  ["Same", "nothing"],
+];
+
+/** What the lane of works without a value is called. */
+export const withoutWords: Record<LaneField, string> = {
+  Topic: "in no topic",
+  Tag: "no tag",
+  Stage: "no stage",
+  Subject: "no subject",
+  Venue: "no journal or book",
+  Person: "nobody named",
+  Database: "in no database",
+  Country: "no country",
+  Type: "no type",
+  Sense: "in no sense",
+  Seed: "tied to no seed",
+};
