@@ -240,6 +240,16 @@ public sealed class Browser : IDisposable
     public void Type(string keys) => new Actions(driver).SendKeys(keys).Perform();
 
     /// <summary>Types letter by letter with a pause after each, as a person does.</summary>
+    /// <summary>Drags from one point of the window to another.</summary>
+    public void Drag((int X, int Y) from, (int X, int Y) to) =>
+        new Actions(driver)
+            .MoveToLocation(from.X, from.Y)
+            .ClickAndHold()
+            .MoveToLocation((from.X + to.X) / 2, (from.Y + to.Y) / 2)
+            .MoveToLocation(to.X, to.Y)
+            .Release()
+            .Perform();
+
     public void TypeSlowly(string text, TimeSpan between) =>
         text.Aggregate(new Actions(driver), (acts, letter) => acts.SendKeys(letter.ToString()).Pause(between))
             .Perform();

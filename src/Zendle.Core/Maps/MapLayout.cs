@@ -121,16 +121,18 @@ public static class MapLayout
     {
         var columns = MapAxis.Of([.. works.Select(w => w.At)], frame.Width);
         var most = works.Select(w => w.Size).DefaultIfEmpty().Max();
+        // Where names alone need more, smaller marks would gain nothing.
+        var height = Math.Max(frame.Height, lanes * LeastLane);
         var widest = Math.Min(LargestMark, Math.Floor(columns.Min(c => c.Width)) - Gap);
         for (var mark = widest; ; mark = Math.Max(SmallestLargest, mark - 2))
         {
             var picture = On(new(columns, mark, most), works, lanes);
-            var fits = picture.Bins.IsEmpty && picture.Height <= frame.Height;
+            var fits = picture.Bins.IsEmpty && picture.Height <= height;
             if (fits)
                 foreach (var tracks in (int[])[5, 3])
                     if (
                         On(picture.Scale with { Tracks = tracks }, works, lanes) is var wider
-                        && wider.Height <= frame.Height
+                        && wider.Height <= height
                     )
                         return wider;
             if (fits || mark <= SmallestLargest)

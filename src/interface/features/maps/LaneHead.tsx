@@ -5,7 +5,7 @@ import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { MenuFrame, MenuItem } from "../../ui/Menu";
 import { Sheet } from "../../ui/Sheet";
-import { works } from "../../ui/numbers";
+import { count, works } from "../../ui/numbers";
 
 /** The name of a lane at its left, with what can be done with it. */
 export function LaneHead({
@@ -38,12 +38,16 @@ export function LaneHead({
           className={`block w-full pt-0.5 text-left hover:underline ${lane.isFolded ? "" : "pt-1"}`}
           title={several > 0 ? `${works(several)} of these also stand for another lane` : undefined}
         >
-          <b
-            className={`text-[12.5px] leading-[1.2] font-semibold ${lane.isFolded || lane.height < 60 ? "line-clamp-1" : "line-clamp-3"}`}
-          >
-            {lane.label}
-          </b>
-          {!lane.isFolded && <span className="block text-[11.5px] text-quiet">{works(lane.works)}</span>}
+          {lane.height < 60 ? (
+            <span className={`text-[12px] leading-[1.25] ${lane.isFolded ? "line-clamp-1" : "line-clamp-3"}`}>
+              <b className="font-semibold">{lane.label}</b> <span className="text-quiet">{count(lane.works)}</span>
+            </span>
+          ) : (
+            <>
+              <b className="line-clamp-3 text-[12.5px] leading-[1.2] font-semibold">{lane.label}</b>
+              <span className="block text-[11.5px] text-quiet">{works(lane.works)}</span>
+            </>
+          )}
         </DropdownMenu.Trigger>
         <MenuFrame width={190}>
           <MenuItem onSelect={() => onPick("only")} aside={works(lane.works)}>

@@ -92,7 +92,9 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
   // While the keys are at the map, they act on the work they are at.
   const at = useRef<number | null>(null);
   const onAt = useCallback(
-    (of: number | null) => (at.current = of === null ? null : (data?.works[of]?.id ?? null)),
+    (of: number | null) => {
+      at.current = of === null ? null : (data?.works[of]?.id ?? null);
+    },
     [data],
   );
   const handle = (): ListHandle | null =>
@@ -169,17 +171,13 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
         ]}
       />
       {picked.ids.length > 0 && (
-        <div className="flex shrink-0 items-center bg-mist">
-          <div className="min-w-0 flex-1">
-            <PickedBar reviewId={reviewId} picked={picked} decide={decide} follow={follow} />
-          </div>
-          <TextButton
-            className="px-3 text-[12.5px]"
-            onClick={() => take.mutate({ act: { kind: "Among", works: [...picked.ids], said: "picked on the map" } })}
-          >
-            Only these
-          </TextButton>
-        </div>
+        <PickedBar
+          reviewId={reviewId}
+          picked={picked}
+          decide={decide}
+          follow={follow}
+          onOnly={() => take.mutate({ act: { kind: "Among", works: [...picked.ids], said: "picked on the map" } })}
+        />
       )}
       <div
         className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_370px] max-[1150px]:grid-cols-[minmax(0,1fr)_300px]

@@ -16,6 +16,7 @@ const top = 26;
 /** Room for arcs that hang below the last lane. */
 const below = 56;
 const still = 4;
+const labelWidth = 34;
 
 interface Box {
   x0: number;
@@ -56,11 +57,19 @@ export function MapPicture({
   onAt: (of: number | null) => void;
 }) {
   const svg = useRef<SVGSVGElement>(null);
-  const [box, setBox] = useState<Box | null>(null);
+  // Moves come faster than the page is drawn: the box itself is kept beside what is shown of it.
+  const drawn = useRef<Box | null>(null);
+  const [box, showBox] = useState<Box | null>(null);
+  const setBox = (b: Box | null) => {
+    drawn.current = b;
+    showBox(b);
+  };
   const nearest = useNearest(picture);
   const looking = useLooking(picture, by);
   const { at } = looking;
-  useEffect(() => onAt(at), [at, onAt]);
+  useEffect(() => {
+    onAt(at);
+  }, [at, onAt]);
   const focus = looking.hovered ?? looking.at ?? selected;
   const shown = focus === null ? undefined : picture.at.get(focus);
   const point = (e: PointerEvent) => {
@@ -129,7 +138,11 @@ export function MapPicture({
               tabIndex={-1}
               title={`Pick what stands here`}
               className="absolute top-1 rounded px-0.5 text-[11.5px] whitespace-nowrap text-quiet hover:text-ink hover:underline"
-              style={{ left: gutter + c.x }}
+              style={
+                c.x + labelWidth > map.width
+                  ? { right: Math.max(0, map.width - c.x - c.width) }
+                  : { left: gutter + c.x }
+              }
               onClick={(e) => onPick(column(c.x, c.width), e.shiftKey ? "more" : "only")}
             >
               {columnLabel(c, isYear)}
@@ -165,7 +178,7 @@ export function MapPicture({
           style={{ left: gutter, top, cursor: looking.hovered === null ? "crosshair" : "pointer" }}
           onPointerMove={(e) => {
             const p = point(e);
-            if (box) setBox({ ...box, x1: p.x, y1: p.y });
+            if (drawn.current) setBox({ ...drawn.current, x1: p.x, y1: p.y });
             else looking.hover(nearest(p.x, p.y)?.of ?? null);
           }}
           onPointerLeave={() => looking.hover(null)}
@@ -176,7 +189,7 @@ export function MapPicture({
             setBox({ x0: p.x, y0: p.y, x1: p.x, y1: p.y });
           }}
           onPointerUp={(e) => {
-            if (box) release(e, box);
+            if (drawn.current) release(e, drawn.current);
             setBox(null);
           }}
           onPointerCancel={() => setBox(null)}

@@ -45,14 +45,14 @@ export function MapTable({
             </thead>
             <tbody>
               {inLane.map(({ of, work }) => (
-                <tr key={of} className="border-t border-soft align-baseline">
+                <tr key={of} className="border-t border-soft align-top [&>td]:py-1">
                   <td>
                     <input
                       type="checkbox"
                       checked={picked.has(of)}
                       onChange={() => onPick(work.id)}
                       aria-label={`Pick ${work.title}`}
-                      className="accent-[var(--pine)]"
+                      className="h-4 w-4 accent-[var(--pine)]"
                     />
                   </td>
                   <td>{work.year ?? "n.d."}</td>

@@ -41,7 +41,9 @@ export function pathBetween(
 /** An arc from one point to another: over them for what a work cites, under them for what cites it. */
 export function arc(a: { x: number; y: number }, b: { x: number; y: number }, way: "over" | "under"): string {
   const lift = 14 + Math.min(70, Math.abs(a.x - b.x) * 0.22 + Math.abs(a.y - b.y) * 0.12);
-  const bend = way === "over" ? Math.min(a.y, b.y) - lift : Math.max(a.y, b.y) + lift;
+  const high = Math.min(a.y, b.y);
+  // At the top of the picture arcs are flatter: none leaves it.
+  const bend = way === "over" ? Math.max(high - lift, (2 - 0.25 * high) / 0.75) : Math.max(a.y, b.y) + lift;
   const f = (n: number) => n.toFixed(1);
   return `M${f(a.x)} ${f(a.y)}C${f(a.x + (b.x - a.x) * 0.15)} ${f(bend)} ${f(b.x - (b.x - a.x) * 0.15)} ${f(bend)} ${f(b.x)} ${f(b.y)}`;
 }

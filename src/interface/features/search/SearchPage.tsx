@@ -243,7 +243,15 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
               rowHeight={dense ? 54 : 92}
               head={
                 picked.ids.length > 0 ? (
-                  <PickedBar reviewId={reviewId} picked={picked} decide={decide} follow={follow} />
+                  <PickedBar
+                    reviewId={reviewId}
+                    picked={picked}
+                    decide={decide}
+                    follow={follow}
+                    onOnly={() =>
+                      take.mutate({ act: { kind: "Among", works: [...picked.ids], said: "picked in the list" } })
+                    }
+                  />
                 ) : (
                   <div
                     className={`grid grid-cols-[44px_minmax(0,1fr)_auto] gap-2.5 border-b border-soft bg-paper py-0.5

@@ -21,11 +21,14 @@ export function PickedBar({
   picked,
   decide,
   follow,
+  onOnly,
 }: {
   reviewId: number;
   picked: Picked;
   decide: Decide;
   follow: Follow;
+  /** Leaves only the picked works in view: a step of the path. */
+  onOnly: () => void;
 }) {
   const [citing, setCiting] = useState(false);
   const [joining, setJoining] = useState(false);
@@ -62,6 +65,9 @@ export function PickedBar({
       </Press>
       <Press className={act} onClick={() => setCiting(true)}>
         Cite them
+      </Press>
+      <Press className={act} onClick={onOnly}>
+        Only these
       </Press>
       {me.data?.isCurator && picked.ids.length > 1 && (
         <Press className={act} onClick={() => setJoining(true)}>

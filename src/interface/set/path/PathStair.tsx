@@ -14,7 +14,7 @@ import { usePaths, useRemoveStep, useRenameStep, type Place } from "../useSet";
 import { Press } from "../../ui/Press";
 
 const tall = 25;
-const thin = { stair: 8, words: 20 };
+const thin = { stair: 8, words: 24 };
 const stepWidth = 156;
 
 type Step = Dto<"PathStepDto">;
@@ -197,7 +197,7 @@ function StepBlock({
           aria-label={`More about the step ${step.label}`}
           className={`absolute right-0.5 grid w-6 place-items-center rounded text-quiet hover:bg-line
             focus-visible:opacity-100 data-[state=open]:opacity-100
-            ${isThin ? "top-0 h-5" : "top-0.5 h-6"} ${step.branches.length > 0 ? "" : "opacity-50 group-hover:opacity-100"}`}
+            ${isThin ? "top-0 h-6" : "top-0.5 h-6"} ${step.branches.length > 0 ? "" : "opacity-50 group-hover:opacity-100"}`}
         >
           {step.branches.length > 0 ? <GitBranch size={12} /> : <span aria-hidden="true">⋮</span>}
         </DropdownMenu.Trigger>
