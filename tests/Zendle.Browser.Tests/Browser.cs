@@ -287,22 +287,26 @@ public sealed class Browser : IDisposable
     public object? Script(string script, params object[] arguments) => driver.ExecuteScript(script, arguments);
 
     /// <summary>What axe finds wrong, a line for each rule (WCAG 2.2 A and AA).</summary>
-    public string[] AxeFindings()
+    /// <param name="onlyColours">Whether only contrast is looked at: another theme changes nothing else.</param>
+    public string[] AxeFindings(bool onlyColours = false)
     {
         using var stream = typeof(Browser).Assembly.GetManifestResourceStream("axe.js")!;
         using var reader = new StreamReader(stream);
-        driver.ExecuteScript(reader.ReadToEnd());
+        if (driver.ExecuteScript("return window.axe === undefined") is true)
+            driver.ExecuteScript(reader.ReadToEnd());
         driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
         var json = (string)
             driver.ExecuteAsyncScript(
                 """
                 const done = arguments[arguments.length - 1];
-                axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] })
+                const runOnly = arguments[0] ? ["color-contrast"] : ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
+                axe.run(document, { runOnly, resultTypes: ["violations"] })
                   .then(r => done(JSON.stringify(r.violations.map(v => ({
                     id: v.id,
                     nodes: v.nodes.map(n => n.target.join(" ") + " — " + n.failureSummary)
                   })))));
-                """
+                """,
+                onlyColours
             )!;
         return
         [

@@ -50,23 +50,23 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
                 b.Press("b", "j");
                 b.Find("aside h2");
             }
-            Finds(b, path);
+            Finds(b, path, dark);
         }
         b.Go("/r/1/search");
         b.Find("article[data-work]");
         b.Click("Type");
         b.Find("ul[aria-label=Type] li");
-        Finds(b, "the pop-over");
+        Finds(b, "the pop-over", dark);
         b.Press(Keys.Escape);
         b.Press("?");
         b.Sees("Single letters act");
-        Finds(b, "the keys");
+        Finds(b, "the keys", dark);
         Assert.Empty(b.Complaints());
     }
 
-    private static void Finds(Browser b, string where)
+    private static void Finds(Browser b, string where, bool onlyColours = false)
     {
-        var findings = b.AxeFindings();
+        var findings = b.AxeFindings(onlyColours);
         Assert.True(findings.Length == 0, $"{where}: {string.Join("\n", findings)}");
     }
 

@@ -143,6 +143,64 @@ public sealed class MapTests(Harvested world) : IClassFixture<Harvested>
     }
 
     [Fact]
+    public async Task Suggestions_are_neighbours_of_what_is_kept_and_move_no_other_work_along()
+    {
+        var review = await Ann.Review();
+        int[] kept = [.. await Ann.Works(review, await Ann.Search(review, "moth*"), "sort=Cited&limit=10")];
+        Assert.Empty((await Map(review, await Ann.Search(review, "moth*"), "suggest=9")).List("suggested"));
+        await Ann.Decide(review, "Keep", kept);
+        var step = await Ann.Search(review, "stage:kept");
+        var (plain, map) = (await Map(review, step, "lanes=Venue"), await Map(review, step, "lanes=Venue&suggest=9"));
+        var suggested = map.List("suggested").ToArray();
+        Assert.Equal(9, suggested.Length);
+        Assert.Equal(
+            Works(plain).Select(w => w["x"]!.GetValue<double>()),
+            Works(map).Select(w => w["x"]!.GetValue<double>())
+        );
+        var neighbours = await Ann.Step(
+            review,
+            0,
+            new
+            {
+                kind = "Neighbours",
+                seeds = kept,
+                kinds = new[] { "SharedReferences", "CitedTogether" },
+            }
+        );
+        var told = new Dictionary<int, JsonNode>();
+        for (var offset = 0; offset == told.Count; offset += 200)
+            foreach (
+                var row in (
+                    await Ann.Get(
+                        $"/api/reviews/{review}/steps/{neighbours}/works?limit=200&offset={offset}&sort=Likeness"
+                    )
+                ).List("works")
+            )
+                told[row.Int("id")] = row["inCommon"]!;
+        foreach (var one in suggested)
+        {
+            var work = one["work"]!;
+            Assert.DoesNotContain(work.Int("id"), kept);
+            Assert.Equal("Found", work.Text("stage"));
+            Assert.Equal(told[work.Int("id")].ToJsonString(), one["inCommon"]!.ToJsonString());
+            var lane = map.List("lanes").ElementAt(work.Int("lane"));
+            Assert.InRange(
+                work["y"]!.GetValue<double>(),
+                lane["y"]!.GetValue<double>(),
+                lane["y"]!.GetValue<double>() + lane["height"]!.GetValue<double>()
+            );
+        }
+        // Those most alike come first, as in the list of neighbours.
+        Assert.Subset(told.Keys.Take(30).ToHashSet(), suggested.Select(s => s["work"]!.Int("id")).Take(3).ToHashSet());
+        // One that is taken is suggested no more, and stands on the map.
+        var taken = suggested[0]["work"]!.Int("id");
+        await Ann.Decide(review, "Keep", [taken]);
+        var after = await Map(review, step, "lanes=Venue&suggest=9");
+        Assert.Contains(taken, Works(after).Select(w => w.Int("id")));
+        Assert.DoesNotContain(taken, after.List("suggested").Select(s => s["work"]!.Int("id")));
+    }
+
+    [Fact]
     public async Task A_set_that_is_too_large_is_refused_and_none_is_an_empty_map()
     {
         var review = await Ann.Review();

@@ -44,6 +44,10 @@ internal sealed record LaneValues(
             _ => OfColumn(view, works, Column(field)),
         };
 
+    /// <summary>Whether a field says something of works that are not in the set.</summary>
+    public static bool IsOfAnyWork(LaneField field) =>
+        field is not (LaneField.Topic or LaneField.Sense or LaneField.Seed);
+
     private static Facet Column(LaneField field) =>
         field switch
         {

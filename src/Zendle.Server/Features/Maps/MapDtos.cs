@@ -1,5 +1,6 @@
 using Zendle.Core.Maps;
 using Zendle.Core.Reviews;
+using Zendle.Server.Features.Search;
 
 namespace Zendle.Server.Features.Maps;
 
@@ -51,6 +52,12 @@ internal sealed record MapWorkDto(
     int CitedOutside
 );
 
+/// <summary>A work that is not in the set and has much in common with what was kept of it.</summary>
+/// <param name="Work">Where it would stand.</param>
+/// <param name="InCommon">Why it is here.</param>
+/// <param name="CitedBy">Ordinals of the works on the map that cite it.</param>
+internal sealed record SuggestionDto(MapWorkDto Work, InCommonDto InCommon, IReadOnlyList<int> CitedBy);
+
 /// <summary>Works that are too many for their lane and column to be drawn one by one.</summary>
 /// <param name="Works">Ordinals of the works.</param>
 internal sealed record MapBinDto(
@@ -77,6 +84,7 @@ internal sealed record SampleDto(double Size, double Diameter);
 /// lanes.</param>
 /// <param name="Samples">Three sizes; none where size says nothing.</param>
 /// <param name="Seeds">Whether the set has seeds.</param>
+/// <param name="Suggested">Works that were asked for beside the set, the most alike first.</param>
 internal sealed record MapDto(
     IReadOnlyList<MapLaneDto> Lanes,
     IReadOnlyList<MapColumnDto> Columns,
@@ -89,5 +97,6 @@ internal sealed record MapDto(
     IReadOnlyList<SampleDto> Samples,
     double Width,
     double Height,
-    bool Seeds
+    bool Seeds,
+    IReadOnlyList<SuggestionDto> Suggested
 );

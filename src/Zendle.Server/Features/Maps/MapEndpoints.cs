@@ -18,6 +18,7 @@ internal sealed record MapQuery(
     [FromQuery(Name = "size")] MapSize Size = MapSize.Cited,
     [FromQuery(Name = "database")] int Database = 0,
     [FromQuery(Name = "open")] bool Open = false,
+    [FromQuery(Name = "suggest")] int Suggest = 0,
     [FromQuery(Name = "width")] double Width = 800,
     [FromQuery(Name = "height")] double Height = 600
 );
@@ -77,7 +78,16 @@ internal static class MapEndpoints
             maps.Of(
                 reviewId,
                 view,
-                new(asked.Lanes, asked.Order, asked.Along, asked.Size, asked.Database, asked.Open, frame)
+                new(
+                    asked.Lanes,
+                    asked.Order,
+                    asked.Along,
+                    asked.Size,
+                    asked.Database,
+                    asked.Open,
+                    Math.Clamp(asked.Suggest, 0, MapService.MostSuggested),
+                    frame
+                )
             ),
             null
         );

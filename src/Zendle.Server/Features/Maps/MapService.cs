@@ -12,6 +12,7 @@ namespace Zendle.Server.Features.Maps;
 /// <param name="Lanes">What its lanes are.</param>
 /// <param name="Database">The database whose counts are the size; 0 for none.</param>
 /// <param name="Open">Whether every value has a lane of its own.</param>
+/// <param name="Suggest">How many works beside the set are suggested.</param>
 internal sealed record MapAsked(
     LaneField Lanes,
     LaneOrder Order,
@@ -19,14 +20,18 @@ internal sealed record MapAsked(
     MapSize Size,
     int Database,
     bool Open,
+    int Suggest,
     MapFrame Frame
 );
 
 /// <summary>Draws the set in view of a step as a map; the last ones are remembered.</summary>
-internal sealed class MapService(TimeProvider clock)
+internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
 {
     /// <summary>More works than this are no map.</summary>
     public const int MostWorks = 5_000;
+
+    /// <summary>At most so many works are suggested.</summary>
+    public const int MostSuggested = 50;
 
     private const int MostLanes = 12,
         MostOpenLanes = 400;
@@ -53,12 +58,33 @@ internal sealed class MapService(TimeProvider clock)
         var lanes = LaneChoice.By(values.Of, asked.Open ? MostOpenLanes : MostLanes);
         lanes = lanes.InOrder(asked.Order, at, links.Between(lanes.Of, lanes.Lanes.Length));
         var size = Sizes(view, asked, works, links);
-        var picture = MapLayout.Of(
-            [.. works.Select((w, i) => new MapWork(w, lanes.Of[i], at[i], size[i]))],
-            lanes.Lanes.Length,
-            asked.Frame
-        );
-        return Told(view, asked, works, links, values, lanes, size, picture);
+        MapWork[] marks = [.. works.Select((w, i) => new MapWork(w, lanes.Of[i], at[i], size[i]))];
+        var picture = MapLayout.Of(marks, lanes.Lanes.Length, asked.Frame);
+        var suggested = new Suggestions(view, neighbours).For(works, lanes, asked.Lanes, asked.Suggest);
+        if (suggested.Count > 0)
+        {
+            // On the scale that is there: what is suggested moves only those beside it.
+            var ids = suggested.Select(s => s.Work).ToArray();
+            var sizes = Sizes(view, asked, ids, MapLinks.Among(ids, columns.Graph));
+            suggested =
+            [
+                .. suggested.Select((s, i) => s with { Size = asked.Size == MapSize.Links ? s.Links : sizes[i] }),
+            ];
+            picture = MapLayout.On(
+                picture.Scale,
+                [
+                    .. marks,
+                    .. suggested.Select(s => new MapWork(
+                        s.Work,
+                        s.Lane,
+                        asked.Along == MapAlong.Year && columns.Year[s.Work] is > 0 and var year ? year : null,
+                        s.Size
+                    )),
+                ],
+                lanes.Lanes.Length
+            );
+        }
+        return Told(view, asked, works, links, values, lanes, size, picture, suggested);
     }
 
     private double[] Sizes(SearchView view, MapAsked asked, int[] works, MapLinks links)
@@ -99,7 +125,8 @@ internal sealed class MapService(TimeProvider clock)
         LaneValues values,
         LaneChoice lanes,
         double[] size,
-        MapPicture picture
+        MapPicture picture,
+        IReadOnlyList<Suggestion> suggested
     )
     {
         var columns = view.Snapshot.Columns;
@@ -137,7 +164,7 @@ internal sealed class MapService(TimeProvider clock)
                     Round(b.Y),
                     Round(b.Width),
                     Round(b.Height),
-                    [.. b.Works.Select(w => ordinal[w])]
+                    [.. b.Works.Where(ordinal.ContainsKey).Select(w => ordinal[w])]
                 )),
             ],
             [.. pairs],
@@ -147,28 +174,45 @@ internal sealed class MapService(TimeProvider clock)
             asked.Size == MapSize.Same ? [] : Samples(picture.Scale),
             asked.Frame.Width,
             Round(picture.Height),
-            view.State.HasSeeds
+            view.State.HasSeeds,
+            [
+                .. suggested.Select(s => new SuggestionDto(
+                    Placed(
+                        s.Work,
+                        s.Lane,
+                        s.Size,
+                        [.. columns.Graph.Cites(s.Work).ToArray().Where(ordinal.ContainsKey).Select(w => ordinal[w])],
+                        0,
+                        0
+                    ),
+                    s.InCommon,
+                    [.. columns.Graph.CitedBy(s.Work).ToArray().Where(ordinal.ContainsKey).Select(w => ordinal[w])]
+                )),
+            ]
         );
 
-        MapWorkDto Work(int i)
+        MapWorkDto Work(int i) =>
+            Placed(works[i], lanes.Of[i], size[i], links.Cites(i), links.CitesOutside[i], links.CitedOutside[i]);
+
+        MapWorkDto Placed(int id, int lane, double weight, IReadOnlyList<int> cites, int citesOutside, int citedOutside)
         {
-            var isDrawn = marks.TryGetValue(works[i], out var mark);
-            var bin = isDrawn ? null : bins[works[i]];
+            var isDrawn = marks.TryGetValue(id, out var mark);
+            var bin = isDrawn ? null : bins[id];
             return new(
-                works[i],
-                lanes.Of[i],
+                id,
+                lane,
                 bin?.Column ?? mark.Column,
                 Round(bin is null ? mark.X : bin.X + (bin.Width / 2)),
                 Round(bin is null ? mark.Y : bin.Y + (bin.Height / 2)),
                 Round(isDrawn ? mark.Diameter : 0),
-                columns.Year[works[i]] is > 0 and var year ? year : null,
-                view.Fold.Of(works[i]).Stage,
-                WorkNames.Of(columns, works[i]),
-                columns.SortTitle[works[i]] ?? "",
-                size[i],
-                links.Cites(i),
-                links.CitesOutside[i],
-                links.CitedOutside[i]
+                columns.Year[id] is > 0 and var year ? year : null,
+                view.Fold.Of(id).Stage,
+                WorkNames.Of(columns, id),
+                columns.SortTitle[id] ?? "",
+                weight,
+                cites,
+                citesOutside,
+                citedOutside
             );
         }
     }

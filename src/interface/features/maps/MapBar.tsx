@@ -85,6 +85,14 @@ export function MapBar({
       <Press aria-pressed={line} className={`${barButton} ${pressed(line)}`} onClick={onLine}>
         Main line
       </Press>
+      <Press
+        aria-pressed={choice.suggest > 0}
+        className={`${barButton} ${pressed(choice.suggest > 0)}`}
+        title="Works that share most references with the kept ones, or are cited together with them"
+        onClick={() => onChoice({ suggest: choice.suggest > 0 ? 0 : suggestions })}
+      >
+        Suggest
+      </Press>
       <span className="inline-flex">
         <Press
           aria-label="Narrower years"
@@ -126,6 +134,7 @@ export function MapBar({
   );
 }
 
+const suggestions = 12;
 const pressed = (on: boolean) => (on ? "border-pine bg-mist text-ink" : "");
 
 function Choose({

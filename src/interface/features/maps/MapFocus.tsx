@@ -1,3 +1,4 @@
+import type { Dto } from "../../api/client";
 import { arc } from "./links";
 import type { Arranged, Mark } from "./arrange";
 import { laneColour, markPaint, markPath } from "./marks";
@@ -12,6 +13,7 @@ export function MapFocus({
   link,
   picked,
   line,
+  suggestion,
   width,
 }: {
   map: MapOf;
@@ -26,6 +28,8 @@ export function MapFocus({
   picked: ReadonlySet<number>;
   /** Works in a row, joined by a line: the main line, or a way between two works. */
   line: readonly number[];
+  /** The suggestion one looks at, with how far its lane was moved. */
+  suggestion: (Dto<"SuggestionDto"> & { shift: number }) | null;
   width: number;
 }) {
   const at = focus === null ? undefined : picture.at.get(focus);
@@ -62,6 +66,31 @@ export function MapFocus({
       {chain.map(paint)}
       {at && cites.map((to) => <Arc key={to.of} from={at} to={to} way="over" strong={to === linked} />)}
       {at && citing.map((to) => <Arc key={to.of} from={at} to={to} way="under" strong={to === linked} />)}
+      {suggestion && (
+        <>
+          {there(suggestion.work.cites).map((to) => (
+            <path
+              key={to.of}
+              data-arc="over"
+              d={arc({ x: suggestion.work.x, y: suggestion.work.y + suggestion.shift }, to, "over")}
+              fill="none"
+              stroke="var(--past)"
+              strokeWidth={1.3}
+            />
+          ))}
+          {there(suggestion.citedBy).map((to) => (
+            <path
+              key={to.of}
+              data-arc="under"
+              d={arc({ x: suggestion.work.x, y: suggestion.work.y + suggestion.shift }, to, "under")}
+              fill="none"
+              stroke="var(--future)"
+              strokeWidth={1.3}
+            />
+          ))}
+          {there([...suggestion.work.cites, ...suggestion.citedBy]).map(paint)}
+        </>
+      )}
       {others.map((m) => (
         <circle
           key={m.of}

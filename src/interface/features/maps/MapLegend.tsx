@@ -38,6 +38,16 @@ export function MapLegend({ map, choice, onOpen }: { map: MapOf; choice: Choice;
       <span className="inline-flex items-center gap-1.5">
         <Arc way="under" /> cite it
       </span>
+      {choice.suggest > 0 && (
+        <span className="inline-flex items-center gap-1.5">
+          <svg width={14} height={14} aria-hidden="true">
+            <circle cx={7} cy={7} r={5} fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeDasharray="2 2" />
+          </svg>
+          {map.suggested.length > 0
+            ? `${map.suggested.length} suggested, from what is kept here`
+            : "nothing to suggest: nothing here is kept, or all its neighbours are judged"}
+        </span>
+      )}
       <span>{count(map.links)} citations inside</span>
       {map.modularity !== null && (
         <span title="How much more of the links lies within topics than chance would bring, 1 at most">

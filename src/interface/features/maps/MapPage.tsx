@@ -211,6 +211,7 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
                 picked={pickedHere}
                 line={line}
                 onOpen={(of) => openWork(data.works[of]?.id ?? null)}
+                onSuggested={openWork}
                 onPick={(of, how) => {
                   const ids = of.flatMap((o) => data.works[o]?.id ?? []);
                   const [one] = ids;
@@ -294,6 +295,7 @@ function useChoice(): [Choice, (next: Partial<Choice>) => void] {
       size: (params.get("size") ?? "Cited") as Choice["size"],
       database: Number(params.get("database") ?? 0) || 0,
       open: params.get("open") === "true",
+      suggest: Number(params.get("suggest") ?? 0) || 0,
     }),
     [params],
   );

@@ -7,7 +7,10 @@ import type { LaneLook } from "./arrange";
 import { laneColour } from "./marks";
 import { useLooking, useNearest } from "./useLooking";
 import type { MapOf } from "./useMap";
+import { Suggested } from "./Suggested";
+import { whyNeighbour } from "../../set/neighbourWords";
 import { Press } from "../../ui/Press";
+import type { Dto } from "../../api/client";
 import { works } from "../../ui/numbers";
 
 /** Width of the lanes' names. */
@@ -35,6 +38,7 @@ export function MapPicture({
   picked,
   line,
   onOpen,
+  onSuggested,
   onPick,
   onLook,
   onRename,
@@ -49,6 +53,7 @@ export function MapPicture({
   picked: ReadonlySet<number>;
   line: readonly number[];
   onOpen: (of: number) => void;
+  onSuggested: (id: number) => void;
   /** Picks works; those that all are picked already are left. */
   onPick: (of: readonly number[], how: "only" | "more") => void;
   onLook: (lane: number, look: LaneLook) => void;
@@ -63,6 +68,12 @@ export function MapPicture({
   const setBox = (b: Box | null) => {
     drawn.current = b;
     showBox(b);
+  };
+  const [suggestion, setSuggestion] = useState<Dto<"SuggestionDto"> | null>(null);
+  // A lane that is not drawn has no place for suggestions.
+  const shift = (lane: number) => {
+    const drawnLane = picture.lanes.find((l) => l.of === lane && !l.isFolded);
+    return drawnLane && drawnLane.y - (map.lanes[lane]?.y ?? 0);
   };
   const nearest = useNearest(picture);
   const looking = useLooking(picture, by);
@@ -168,6 +179,26 @@ export function MapPicture({
             />
           ))}
         </div>
+        <Suggested
+          suggested={map.suggested}
+          left={gutter}
+          top={top}
+          shift={shift}
+          onLook={setSuggestion}
+          onOpen={onSuggested}
+        />
+        {suggestion && (
+          <p
+            className="pointer-events-none absolute z-10 max-w-[330px] rounded border border-line bg-raised px-2 py-1 text-[12px] shadow-lg"
+            style={{
+              left: gutter + Math.min(suggestion.work.x + 14, Math.max(0, map.width - 330)),
+              top: top + suggestion.work.y + (shift(suggestion.work.lane) ?? 0) + 14,
+            }}
+          >
+            <b className="font-semibold">{suggestion.work.name}</b>: {suggestion.work.title}
+            <span className="block text-quiet">{whyNeighbour(suggestion.inCommon)}</span>
+          </p>
+        )}
         <svg
           ref={svg}
           role="img"
@@ -198,7 +229,7 @@ export function MapPicture({
             map={map}
             picture={picture}
             width={map.width}
-            faint={focus !== null || picked.size > 0 || line.length > 0}
+            faint={suggestion !== null || focus !== null || picked.size > 0 || line.length > 0}
           />
           <MapFocus
             map={map}
@@ -208,6 +239,7 @@ export function MapPicture({
             link={looking.link}
             picked={picked}
             line={line}
+            suggestion={suggestion && { ...suggestion, shift: shift(suggestion.work.lane) ?? 0 }}
             width={map.width}
           />
           {box && isFar(box) && (

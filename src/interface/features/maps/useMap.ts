@@ -17,6 +17,8 @@ export interface Choice {
   database: number;
   /** Whether every value has a lane of its own. */
   open: boolean;
+  /** How many works beside the set are suggested. */
+  suggest: number;
 }
 
 /** The set in view as a map, laid out for a width and a height in pixels; null until it was measured. */
