@@ -47,6 +47,7 @@ string[] all =
     "words",
     "fuzz",
     "trails",
+    "maps",
     "documents",
     "gather",
     "cite",
@@ -97,6 +98,9 @@ try
                 break;
             case "trails":
                 TrailBench.Run(own, works, seed);
+                break;
+            case "maps":
+                MapBench.Run(seed);
                 break;
             case "documents":
                 DocumentBench.Run(seed);

@@ -139,10 +139,19 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         using var b = world.SignedIn();
         var kept = Kept(b);
         b.Click("Table");
-        b.Until(() => b.All("table tbody tr").Count == kept, "a row for each work");
+        b.Until(() => b.All("table tbody tr input").Count == kept, "a row for each work");
         Assert.Empty(b.AxeFindings());
         b.Click("Table");
         b.Until(() => b.All(Picture).Count == 1, "the picture again");
+        // Links from lane to lane are all the links.
+        b.Click("All links");
+        b.Until(() => b.All($"{Picture} [data-flow]").Count > 0, "links from lane to lane");
+        b.Sees(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{b.All($"{Picture} [data-flow]").Sum(f => Number(f.GetDomAttribute("data-flow")!)):N0} citations inside"
+            )
+        );
         Choose(b, () => b.Control("Export map"), "SVG");
         var svg = XDocument.Load(Downloaded(b, "map.svg"));
         XNamespace ns = "http://www.w3.org/2000/svg";

@@ -12,6 +12,7 @@ namespace Zendle.Bench.Measure;
 /// right, <c>--spelling</c> only how misspelt lines are mended, <c>--offers</c> only what offered terms bring,
 /// <c>--references</c> only whether pasted references are found and split, <c>--texts</c> only whether the lists of papers
 /// are read out of them,
+/// <c>--maps</c> only whether topics of a map are subtopics,
 /// <c>--senses</c> only whether groups of one sense are those of one field. Without a world one is written from the
 /// seed. <c>--fit</c>
 /// estimates the weights of merging on that world and writes them to a file; <c>--fit-people</c> those of people on
@@ -76,6 +77,7 @@ internal static class MeasureCommand
                 || args.Contains("--senses")
                 || args.Contains("--references")
                 || args.Contains("--trails")
+                || args.Contains("--maps")
             )
             {
                 using var corpus = await IndexedCorpus.Of(harvested, Path.Combine(temporary, "corpus"));
@@ -88,6 +90,8 @@ internal static class MeasureCommand
                     await PastedMeasure.Print(snapshot, harvested.Reader, (int)seed, Console.Out, examples);
                 if (args.Contains("--trails"))
                     TrailMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out, examples);
+                if (args.Contains("--maps"))
+                    MapMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out);
                 if (args.Contains("--senses"))
                     SenseMeasure.Print(snapshot, await harvested.Entries(), world, Console.Out, examples);
                 return 0;

@@ -130,10 +130,7 @@ public static class MapLayout
             var fits = picture.Bins.IsEmpty && picture.Height <= height;
             if (fits)
                 foreach (var tracks in (int[])[5, 3])
-                    if (
-                        On(picture.Scale with { Tracks = tracks }, works, lanes) is var wider
-                        && wider.Height <= height
-                    )
+                    if (On(picture.Scale with { Tracks = tracks }, works, lanes) is var wider && wider.Height <= height)
                         return wider;
             if (fits || mark <= SmallestLargest)
                 return picture;

@@ -148,12 +148,15 @@ internal sealed partial class QueryLexer(string line, Action<QueryProblem> probl
         }
         if (passed.Remove(start))
             return start + 1;
-        var without = close > start ? Cut(line, close, close + 1) : line;
+        var without =
+            close > start
+                ? $"{line[..start].TrimEnd()} {inside} {line[(close + 1)..].TrimStart()}".Trim()
+                : Cut(line, start, start + 1);
         problem(
             new(
                 span,
                 $"Square brackets mean nothing here (at {start + 1}). A field stands before a colon: title:moth.",
-                new("leave the brackets out", Cut(without, start, start + 1))
+                new("leave the brackets out", without)
             )
         );
         if (close > start)

@@ -179,9 +179,13 @@ public sealed class QueryReaderTests
             "🌙",
             "2005-2026",
             "&",
-            "-"
+            "-",
+            "[",
+            "]",
+            "[title]",
+            " \t "
         ),
-        Gen.String[Gen.Char["abc*?\"():- é"], 0, 8]
+        Gen.String[Gen.Char["abc*?\"():-[] é"], 0, 8]
     );
 
     [Fact]
@@ -210,6 +214,21 @@ public sealed class QueryReaderTests
         var root = QueryReader.Read(line).Root!;
         Assert.Equal(printed, QueryText.Print(root));
         Assert.Equal(Shape(root), Shape(QueryReader.Read(printed).Root!));
+    }
+
+    [Theory]
+    [InlineData("  moth [wings] light", "moth wings light")]
+    [InlineData("moth [ wings ] light", "moth wings light")]
+    [InlineData("\t[moth", "moth")]
+    [InlineData(" moth]", "moth")]
+    public void Brackets_are_left_out_and_no_word_with_them(string line, string repaired)
+    {
+        var problem = Assert.Single(QueryReader.Read(line).Problems);
+        Assert.Equal(
+            repaired,
+            string.Join(' ', problem.Repair!.Text.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+        );
+        Assert.True(QueryReader.Read(problem.Repair.Text).IsSound);
     }
 
     [Fact]

@@ -16,6 +16,8 @@ export function MapBar({
   onShowAll,
   line,
   onLine,
+  flows,
+  onFlows,
   zoom,
   onZoom,
   isTable,
@@ -33,6 +35,9 @@ export function MapBar({
   /** Whether the main line is drawn. */
   line: boolean;
   onLine: () => void;
+  /** Whether links are drawn from lane to lane. */
+  flows: boolean;
+  onFlows: () => void;
   zoom: number;
   onZoom: (zoom: number) => void;
   isTable: boolean;
@@ -84,6 +89,14 @@ export function MapBar({
       )}
       <Press aria-pressed={line} className={`${barButton} ${pressed(line)}`} onClick={onLine}>
         Main line
+      </Press>
+      <Press
+        aria-pressed={flows}
+        className={`${barButton} ${pressed(flows)}`}
+        title="How often the works of one lane cite those of another"
+        onClick={onFlows}
+      >
+        All links
       </Press>
       <Press
         aria-pressed={choice.suggest > 0}

@@ -59,6 +59,7 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
   const [until, setUntil] = useState<number | null>(null);
   const [isTable, setTable] = useState(false);
   const [hasLine, setLine] = useState(false);
+  const [hasFlows, setFlows] = useState(false);
   const room = useRef<HTMLDivElement>(null);
   const size = useLateSize(room, 120);
   const frame = useMemo(
@@ -159,6 +160,8 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
         }}
         line={hasLine}
         onLine={() => setLine(!hasLine)}
+        flows={hasFlows}
+        onFlows={() => setFlows(!hasFlows)}
         zoom={zoom}
         onZoom={setZoom}
         isTable={isTable}
@@ -210,6 +213,7 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
                 selected={workId === null ? null : (ordinals.get(workId) ?? null)}
                 picked={pickedHere}
                 line={line}
+                hasFlows={hasFlows}
                 onOpen={(of) => openWork(data.works[of]?.id ?? null)}
                 onSuggested={openWork}
                 onPick={(of, how) => {

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type PointerEvent } from "react";
 import type { Arranged } from "./arrange";
 import { MapBase, columnLabel, isTicked } from "./MapBase";
 import { MapFocus } from "./MapFocus";
+import { LaneLinks } from "./LaneLinks";
 import { LaneHead } from "./LaneHead";
 import type { LaneLook } from "./arrange";
 import { laneColour } from "./marks";
@@ -37,6 +38,7 @@ export function MapPicture({
   selected,
   picked,
   line,
+  hasFlows,
   onOpen,
   onSuggested,
   onPick,
@@ -52,6 +54,8 @@ export function MapPicture({
   selected: number | null;
   picked: ReadonlySet<number>;
   line: readonly number[];
+  /** Whether links are drawn from lane to lane. */
+  hasFlows: boolean;
   onOpen: (of: number) => void;
   onSuggested: (id: number) => void;
   /** Picks works; those that all are picked already are left. */
@@ -229,8 +233,9 @@ export function MapPicture({
             map={map}
             picture={picture}
             width={map.width}
-            faint={suggestion !== null || focus !== null || picked.size > 0 || line.length > 0}
+            faint={hasFlows || suggestion !== null || focus !== null || picked.size > 0 || line.length > 0}
           />
+          {hasFlows && <LaneLinks map={map} picture={picture} />}
           <MapFocus
             map={map}
             picture={picture}

@@ -23,6 +23,7 @@ export function MapTable({
   return (
     <div className="min-h-0 flex-1 overflow-auto px-[18px] pb-4">
       <Summary map={map} picture={picture} />
+      <Between map={map} picture={picture} />
       {picture.lanes.map((lane) => {
         const inLane = [...picture.at.values()]
           .filter((m) => m.work.lane === lane.of)
@@ -73,6 +74,43 @@ export function MapTable({
           </table>
         );
       })}
+    </div>
+  );
+}
+
+/** How often the works of each lane cite those of each other. */
+function Between({ map, picture }: { map: MapOf; picture: Arranged }) {
+  const links = new Map(map.between.map((b) => [`${b.citing} ${b.cited}`, b.links]));
+  if (picture.lanes.length < 2 || map.links === 0) return null;
+  return (
+    <div className="mb-4 overflow-x-auto">
+      <table className="text-[12.5px]">
+        <caption className="pb-1 text-left text-[13.5px] font-semibold">Citations from lane to lane</caption>
+        <thead>
+          <tr className="text-[11.5px] text-quiet [&>th]:px-2 [&>th]:text-right [&>th]:font-normal">
+            <th className="text-left!">cites</th>
+            {picture.lanes.map((l) => (
+              <th key={l.of} className="max-w-[110px] truncate" title={l.label}>
+                {l.label}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {picture.lanes.map((citing) => (
+            <tr key={citing.of} className="border-t border-soft">
+              <th className="max-w-[180px] truncate pr-2 text-left font-semibold" title={citing.label}>
+                {citing.label}
+              </th>
+              {picture.lanes.map((cited) => (
+                <td key={cited.of} className="px-2 text-right">
+                  {count(links.get(`${citing.of} ${cited.of}`) ?? 0)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </div>
   );
 }

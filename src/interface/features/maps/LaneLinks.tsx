@@ -1,0 +1,88 @@
+import { memo } from "react";
+import { count } from "../../ui/numbers";
+import type { Arranged } from "./arrange";
+import type { MapOf } from "./useMap";
+
+const widest = 22;
+const narrowest = 1.2;
+
+/** The citations between two lanes that are drawn, from the middle of the works that cite to that of those cited. */
+export interface LaneFlow {
+  citing: number;
+  cited: number;
+  links: number;
+  from: { x: number; y: number };
+  to: { x: number; y: number };
+}
+
+/** All links of the picture, added up by lane and lane. O(links). */
+export function flowsOf(picture: Arranged): readonly LaneFlow[] {
+  const middle = new Map(picture.lanes.filter((l) => !l.isFolded).map((l) => [l.of, l.y + l.height / 2]));
+  const sums = new Map<string, { citing: number; cited: number; links: number; from: number; to: number }>();
+  for (const { work, x } of picture.at.values())
+    for (const other of work.cites) {
+      const cited = picture.at.get(other);
+      if (!cited) continue;
+      const key = `${work.lane} ${cited.work.lane}`;
+      const sum = sums.get(key) ?? { citing: work.lane, cited: cited.work.lane, links: 0, from: 0, to: 0 };
+      sums.set(key, { ...sum, links: sum.links + 1, from: sum.from + x, to: sum.to + cited.x });
+    }
+  return [...sums.values()]
+    .map(({ citing, cited, links, from, to }) => ({
+      citing,
+      cited,
+      links,
+      from: { x: from / links, y: middle.get(citing) ?? 0 },
+      to: { x: to / links, y: middle.get(cited) ?? 0 },
+    }))
+    .sort((a, b) => a.links - b.links);
+}
+
+/** How densely lanes cite each other: the broader, the more; the number stands on those that are broad enough. */
+export const LaneLinks = memo(function LaneLinks({ map, picture }: { map: MapOf; picture: Arranged }) {
+  const flows = flowsOf(picture);
+  const most = flows.at(-1)?.links ?? 1;
+  const name = (lane: number) => picture.lanes.find((l) => l.of === lane)?.label ?? map.lanes[lane]?.label ?? "";
+  return (
+    <g pointerEvents="none">
+      {flows.map((f) => {
+        const broad = narrowest + (widest - narrowest) * Math.sqrt(f.links / most);
+        const within = f.citing === f.cited;
+        const lift = within ? -34 : 0;
+        const bend = (f.from.x + f.to.x) / 2;
+        return (
+          <path
+            key={`${f.citing} ${f.cited}`}
+            data-flow={f.links}
+            d={`M${f.to.x.toFixed(1)} ${f.to.y.toFixed(1)}C${bend.toFixed(1)} ${(f.to.y + lift).toFixed(1)} ${bend.toFixed(1)} ${(f.from.y + lift).toFixed(1)} ${f.from.x.toFixed(1)} ${f.from.y.toFixed(1)}`}
+            fill="none"
+            stroke="var(--past)"
+            strokeOpacity={0.32}
+            strokeWidth={broad}
+            strokeLinecap="round"
+          >
+            <title>{`${name(f.citing)} cites ${name(f.cited)} ${count(f.links)} times`}</title>
+          </path>
+        );
+      })}
+      {flows
+        .filter((f) => f.links >= most / 8)
+        .map((f) => (
+          <text
+            key={`${f.citing} ${f.cited}`}
+            x={(f.from.x + f.to.x) / 2}
+            y={(f.from.y + f.to.y) / 2 + (f.citing === f.cited ? -22 : 4)}
+            fontSize={11}
+            fontWeight={600}
+            textAnchor="middle"
+            fill="var(--ink)"
+            stroke="var(--paper)"
+            strokeWidth={3}
+            paintOrder="stroke"
+          >
+            {count(f.links)}
+          </text>
+        ))}
+    </g>
+  );
+});
