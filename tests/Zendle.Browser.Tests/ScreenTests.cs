@@ -16,6 +16,7 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         ("/reviews", "Begin a review"),
         ("/r/1/account", "Target size"),
         ("/r/1/trails?step=0", "Trails start from works"),
+        ("/r/1/map", "Put a set on the map"),
         ("/r/1/gather", "not yet sought"),
         ("/r/1/read", "Texts in hand"),
         ("/r/1/read/1", "Outline"),

@@ -73,6 +73,14 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Sees("There is no estimate while");
         Shot("round");
         b.Type(Keys.Escape);
+        b.Go("/r/1/map");
+        b.Click("The kept works");
+        b.Until(() => b.All("[data-mark]").Count > 50, "the map");
+        b.Go(new Uri(b.Address).PathAndQuery + "&lanes=Tag&suggest=12");
+        b.Until(() => b.All("[data-suggested]").Count == 12, "what is suggested");
+        b.Script("document.querySelector('[role=group][aria-label^=Map]').focus()");
+        b.Type(Keys.ArrowRight + Keys.ArrowRight + Keys.ArrowRight + Keys.ArrowRight + Keys.ArrowRight);
+        Shot("map");
         b.Go("/r/1/gather");
         b.Sees("not yet sought");
         b.Press("j");
@@ -113,9 +121,6 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Click("Check the address");
         b.Sees("Record 1 of the first 10");
         Shot("databases-add");
-        b.Go("/r/1/account");
-        b.Sees("Target size");
-        Shot("account");
     }
 
     /// <summary>Pastes references of the works that are cited most, some of them with slips, and one that is nowhere.</summary>

@@ -25,9 +25,16 @@ internal static class MapMeasure
             foreach (var work in subtopics[i].Value)
                 of[work] = i;
         var set = WorkSet.Of(snapshot.Columns.WorkSize, of.Keys);
-        foreach (var resolution in new[] { SenseGroups.Fields, 1.0, SenseGroups.Topics, 1.6, 2.2 })
+        foreach (var resolution in new[] { 0.7, 1.2, 1.6, 2.2, 3 })
         {
-            var (groups, modularity) = new SenseGroups(snapshot).Part(set, Budget.Current, resolution);
+            var (groups, modularity) = new SenseGroups(snapshot).Part(
+                set,
+                Budget.Current,
+                Fineness.Topics with
+                {
+                    Resolution = resolution,
+                }
+            );
             var placed = groups.SelectMany((g, i) => g.Works.Select(w => (Found: i, True: of[w]))).ToArray();
             to.WriteLine(
                 string.Create(

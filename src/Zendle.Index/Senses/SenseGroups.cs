@@ -25,6 +25,19 @@ public sealed record SenseGroup(
     IReadOnlyList<int> Examples
 );
 
+/// <summary>How finely a set is parted.</summary>
+/// <param name="Resolution">Below 1 for fewer and larger groups, above 1 for more and smaller.</param>
+/// <param name="MostGroups">The largest so many are groups; works of others are left over.</param>
+/// <param name="LeastShare">A smaller part of the set is no group.</param>
+public sealed record Fineness(double Resolution, int MostGroups, double LeastShare)
+{
+    /// <summary>The fields that words come from, for senses.</summary>
+    public static Fineness Fields { get; } = new(0.7, 12, 0.02);
+
+    /// <summary>The topics of one field, for the lanes of a map.</summary>
+    public static Fineness Topics { get; } = new(2.2, 40, 0);
+}
+
 /// <summary>
 /// Parts a set of works into groups that use its words in different company: works are linked by shared references
 /// (Kessler 1963, with the cosine), by citations and by keywords, each to those it is linked to most, and the links are
@@ -42,20 +55,10 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
     private const int MostSharing = 80;
 
     private const int MostLinks = 12,
-        MostGroups = 12,
         MostTerms = 5,
         MostSubjects = 3,
         MostExamples = 3,
         LeastWorks = 4;
-
-    /// <summary>A smaller part of the set is no sense of its own.</summary>
-    private const double LeastShare = 0.02;
-
-    /// <summary>Somewhat below 1: fields rather than their parts.</summary>
-    public const double Fields = 0.7;
-
-    /// <summary>Somewhat above 1: the topics of a field.</summary>
-    public const double Topics = 1.2;
 
     private const double CitationWeight = 0.6,
         KeywordWeight = 0.5;
@@ -67,19 +70,19 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
     /// it does not.</param>
     /// <exception cref="ArgumentOutOfRangeException">There are too many works.</exception>
     public IReadOnlyList<SenseGroup> Of(WorkSet set, Budget budget, Random? shuffled = null) =>
-        Part(set, budget, Fields, shuffled).Groups;
+        Part(set, budget, Fineness.Fields, shuffled).Groups;
 
     /// <summary>The groups, as <see cref="Of"/>, with how well they part the set.</summary>
     /// <param name="set">The works in view, <see cref="MostWorks"/> at most.</param>
     /// <param name="budget">Ends it.</param>
-    /// <param name="resolution"><see cref="Fields"/>, <see cref="Topics"/>, or anything about 1.</param>
+    /// <param name="fineness">How finely.</param>
     /// <param name="shuffled">As for <see cref="Of"/>.</param>
     /// <returns>The groups, and the modularity of all of them, those too small to be shown included.</returns>
     /// <exception cref="ArgumentOutOfRangeException">There are too many works.</exception>
     public (IReadOnlyList<SenseGroup> Groups, double Modularity) Part(
         WorkSet set,
         Budget budget,
-        double resolution,
+        Fineness fineness,
         Random? shuffled = null
     )
     {
@@ -89,8 +92,8 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
         if (works.Length < LeastWorks)
             return ([], 0);
         var links = Links(works, budget);
-        var group = Communities.Of(works.Length, links, resolution);
-        var least = Math.Max(LeastWorks, (int)Math.Ceiling(LeastShare * works.Length));
+        var group = Communities.Of(works.Length, links, fineness.Resolution);
+        var least = Math.Max(LeastWorks, (int)Math.Ceiling(fineness.LeastShare * works.Length));
         int[][] groups =
         [
             .. works
@@ -99,7 +102,7 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
                 .Where(g => g.Count() >= least)
                 .OrderByDescending(g => g.Count())
                 .ThenBy(g => g.Min())
-                .Take(MostGroups)
+                .Take(fineness.MostGroups)
                 .Select(g => g.Order().ToArray()),
         ];
         var told = new SenseGroup[groups.Length];

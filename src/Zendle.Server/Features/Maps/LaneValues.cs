@@ -38,8 +38,8 @@ internal sealed record LaneValues(
                 [.. works.Select(w => (int[])[(int)view.Fold.Of(w).Stage])],
                 stage => Stages.Name((Stage)stage)
             ),
-            LaneField.Topic => Parted(view, works, SenseGroups.Topics),
-            LaneField.Sense => Parted(view, works, SenseGroups.Fields),
+            LaneField.Topic => Parted(view, works, Fineness.Topics),
+            LaneField.Sense => Parted(view, works, Fineness.Fields),
             LaneField.Seed => OfSeeds(view, works),
             _ => OfColumn(view, works, Column(field)),
         };
@@ -72,9 +72,9 @@ internal sealed record LaneValues(
             value => sets[value].Name
         );
 
-    private static LaneValues Parted(SearchView view, int[] works, double resolution)
+    private static LaneValues Parted(SearchView view, int[] works, Fineness fineness)
     {
-        var (groups, modularity) = new SenseGroups(view.Snapshot).Part(view.Answer.InView, Budget.Current, resolution);
+        var (groups, modularity) = new SenseGroups(view.Snapshot).Part(view.Answer.InView, Budget.Current, fineness);
         var of = new Dictionary<int, int>();
         for (var i = 0; i < groups.Count; i++)
             foreach (var work in groups[i].Works)

@@ -154,11 +154,15 @@ function Label({
 }) {
   const wide = text.length * 6.1 + 10;
   const r = (mark.work.diameter || 6) / 2 + 8;
-  const x = mark.x + r + wide < width ? mark.x + r : Math.max(0, mark.x - r - wide);
+  // Beside the mark where there is room on a side; else below it, so that it never lies on what it names.
+  const right = mark.x + r + wide < width;
+  const left = mark.x - r - wide > 0;
+  const x = right ? mark.x + r : left ? mark.x - r - wide : Math.max(0, Math.min(width - wide, mark.x - wide / 2));
+  const y = right || left ? mark.y : mark.y + r + 12;
   return (
     <g>
-      <rect x={x} y={mark.y - 10} width={wide} height={19} rx={4} fill="var(--raised)" stroke="var(--line)" />
-      <text x={x + 5} y={mark.y + 4} fontSize={11.5} fontWeight={isStrong ? 600 : 400} fill="var(--ink)">
+      <rect x={x} y={y - 10} width={wide} height={19} rx={4} fill="var(--raised)" stroke="var(--line)" />
+      <text x={x + 5} y={y + 4} fontSize={11.5} fontWeight={isStrong ? 600 : 400} fill="var(--ink)">
         {text}
       </text>
     </g>

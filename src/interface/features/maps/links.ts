@@ -45,5 +45,8 @@ export function arc(a: { x: number; y: number }, b: { x: number; y: number }, wa
   // At the top of the picture arcs are flatter: none leaves it.
   const bend = way === "over" ? Math.max(high - lift, (2 - 0.25 * high) / 0.75) : Math.max(a.y, b.y) + lift;
   const f = (n: number) => n.toFixed(1);
-  return `M${f(a.x)} ${f(a.y)}C${f(a.x + (b.x - a.x) * 0.15)} ${f(bend)} ${f(b.x - (b.x - a.x) * 0.15)} ${f(bend)} ${f(b.x)} ${f(b.y)}`;
+  // Works of one year stand over each other: their arc bows to the side, or it would be a stroke through what lies between.
+  const bow = Math.abs(b.x - a.x) < 16 ? (way === "over" ? -26 : 26) : 0;
+  const [from, to] = [a.x + (b.x - a.x) * 0.15 + bow, b.x - (b.x - a.x) * 0.15 + bow];
+  return `M${f(a.x)} ${f(a.y)}C${f(from)} ${f(bend)} ${f(to)} ${f(bend)} ${f(b.x)} ${f(b.y)}`;
 }
