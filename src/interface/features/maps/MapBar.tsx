@@ -46,7 +46,7 @@ export function MapBar({
 }) {
   const sizes: [string, string][] = [
     ...sizeWords.filter(([s]) => s !== "Seeds" || hasSeeds),
-    ...databases.map((d): [string, string] => [`DatabaseCited ${d.databaseId}`, `times cited, by ${d.name}`]),
+    ...databases.map((d): [string, string] => [`DatabaseCited ${d.databaseId}`, `citations counted by ${d.name}`]),
   ];
   return (
     <div

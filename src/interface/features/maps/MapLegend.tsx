@@ -11,7 +11,7 @@ const stages = ["Kept", "Found", "SetAside"] as const;
 export function MapLegend({ map, choice, onOpen }: { map: MapOf; choice: Choice; onOpen: () => void }) {
   const others = map.lanes.find((l) => l.kind === "Others");
   const several = map.lanes.reduce((sum, l) => sum + l.several, 0);
-  const size = sizeWords.find(([s]) => s === choice.size)?.[1] ?? "times cited, by one database";
+  const size = sizeWords.find(([s]) => s === choice.size)?.[1] ?? "citations counted by one database";
   return (
     <p className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-0.5 px-[18px] py-1 text-[11.5px] text-quiet max-sm:px-3">
       {stages.map((s) => (

@@ -27,8 +27,8 @@ export const alongWords: [MapAlong, string][] = [
 ];
 
 export const sizeWords: [MapSize, string][] = [
-  ["Cited", "times cited"],
-  ["CitedPerYear", "times cited a year"],
+  ["Cited", "citations"],
+  ["CitedPerYear", "citations a year"],
   ["Links", "links inside this set"],
   ["Seeds", "seeds it is tied to"],
   ["Same", "nothing"],
