@@ -8,13 +8,10 @@ export const MapBase = memo(function MapBase({
   map,
   picture,
   width,
-  faint,
 }: {
   map: MapOf;
   picture: Arranged;
   width: number;
-  /** Whether something stands out over it. */
-  faint: boolean;
 }) {
   const colour = (lane: number) => laneColour(map.lanes[lane]?.kind ?? "None", lane);
   return (
@@ -33,7 +30,7 @@ export const MapBase = memo(function MapBase({
       {map.columns.filter(isTicked(map)).map((c) => (
         <line key={c.x} x1={c.x} x2={c.x} y1={0} y2={picture.height} stroke="var(--line)" />
       ))}
-      <g data-marks opacity={faint ? 0.4 : 1}>
+      <g data-marks>
         {picture.marks.map(({ of, work, x, y }) => (
           <path
             key={of}

@@ -119,6 +119,7 @@ export function MapPicture({
   const column = (x: number, width: number) =>
     [...picture.at.values()].filter((m) => m.x >= x && m.x < x + width).map((m) => m.of);
   const isLabelled = isTicked(map);
+  const isFaint = hasFlows || suggestion !== null || focus !== null || picked.size > 0 || line.length > 0;
   return (
     <div
       role="group"
@@ -209,7 +210,7 @@ export function MapPicture({
           aria-label={`${works(picture.at.size)} in ${picture.lanes.length} lanes`}
           width={map.width}
           height={picture.height}
-          className="absolute touch-pan-x touch-pan-y overflow-visible"
+          className={`absolute touch-pan-x touch-pan-y overflow-visible ${isFaint ? "map-faint" : ""}`}
           style={{ left: gutter, top, cursor: looking.hovered === null ? "crosshair" : "pointer" }}
           onPointerMove={(e) => {
             const p = point(e);
@@ -229,12 +230,7 @@ export function MapPicture({
           }}
           onPointerCancel={() => setBox(null)}
         >
-          <MapBase
-            map={map}
-            picture={picture}
-            width={map.width}
-            faint={hasFlows || suggestion !== null || focus !== null || picked.size > 0 || line.length > 0}
-          />
+          <MapBase map={map} picture={picture} width={map.width} />
           {hasFlows && <LaneLinks map={map} picture={picture} />}
           <MapFocus
             map={map}

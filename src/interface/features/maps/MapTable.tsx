@@ -83,7 +83,7 @@ function Between({ map, picture }: { map: MapOf; picture: Arranged }) {
   const links = new Map(map.between.map((b) => [`${b.citing} ${b.cited}`, b.links]));
   if (picture.lanes.length < 2 || map.links === 0) return null;
   return (
-    <div className="mb-4 overflow-x-auto">
+    <div tabIndex={0} role="region" aria-label="Citations from lane to lane" className="mb-4 overflow-x-auto">
       <table className="text-[12.5px]">
         <caption className="pb-1 text-left text-[13.5px] font-semibold">Citations from lane to lane</caption>
         <thead>
