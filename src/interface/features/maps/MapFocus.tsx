@@ -1,4 +1,5 @@
 import type { Dto } from "../../api/client";
+import { count } from "../../ui/numbers";
 import { arc } from "./links";
 import type { Arranged, Mark } from "./arrange";
 import { laneColour, markPaint, markPath } from "./marks";
@@ -117,7 +118,7 @@ export function MapFocus({
             strokeWidth={1.8}
           />
           {paint(at)}
-          <Label mark={at} width={width} text={told(at)} isStrong />
+          <Label mark={at} width={width} text={told(at)} more={linksSaid(at, by[at.of]?.length ?? 0)} />
         </>
       )}
       {linked && <Label mark={linked} width={width} text={told(linked)} />}
@@ -140,19 +141,13 @@ function Arc({ from, to, way, strong }: { from: Mark; to: Mark; way: "over" | "u
   );
 }
 
-/** A label that stays inside the picture, on a ground of its own. */
-function Label({
-  mark,
-  text,
-  width,
-  isStrong = false,
-}: {
-  mark: Mark;
-  text: string;
-  width: number;
-  isStrong?: boolean;
-}) {
-  const wide = text.length * 6.1 + 10;
+/** What a work cites and what cites it, on the map and elsewhere. */
+export const linksSaid = ({ work }: Mark, citedHere: number): string =>
+  `Cites ${count(work.cites.length)} here and ${count(work.citesOutside)} elsewhere, cited by ${count(citedHere)} here and ${count(work.citedOutside)} elsewhere`;
+
+/** A label that stays inside the picture, on a ground of its own; a second line in smaller letters. */
+function Label({ mark, text, more, width }: { mark: Mark; text: string; more?: string; width: number }) {
+  const wide = Math.max(text.length * 6.1, (more?.length ?? 0) * 5.6) + 10;
   const r = (mark.work.diameter || 6) / 2 + 8;
   // Beside the mark where there is room on a side; else below it, so that it never lies on what it names.
   const right = mark.x + r + wide < width;
@@ -161,10 +156,15 @@ function Label({
   const y = right || left ? mark.y : mark.y + r + 12;
   return (
     <g>
-      <rect x={x} y={y - 10} width={wide} height={19} rx={4} fill="var(--raised)" stroke="var(--line)" />
-      <text x={x + 5} y={y + 4} fontSize={11.5} fontWeight={isStrong ? 600 : 400} fill="var(--ink)">
+      <rect x={x} y={y - 10} width={wide} height={more ? 34 : 19} rx={4} fill="var(--raised)" stroke="var(--line)" />
+      <text x={x + 5} y={y + 4} fontSize={11.5} fontWeight={more ? 600 : 400} fill="var(--ink)">
         {text}
       </text>
+      {more && (
+        <text x={x + 5} y={y + 18} fontSize={11} fill="var(--quiet)">
+          {more}
+        </text>
+      )}
     </g>
   );
 }

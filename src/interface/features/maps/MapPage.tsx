@@ -1,36 +1,32 @@
 import { useCallback, useMemo, useRef, useState } from "react";
-import { useSearchParams } from "react-router";
 import type { Dto } from "../../api/client";
 import { useReview } from "../../review/useReviews";
 import { DecisionSheets } from "../../set/decide/DecisionSheets";
 import { PickedBar } from "../../set/list/PickedBar";
-import { WorkList, type ListHandle } from "../../set/list/WorkList";
+import type { ListHandle } from "../../set/list/WorkList";
 import { usePicked } from "../../set/list/usePicked";
 import { useWorkInView } from "../../set/list/useWorkInView";
 import { NarrowBar } from "../../set/narrow/NarrowBar";
 import { PathStair } from "../../set/path/PathStair";
 import { useAsk } from "../../set/useAsk";
 import { usePath, usePlace, useStepView, useTakeStep, useVisit, type Place } from "../../set/useSet";
-import { WorkPane } from "../../set/work/WorkPane";
 import { Fault } from "../../ui/Fault";
-import { TextButton } from "../../ui/TextButton";
 import { useKeys } from "../../ui/keys";
-import { works } from "../../ui/numbers";
-import { useIsNarrow } from "../../ui/useIsWide";
 import { useLateSize } from "./useLateSize";
-import { arrange, laneKey, type LaneLook } from "./arrange";
-import { mapSvg, pngOf, save } from "./exportMap";
+import { arrange } from "./arrange";
 import { citedBy, pathBetween } from "./links";
 import { MapBar } from "./MapBar";
+import { MapBeside } from "./MapBeside";
 import { MapLegend } from "./MapLegend";
 import { MapPicture, gutter } from "./MapPicture";
-import { MapRow } from "./MapRow";
 import { MapTable } from "./MapTable";
+import { useChoice } from "./useChoice";
+import { useExports } from "./useExports";
+import { useLaneLooks } from "./useLaneLooks";
 import { StartMap } from "./StartMap";
 import { YearThrough } from "./YearThrough";
-import { useMap, type Choice } from "./useMap";
+import { useMap } from "./useMap";
 import { withoutWords } from "./words";
-import { useSayFault } from "../../ui/Toasts";
 
 const none: readonly number[] = [];
 
@@ -51,11 +47,9 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
   const current = view.data?.stepId === stepId;
   const take = useTakeStep(place);
   useVisit(reviewId, stepId);
-  const isNarrow = useIsNarrow();
   const [choice, setChoice] = useChoice();
   const [zoom, setZoom] = useState(1);
-  const [looks, setLooks] = useState<Record<string, LaneLook>>({});
-  const [names, setNames] = useState<Record<string, string>>({});
+  const lanes = useLaneLooks();
   const [until, setUntil] = useState<number | null>(null);
   const [isTable, setTable] = useState(false);
   const [hasLine, setLine] = useState(false);
@@ -69,7 +63,6 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
   );
   const map = useMap(reviewId, stepId, choice, frame, current);
   const data = map.data;
-  const fault = useSayFault();
 
   const nameOf = useCallback(
     (lane: { kind: string; label: string; values: number }) =>
@@ -81,8 +74,8 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
     [choice.lanes],
   );
   const picture = useMemo(
-    () => (data ? arrange(data, looks, names, nameOf, until) : null),
-    [data, looks, names, nameOf, until],
+    () => (data ? arrange(data, lanes.looks, lanes.names, nameOf, until) : null),
+    [data, lanes.looks, lanes.names, nameOf, until],
   );
   const by = useMemo(() => citedBy(data?.works ?? []), [data]);
   const ordinals = useMemo(() => new Map(data?.works.map((w, i) => [w.id, i])), [data]);
@@ -111,6 +104,16 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
     },
   });
 
+  const exports = useExports({
+    reviewId,
+    stepId,
+    choice,
+    frame,
+    map: data,
+    picture,
+    title: `${review.title}: ${path.data?.steps.find((s) => s.id === stepId)?.label ?? "works"}`,
+  });
+
   if (view.error)
     return (
       <div className="p-8">
@@ -120,26 +123,12 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
 
   const line = !data || !picture ? none : hasLine ? data.mainLine : between();
   const total = view.data?.count ?? 0;
-  const caption = () => [
-    `${review.title}: ${path.data?.steps.find((s) => s.id === stepId)?.label ?? "works"}`,
-    `${works(data?.works.length ?? 0)}, ${data?.links ?? 0} citations among them; ${new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}. Pennant: kept; ring: found; cross: set aside.`,
-  ];
   /** Two picked works are joined by the way between them. */
   function between(): readonly number[] {
     const two = [...pickedHere];
     if (!data || two.length !== 2) return none;
     return pathBetween(data.works, by, two[0] ?? 0, two[1] ?? 0) ?? none;
   }
-  const svg = () =>
-    data && picture
-      ? mapSvg(data, picture, caption(), choice.along === "Year", 25)
-      : "<svg xmlns='http://www.w3.org/2000/svg'/>";
-  const file = (format: string) => {
-    const query = new URLSearchParams(
-      Object.entries({ ...choice, ...frame }).map(([name, value]): [string, string] => [name, String(value)]),
-    );
-    window.location.assign(`/api/reviews/${reviewId}/steps/${stepId}/map/${format}?${query.toString()}`);
-  };
   const range = yearsOf(data?.works ?? []);
   return (
     <>
@@ -149,15 +138,12 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
         choice={choice}
         onChoice={(c) => {
           setChoice(c);
-          if (c.lanes !== undefined) setLooks({});
+          if (c.lanes !== undefined) lanes.reset();
         }}
         databases={view.data?.ledger.databases ?? []}
         hasSeeds={data?.seeds ?? false}
-        hasHidden={Object.keys(looks).length + Object.keys(names).length > 0}
-        onShowAll={() => {
-          setLooks({});
-          setNames({});
-        }}
+        hasHidden={lanes.isChanged}
+        onShowAll={lanes.reset}
         line={hasLine}
         onLine={() => setLine(!hasLine)}
         flows={hasFlows}
@@ -166,12 +152,7 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
         onZoom={setZoom}
         isTable={isTable}
         onTable={() => setTable(!isTable)}
-        exports={[
-          ["SVG", "for print", () => save("map.svg", "image/svg+xml", svg())],
-          ["PNG", "twice as fine", () => void pngOf(svg(), 2).then((p) => save("map.png", "image/png", p), fault)],
-          ["GraphML", "graph programs", () => file("graphml")],
-          ["CSV", "spreadsheets", () => file("csv")],
-        ]}
+        exports={exports}
       />
       {picked.ids.length > 0 && (
         <PickedBar
@@ -225,14 +206,8 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
                     picked.add(ids);
                   }
                 }}
-                onLook={(lane, look) => {
-                  const of = data.lanes[lane];
-                  if (of) setLooks((l) => ({ ...l, [laneKey(of)]: look }));
-                }}
-                onRename={(lane, name) => {
-                  const of = data.lanes[lane];
-                  if (of) setNames((n) => ({ ...n, [laneKey(of)]: name || of.label }));
-                }}
+                onLook={(lane, look) => lanes.look(data.lanes[lane], look)}
+                onRename={(lane, name) => lanes.rename(data.lanes[lane], name)}
                 onAt={onAt}
               />
             )
@@ -243,78 +218,21 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
             <YearThrough from={range[0]} to={range[1]} until={until} onUntil={setUntil} shown={picture?.at.size ?? 0} />
           )}
         </div>
-        <div className="beside flex min-h-0 flex-col border-l border-line bg-raised">
-          {workId === null || isNarrow ? null : (
-            <TextButton
-              className="shrink-0 px-3.5 py-1.5 text-left text-[12.5px] text-quiet"
-              onClick={() => openWork(null)}
-            >
-              Back to the list of {works(total)}
-            </TextButton>
-          )}
-          <div className={workId === null ? "flex min-h-0 flex-1 flex-col" : "hidden"}>
-            <WorkList
-              ref={list}
-              place={place}
-              list={{ sort: place.sort, side: null }}
-              total={current ? total : null}
-              selected={workId}
-              onOpen={openWork}
-              rowHeight={70}
-              row={(row) => {
-                const of = ordinals.get(row.id);
-                const work = of === undefined ? undefined : data?.works[of];
-                return (
-                  <MapRow
-                    row={row}
-                    selected={row.id === workId}
-                    picked={picked.has(row.id)}
-                    cites={work?.cites.length ?? 0}
-                    cited={of === undefined ? 0 : (by[of]?.length ?? 0)}
-                    size={choice.size === "Same" ? null : (work?.size ?? null)}
-                    onOpen={() => openWork(row.id)}
-                    onPick={() => picked.flip(row.id)}
-                  />
-                );
-              }}
-              empty={<p className="px-3.5 py-5 text-[13px] text-quiet">No work is in view.</p>}
-            />
-          </div>
-          {workId !== null && <WorkPane ref={inView.paneRef} {...inView.pane} />}
-        </div>
+        <MapBeside
+          place={place}
+          list={list}
+          total={current ? total : null}
+          map={data}
+          ordinals={ordinals}
+          by={by}
+          hasSize={choice.size !== "Same"}
+          picked={picked}
+          inView={inView}
+        />
       </div>
       <DecisionSheets {...inView.sheets} />
     </>
   );
-}
-
-/** What is chosen stands in the address, so that a map can be sent to somebody. */
-function useChoice(): [Choice, (next: Partial<Choice>) => void] {
-  const [params, setParams] = useSearchParams();
-  const choice: Choice = useMemo(
-    () => ({
-      lanes: (params.get("lanes") ?? "Topic") as Choice["lanes"],
-      order: (params.get("order") ?? "Size") as Choice["order"],
-      along: (params.get("along") ?? "Year") as Choice["along"],
-      size: (params.get("size") ?? "Cited") as Choice["size"],
-      database: Number(params.get("database") ?? 0) || 0,
-      open: params.get("open") === "true",
-      suggest: Number(params.get("suggest") ?? 0) || 0,
-    }),
-    [params],
-  );
-  return [
-    choice,
-    (next) =>
-      setParams(
-        (old) => {
-          const p = new URLSearchParams(old);
-          for (const [name, value] of Object.entries(next)) p.set(name, String(value));
-          return p;
-        },
-        { replace: true },
-      ),
-  ];
 }
 
 function yearsOf(of: readonly { year: number | null }[]): [number, number] | null {

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type PointerEvent } from "react";
 import type { Arranged } from "./arrange";
 import { MapBase, columnLabel, isTicked } from "./MapBase";
-import { MapFocus } from "./MapFocus";
+import { MapFocus, linksSaid } from "./MapFocus";
 import { LaneLinks } from "./LaneLinks";
 import { LaneHead } from "./LaneHead";
 import type { LaneLook } from "./arrange";
@@ -142,7 +142,7 @@ export function MapPicture({
       <p className="sr-only" aria-live="polite">
         {looking.at !== null && shown
           ? looking.link === null
-            ? `${shown.work.name}: ${shown.work.title}. Cites ${shown.work.cites.length} here, cited by ${by[shown.of]?.length ?? 0} here.`
+            ? `${shown.work.name}: ${shown.work.title}. ${linksSaid(shown, by[shown.of]?.length ?? 0)}.`
             : `${looking.isBack ? "cites" : "cited by"} ${picture.at.get(looking.link)?.work.name ?? ""}: ${picture.at.get(looking.link)?.work.title ?? ""}`
           : ""}
       </p>
