@@ -201,6 +201,31 @@ public sealed class MapTests(Harvested world) : IClassFixture<Harvested>
     }
 
     [Fact]
+    public async Task Against_another_set_shared_works_are_told()
+    {
+        var review = await Ann.Review();
+        var (step, other) = (await Ann.Search(review, "moth*"), await Ann.Search(review, "light"));
+        var (here, there) = (await Ann.AllWorks(review, step), await Ann.AllWorks(review, other));
+        var map = await Map(review, step, $"against={other}");
+        var shared = here.Intersect(there).ToArray();
+        Assert.NotEmpty(shared);
+        Assert.Equal(
+            shared.Order(),
+            Works(map).Where(w => w["isShared"]!.GetValue<bool>()).Select(w => w.Int("id")).Order()
+        );
+        Assert.Equal(
+            (shared.Length, there.Count - shared.Length),
+            (map["other"]!.Int("shared"), map["other"]!.Int("onlyThere"))
+        );
+        Assert.Null((await Map(review, step))["other"]);
+        var elsewhere = await Ann.Search(await Ann.Review("Another"), "light");
+        Assert.Equal(
+            404,
+            (await Ann.Send("GET", $"/api/reviews/{review}/steps/{step}/map?against={elsewhere}")).Status
+        );
+    }
+
+    [Fact]
     public async Task A_set_that_is_too_large_is_refused_and_none_is_an_empty_map()
     {
         var review = await Ann.Review();

@@ -35,6 +35,7 @@ internal sealed record MapColumnDto(ColumnKind Kind, int From, int To, double X,
 /// <param name="Cites">Ordinals of the works on the map that it cites.</param>
 /// <param name="CitesOutside">Works it cites that are not on the map.</param>
 /// <param name="CitedOutside">Works that cite it and are not on the map.</param>
+/// <param name="IsShared">Whether it is in the other set, too.</param>
 internal sealed record MapWorkDto(
     int Id,
     int Lane,
@@ -49,7 +50,8 @@ internal sealed record MapWorkDto(
     double Size,
     IReadOnlyList<int> Cites,
     int CitesOutside,
-    int CitedOutside
+    int CitedOutside,
+    bool IsShared
 );
 
 /// <summary>A work that is not in the set and has much in common with what was kept of it.</summary>
@@ -77,6 +79,11 @@ internal sealed record LaneLinksDto(int Citing, int Cited, int Links);
 /// <summary>A size, and the diameter that stands for it: for the legend.</summary>
 internal sealed record SampleDto(double Size, double Diameter);
 
+/// <summary>The set that a map is held against.</summary>
+/// <param name="Shared">Works in both.</param>
+/// <param name="OnlyThere">Works of it that are not on the map.</param>
+internal sealed record OtherSetDto(int Shared, int OnlyThere);
+
 /// <summary>A set as a map. Ordinals count the works from 0 in the order they are listed.</summary>
 /// <param name="Links">How many citations run among the works.</param>
 /// <param name="MainLine">Ordinals of the works on the main line, the oldest first.</param>
@@ -85,6 +92,7 @@ internal sealed record SampleDto(double Size, double Diameter);
 /// <param name="Samples">Three sizes; none where size says nothing.</param>
 /// <param name="Seeds">Whether the set has seeds.</param>
 /// <param name="Suggested">Works that were asked for beside the set, the most alike first.</param>
+/// <param name="Other">The set it is held against; null for none.</param>
 internal sealed record MapDto(
     IReadOnlyList<MapLaneDto> Lanes,
     IReadOnlyList<MapColumnDto> Columns,
@@ -98,5 +106,6 @@ internal sealed record MapDto(
     double Width,
     double Height,
     bool Seeds,
-    IReadOnlyList<SuggestionDto> Suggested
+    IReadOnlyList<SuggestionDto> Suggested,
+    OtherSetDto? Other
 );

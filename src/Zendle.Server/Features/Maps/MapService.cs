@@ -39,14 +39,18 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
     private readonly BoundedCache<string, MapDto> known = new(MostRemembered);
 
     /// <summary>The map of a set that is not too large.</summary>
-    public MapDto Of(int reviewId, SearchView view, MapAsked asked) =>
+    /// <param name="other">What it is held against; null for nothing.</param>
+    public MapDto Of(int reviewId, SearchView view, Answer? other, MapAsked asked) =>
         known.Get(
-            string.Create(CultureInfo.InvariantCulture, $"{reviewId} {view.Facts.Version} {view.Answer.Key} {asked}"),
-            () => Drawn(view, asked),
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{reviewId} {view.Facts.Version} {view.Answer.Key} {other?.Key} {asked}"
+            ),
+            () => Drawn(view, other?.InView, asked),
             map => 2_000 + map.Works.Sum(w => 160L + (2 * w.Title.Length) + (4 * w.Cites.Count))
         );
 
-    private MapDto Drawn(SearchView view, MapAsked asked)
+    private MapDto Drawn(SearchView view, WorkSet? other, MapAsked asked)
     {
         var (works, columns) = (view.Answer.InView.ToArray(), view.Snapshot.Columns);
         var links = MapLinks.Among(works, columns.Graph);
@@ -84,7 +88,7 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
                 lanes.Lanes.Length
             );
         }
-        return Told(view, asked, works, links, values, lanes, size, picture, suggested);
+        return Told(view, other, asked, works, links, values, lanes, size, picture, suggested);
     }
 
     private double[] Sizes(SearchView view, MapAsked asked, int[] works, MapLinks links)
@@ -119,6 +123,7 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
 
     private static MapDto Told(
         SearchView view,
+        WorkSet? other,
         MapAsked asked,
         int[] works,
         MapLinks links,
@@ -188,7 +193,8 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
                     s.InCommon,
                     [.. columns.Graph.CitedBy(s.Work).ToArray().Where(ordinal.ContainsKey).Select(w => ordinal[w])]
                 )),
-            ]
+            ],
+            other is null ? null : new(works.Count(other.Contains), other.Count() - works.Count(other.Contains))
         );
 
         MapWorkDto Work(int i) =>
@@ -212,7 +218,8 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
                 weight,
                 cites,
                 citesOutside,
-                citedOutside
+                citedOutside,
+                other?.Contains(id) == true
             );
         }
     }

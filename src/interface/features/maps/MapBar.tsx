@@ -11,6 +11,7 @@ export function MapBar({
   choice,
   onChoice,
   databases,
+  others,
   hasSeeds,
   hasHidden,
   onShowAll,
@@ -28,6 +29,8 @@ export function MapBar({
   onChoice: (choice: Partial<Choice>) => void;
   /** Databases that count citations themselves. */
   databases: readonly Pick<Dto<"LedgerLineDto">, "databaseId" | "name">[];
+  /** Other sets of the review that it can be held against. */
+  others: readonly { id: number; label: string }[];
   hasSeeds: boolean;
   /** Whether lanes are folded, hidden or renamed. */
   hasHidden: boolean;
@@ -81,6 +84,14 @@ export function MapBar({
           onChoice({ size: size as Choice["size"], database: Number(database ?? 0) });
         }}
       />
+      {others.length > 0 && (
+        <Choose
+          what="Against"
+          value={String(choice.against)}
+          of={[["0", "nothing"], ...others.map((o): [string, string] => [String(o.id), o.label])]}
+          onChoose={(against) => onChoice({ against: Number(against) })}
+        />
+      )}
       <span className="flex-1" />
       {hasHidden && (
         <Press className={barButton} onClick={onShowAll}>

@@ -40,6 +40,17 @@ export const MapBase = memo(function MapBase({
             {...markPaint(work.stage, colour(work.lane), work.diameter)}
           />
         ))}
+        {picture.marks
+          .filter(({ work }) => work.isShared)
+          .map(({ of, work, x, y }) => (
+            <path
+              key={`shared ${of}`}
+              data-shared={work.id}
+              d={`M${(x - work.diameter / 2).toFixed(1)} ${(y + work.diameter / 2 + 0.8).toFixed(1)}h${work.diameter}`}
+              stroke="var(--ink)"
+              strokeWidth={1.4}
+            />
+          ))}
         {picture.bins.map((bin) => (
           <g key={`${bin.lane} ${bin.x}`} data-bin={bin.works.length}>
             <rect

@@ -48,6 +48,14 @@ export function MapLegend({ map, choice, onOpen }: { map: MapOf; choice: Choice;
             : "nothing to suggest: nothing here is kept, or all its neighbours are judged"}
         </span>
       )}
+      {map.other && (
+        <span className="inline-flex items-center gap-1.5" data-other={map.other.shared}>
+          <svg width={12} height={12} aria-hidden="true">
+            <path d="M1 10h10" stroke="var(--ink)" strokeWidth={1.6} />
+          </svg>
+          underlined: {count(map.other.shared)} also in the other set, which has {count(map.other.onlyThere)} more
+        </span>
+      )}
       <span>{count(map.links)} citations inside</span>
       {map.modularity !== null && (
         <span title="How much more of the links lies within topics than chance would bring, 1 at most">

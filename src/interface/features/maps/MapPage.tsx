@@ -9,7 +9,7 @@ import { useWorkInView } from "../../set/list/useWorkInView";
 import { NarrowBar } from "../../set/narrow/NarrowBar";
 import { PathStair } from "../../set/path/PathStair";
 import { useAsk } from "../../set/useAsk";
-import { usePath, usePlace, useStepView, useTakeStep, useVisit, type Place } from "../../set/useSet";
+import { usePath, usePaths, usePlace, useStepView, useTakeStep, useVisit, type Place } from "../../set/useSet";
 import { Fault } from "../../ui/Fault";
 import { useKeys } from "../../ui/keys";
 import { useLateSize } from "./useLateSize";
@@ -29,6 +29,9 @@ import { useMap } from "./useMap";
 import { withoutWords } from "./words";
 
 const none: readonly number[] = [];
+const noPaths: readonly { id: number; label: string }[] = [];
+/** So many of the newest paths can be held against the map. */
+const mostOthers = 12;
 
 /** Map: a set in lanes through time, or the choice of one. */
 export function MapPage({ reviewId }: { reviewId: number }) {
@@ -45,6 +48,8 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
   const path = usePath(reviewId, stepId);
   const view = useStepView(reviewId, stepId);
   const current = view.data?.stepId === stepId;
+  const paths = usePaths(reviewId, true).data ?? noPaths;
+  const others = paths.filter((p) => p.id !== stepId).slice(0, mostOthers);
   const take = useTakeStep(place);
   useVisit(reviewId, stepId);
   const [choice, setChoice] = useChoice();
@@ -141,6 +146,7 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
           if (c.lanes !== undefined) lanes.reset();
         }}
         databases={view.data?.ledger.databases ?? []}
+        others={others}
         hasSeeds={data?.seeds ?? false}
         hasHidden={lanes.isChanged}
         onShowAll={lanes.reset}

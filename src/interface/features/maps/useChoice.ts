@@ -14,6 +14,7 @@ export function useChoice(): [Choice, (next: Partial<Choice>) => void] {
       database: Number(params.get("database") ?? 0) || 0,
       open: params.get("open") === "true",
       suggest: Number(params.get("suggest") ?? 0) || 0,
+      against: Number(params.get("against") ?? 0) || 0,
     }),
     [params],
   );

@@ -19,6 +19,8 @@ export interface Choice {
   open: boolean;
   /** How many works beside the set are suggested. */
   suggest: number;
+  /** The step it is held against; 0 for none. */
+  against: number;
 }
 
 /** The set in view as a map, laid out for a width and a height in pixels; null until it was measured. */
