@@ -30,7 +30,7 @@ internal static class MapMeasure
             var (groups, modularity) = new SenseGroups(snapshot).Part(
                 set,
                 Budget.Current,
-                Fineness.Topics with
+                Fineness.Topics(of.Count) with
                 {
                     Resolution = resolution,
                 }

@@ -34,8 +34,10 @@ public sealed record Fineness(double Resolution, int MostGroups, double LeastSha
     /// <summary>The fields that words come from, for senses.</summary>
     public static Fineness Fields { get; } = new(0.7, 12, 0.02);
 
-    /// <summary>The topics of one field, for the lanes of a map.</summary>
-    public static Fineness Topics { get; } = new(2.2, 40, 0);
+    /// <summary>
+    /// The topics of one field, for the lanes of a map: fewer where there are few works, whose terms would say little.
+    /// </summary>
+    public static Fineness Topics(int works) => new(works < 200 ? 1.2 : 2.2, 40, 0);
 }
 
 /// <summary>

@@ -38,7 +38,7 @@ internal sealed record LaneValues(
                 [.. works.Select(w => (int[])[(int)view.Fold.Of(w).Stage])],
                 stage => Stages.Name((Stage)stage)
             ),
-            LaneField.Topic => Parted(view, works, Fineness.Topics),
+            LaneField.Topic => Parted(view, works, Fineness.Topics(works.Length)),
             LaneField.Sense => Parted(view, works, Fineness.Fields),
             LaneField.Seed => OfSeeds(view, works),
             _ => OfColumn(view, works, Column(field)),
