@@ -141,6 +141,19 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Click("Table");
         b.Until(() => b.All("table tbody tr input").Count == kept, "a row for each work");
         Assert.Empty(b.AxeFindings());
+        // What is left out of the picture is left out of what is said of it.
+        var first = Number(Regex.Match(b.TextOf("table:has(input) caption"), @"\d+$").Value);
+        b.Click("Table");
+        b.Until(() => b.All(Picture).Count == 1, "the picture again");
+        Choose(b, () => b.Find("[data-lane] button"), "Leave out of the picture");
+        b.Until(() => b.All($"{Picture} [data-mark]").Count == kept - first, "one lane less");
+        b.Click("Table");
+        b.Sees($"{kept - first} works in");
+        var said = Number(Regex.Match(b.Text, @"([\d,]+) citations among them").Groups[1].Value);
+        var between = b.All("[aria-label='Citations from lane to lane'] td").Sum(c => Number(c.Text));
+        Assert.Equal(between, said);
+        b.Click("Lanes as they were");
+        b.Until(() => b.All("table tbody tr input").Count == kept, "all lanes again");
         b.Click("Table");
         b.Until(() => b.All(Picture).Count == 1, "the picture again");
         // Links from lane to lane are all the links.

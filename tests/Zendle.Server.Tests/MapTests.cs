@@ -25,7 +25,6 @@ public sealed class MapTests(Harvested world) : IClassFixture<Harvested>
         var works = Works(map);
         Assert.Equal(set.Order(), works.Select(w => w.Int("id")).Order());
         Assert.Equal(works.Sum(w => w.List("cites").Count()), map.Int("links"));
-        Assert.Equal(map.Int("links"), map.List("between").Sum(b => b!.Int("links")));
         foreach (var work in works.OrderByDescending(w => w.List("cites").Count()).Take(3))
         {
             var cited = await Ann.AllWorks(review, await Ann.Follow(review, "Backward", work.Int("id")));
@@ -137,7 +136,8 @@ public sealed class MapTests(Harvested world) : IClassFixture<Harvested>
         Assert.All(topics, t => Assert.NotEqual("", t!.Text("label")));
         Assert.InRange(map["modularity"]!.GetValue<double>(), 0.1, 1);
         // Works of a topic cite each other more than works of others: that is what a topic is.
-        var within = map.List("between").Where(b => b!.Int("citing") == b.Int("cited")).Sum(b => b!.Int("links"));
+        var works = Works(map);
+        var within = works.Sum(w => w.List("cites").Count(c => works[c.GetValue<int>()].Int("lane") == w.Int("lane")));
         var shares = map.List("lanes").Sum(l => Math.Pow((double)l!.Int("works") / Works(map).Length, 2));
         Assert.True(within > shares * map.Int("links"));
     }
@@ -192,12 +192,75 @@ public sealed class MapTests(Harvested world) : IClassFixture<Harvested>
         }
         // Those most alike come first, as in the list of neighbours.
         Assert.Subset(told.Keys.Take(30).ToHashSet(), suggested.Select(s => s["work"]!.Int("id")).Take(3).ToHashSet());
+        foreach (var one in suggested.Take(3))
+        {
+            var id = one["work"]!.Int("id");
+            var (cites, citedBy) = (
+                await Ann.AllWorks(review, await Ann.Follow(review, "Backward", id)),
+                await Ann.AllWorks(review, await Ann.Follow(review, "Forward", id))
+            );
+            Assert.Equal(cites.Intersect(kept).Count(), one["work"]!.List("cites").Count());
+            Assert.Equal(cites.Except(kept).Count(), one["work"]!.Int("citesOutside"));
+            Assert.Equal(citedBy.Except(kept).Count(), one["work"]!.Int("citedOutside"));
+            // In a lane it has no value of only where it says so.
+            var venue = map.List("lanes").ElementAt(one["work"]!.Int("lane")).Text("label");
+            var ofVenue = await Ann.Step(
+                review,
+                await Ann.Search(review, ""),
+                new
+                {
+                    kind = "Narrow",
+                    facet = "Venue",
+                    values = new[] { venue },
+                }
+            );
+            if (venue.Length > 0 && (await Ann.AllWorks(review, ofVenue)) is var all)
+                Assert.Equal(all.Contains(id), !one["isByLinks"]!.GetValue<bool>());
+        }
+        // Along ranks they stand where their links put them.
+        var ranked = await Map(review, step, "lanes=Venue&suggest=9&along=Rank");
+        var linksOf = Works(ranked)
+            .Select(
+                (w, i) =>
+                    w.List("cites").Count() + Works(ranked).Count(o => o.List("cites").Any(c => c.GetValue<int>() == i))
+            )
+            .ToArray();
+        foreach (var one in ranked.List("suggested"))
+        {
+            var links = one["work"]!.List("cites").Count() + one.List("citedBy").Count();
+            var column = ranked.List("columns").ElementAt(one["work"]!.Int("column"));
+            var rank = Math.Min(kept.Length, 1 + linksOf.Count(l => l > links));
+            Assert.InRange(rank, column.Int("from"), column.Int("to"));
+        }
         // One that is taken is suggested no more, and stands on the map.
         var taken = suggested[0]["work"]!.Int("id");
         await Ann.Decide(review, "Keep", [taken]);
         var after = await Map(review, step, "lanes=Venue&suggest=9");
         Assert.Contains(taken, Works(after).Select(w => w.Int("id")));
         Assert.DoesNotContain(taken, after.List("suggested").Select(s => s["work"]!.Int("id")));
+    }
+
+    [Fact]
+    public async Task The_oldest_lane_comes_first_whatever_runs_along()
+    {
+        var review = await Ann.Review();
+        var step = await Ann.Search(review, "moth*");
+        foreach (var along in new[] { "Year", "Rank" })
+        {
+            var map = await Map(review, step, $"lanes=Type&order=First&along={along}");
+            var oldest = Enumerable
+                .Range(0, map.List("lanes").Count(l => l.Text("kind") == "Value"))
+                .Select(lane =>
+                    Works(map)
+                        .Where(w => w.Int("lane") == lane && w["year"] is not null)
+                        .Select(w => w.Int("year"))
+                        .DefaultIfEmpty(int.MaxValue)
+                        .Min()
+                )
+                .ToArray();
+            Assert.True(oldest.Length > 1);
+            Assert.Equal(oldest.Order(), oldest);
+        }
     }
 
     [Fact]

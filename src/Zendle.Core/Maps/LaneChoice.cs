@@ -85,9 +85,9 @@ public sealed record LaneChoice(ImmutableArray<ChosenLane> Lanes, ImmutableArray
 
     /// <summary>The same lanes in another order; others and none stay last.</summary>
     /// <param name="order">By what.</param>
-    /// <param name="at">By work: its value along, or null.</param>
+    /// <param name="years">By work: its year, or null.</param>
     /// <param name="links">By lane and lane: the links between them, both ways.</param>
-    public LaneChoice InOrder(LaneOrder order, IReadOnlyList<int?> at, int[,] links)
+    public LaneChoice InOrder(LaneOrder order, IReadOnlyList<int?> years, int[,] links)
     {
         var named = Enumerable.Range(0, Lanes.Length).Where(l => Lanes[l].Kind == LaneKind.Value);
         int[] sorted = order switch
@@ -103,7 +103,7 @@ public sealed record LaneChoice(ImmutableArray<ChosenLane> Lanes, ImmutableArray
         return new([.. all.Select(l => Lanes[l])], [.. Of.Select(l => now[l])]);
 
         int Oldest(int lane) =>
-            Of.Select((l, i) => l == lane ? at[i] : null).OfType<int>().DefaultIfEmpty(int.MaxValue).Min();
+            Of.Select((l, i) => l == lane ? years[i] : null).OfType<int>().DefaultIfEmpty(int.MaxValue).Min();
     }
 
     private int[] Chain(List<int> left, int[,] links)

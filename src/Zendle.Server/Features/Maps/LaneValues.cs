@@ -44,9 +44,9 @@ internal sealed record LaneValues(
             _ => OfColumn(view, works, Column(field)),
         };
 
-    /// <summary>Whether a field says something of works that are not in the set.</summary>
-    public static bool IsOfAnyWork(LaneField field) =>
-        field is not (LaneField.Topic or LaneField.Sense or LaneField.Seed);
+    /// <summary>Whether records say it, of any work: not people, and not the company of a set.</summary>
+    public static bool IsFact(LaneField field) =>
+        field is not (LaneField.Topic or LaneField.Sense or LaneField.Seed or LaneField.Tag or LaneField.Stage);
 
     private static Facet Column(LaneField field) =>
         field switch

@@ -58,7 +58,8 @@ internal sealed record MapWorkDto(
 /// <param name="Work">Where it would stand.</param>
 /// <param name="InCommon">Why it is here.</param>
 /// <param name="CitedBy">Ordinals of the works on the map that cite it.</param>
-internal sealed record SuggestionDto(MapWorkDto Work, InCommonDto InCommon, IReadOnlyList<int> CitedBy);
+/// <param name="IsByLinks">Whether it stands in its lane because of its links with works there: it has no value of it.</param>
+internal sealed record SuggestionDto(MapWorkDto Work, InCommonDto InCommon, IReadOnlyList<int> CitedBy, bool IsByLinks);
 
 /// <summary>Works that are too many for their lane and column to be drawn one by one.</summary>
 /// <param name="Works">Ordinals of the works.</param>
@@ -71,10 +72,6 @@ internal sealed record MapBinDto(
     double Height,
     IReadOnlyList<int> Works
 );
-
-/// <summary>Links from the works of one lane to those of another.</summary>
-/// <param name="Citing">Ordinal of the lane whose works cite.</param>
-internal sealed record LaneLinksDto(int Citing, int Cited, int Links);
 
 /// <summary>A size, and the diameter that stands for it: for the legend.</summary>
 internal sealed record SampleDto(double Size, double Diameter);
@@ -98,7 +95,6 @@ internal sealed record MapDto(
     IReadOnlyList<MapColumnDto> Columns,
     IReadOnlyList<MapWorkDto> Works,
     IReadOnlyList<MapBinDto> Bins,
-    IReadOnlyList<LaneLinksDto> Between,
     int Links,
     IReadOnlyList<int> MainLine,
     double? Modularity,

@@ -3,6 +3,7 @@ using System.Globalization;
 using Zendle.Core.Maps;
 using Zendle.Core.Sets;
 using Zendle.Core.Trails;
+using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
 
@@ -55,16 +56,22 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
         var (works, columns) = (view.Answer.InView.ToArray(), view.Snapshot.Columns);
         var links = MapLinks.Among(works, columns.Graph);
         var values = LaneValues.For(asked.Lanes, view, works);
-        int?[] at =
-            asked.Along == MapAlong.Rank
-                ? [.. links.Ranks(works)]
-                : Array.ConvertAll(works, w => columns.Year[w] is > 0 and var year ? (int?)year : null);
+        var years = Array.ConvertAll(works, w => YearOf(columns, w));
+        int?[] at = asked.Along == MapAlong.Rank ? [.. links.Ranks(works)] : years;
         var lanes = LaneChoice.By(values.Of, asked.Open ? MostOpenLanes : MostLanes);
-        lanes = lanes.InOrder(asked.Order, at, links.Between(lanes.Of, lanes.Lanes.Length));
+        lanes = lanes.InOrder(asked.Order, years, links.Between(lanes.Of, lanes.Lanes.Length));
         var size = Sizes(view, asked, works, links);
         MapWork[] marks = [.. works.Select((w, i) => new MapWork(w, lanes.Of[i], at[i], size[i]))];
         var picture = MapLayout.Of(marks, lanes.Lanes.Length, asked.Frame);
-        var suggested = new Suggestions(view, neighbours).For(works, lanes, asked.Lanes, asked.Suggest);
+        // Where no column is for works without a year, none of them is suggested: it would stand at a year.
+        var hasUnknown = asked.Along == MapAlong.Rank || picture.Scale.Columns.Any(c => c.Kind == ColumnKind.Unknown);
+        var suggested = new Suggestions(view, neighbours).For(
+            works,
+            lanes,
+            asked.Lanes,
+            w => hasUnknown || columns.Year[w] > 0,
+            asked.Suggest
+        );
         if (suggested.Count > 0)
         {
             // On the scale that is there: what is suggested moves only those beside it.
@@ -81,7 +88,9 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
                     .. suggested.Select(s => new MapWork(
                         s.Work,
                         s.Lane,
-                        asked.Along == MapAlong.Year && columns.Year[s.Work] is > 0 and var year ? year : null,
+                        asked.Along == MapAlong.Rank
+                            ? 1 + works.Where((_, i) => links.Of(i) > s.Links).Count()
+                            : YearOf(columns, s.Work),
                         s.Size
                     )),
                 ],
@@ -90,6 +99,8 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
         }
         return Told(view, other, asked, works, links, values, lanes, size, picture, suggested);
     }
+
+    private static int? YearOf(CorpusColumns columns, int work) => columns.Year[work] is > 0 and var year ? year : null;
 
     private double[] Sizes(SearchView view, MapAsked asked, int[] works, MapLinks links)
     {
@@ -138,12 +149,6 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
         var ordinal = works.Select((work, i) => (work, i)).ToDictionary(w => w.work, w => w.i);
         var marks = picture.Marks.ToDictionary(m => m.Work);
         var bins = picture.Bins.SelectMany(b => b.Works.Select(w => (w, b))).ToDictionary(w => w.w, w => w.b);
-        var between = links.Between(lanes.Of, lanes.Lanes.Length);
-        var pairs =
-            from citing in Enumerable.Range(0, lanes.Lanes.Length)
-            from cited in Enumerable.Range(0, lanes.Lanes.Length)
-            where between[citing, cited] > 0
-            select new LaneLinksDto(citing, cited, between[citing, cited]);
         var line = MainLine.Of(view.Answer.InView, w => columns.Graph.Cites(w).ToArray(), w => columns.Year[w]);
         return new(
             [
@@ -172,7 +177,6 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
                     [.. b.Works.Where(ordinal.ContainsKey).Select(w => ordinal[w])]
                 )),
             ],
-            [.. pairs],
             links.Count,
             [.. line.Works.Select(w => ordinal[w.Work])],
             values.Modularity is { } modularity ? Math.Round(modularity, 2) : null,
@@ -186,12 +190,13 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
                         s.Work,
                         s.Lane,
                         s.Size,
-                        [.. columns.Graph.Cites(s.Work).ToArray().Where(ordinal.ContainsKey).Select(w => ordinal[w])],
-                        0,
-                        0
+                        s.Cites,
+                        columns.Graph.Cites(s.Work).Length - s.Cites.Length,
+                        columns.Graph.CitedBy(s.Work).Length - s.CitedBy.Length
                     ),
                     s.InCommon,
-                    [.. columns.Graph.CitedBy(s.Work).ToArray().Where(ordinal.ContainsKey).Select(w => ordinal[w])]
+                    s.CitedBy,
+                    s.IsByLinks
                 )),
             ],
             other is null ? null : new(works.Count(other.Contains), other.Count() - works.Count(other.Contains))
@@ -211,7 +216,7 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
                 Round(bin is null ? mark.X : bin.X + (bin.Width / 2)),
                 Round(bin is null ? mark.Y : bin.Y + (bin.Height / 2)),
                 Round(isDrawn ? mark.Diameter : 0),
-                columns.Year[id] is > 0 and var year ? year : null,
+                YearOf(columns, id),
                 view.Fold.Of(id).Stage,
                 WorkNames.Of(columns, id),
                 columns.SortTitle[id] ?? "",

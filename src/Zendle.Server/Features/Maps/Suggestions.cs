@@ -9,10 +9,15 @@ namespace Zendle.Server.Features.Maps;
 
 /// <summary>A work that is suggested beside a set.</summary>
 /// <param name="Lane">The lane it belongs to.</param>
-/// <param name="Links">How many works of the set it cites or is cited by.</param>
+/// <param name="IsByLinks">Whether its links say so, and not a value.</param>
+/// <param name="Cites">Ordinals of the works of the set that it cites.</param>
+/// <param name="CitedBy">Ordinals of those that cite it.</param>
 /// <param name="InCommon">Why it is suggested.</param>
-internal sealed record Suggestion(int Work, int Lane, int Links, InCommonDto InCommon)
+internal sealed record Suggestion(int Work, int Lane, bool IsByLinks, int[] Cites, int[] CitedBy, InCommonDto InCommon)
 {
+    /// <summary>How many links it has with works of the set.</summary>
+    public int Links => Cites.Length + CitedBy.Length;
+
     /// <summary>What its size says.</summary>
     public double Size { get; init; }
 }
@@ -26,8 +31,9 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
     /// <param name="works">The works of the map.</param>
     /// <param name="lanes">Its lanes.</param>
     /// <param name="field">What its lanes are.</param>
+    /// <param name="fits">Whether a work has a place along the map.</param>
     /// <param name="most">How many at most.</param>
-    public IReadOnlyList<Suggestion> For(int[] works, LaneChoice lanes, LaneField field, int most)
+    public IReadOnlyList<Suggestion> For(int[] works, LaneChoice lanes, LaneField field, Func<int, bool> fits, int most)
     {
         ImmutableArray<int> kept = [.. works.Where(view.Facts.Kept.Contains)];
         if (most == 0 || kept.IsEmpty)
@@ -46,15 +52,24 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
                     && !columns.OnlyCited.Contains(w)
                     && !columns.Withdrawn.Contains(w)
                     && view.Fold.Of(w).Stage == Stage.Found
+                    && fits(w)
                 )
                 .OrderByDescending(order)
                 .ThenBy(w => w)
-                .Select(w => (Work: w, Tied: Tied(w, at)))
-                .Select(s => (s.Work, s.Tied, Lane: Lane(s.Work, s.Tied, lanes, field)))
-                .Where(s => s.Lane >= 0)
-                .Take(most)
-                .Select(s => new Suggestion(s.Work, s.Lane, s.Tied.Length, Why(found, s.Work))),
+                .Select(w => Placed(w, found, at, lanes, field))
+                .OfType<Suggestion>()
+                .Take(most),
         ];
+    }
+
+    private Suggestion? Placed(int work, Neighbours found, Dictionary<int, int> at, LaneChoice lanes, LaneField field)
+    {
+        var graph = view.Snapshot.Columns.Graph;
+        int[] cites = [.. graph.Cites(work).ToArray().Where(at.ContainsKey).Select(w => at[w])];
+        int[] citedBy = [.. graph.CitedBy(work).ToArray().Where(at.ContainsKey).Select(w => at[w])];
+        var own = OfItsValues(work, lanes, field);
+        var lane = own ?? OfItsLinks([.. cites, .. citedBy], lanes);
+        return lane is { } of ? new(work, of, own is null, cites, citedBy, Why(found, work)) : null;
     }
 
     private static InCommonDto Why(Neighbours found, int work) =>
@@ -65,36 +80,33 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
             null
         );
 
-    private int[] Tied(int work, Dictionary<int, int> at) =>
-        [
-            .. view
-                .Snapshot.Columns.Graph.Cites(work)
-                .ToArray()
-                .Concat(view.Snapshot.Columns.Graph.CitedBy(work).ToArray())
-                .Distinct()
-                .Where(at.ContainsKey)
-                .Select(w => at[w]),
-        ];
-
     /// <summary>
-    /// The lane of its commonest value; where the field says nothing of works outside the set, or the value has no lane,
-    /// the lane it has most links with; −1 for none.
+    /// The lane of one of its values, or that of values without a lane, or of works without one; null where there is none
+    /// of these, where the field says nothing of works outside the set, and where people give the values: what it might be
+    /// tagged with its links say better.
     /// </summary>
-    private int Lane(int work, int[] tied, LaneChoice lanes, LaneField field)
+    private int? OfItsValues(int work, LaneChoice lanes, LaneField field)
     {
-        if (LaneValues.IsOfAnyWork(field))
-        {
-            var own = LaneValues.For(field, view, [work]).Of[0];
-            for (var lane = 0; lane < lanes.Lanes.Length; lane++)
-                if (lanes.Lanes[lane].Kind == LaneKind.Value && own.Contains(lanes.Lanes[lane].Value))
-                    return lane;
-        }
-        return tied.Select(i => lanes.Of[i])
+        if (!LaneValues.IsFact(field))
+            return null;
+        var own = LaneValues.For(field, view, [work]).Of[0];
+        int? Lane(Func<ChosenLane, bool> which) =>
+            lanes
+                .Lanes.Select((lane, i) => (lane, i))
+                .Where(l => which(l.lane))
+                .Select(l => (int?)l.i)
+                .FirstOrDefault();
+        return own.Count == 0
+            ? Lane(l => l.Kind == LaneKind.None)
+            : Lane(l => l.Kind == LaneKind.Value && own.Contains(l.Value)) ?? Lane(l => l.Kind == LaneKind.Others);
+    }
+
+    /// <summary>The lane that it has most links with; null where it has none.</summary>
+    private static int? OfItsLinks(int[] tied, LaneChoice lanes) =>
+        tied.Select(i => lanes.Of[i])
             .CountBy(lane => lane)
             .OrderByDescending(l => l.Value)
             .ThenBy(l => l.Key)
-            .Select(l => l.Key)
-            .DefaultIfEmpty(-1)
-            .First();
-    }
+            .Select(l => (int?)l.Key)
+            .FirstOrDefault();
 }

@@ -34,7 +34,6 @@ export function LaneHead({
     >
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
-          tabIndex={-1}
           className={`block w-full pt-0.5 text-left hover:underline ${lane.isFolded ? "" : "pt-1"}`}
           title={several > 0 ? `${works(several)} of these also stand for another lane` : undefined}
         >

@@ -6,41 +6,9 @@ import type { MapOf } from "./useMap";
 const widest = 22;
 const narrowest = 1.2;
 
-/** The citations between two lanes that are drawn, from the middle of the works that cite to that of those cited. */
-export interface LaneFlow {
-  citing: number;
-  cited: number;
-  links: number;
-  from: { x: number; y: number };
-  to: { x: number; y: number };
-}
-
-/** All links of the picture, added up by lane and lane. O(links). */
-export function flowsOf(picture: Arranged): readonly LaneFlow[] {
-  const middle = new Map(picture.lanes.filter((l) => !l.isFolded).map((l) => [l.of, l.y + l.height / 2]));
-  const sums = new Map<string, { citing: number; cited: number; links: number; from: number; to: number }>();
-  for (const { work, x } of picture.at.values())
-    for (const other of work.cites) {
-      const cited = picture.at.get(other);
-      if (!cited) continue;
-      const key = `${work.lane} ${cited.work.lane}`;
-      const sum = sums.get(key) ?? { citing: work.lane, cited: cited.work.lane, links: 0, from: 0, to: 0 };
-      sums.set(key, { ...sum, links: sum.links + 1, from: sum.from + x, to: sum.to + cited.x });
-    }
-  return [...sums.values()]
-    .map(({ citing, cited, links, from, to }) => ({
-      citing,
-      cited,
-      links,
-      from: { x: from / links, y: middle.get(citing) ?? 0 },
-      to: { x: to / links, y: middle.get(cited) ?? 0 },
-    }))
-    .sort((a, b) => a.links - b.links);
-}
-
 /** How densely lanes cite each other: the broader, the more; the number stands on those that are broad enough. */
 export const LaneLinks = memo(function LaneLinks({ map, picture }: { map: MapOf; picture: Arranged }) {
-  const flows = flowsOf(picture);
+  const { flows } = picture;
   const most = flows.at(-1)?.links ?? 1;
   const name = (lane: number) => picture.lanes.find((l) => l.of === lane)?.label ?? map.lanes[lane]?.label ?? "";
   return (

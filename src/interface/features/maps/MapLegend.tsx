@@ -3,7 +3,7 @@ import { StageMark, stageWords } from "../../ui/StageMark";
 import { TextButton } from "../../ui/TextButton";
 import { markPaint, markPath } from "./marks";
 import type { Choice, MapOf } from "./useMap";
-import { sizeWords } from "./words";
+import { sizeSaid } from "./words";
 
 const stages = ["Kept", "Found", "SetAside"] as const;
 
@@ -11,7 +11,6 @@ const stages = ["Kept", "Found", "SetAside"] as const;
 export function MapLegend({ map, choice, onOpen }: { map: MapOf; choice: Choice; onOpen: () => void }) {
   const others = map.lanes.find((l) => l.kind === "Others");
   const several = map.lanes.reduce((sum, l) => sum + l.several, 0);
-  const size = sizeWords.find(([s]) => s === choice.size)?.[1] ?? "citations counted by one database";
   return (
     <p className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-0.5 px-[18px] py-1 text-[11.5px] text-quiet max-sm:px-3">
       {stages.map((s) => (
@@ -21,7 +20,7 @@ export function MapLegend({ map, choice, onOpen }: { map: MapOf; choice: Choice;
       ))}
       {map.samples.length > 0 && (
         <span className="inline-flex items-center gap-1.5" data-samples>
-          {size}:
+          {sizeSaid(choice.size)}:
           {map.samples.map((s) => (
             <span key={s.size} className="inline-flex items-center gap-1">
               <svg width={24} height={24} aria-hidden="true">

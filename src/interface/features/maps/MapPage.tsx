@@ -26,7 +26,7 @@ import { useLaneLooks } from "./useLaneLooks";
 import { StartMap } from "./StartMap";
 import { YearThrough } from "./YearThrough";
 import { useMap } from "./useMap";
-import { withoutWords } from "./words";
+import { sizeSaid, withoutWords } from "./words";
 
 const none: readonly number[] = [];
 const noPaths: readonly { id: number; label: string }[] = [];
@@ -184,9 +184,9 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
               <p className="px-[18px] py-5 text-quiet">No work is in view, so there is nothing to draw.</p>
             ) : isTable ? (
               <MapTable
-                map={data}
                 picture={picture}
                 by={by}
+                size={sizeSaid(choice.size)}
                 picked={pickedHere}
                 onOpen={(id) => openWork(id)}
                 onPick={(id) => picked.flip(id)}

@@ -151,8 +151,7 @@ export function MapPicture({
           {map.columns.filter(isLabelled).map((c) => (
             <Press
               key={c.x}
-              tabIndex={-1}
-              title={`Pick what stands here`}
+              title="Pick what stands here"
               className="absolute top-1 rounded px-0.5 text-[11.5px] whitespace-nowrap text-quiet hover:text-ink hover:underline"
               style={
                 c.x + labelWidth > map.width
@@ -202,6 +201,7 @@ export function MapPicture({
           >
             <b className="font-semibold">{suggestion.work.name}</b>: {suggestion.work.title}
             <span className="block text-quiet">{whyNeighbour(suggestion.inCommon)}</span>
+            {suggestion.isByLinks && <span className="block text-quiet">in this lane by its links alone</span>}
           </p>
         )}
         <svg

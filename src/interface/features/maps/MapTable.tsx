@@ -1,29 +1,29 @@
 import { Press } from "../../ui/Press";
 import { count } from "../../ui/numbers";
 import { StageMark } from "../../ui/StageMark";
-import type { Arranged } from "./arrange";
-import type { MapOf } from "./useMap";
+import { linksDrawn, type Arranged } from "./arrange";
 
 /** The map in words: lane by lane, year by year, with the same acts. */
 export function MapTable({
-  map,
   picture,
   by,
+  size,
   picked,
   onOpen,
   onPick,
 }: {
-  map: MapOf;
   picture: Arranged;
   by: readonly (readonly number[])[];
+  /** What the size of marks says; null where it says nothing. */
+  size: string | null;
   picked: ReadonlySet<number>;
   onOpen: (id: number) => void;
   onPick: (id: number) => void;
 }) {
   return (
     <div className="min-h-0 flex-1 overflow-auto px-[18px] pb-4">
-      <Summary map={map} picture={picture} />
-      <Between map={map} picture={picture} />
+      <Summary picture={picture} />
+      <Between picture={picture} />
       {picture.lanes.map((lane) => {
         const inLane = [...picture.at.values()]
           .filter((m) => m.work.lane === lane.of)
@@ -31,7 +31,7 @@ export function MapTable({
         return (
           <table key={lane.of} className="mb-4 w-full text-[12.5px]">
             <caption className="pb-1 text-left text-[13.5px] font-semibold">
-              {lane.label} <span className="font-normal text-quiet">{count(lane.works)}</span>
+              {lane.label} <span className="font-normal text-quiet">{count(inLane.length)}</span>
             </caption>
             <thead>
               <tr className="text-left text-[11.5px] text-quiet [&>th]:font-normal">
@@ -39,7 +39,7 @@ export function MapTable({
                 <th className="w-12">year</th>
                 <th className="w-7">stage</th>
                 <th>work</th>
-                <th className="w-16 text-right">size</th>
+                {size !== null && <th className="w-24 text-right">{size}</th>}
                 <th className="w-16 text-right">cites here</th>
                 <th className="w-20 text-right">cited here</th>
               </tr>
@@ -65,7 +65,7 @@ export function MapTable({
                       {work.name}: <span className="font-serif">{work.title}</span>
                     </Press>
                   </td>
-                  <td className="text-right">{count(work.size)}</td>
+                  {size !== null && <td className="text-right">{count(work.size)}</td>}
                   <td className="text-right">{count(work.cites.length)}</td>
                   <td className="text-right">{count(by[of]?.length ?? 0)}</td>
                 </tr>
@@ -79,9 +79,9 @@ export function MapTable({
 }
 
 /** How often the works of each lane cite those of each other. */
-function Between({ map, picture }: { map: MapOf; picture: Arranged }) {
-  const links = new Map(map.between.map((b) => [`${b.citing} ${b.cited}`, b.links]));
-  if (picture.lanes.length < 2 || map.links === 0) return null;
+function Between({ picture }: { picture: Arranged }) {
+  const links = new Map(picture.flows.map((b) => [`${b.citing} ${b.cited}`, b.links]));
+  if (picture.lanes.length < 2 || links.size === 0) return null;
   return (
     <div tabIndex={0} role="region" aria-label="Citations from lane to lane" className="mb-4 overflow-x-auto">
       <table className="text-[12.5px]">
@@ -116,19 +116,19 @@ function Between({ map, picture }: { map: MapOf; picture: Arranged }) {
 }
 
 /** What the picture shows, in sentences: lanes, the years with most works, and the lanes that cite each other most. */
-function Summary({ map, picture }: { map: MapOf; picture: Arranged }) {
+function Summary({ picture }: { picture: Arranged }) {
   const years = new Map<number, number>();
   for (const { work } of picture.at.values())
     if (work.year !== null) years.set(work.year, (years.get(work.year) ?? 0) + 1);
   const densest = [...years].sort((a, b) => b[1] - a[1] || b[0] - a[0]).slice(0, 3);
   const names = new Map(picture.lanes.map((l) => [l.of, l.label]));
-  const bridges = map.between
-    .filter((b) => b.citing !== b.cited && names.has(b.citing) && names.has(b.cited))
-    .sort((a, b) => b.links - a.links)
-    .slice(0, 3);
+  const bridges = picture.flows
+    .filter((b) => b.citing !== b.cited)
+    .slice(-3)
+    .reverse();
   return (
     <p className="max-w-[75ch] py-2.5 text-[13px]">
-      {count(picture.at.size)} works in {picture.lanes.length} lanes, {count(map.links)} citations among them.
+      {count(picture.at.size)} works in {picture.lanes.length} lanes, {count(linksDrawn(picture))} citations among them.
       {densest.length > 0 && ` Most works are of ${densest.map(([y, n]) => `${y} (${n})`).join(", ")}.`}
       {bridges.length > 0 &&
         ` Most citations between lanes: ${bridges

@@ -30,7 +30,18 @@ export interface Arranged {
   bins: readonly { x: number; y: number; width: number; height: number; works: readonly number[]; lane: number }[];
   /** By ordinal of the work: where it stands; undefined where it is not drawn. */
   at: ReadonlyMap<number, Mark>;
+  /** Citations among the works that are drawn, by lane and lane: the fewest first. */
+  flows: readonly LaneFlow[];
   height: number;
+}
+
+/** The citations between two lanes that are drawn, from the middle of the works that cite to that of those cited. */
+export interface LaneFlow {
+  citing: number;
+  cited: number;
+  links: number;
+  from: { x: number; y: number };
+  to: { x: number; y: number };
 }
 
 const foldedHeight = 24;
@@ -83,5 +94,31 @@ export function arrange(
     const works = bin.works.filter((w) => at.has(w));
     return by === undefined || works.length === 0 ? [] : [{ ...bin, y: bin.y + by, works }];
   });
-  return { lanes, marks, bins, at, height: y };
+  return { lanes, marks, bins, at, flows: flowsOf(lanes, at), height: y };
+}
+
+/** How many citations run among the works that are drawn. */
+export const linksDrawn = (picture: Arranged): number => picture.flows.reduce((sum, f) => sum + f.links, 0);
+
+/** All links of what is drawn, added up by lane and lane. O(links). */
+function flowsOf(lanes: readonly Lane[], at: ReadonlyMap<number, Mark>): readonly LaneFlow[] {
+  const middle = new Map(lanes.map((l) => [l.of, l.y + l.height / 2]));
+  const sums = new Map<string, { citing: number; cited: number; links: number; from: number; to: number }>();
+  for (const { work, x } of at.values())
+    for (const other of work.cites) {
+      const cited = at.get(other);
+      if (!cited) continue;
+      const key = `${work.lane} ${cited.work.lane}`;
+      const sum = sums.get(key) ?? { citing: work.lane, cited: cited.work.lane, links: 0, from: 0, to: 0 };
+      sums.set(key, { ...sum, links: sum.links + 1, from: sum.from + x, to: sum.to + cited.x });
+    }
+  return [...sums.values()]
+    .map(({ citing, cited, links, from, to }) => ({
+      citing,
+      cited,
+      links,
+      from: { x: from / links, y: middle.get(citing) ?? 0 },
+      to: { x: to / links, y: middle.get(cited) ?? 0 },
+    }))
+    .sort((a, b) => a.links - b.links);
 }

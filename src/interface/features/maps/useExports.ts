@@ -1,6 +1,6 @@
 import { useSayFault } from "../../ui/Toasts";
-import { works } from "../../ui/numbers";
-import type { Arranged } from "./arrange";
+import { count, works } from "../../ui/numbers";
+import { linksDrawn, type Arranged } from "./arrange";
 import { mapSvg, pngOf, save } from "./exportMap";
 import type { Choice, MapOf } from "./useMap";
 
@@ -31,7 +31,7 @@ export function useExports({
   const day = new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" });
   const caption = [
     title,
-    `${works(map.works.length)}, ${map.links} citations among them; ${day}. Pennant: kept; ring: found; cross: set aside.`,
+    `${works(picture.at.size)}, ${count(linksDrawn(picture))} citations among them; ${day}. Pennant: kept; ring: found; cross: set aside.`,
   ];
   const svg = () => mapSvg(map, picture, caption, choice.along === "Year", named);
   const file = (format: string) => {

@@ -34,6 +34,10 @@ export const sizeWords: [MapSize, string][] = [
   ["Same", "nothing"],
 ];
 
+/** What the size of marks says; null where it says nothing. */
+export const sizeSaid = (size: MapSize): string | null =>
+  size === "Same" ? null : (sizeWords.find(([s]) => s === size)?.[1] ?? "citations counted by one database");
+
 /** What the lane of works without a value is called. */
 export const withoutWords: Record<LaneField, string> = {
   Topic: "in no topic",
