@@ -193,6 +193,7 @@ builder
     .AddSingleton<VocabularyService>()
     .AddSingleton(_ => new VocabularyClient(new AddressPolicy(options.Allowed)))
     .AddSingleton<OfferedTerms>()
+    .AddSingleton<Partings>()
     .AddSingleton<SenseService>()
     .AddSingleton<MapService>()
     .AddSingleton<SetWordsService>()

@@ -324,6 +324,9 @@ public sealed partial class CorpusColumns
     /// <summary>Number of the venue of each work; −1 for none.</summary>
     public int[] WorkVenue => All.WorkVenue;
 
+    /// <summary>The year of a work; null when unknown.</summary>
+    public int? YearOf(int work) => Year[work] is > 0 and var year ? year : null;
+
     /// <summary>The name under which the venue of a work is shown; null for none.</summary>
     public string? VenueOf(int work) =>
         All.VenueName[work] is >= 0 and var name ? All.Facets[Facet.Venue].Names[name] : null;

@@ -25,20 +25,11 @@ public sealed record SenseGroup(
     IReadOnlyList<int> Examples
 );
 
-/// <summary>How finely a set is parted.</summary>
-/// <param name="Resolution">Below 1 for fewer and larger groups, above 1 for more and smaller.</param>
-/// <param name="MostGroups">The largest so many are groups; works of others are left over.</param>
-/// <param name="LeastShare">A smaller part of the set is no group.</param>
-public sealed record Fineness(double Resolution, int MostGroups, double LeastShare)
-{
-    /// <summary>The fields that words come from, for senses.</summary>
-    public static Fineness Fields { get; } = new(0.7, 12, 0.02);
-
-    /// <summary>
-    /// The topics of one field, for the lanes of a map: fewer where there are few works, whose terms would say little.
-    /// </summary>
-    public static Fineness Topics(int works) => new(works < 200 ? 1.2 : 2.2, 40, 0);
-}
+/// <summary>A set in groups.</summary>
+/// <param name="Groups">The largest first.</param>
+/// <param name="Modularity">How much more of the links lies within all groups, those too small to be shown included, than
+/// chance would bring: −½ to 1.</param>
+public sealed record Parting(IReadOnlyList<SenseGroup> Groups, double Modularity);
 
 /// <summary>
 /// Parts a set of works into groups that use its words in different company: works are linked by shared references
@@ -79,20 +70,14 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
     /// <param name="budget">Ends it.</param>
     /// <param name="fineness">How finely.</param>
     /// <param name="shuffled">As for <see cref="Of"/>.</param>
-    /// <returns>The groups, and the modularity of all of them, those too small to be shown included.</returns>
     /// <exception cref="ArgumentOutOfRangeException">There are too many works.</exception>
-    public (IReadOnlyList<SenseGroup> Groups, double Modularity) Part(
-        WorkSet set,
-        Budget budget,
-        Fineness fineness,
-        Random? shuffled = null
-    )
+    public Parting Part(WorkSet set, Budget budget, Fineness fineness, Random? shuffled = null)
     {
         var works = set.ToArray();
         shuffled?.Shuffle(works);
         ArgumentOutOfRangeException.ThrowIfGreaterThan(works.Length, MostWorks);
         if (works.Length < LeastWorks)
-            return ([], 0);
+            return new([], 0);
         var links = Links(works, budget);
         var group = Communities.Of(works.Length, links, fineness.Resolution);
         var least = Math.Max(LeastWorks, (int)Math.Ceiling(fineness.LeastShare * works.Length));
@@ -109,7 +94,7 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
         ];
         var told = new SenseGroup[groups.Length];
         snapshot.Read([.. Enumerable.Range(0, told.Length)], i => told[i] = Told(groups[i], set, budget));
-        return (told, Communities.Modularity(group, links));
+        return new(told, Communities.Modularity(group, links));
     }
 
     private SenseGroup Told(int[] works, WorkSet set, Budget budget)

@@ -1,11 +1,9 @@
-using System.Collections.Immutable;
 using System.Globalization;
 using Zendle.Core.Maps;
 using Zendle.Core.Sets;
-using Zendle.Core.Trails;
-using Zendle.Index.Columns;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
+using Zendle.Server.Features.Search.Senses;
 
 namespace Zendle.Server.Features.Maps;
 
@@ -26,7 +24,7 @@ internal sealed record MapAsked(
 );
 
 /// <summary>Draws the set in view of a step as a map; the last ones are remembered.</summary>
-internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
+internal sealed class MapService(NeighbourFinder neighbours, Partings partings, TimeProvider clock)
 {
     /// <summary>More works than this are no map.</summary>
     public const int MostWorks = 5_000;
@@ -55,10 +53,10 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
     {
         var (works, columns) = (view.Answer.InView.ToArray(), view.Snapshot.Columns);
         var links = MapLinks.Among(works, columns.Graph);
-        var values = LaneValues.For(asked.Lanes, view, works);
-        var years = Array.ConvertAll(works, w => YearOf(columns, w));
+        var values = LaneValues.For(asked.Lanes, view, partings);
+        var years = Array.ConvertAll(works, columns.YearOf);
         int?[] at = asked.Along == MapAlong.Rank ? [.. links.Ranks(works)] : years;
-        var lanes = LaneChoice.By(values.Of, asked.Open ? MostOpenLanes : MostLanes);
+        var lanes = LaneChoice.By([.. works.Select(values.Of)], asked.Open ? MostOpenLanes : MostLanes);
         lanes = lanes.InOrder(asked.Order, years, links.Between(lanes.Of, lanes.Lanes.Length));
         var size = Sizes(view, asked, works, links);
         MapWork[] marks = [.. works.Select((w, i) => new MapWork(w, lanes.Of[i], at[i], size[i]))];
@@ -68,7 +66,7 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
         var suggested = new Suggestions(view, neighbours).For(
             works,
             lanes,
-            asked.Lanes,
+            values,
             w => hasUnknown || columns.Year[w] > 0,
             asked.Suggest
         );
@@ -90,17 +88,15 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
                         s.Lane,
                         asked.Along == MapAlong.Rank
                             ? 1 + works.Where((_, i) => links.Of(i) > s.Links).Count()
-                            : YearOf(columns, s.Work),
+                            : columns.YearOf(s.Work),
                         s.Size
                     )),
                 ],
                 lanes.Lanes.Length
             );
         }
-        return Told(view, other, asked, works, links, values, lanes, size, picture, suggested);
+        return new DrawnMap(view, other, asked, works, links, values, lanes, size, picture, suggested).Told();
     }
-
-    private static int? YearOf(CorpusColumns columns, int work) => columns.Year[work] is > 0 and var year ? year : null;
 
     private double[] Sizes(SearchView view, MapAsked asked, int[] works, MapLinks links)
     {
@@ -117,125 +113,10 @@ internal sealed class MapService(NeighbourFinder neighbours, TimeProvider clock)
                 ? [.. works.Select(w => (double)Math.Max(0, counted[w]))]
                 : new double[works.Length],
             MapSize.Links => [.. works.Select((_, i) => (double)links.Of(i))],
-            MapSize.Seeds => Ties(view, works),
+            MapSize.Seeds => Ties(new(view), works),
             _ => new double[works.Length],
         };
     }
 
-    private static double[] Ties(SearchView view, int[] works)
-    {
-        var ties = new Dictionary<int, double>();
-        var graph = view.Snapshot.Columns.Graph;
-        foreach (var seed in (view.State.Question as SeededQuestion)?.Seeds ?? [])
-        foreach (var work in graph.Cites(seed).ToArray().Concat(graph.CitedBy(seed).ToArray()).Distinct())
-            ties[work] = ties.GetValueOrDefault(work) + 1;
-        return [.. works.Select(w => ties.GetValueOrDefault(w))];
-    }
-
-    private static MapDto Told(
-        SearchView view,
-        WorkSet? other,
-        MapAsked asked,
-        int[] works,
-        MapLinks links,
-        LaneValues values,
-        LaneChoice lanes,
-        double[] size,
-        MapPicture picture,
-        IReadOnlyList<Suggestion> suggested
-    )
-    {
-        var columns = view.Snapshot.Columns;
-        var ordinal = works.Select((work, i) => (work, i)).ToDictionary(w => w.work, w => w.i);
-        var marks = picture.Marks.ToDictionary(m => m.Work);
-        var bins = picture.Bins.SelectMany(b => b.Works.Select(w => (w, b))).ToDictionary(w => w.w, w => w.b);
-        var line = MainLine.Of(view.Answer.InView, w => columns.Graph.Cites(w).ToArray(), w => columns.Year[w]);
-        return new(
-            [
-                .. lanes
-                    .Lanes.Zip(picture.Lanes)
-                    .Select(l => new MapLaneDto(
-                        l.First.Kind,
-                        l.First.Value < 0 ? "" : values.Name(l.First.Value),
-                        l.First.Values,
-                        l.First.Works,
-                        l.First.Several,
-                        Round(l.Second.Y),
-                        Round(l.Second.Height)
-                    )),
-            ],
-            [.. picture.Scale.Columns.Select(c => new MapColumnDto(c.Kind, c.From, c.To, Round(c.X), Round(c.Width)))],
-            [.. works.Select((_, i) => Work(i))],
-            [
-                .. picture.Bins.Select(b => new MapBinDto(
-                    b.Lane,
-                    b.Column,
-                    Round(b.X),
-                    Round(b.Y),
-                    Round(b.Width),
-                    Round(b.Height),
-                    [.. b.Works.Where(ordinal.ContainsKey).Select(w => ordinal[w])]
-                )),
-            ],
-            links.Count,
-            [.. line.Works.Select(w => ordinal[w.Work])],
-            values.Modularity is { } modularity ? Math.Round(modularity, 2) : null,
-            asked.Size == MapSize.Same ? [] : Samples(picture.Scale),
-            asked.Frame.Width,
-            Round(picture.Height),
-            view.State.HasSeeds,
-            [
-                .. suggested.Select(s => new SuggestionDto(
-                    Placed(
-                        s.Work,
-                        s.Lane,
-                        s.Size,
-                        s.Cites,
-                        columns.Graph.Cites(s.Work).Length - s.Cites.Length,
-                        columns.Graph.CitedBy(s.Work).Length - s.CitedBy.Length
-                    ),
-                    s.InCommon,
-                    s.CitedBy,
-                    s.IsByLinks
-                )),
-            ],
-            other is null ? null : new(works.Count(other.Contains), other.Count() - works.Count(other.Contains))
-        );
-
-        MapWorkDto Work(int i) =>
-            Placed(works[i], lanes.Of[i], size[i], links.Cites(i), links.CitesOutside[i], links.CitedOutside[i]);
-
-        MapWorkDto Placed(int id, int lane, double weight, IReadOnlyList<int> cites, int citesOutside, int citedOutside)
-        {
-            var isDrawn = marks.TryGetValue(id, out var mark);
-            var bin = isDrawn ? null : bins[id];
-            return new(
-                id,
-                lane,
-                bin?.Column ?? mark.Column,
-                Round(bin is null ? mark.X : bin.X + (bin.Width / 2)),
-                Round(bin is null ? mark.Y : bin.Y + (bin.Height / 2)),
-                Round(isDrawn ? mark.Diameter : 0),
-                YearOf(columns, id),
-                view.Fold.Of(id).Stage,
-                WorkNames.Of(columns, id),
-                columns.SortTitle[id] ?? "",
-                weight,
-                cites,
-                citesOutside,
-                citedOutside,
-                other?.Contains(id) == true
-            );
-        }
-    }
-
-    /// <summary>The largest size, a quarter of it, and the least that there can be.</summary>
-    private static ImmutableArray<SampleDto> Samples(MapScale scale)
-    {
-        double[] sizes =
-            scale.MostSize >= 8 ? [0, Math.Round(scale.MostSize / 4), scale.MostSize] : [0, scale.MostSize];
-        return [.. sizes.Distinct().Select(s => new SampleDto(s, Round(scale.Diameter(s))))];
-    }
-
-    private static double Round(double pixels) => Math.Round(pixels, 2);
+    private static double[] Ties(SeedTies ties, int[] works) => [.. works.Select(w => (double)ties.Of(w).Count)];
 }

@@ -30,10 +30,16 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
     /// <summary>The most alike that belong to a lane of the map. O(neighbours log neighbours).</summary>
     /// <param name="works">The works of the map.</param>
     /// <param name="lanes">Its lanes.</param>
-    /// <param name="field">What its lanes are.</param>
+    /// <param name="values">What its lanes are made of.</param>
     /// <param name="fits">Whether a work has a place along the map.</param>
     /// <param name="most">How many at most.</param>
-    public IReadOnlyList<Suggestion> For(int[] works, LaneChoice lanes, LaneField field, Func<int, bool> fits, int most)
+    public IReadOnlyList<Suggestion> For(
+        int[] works,
+        LaneChoice lanes,
+        LaneValues values,
+        Func<int, bool> fits,
+        int most
+    )
     {
         ImmutableArray<int> kept = [.. works.Where(view.Facts.Kept.Contains)];
         if (most == 0 || kept.IsEmpty)
@@ -56,18 +62,18 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
                 )
                 .OrderByDescending(order)
                 .ThenBy(w => w)
-                .Select(w => Placed(w, found, at, lanes, field))
+                .Select(w => Placed(w, found, at, lanes, values))
                 .OfType<Suggestion>()
                 .Take(most),
         ];
     }
 
-    private Suggestion? Placed(int work, Neighbours found, Dictionary<int, int> at, LaneChoice lanes, LaneField field)
+    private Suggestion? Placed(int work, Neighbours found, Dictionary<int, int> at, LaneChoice lanes, LaneValues values)
     {
         var graph = view.Snapshot.Columns.Graph;
         int[] cites = [.. graph.Cites(work).ToArray().Where(at.ContainsKey).Select(w => at[w])];
         int[] citedBy = [.. graph.CitedBy(work).ToArray().Where(at.ContainsKey).Select(w => at[w])];
-        var own = OfItsValues(work, lanes, field);
+        var own = OfItsValues(work, lanes, values);
         var lane = own ?? OfItsLinks([.. cites, .. citedBy], lanes);
         return lane is { } of ? new(work, of, own is null, cites, citedBy, Why(found, work)) : null;
     }
@@ -85,11 +91,11 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
     /// of these, where the field says nothing of works outside the set, and where people give the values: what it might be
     /// tagged with its links say better.
     /// </summary>
-    private int? OfItsValues(int work, LaneChoice lanes, LaneField field)
+    private static int? OfItsValues(int work, LaneChoice lanes, LaneValues values)
     {
-        if (!LaneValues.IsFact(field))
+        if (!values.IsFact)
             return null;
-        var own = LaneValues.For(field, view, [work]).Of[0];
+        var own = values.Of(work);
         int? Lane(Func<ChosenLane, bool> which) =>
             lanes
                 .Lanes.Select((lane, i) => (lane, i))

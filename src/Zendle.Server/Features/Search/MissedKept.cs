@@ -81,7 +81,7 @@ internal sealed class MissedKept(SearchService search)
                     .Select(w => new MissedWorkDto(
                         w.Work,
                         columns.SortTitle[w.Work] ?? "",
-                        columns.Year[w.Work] is > 0 and var year ? year : null,
+                        columns.YearOf(w.Work),
                         w.By
                     )),
             ]

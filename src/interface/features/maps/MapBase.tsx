@@ -1,5 +1,6 @@
 import { memo } from "react";
 import type { Arranged } from "./arrange";
+import { isTicked } from "./columns";
 import { laneColour, markPaint, markPath } from "./marks";
 import type { MapOf } from "./useMap";
 
@@ -13,7 +14,6 @@ export const MapBase = memo(function MapBase({
   picture: Arranged;
   width: number;
 }) {
-  const colour = (lane: number) => laneColour(map.lanes[lane]?.kind ?? "None", lane);
   return (
     <>
       {picture.lanes.map((lane, i) => (
@@ -37,7 +37,7 @@ export const MapBase = memo(function MapBase({
             data-mark={work.id}
             data-stage={work.stage}
             d={markPath(work.stage, x, y, work.diameter)}
-            {...markPaint(work.stage, colour(work.lane), work.diameter)}
+            {...markPaint(work.stage, laneColour(map, work.lane), work.diameter)}
           />
         ))}
         {picture.marks
@@ -60,7 +60,7 @@ export const MapBase = memo(function MapBase({
               height={bin.height}
               rx={3}
               fill="var(--paper)"
-              stroke={colour(bin.lane)}
+              stroke={laneColour(map, bin.lane)}
               strokeWidth={1.5}
             />
             <text
@@ -79,22 +79,3 @@ export const MapBase = memo(function MapBase({
     </>
   );
 });
-
-/** Columns that carry a label: far enough from each other, at round values. */
-export function isTicked(map: MapOf): (c: MapOf["columns"][number]) => boolean {
-  const values = map.columns.filter((c) => c.kind === "Values");
-  const [first] = values;
-  if (!first) return () => true;
-  const per = first.to - first.from + 1;
-  const every = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000]
-    .map((n) => n * per)
-    .find((n) => (n / per) * first.width >= 44);
-  return (c) => c.kind !== "Values" || (every !== undefined && c.from % every === 0);
-}
-
-/** What stands over a column. */
-export function columnLabel(c: MapOf["columns"][number], isYear: boolean): string {
-  if (c.kind === "Unknown") return isYear ? "no year" : "";
-  if (c.kind === "Earlier") return `to ${c.to}`;
-  return String(c.from);
-}

@@ -1,6 +1,5 @@
 import type { Dto } from "../../api/client";
-import { count } from "../../ui/numbers";
-import { arc } from "./links";
+import { arc, linksSaid, type Point } from "./links";
 import type { Arranged, Mark } from "./arrange";
 import { laneColour, markPaint, markPath } from "./marks";
 import type { MapOf } from "./useMap";
@@ -40,15 +39,12 @@ export function MapFocus({
   const others = there([...picked]);
   const linked = link === null ? undefined : picture.at.get(link);
   const chain = there(line);
+  const suggestionAt = suggestion && { x: suggestion.work.x, y: suggestion.work.y + suggestion.shift };
   const paint = (mark: Mark) => (
     <path
       key={mark.of}
       d={markPath(mark.work.stage, mark.x, mark.y, mark.work.diameter || 6)}
-      {...markPaint(
-        mark.work.stage,
-        laneColour(map.lanes[mark.work.lane]?.kind ?? "None", mark.work.lane),
-        mark.work.diameter || 6,
-      )}
+      {...markPaint(mark.work.stage, laneColour(map, mark.work.lane), mark.work.diameter || 6)}
     />
   );
   return (
@@ -67,27 +63,13 @@ export function MapFocus({
       {chain.map(paint)}
       {at && cites.map((to) => <Arc key={to.of} from={at} to={to} way="over" strong={to === linked} />)}
       {at && citing.map((to) => <Arc key={to.of} from={at} to={to} way="under" strong={to === linked} />)}
-      {suggestion && (
+      {suggestion && suggestionAt && (
         <>
           {there(suggestion.work.cites).map((to) => (
-            <path
-              key={to.of}
-              data-arc="over"
-              d={arc({ x: suggestion.work.x, y: suggestion.work.y + suggestion.shift }, to, "over")}
-              fill="none"
-              stroke="var(--past)"
-              strokeWidth={1.3}
-            />
+            <Arc key={to.of} from={suggestionAt} to={to} way="over" />
           ))}
           {there(suggestion.citedBy).map((to) => (
-            <path
-              key={to.of}
-              data-arc="under"
-              d={arc({ x: suggestion.work.x, y: suggestion.work.y + suggestion.shift }, to, "under")}
-              fill="none"
-              stroke="var(--future)"
-              strokeWidth={1.3}
-            />
+            <Arc key={to.of} from={suggestionAt} to={to} way="under" />
           ))}
           {there([...suggestion.work.cites, ...suggestion.citedBy]).map(paint)}
         </>
@@ -129,7 +111,18 @@ export function MapFocus({
 const told = ({ work }: Mark) =>
   `${work.name}: ${work.title.length > 64 ? `${work.title.slice(0, 62)} …` : work.title}`;
 
-function Arc({ from, to, way, strong }: { from: Mark; to: Mark; way: "over" | "under"; strong: boolean }) {
+function Arc({
+  from,
+  to,
+  way,
+  strong = false,
+}: {
+  from: Point;
+  to: Point;
+  way: "over" | "under";
+  /** Whether it is the link one walks along. */
+  strong?: boolean;
+}) {
   return (
     <path
       data-arc={way}
@@ -140,10 +133,6 @@ function Arc({ from, to, way, strong }: { from: Mark; to: Mark; way: "over" | "u
     />
   );
 }
-
-/** What a work cites and what cites it, on the map and elsewhere. */
-export const linksSaid = ({ work }: Mark, citedHere: number): string =>
-  `Cites ${count(work.cites.length)} here and ${count(work.citesOutside)} elsewhere, cited by ${count(citedHere)} here and ${count(work.citedOutside)} elsewhere`;
 
 /** A label that stays inside the picture, on a ground of its own; a second line in smaller letters. */
 function Label({ mark, text, more, width }: { mark: Mark; text: string; more?: string; width: number }) {

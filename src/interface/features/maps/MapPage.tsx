@@ -126,14 +126,14 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
       </div>
     );
 
-  const line = !data || !picture ? none : hasLine ? data.mainLine : between();
   const total = view.data?.count ?? 0;
-  /** Two picked works are joined by the way between them. */
-  function between(): readonly number[] {
-    const two = [...pickedHere];
-    if (!data || two.length !== 2) return none;
-    return pathBetween(data.works, by, two[0] ?? 0, two[1] ?? 0) ?? none;
-  }
+  // Two picked works are joined by the way between them.
+  const [from, to] = [...pickedHere];
+  const way =
+    data && pickedHere.size === 2 && from !== undefined && to !== undefined
+      ? pathBetween(data.works, by, from, to)
+      : null;
+  const line = hasLine ? (data?.mainLine ?? none) : (way ?? none);
   const range = yearsOf(data?.works ?? []);
   return (
     <>

@@ -1,10 +1,11 @@
 import { useEffect, useRef, useState, type PointerEvent } from "react";
-import type { Arranged } from "./arrange";
-import { MapBase, columnLabel, isTicked } from "./MapBase";
-import { MapFocus, linksSaid } from "./MapFocus";
+import type { Arranged, LaneLook } from "./arrange";
+import { columnLabel, isTicked } from "./columns";
+import { linksSaid } from "./links";
+import { MapBase } from "./MapBase";
+import { MapFocus } from "./MapFocus";
 import { LaneLinks } from "./LaneLinks";
 import { LaneHead } from "./LaneHead";
-import type { LaneLook } from "./arrange";
 import { laneColour } from "./marks";
 import { useLooking, useNearest } from "./useLooking";
 import type { MapOf } from "./useMap";
@@ -170,7 +171,7 @@ export function MapPicture({
               key={lane.of}
               lane={lane}
               several={map.lanes[lane.of]?.several ?? 0}
-              colour={laneColour(map.lanes[lane.of]?.kind ?? "None", lane.of)}
+              colour={laneColour(map, lane.of)}
               width={gutter}
               onPick={(how) =>
                 onPick(

@@ -1,6 +1,7 @@
 import type { Dto } from "../../api/client";
 import { Marked } from "../../ui/Marked";
 import { Press } from "../../ui/Press";
+import { PickBox } from "../../set/list/PickBox";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 
@@ -39,15 +40,7 @@ export function MapRow({
         {row.year ?? "n.d."}
         <span className="mt-1 flex items-center gap-1.5">
           <StageMark stage={row.stage} />
-          <input
-            type="checkbox"
-            tabIndex={-1}
-            checked={picked}
-            onChange={onPick}
-            onClick={(e) => e.stopPropagation()}
-            aria-label={`Pick ${row.title.text}`}
-            className="h-3.5 w-3.5 accent-[var(--pine)]"
-          />
+          <PickBox title={row.title.text} picked={picked} onPick={onPick} className="" />
         </span>
       </div>
       <div className="min-w-0">

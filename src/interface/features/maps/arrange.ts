@@ -1,3 +1,4 @@
+import type { Point } from "./links";
 import type { MapOf, MapWork } from "./useMap";
 
 /** How a lane is shown: whole, as one line with its count, or not at all. */
@@ -40,8 +41,8 @@ export interface LaneFlow {
   citing: number;
   cited: number;
   links: number;
-  from: { x: number; y: number };
-  to: { x: number; y: number };
+  from: Point;
+  to: Point;
 }
 
 const foldedHeight = 24;

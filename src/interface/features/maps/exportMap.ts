@@ -1,5 +1,5 @@
 import type { Arranged } from "./arrange";
-import { columnLabel, isTicked } from "./MapBase";
+import { columnLabel, isTicked } from "./columns";
 import { laneColour, laneColours, markPaint, markPath } from "./marks";
 import { works } from "../../ui/numbers";
 import type { MapOf } from "./useMap";
@@ -77,7 +77,7 @@ export function mapSvg(
     `<g transform="translate(${left} ${top})">`,
     ...picture.lanes.flatMap((lane, i) => [
       `<rect x="0" y="${lane.y}" width="${map.width}" height="${lane.height}"${paint({ fill: i % 2 === 0 ? "var(--soft)" : "var(--paper)" })}/>`,
-      `<rect x="${-left + 12}" y="${lane.y}" width="4" height="${lane.height}"${paint({ fill: laneColour(map.lanes[lane.of]?.kind ?? "None", lane.of) })}/>`,
+      `<rect x="${-left + 12}" y="${lane.y}" width="4" height="${lane.height}"${paint({ fill: laneColour(map, lane.of) })}/>`,
       text(-left + 22, lane.y + 16, lane.label.length > 24 ? `${lane.label.slice(0, 23)}…` : lane.label, {
         fontWeight: 600,
       }),
@@ -91,10 +91,10 @@ export function mapSvg(
       ]),
     ...picture.marks.map(
       ({ work, x, y }) =>
-        `<path d="${markPath(work.stage, x, y, work.diameter)}"${paint(markPaint(work.stage, laneColour(map.lanes[work.lane]?.kind ?? "None", work.lane), work.diameter))}><title>${escaped(`${work.name}: ${work.title}`)}</title></path>`,
+        `<path d="${markPath(work.stage, x, y, work.diameter)}"${paint(markPaint(work.stage, laneColour(map, work.lane), work.diameter))}><title>${escaped(`${work.name}: ${work.title}`)}</title></path>`,
     ),
     ...picture.bins.flatMap((b) => [
-      `<rect x="${b.x}" y="${b.y}" width="${b.width}" height="${b.height}" rx="3"${paint({ fill: "var(--paper)", stroke: laneColour(map.lanes[b.lane]?.kind ?? "None", b.lane) })}/>`,
+      `<rect x="${b.x}" y="${b.y}" width="${b.width}" height="${b.height}" rx="3"${paint({ fill: "var(--paper)", stroke: laneColour(map, b.lane) })}/>`,
       text(b.x + b.width / 2, b.y + b.height / 2 + 4, String(b.works.length), { textAnchor: "middle" }),
     ]),
     ...labelled(picture, map.width, labels).map((l) => text(l.x, l.y + 4, l.text, { fontSize: 10 })),

@@ -1,4 +1,12 @@
+import { count } from "../../ui/numbers";
+import type { Mark } from "./arrange";
 import type { MapWork } from "./useMap";
+
+/** Where something stands in the picture, in pixels. */
+export interface Point {
+  x: number;
+  y: number;
+}
 
 /** By work: the ordinals of the works on the map that cite it. */
 export function citedBy(works: readonly MapWork[]): readonly (readonly number[])[] {
@@ -39,7 +47,7 @@ export function pathBetween(
 }
 
 /** An arc from one point to another: over them for what a work cites, under them for what cites it. */
-export function arc(a: { x: number; y: number }, b: { x: number; y: number }, way: "over" | "under"): string {
+export function arc(a: Point, b: Point, way: "over" | "under"): string {
   const lift = 14 + Math.min(70, Math.abs(a.x - b.x) * 0.22 + Math.abs(a.y - b.y) * 0.12);
   const high = Math.min(a.y, b.y);
   // At the top of the picture arcs are flatter: none leaves it.
@@ -50,3 +58,7 @@ export function arc(a: { x: number; y: number }, b: { x: number; y: number }, wa
   const [from, to] = [a.x + (b.x - a.x) * 0.15 + bow, b.x - (b.x - a.x) * 0.15 + bow];
   return `M${f(a.x)} ${f(a.y)}C${f(from)} ${f(bend)} ${f(to)} ${f(bend)} ${f(b.x)} ${f(b.y)}`;
 }
+
+/** What a work cites and what cites it, on the map and elsewhere. */
+export const linksSaid = ({ work }: Mark, citedHere: number): string =>
+  `Cites ${count(work.cites.length)} here and ${count(work.citesOutside)} elsewhere, cited by ${count(citedHere)} here and ${count(work.citedOutside)} elsewhere`;

@@ -1,4 +1,5 @@
 import type { Dto } from "../../api/client";
+import type { MapOf } from "./useMap";
 
 type Stage = Dto<"WorkRowDto">["stage"];
 
@@ -15,8 +16,8 @@ export const laneColours = [
 ] as const;
 
 /** The colour of a lane by its ordinal; those that hold what is left over are grey. */
-export const laneColour = (kind: string, of: number): string =>
-  kind === "Value" ? (laneColours[of % laneColours.length] ?? "var(--quiet)") : "var(--quiet)";
+export const laneColour = (map: MapOf, of: number): string =>
+  map.lanes[of]?.kind === "Value" ? (laneColours[of % laneColours.length] ?? "var(--quiet)") : "var(--quiet)";
 
 const f = (n: number) => Number(n.toFixed(2));
 

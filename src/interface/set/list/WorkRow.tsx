@@ -6,6 +6,7 @@ import { Withdrawn } from "../../ui/Withdrawn";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 import { Press } from "../../ui/Press";
+import { PickBox } from "./PickBox";
 
 /**
  * One work in the list: year and stage in the margin, then title, who and where, the best sentence; at the right what
@@ -55,15 +56,11 @@ export function WorkRow({
         <span className={dense ? "ml-1.5 inline-block align-[-2px]" : "mt-1 block"}>
           <StageMark stage={row.stage} />
         </span>
-        <input
-          type="checkbox"
-          tabIndex={-1}
-          checked={picked}
-          onChange={onPick}
-          onClick={(e) => e.stopPropagation()}
-          aria-label={`Pick ${row.title.text}`}
-          className={`${dense ? "absolute top-1 left-0.5" : "mt-1"} h-3.5 w-3.5 accent-[var(--pine)]
-            ${picked ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"}`}
+        <PickBox
+          title={row.title.text}
+          picked={picked}
+          onPick={onPick}
+          className={`${dense ? "absolute top-1 left-0.5" : "mt-1"} ${picked ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"}`}
         />
       </div>
       <div className="min-w-0">

@@ -1,5 +1,3 @@
-using Zendle.Core.Sets;
-using Zendle.Index;
 using Zendle.Index.Senses;
 
 namespace Zendle.Server.Features.Search.Senses;
@@ -30,32 +28,23 @@ internal sealed record SenseDto(
 /// <param name="Rest">Works in view that are in no group, ascending.</param>
 internal sealed record SensesDto(int Total, int Most, IReadOnlyList<SenseDto> Groups, IReadOnlyList<int> Rest);
 
-/// <summary>Parts the set in view of a step into senses; what it found for an answer is remembered.</summary>
-internal sealed class SenseService(SearchService search)
+/// <summary>Tells the senses of the set in view of a step.</summary>
+internal sealed class SenseService(SearchService search, Partings partings)
 {
-    private const long MostRemembered = 4 << 20;
-    private readonly BoundedCache<string, SensesDto> known = new(MostRemembered);
-
     /// <summary>The senses of a step; null when the review has no such step.</summary>
     public async Task<SensesDto?> Of(int reviewId, int stepId)
     {
         using var view = await search.View(reviewId, stepId);
-        return view is null
-            ? null
-            : known.Get(
-                view.Answer.Key,
-                () => Parted(view),
-                found => 400 + (4L * found.Total) + (600L * found.Groups.Count)
-            );
+        return view is null ? null : Told(view);
     }
 
-    private static SensesDto Parted(SearchView view)
+    private SensesDto Told(SearchView view)
     {
         var (set, columns) = (view.Answer.InView, view.Snapshot.Columns);
         var total = set.Count();
         if (total > SenseGroups.MostWorks)
             return new(total, SenseGroups.MostWorks, [], []);
-        var groups = new SenseGroups(view.Snapshot).Of(set, Budget.Current);
+        var groups = partings.Of(view, Fineness.Fields).Groups;
         var rest = set.Copy();
         foreach (var work in groups.SelectMany(g => g.Works))
             rest.Remove(work);
@@ -69,13 +58,7 @@ internal sealed class SenseService(SearchService search)
                     g.Works,
                     g.From,
                     g.To,
-                    [
-                        .. g.Examples.Select(w => new SenseExampleDto(
-                            w,
-                            columns.SortTitle[w] ?? "",
-                            columns.Year[w] is > 0 and var year ? year : null
-                        )),
-                    ]
+                    [.. g.Examples.Select(w => new SenseExampleDto(w, columns.SortTitle[w] ?? "", columns.YearOf(w)))]
                 )),
             ],
             rest.ToArray()
