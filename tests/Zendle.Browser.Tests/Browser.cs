@@ -12,30 +12,16 @@ namespace Zendle.Browser.Tests;
 public sealed class Browser : IDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+    private static readonly TimeSpan LongestPause = TimeSpan.FromMilliseconds(200);
     private readonly ChromeDriver driver;
     private readonly Uri home;
 
+    /// <summary>A browser nobody has used before, as far as its pages can tell.</summary>
     public Browser(Uri home)
     {
         this.home = home;
         Downloads = Directory.CreateTempSubdirectory("zendle-downloads-").FullName;
-        var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
-        service.SuppressInitialDiagnosticInformation = true;
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments(
-            "--headless=new",
-            "--no-sandbox",
-            "--disable-gpu",
-            "--disable-quic",
-            "--no-first-run",
-            "--disable-background-networking",
-            "--disable-component-update",
-            "--disable-sync",
-            "--disable-dev-shm-usage"
-        );
-        options.AddUserProfilePreference("download.default_directory", Downloads);
-        options.SetLoggingPreference(LogType.Browser, LogLevel.Warning);
-        driver = new(service, options);
+        driver = Chromiums.Take(Downloads);
         Size(1280, 800);
     }
 
@@ -128,6 +114,8 @@ public sealed class Browser : IDisposable
     {
         var end = DateTime.UtcNow + Patience;
         Exception? last = null;
+        // Looking costs the page work, so what takes long is looked for less often.
+        var pause = TimeSpan.FromMilliseconds(40);
         while (DateTime.UtcNow < end)
         {
             try
@@ -146,7 +134,8 @@ public sealed class Browser : IDisposable
             {
                 last = e;
             }
-            Thread.Sleep(60);
+            Thread.Sleep(pause);
+            pause = pause * 1.4 < LongestPause ? pause * 1.4 : LongestPause;
         }
         throw new TimeoutException($"Waited in vain for: {what}. The page says: {Brief()}", last);
     }
@@ -239,7 +228,6 @@ public sealed class Browser : IDisposable
 
     public void Type(string keys) => new Actions(driver).SendKeys(keys).Perform();
 
-    /// <summary>Types letter by letter with a pause after each, as a person does.</summary>
     /// <summary>Drags from one point of the window to another.</summary>
     public void Drag((int X, int Y) from, (int X, int Y) to) =>
         new Actions(driver)
@@ -250,6 +238,7 @@ public sealed class Browser : IDisposable
             .Release()
             .Perform();
 
+    /// <summary>Types letter by letter with a pause after each, as a person does.</summary>
     public void TypeSlowly(string text, TimeSpan between) =>
         text.Aggregate(new Actions(driver), (acts, letter) => acts.SendKeys(letter.ToString()).Pause(between))
             .Perform();
@@ -347,8 +336,7 @@ public sealed class Browser : IDisposable
 
     public void Dispose()
     {
-        driver.Quit();
-        driver.Dispose();
+        Chromiums.GiveBack(driver);
         Directory.Delete(Downloads, recursive: true);
     }
 }

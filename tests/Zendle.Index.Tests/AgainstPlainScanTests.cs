@@ -212,7 +212,7 @@ public sealed class AgainstPlainScanTests : IDisposable
                     );
                 }
             },
-            iter: 1_000
+            iter: 400
         );
     }
 
@@ -341,7 +341,7 @@ public sealed class AgainstPlainScanTests : IDisposable
                     ledger.Databases.Select(d => (d.DatabaseId, d.OnlyHere, d.PartOf))
                 );
             },
-            iter: 300
+            iter: 150
         );
     }
 
@@ -405,7 +405,7 @@ public sealed class AgainstPlainScanTests : IDisposable
                     board.Cards.Count(c => c.Kind is CardKind.Concept or CardKind.Block)
                 );
             },
-            iter: 1_000
+            iter: 400
         );
     }
 
@@ -433,7 +433,7 @@ public sealed class AgainstPlainScanTests : IDisposable
                         PlainScan.Records(corpus.Records, QueryReader.Read(board.Expression).Root!).Order();
                     Assert.Equal(Found(before), Found(back));
                 },
-                iter: 1_000
+                iter: 400
             );
     }
 

@@ -51,6 +51,8 @@ public sealed class BadRequestTests : IAsyncLifetime
     private Task<(int Status, string Text)> Json(string method, string path, string body) =>
         Raw(method, path, Encoding.UTF8.GetBytes(body), "application/json");
 
+    private static readonly string[] OddValues = ["0", "-1", "2147483647", "99999999999", "x", "99", "%F0%9F%A6%8B"];
+
     private static readonly string[] Odd =
     [
         "null",
@@ -97,10 +99,10 @@ public sealed class BadRequestTests : IAsyncLifetime
             }
         }
         Walk(fit, []);
-        // Every second oddity at every place, the others at the next: each stands in most kinds of request.
+        // Every fourth oddity at every place, the next ones at the next: each stands in most kinds of request.
         foreach (var (at, place) in places.Index())
         {
-            foreach (var odd in Odd.Append("(gone)").Where((_, i) => (i + at) % 2 == 0))
+            foreach (var odd in Odd.Append("(gone)").Where((_, i) => (i + at) % 4 == 0))
             {
                 var copy = fit.DeepClone();
                 var parent = place[..^1].Aggregate(copy, (n, k) => n[k]!).AsObject();
@@ -149,7 +151,7 @@ public sealed class BadRequestTests : IAsyncLifetime
                         faults.Add($"{status} {method} {path} {body[..Math.Min(160, body.Length)]}");
                 }
             foreach (var place in Regex.Matches(path, @"\{(\w+)\}").Select(m => m.Value).Append("?"))
-            foreach (var odd in new[] { "0", "-1", "2147483647", "99999999999", "x", "99", "%F0%9F%A6%8B" })
+            foreach (var odd in OddValues.Where((_, i) => (i + path.Length) % 2 == 0))
             {
                 var query = string.Join(
                     '&',
@@ -178,7 +180,7 @@ public sealed class BadRequestTests : IAsyncLifetime
             }
         }
         Assert.True(faults.Count == 0, $"{faults.Count} of {asked}:\n{string.Join('\n', faults.Take(40))}");
-        Assert.True(asked > 3_000, $"{asked}");
+        Assert.True(asked > 1_500, $"{asked}");
     }
 
     [Theory]

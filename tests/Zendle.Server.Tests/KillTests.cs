@@ -7,7 +7,7 @@ namespace Zendle.Server.Tests;
 
 /// <summary>
 /// The real process is killed in the middle of harvests, decisions and starts; nothing acknowledged is lost, and every
-/// start works. Six times, or as often as ZENDLE_KILLS says (a nightly run: 100).
+/// start works. Four times, or as often as ZENDLE_KILLS says (a nightly run: 100).
 /// </summary>
 public sealed class KillTests : IAsyncLifetime
 {
@@ -17,7 +17,7 @@ public sealed class KillTests : IAsyncLifetime
         out var n
     )
         ? n
-        : 6;
+        : 4;
 
     // Far more than a start takes here (see docs/measures.md), and far less than for ever.
     private static readonly TimeSpan LongestStart = TimeSpan.FromSeconds(30);
@@ -27,7 +27,7 @@ public sealed class KillTests : IAsyncLifetime
     private OutsideHost outside = null!;
     private ServerProcess? server;
 
-    public async ValueTask InitializeAsync() => outside = await OutsideHost.Start(works: 900, seed: 4);
+    public async ValueTask InitializeAsync() => outside = await OutsideHost.Start(works: 600, seed: 4);
 
     public async ValueTask DisposeAsync()
     {

@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.FullText;
 
@@ -95,7 +96,7 @@ internal static partial class AboutAnother
             + Kinds
             + @")\s*[:.–—-]\s*$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex LeadsIn();
 
@@ -109,7 +110,7 @@ internal static partial class AboutAnother
             + @"| for)?|slides(?: of| from)?.{0,40}|berichtigung|buchbesprechung(?:en)?|rezension|rectificatif"
             + @"|fe de erratas)\W*$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Label();
 
@@ -119,28 +120,28 @@ internal static partial class AboutAnother
             + @"|author(?:s|’s|'s)? reply|discussion|news(?: and views)?|abstracts?(?: of .{0,40})?"
             + @"|leserbriefe?)\W*$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex ShortLabel();
 
     [GeneratedRegex(
         @"\b\d{2,4}\s*(?:pp\b|pages\b|S\.|Seiten\b|p\.)|\bISBN\b.{0,40}(?:[£$€]|pp\b|hardback|paperback)",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Extent();
 
     [GeneratedRegex(
         "err?at|corrig|correct|addend|bericht|rectif",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Correction();
 
     [GeneratedRegex(
         "letter|comment|repl|respon|corresp|discuss|rejoin|re$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Correspondence();
 }

@@ -262,19 +262,23 @@ public static partial class CitingSentences
     /// <summary>The folded words of a name or of what stands before a year.</summary>
     private static string NameKey(string? text) => text is null ? "" : string.Join(' ', Words.AsWritten(text));
 
-    [GeneratedRegex(@"\[(\d{1,4}(?:\s*[,;–—-]\s*\d{1,4})*)\]", RegexOptions.CultureInvariant, 500)]
+    [GeneratedRegex(@"\[(\d{1,4}(?:\s*[,;–—-]\s*\d{1,4})*)\]", RegexOptions.CultureInvariant, PatternTime.Milliseconds)]
     private static partial Regex Bracketed();
 
     [GeneratedRegex(
         @"(?:\bCI|interval|range|=|between)\s*:?\s*$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        500
+        PatternTime.Milliseconds
     )]
     private static partial Regex Interval();
 
-    [GeneratedRegex(@"\G\[\d{1,4}(?:\s*[,;–—-]\s*\d{1,4})*\]", RegexOptions.CultureInvariant, 500)]
+    [GeneratedRegex(@"\G\[\d{1,4}(?:\s*[,;–—-]\s*\d{1,4})*\]", RegexOptions.CultureInvariant, PatternTime.Milliseconds)]
     private static partial Regex BehindStop();
 
-    [GeneratedRegex(@"(?<!\d)((?:1[6-9]|20)\d\d)([a-h]?)(?![\d\p{L}])", RegexOptions.CultureInvariant, 500)]
+    [GeneratedRegex(
+        @"(?<!\d)((?:1[6-9]|20)\d\d)([a-h]?)(?![\d\p{L}])",
+        RegexOptions.CultureInvariant,
+        PatternTime.Milliseconds
+    )]
     private static partial Regex Year();
 }

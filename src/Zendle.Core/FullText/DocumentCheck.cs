@@ -236,6 +236,6 @@ public static partial class DocumentCheck
         return text.Length > 160 ? text[..160] + "…" : text;
     }
 
-    [GeneratedRegex(@"\b(?:19|20)\d\d\b", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(@"\b(?:19|20)\d\d\b", RegexOptions.CultureInvariant, PatternTime.Milliseconds)]
     private static partial Regex Year();
 }

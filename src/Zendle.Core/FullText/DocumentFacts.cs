@@ -60,7 +60,7 @@ public sealed partial record DocumentFacts
         @"^\W*(?:\d{1,2}\W+)?(?:references?(?: cited)?|bibliography|literature(?: cited)?|works cited"
             + @"|literatur(?:verzeichnis)?|r[ée]f[ée]rences|referencias|refer[êe]ncias)\W*$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex ReferencesHead();
 }

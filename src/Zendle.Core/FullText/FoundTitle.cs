@@ -249,21 +249,21 @@ internal sealed partial record FoundTitle(double Share, int FirstLine, int LastL
         return family.Length > 0 && family.All(words.Contains);
     }
 
-    [GeneratedRegex(@"\p{L}[-\u00AD\u2010]$", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(@"\p{L}[-\u00AD\u2010]$", RegexOptions.CultureInvariant, PatternTime.Milliseconds)]
     private static partial Regex Divided();
 
     [GeneratedRegex(
         @"^\W*(?:table of contents|contents(?: of (?:this|the) issue)?|in this (?:issue|volume)"
             + @"|inhalt(?:sverzeichnis)?|sommaire|table des mati[èe]res|[íi]ndice|sum[áa]rio|contenido)\b.{0,30}$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex ContentsHead();
 
     [GeneratedRegex(
         @"(?:\.{3,}|\s|…)\s*(?:p\.?\s*)?[eA-Z]?\d{1,5}(?:[-–]\d{1,5})?$",
         RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex EndsInPage();
 }

@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.RegularExpressions;
 using Zendle.Core.Citing;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.FullText;
 
@@ -182,24 +183,32 @@ public static partial class ReferenceSection
             + @"|funding|(?:conflicts?|declaration|statement) of|competing interests?|ethic|abbreviations|glossary|index\b"
             + @"|figure (?:legend|caption)s?|list of (?:figures|tables)|tables?\b|figures?\b|fig\.)",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex EndsList();
 
-    [GeneratedRegex(@"^\s*(?:\[\d{1,4}\]|\(\d{1,3}\)|\d{1,4}[.)]?)\s*\p{Lu}", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(
+        @"^\s*(?:\[\d{1,4}\]|\(\d{1,3}\)|\d{1,4}[.)]?)\s*\p{Lu}",
+        RegexOptions.CultureInvariant,
+        PatternTime.Milliseconds
+    )]
     private static partial Regex Numbered();
 
     /// <summary>A line of a few words without what references have: no year, no comma, no full stop within.</summary>
-    [GeneratedRegex(@"^[^,;:\d]{3,50}$", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(@"^[^,;:\d]{3,50}$", RegexOptions.CultureInvariant, PatternTime.Milliseconds)]
     private static partial Regex JustAHeading();
 
     [GeneratedRegex(
         @"(?<!\d)(?:1[5-9]|20)\d\d(?!\d)|\b(?:n\.\s?d\.|in press|forthcoming|submitted|accepted|o\.\s?J\.)",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Dated();
 
-    [GeneratedRegex(@"https?://\S{4,}", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(
+        @"https?://\S{4,}",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+        PatternTime.Milliseconds
+    )]
     private static partial Regex WebAddress();
 }

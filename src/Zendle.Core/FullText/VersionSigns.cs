@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Core.FullText;
 
@@ -37,52 +38,56 @@ public static partial class VersionSigns
     [GeneratedRegex(
         @"\b(?:uncorrected|corrected|author|page|galley) proofs?\b",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Proof();
 
     [GeneratedRegex(
         @"corrected version of record|this is a corrected version|this version (?:corrects|replaces)",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Corrected();
 
-    [GeneratedRegex(@"enhanced version of record", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(
+        @"enhanced version of record",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+        PatternTime.Milliseconds
+    )]
     private static partial Regex Enhanced();
 
     [GeneratedRegex(
         @"author.s original(?: manuscript| version)?\b",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Original();
 
     [GeneratedRegex(
         @"accepted (?:manuscript|version)|post-?print|author.s? (?:accepted|final) manuscript",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Accepted();
 
     [GeneratedRegex(
         @"pre-?print|not (?:yet )?peer[- ]reviewed|submitted manuscript|working paper",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Submitted();
 
     [GeneratedRegex(
         @"received\b.{4,40}\baccepted\b",
         RegexOptions.IgnoreCase | RegexOptions.Singleline | RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex Dates();
 
     [GeneratedRegex(
         @"\b\d{1,4} ?\(\d{1,3}\),? (?:\(?(?:19|20)\d\d\)?,? )?\d{1,5}[–-]\d{1,5}\b",
         RegexOptions.CultureInvariant,
-        200
+        PatternTime.Milliseconds
     )]
     private static partial Regex RunningHead();
 }

@@ -14,17 +14,17 @@ public sealed class LargeBlockTests
         NamedWork.Mentions(id, year, subject, people);
 
     [Fact]
-    public void Six_thousand_works_of_one_author_with_one_co_author_are_one_person()
+    public void Two_thousand_works_of_one_author_with_one_co_author_are_one_person()
     {
         var mentions = Enumerable
-            .Range(1, 6_000)
+            .Range(1, 2_000)
             .SelectMany(i =>
                 Work(i, 1980 + i % 40, "moths", new PersonName("Berg", "Mei K."), new("Lindqvar", "Tomas"))
             )
             .ToArray();
         var people = PeopleResolver.Resolve(mentions);
         Assert.Equal(2, people.Count);
-        Assert.All(people, p => Assert.Equal(6_000, p.Mentions.Count));
+        Assert.All(people, p => Assert.Equal(2_000, p.Mentions.Count));
     }
 
     [Fact]
@@ -59,7 +59,7 @@ public sealed class LargeBlockTests
     public void What_is_told_does_not_depend_on_the_order_of_mentions()
     {
         var mentions = Enumerable
-            .Range(1, 2_000)
+            .Range(1, 1_300)
             .SelectMany(i =>
                 Work(
                     i,

@@ -203,7 +203,7 @@ public sealed class QueryReaderTests
                     );
                     Assert.All(reading.Notices, n => Assert.True(n.Span.End <= line.Length && n.Ways.Length > 0));
                 },
-                iter: 6_000
+                iter: 1_500
             );
 
     [Theory]
@@ -245,7 +245,7 @@ public sealed class QueryReaderTests
                     Assert.Empty(again.Problems);
                     Assert.Equal(Shape(root), Shape(again.Root!));
                 },
-                iter: 12_000
+                iter: 3_000
             );
 
     [Theory]

@@ -223,10 +223,10 @@ public sealed class WordsOfRecordsTests
     }
 
     [Fact]
-    public void A_million_keys_do_not_meet()
+    public void Two_hundred_thousand_keys_do_not_meet()
     {
         var keys = new HashSet<ulong>();
-        for (var i = 0; i < 1_000_000; i++)
+        for (var i = 0; i < 200_000; i++)
             Assert.True(keys.Add(MergeKeys.Doi($"10.5555/{i}")));
     }
 

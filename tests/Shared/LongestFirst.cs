@@ -1,0 +1,54 @@
+using Xunit.Sdk;
+using Xunit.v3;
+
+[assembly: TestCollectionOrderer(typeof(Zendle.Tests.Shared.LongestFirst))]
+
+namespace Zendle.Tests.Shared;
+
+/// <summary>
+/// Begins with the classes that take long, so that none of them runs alone at the end while the other processor has nothing
+/// to do.
+/// </summary>
+public sealed class LongestFirst : ITestCollectionOrderer
+{
+    private static readonly string[] Long =
+    [
+        // Of the server.
+        "KillTests",
+        "BadRequestTests",
+        "HarvestTests",
+        "GatherTests",
+        "DataFolderTests",
+        "HostileDocumentTests",
+        "OfferTests",
+        "StartTests",
+        "DiskFullTests",
+        "TextReferenceTests",
+        // In the browser.
+        "TrailsToTextsTests",
+        "QuestionToKeptTests",
+        "ScreenTests",
+        "SearchLineTests",
+        "BoardScreenTests",
+        "MapScreenTests",
+        "PlacesTests",
+        "TermsScreenTests",
+    ];
+
+    /// <inheritdoc/>
+    public IReadOnlyCollection<TTestCollection> OrderTestCollections<TTestCollection>(
+        IReadOnlyCollection<TTestCollection> testCollections
+    )
+        where TTestCollection : ITestCollection => [.. testCollections.OrderBy(Rank)];
+
+    private static int Rank<TTestCollection>(TTestCollection collection)
+        where TTestCollection : ITestCollection =>
+        Array.FindIndex(
+            Long,
+            name => collection.TestCollectionDisplayName.Contains($".{name} ", StringComparison.Ordinal)
+        )
+            is var at
+                and >= 0
+            ? at
+            : Long.Length;
+}
