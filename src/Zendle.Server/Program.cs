@@ -186,7 +186,10 @@ builder
     .AddSingleton<SearchService>()
     .AddSingleton<RoundService>()
     .AddSingleton<PathService>()
+    .AddSingleton<SinceThen>()
     .AddSingleton<NamedSearches>()
+    .AddSingleton<NamedMaps>()
+    .AddSingleton<FoundDays>()
     .AddSingleton<MissedKept>()
     .AddSingleton<AbbreviatedTerms>()
     .AddSingleton<VocabularyTerms>()
@@ -322,6 +325,7 @@ review.MapSaid();
 review.MapCiters();
 review.MapOutline();
 review.MapMaps();
+review.MapNamedMaps();
 review.MapNeighbours();
 review.MapRounds();
 review.MapGather();

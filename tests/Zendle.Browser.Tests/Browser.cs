@@ -238,6 +238,57 @@ public sealed class Browser : IDisposable
             .Release()
             .Perform();
 
+    /// <summary>Behaves like a screen that is touched.</summary>
+    public void HasTouch()
+    {
+        driver.ExecuteCdpCommand(
+            "Emulation.setTouchEmulationEnabled",
+            new Dictionary<string, object?> { ["enabled"] = true, ["maxTouchPoints"] = 1 }
+        );
+        driver.ExecuteCdpCommand(
+            "Emulation.setEmulatedMedia",
+            new Dictionary<string, object?>
+            {
+                ["features"] = new object[]
+                {
+                    new Dictionary<string, object?> { ["name"] = "pointer", ["value"] = "coarse" },
+                },
+            }
+        );
+    }
+
+    /// <summary>Draws a finger from one point of the window to another.</summary>
+    public void Touch((int X, int Y) from, (int X, int Y) to)
+    {
+        void Send(string type, params (int X, int Y)[] at) =>
+            driver.ExecuteCdpCommand(
+                "Input.dispatchTouchEvent",
+                new Dictionary<string, object?>
+                {
+                    ["type"] = type,
+                    ["touchPoints"] = at.Select(p => new Dictionary<string, object?> { ["x"] = p.X, ["y"] = p.Y })
+                        .ToArray<object>(),
+                }
+            );
+        Send("touchStart", from);
+        Send("touchMove", ((from.X + to.X) / 2, (from.Y + to.Y) / 2));
+        Send("touchMove", to);
+        Send("touchEnd");
+    }
+
+    /// <summary>The page as it is printed: a PDF.</summary>
+    public byte[] Printed() =>
+        Convert.FromBase64String(
+            (string)
+                (
+                    (Dictionary<string, object>)
+                        driver.ExecuteCdpCommand(
+                            "Page.printToPDF",
+                            new Dictionary<string, object?> { ["preferCSSPageSize"] = true }
+                        )!
+                )["data"]
+        );
+
     /// <summary>Types letter by letter with a pause after each, as a person does.</summary>
     public void TypeSlowly(string text, TimeSpan between) =>
         text.Aggregate(new Actions(driver), (acts, letter) => acts.SendKeys(letter.ToString()).Pause(between))

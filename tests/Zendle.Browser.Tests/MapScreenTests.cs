@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using OpenQA.Selenium;
+using Zendle.Documents.Pdf;
 using static Zendle.Browser.Tests.SearchScreen;
 
 namespace Zendle.Browser.Tests;
@@ -24,19 +25,22 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         return n;
     }
 
-    private static void Lanes(Browser b, string field)
+    private static void Lanes(Browser b, string field) => Radio(b, "Lanes", field);
+
+    /// <summary>Chooses one of what a part of the map's bar offers.</summary>
+    private static void Radio(Browser b, string what, string chosen)
     {
         b.Until(
             () =>
             {
                 if (b.All("[role=menuitemradio]").Count == 0)
-                    b.Find("[aria-label^='Lanes:']").SendKeys(Keys.Enter);
+                    b.Find($"[aria-label^='{what}:']").SendKeys(Keys.Enter);
                 return b.All("[role=menuitemradio]").Count > 0;
             },
-            "the menu of lanes"
+            $"the menu {what}"
         );
-        b.Click(field);
-        b.Until(() => b.Find("[aria-label^='Lanes:']").Text == field, field);
+        b.Click(chosen);
+        b.Until(() => b.Find($"[aria-label^='{what}:']").Text == chosen, chosen);
     }
 
     /// <summary>Where marks stand in the window.</summary>
@@ -157,7 +161,7 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Click("Table");
         b.Until(() => b.All(Picture).Count == 1, "the picture again");
         // Links from lane to lane are all the links.
-        b.Click("All links");
+        Drawn(b, "All links");
         b.Until(() => b.All($"{Picture} [data-flow]").Count > 0, "links from lane to lane");
         b.Sees(
             string.Create(
@@ -178,6 +182,170 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         var graph = XDocument.Load(Downloaded(b, "*.graphml"));
         Assert.Equal(kept, graph.Descendants().Count(e => e.Name.LocalName == "node"));
         Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void A_map_is_saved_with_its_folds_and_cards_and_opened_again()
+    {
+        using var b = world.SignedIn();
+        Kept(b);
+        Lanes(b, "tags");
+        Choose(b, () => b.Find("[data-lane] button"), "Fold");
+        b.Until(() => b.All($"{Picture} [data-mark]").Count < SearchScreen.Kept(b), "one lane folded");
+        var (marks, first) = (b.All($"{Picture} [data-mark]").Count, b.TextOf("[data-lane]"));
+        foreach (var box in b.All("article[data-work] input").Take(2).ToArray())
+            box.Click();
+        b.Click("Side by side");
+        b.Until(() => b.All("[data-pin]").Count == 2, "two cards");
+        string[] cards = [.. b.All("[data-pin]").Select(c => c.GetDomAttribute("data-pin")!)];
+        Assert.Empty(b.AxeFindings());
+        b.Click("Save map");
+        b.Fill("[role=dialog] input", "Tags, without the first");
+        b.Type(Keys.Enter);
+        b.Sees("Tags, without the first, saved by");
+        b.Sees("the set is the same today");
+
+        b.Go("/r/1/map");
+        b.Click("Tags, without the first");
+        b.Until(() => b.All($"{Picture} [data-mark]").Count == marks, "the same works on the picture");
+        Assert.Equal(first, b.TextOf("[data-lane]"));
+        b.Until(
+            () => b.All("[data-pin]").Select(c => c.GetDomAttribute("data-pin")).SequenceEqual(cards),
+            "the same cards"
+        );
+        // What is set aside since is told where maps are listed.
+        b.Press("j", "x");
+        b.Sees("Set aside, because …");
+        b.Type("1");
+        b.Until(() => SearchScreen.Kept(b) == 61, "one less");
+        b.Go("/r/1/map");
+        b.Sees("since then 1 has gone");
+        b.Click("Tags, without the first");
+        b.Sees("Since then 1 has gone.");
+        b.Press("u");
+        b.Until(() => SearchScreen.Kept(b) == 62, "taken back");
+        b.Go("/r/1/map");
+        b.Sees("Maps of this review");
+        b.Click("Remove Tags, without the first");
+        b.Until(() => b.All("section[aria-label='Named maps']").Count == 0, "no map");
+        b.Click("Undo");
+        b.Until(() => b.All("section[aria-label='Named maps'] li").Count == 1, "the map again");
+        b.Click("Remove Tags, without the first");
+        b.Until(() => b.All("section[aria-label='Named maps']").Count == 0, "no map");
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void A_paper_is_planned_on_the_map_and_cites_more_with_a_press()
+    {
+        using var b = world.SignedIn();
+        var kept = Kept(b);
+        foreach (var box in b.All("article[data-work] input").Take(3).ToArray())
+            box.Click();
+        b.Sees("3 works picked");
+        Choose(b, () => b.Find("[aria-label^='Against:']"), "Plan a paper that cites these works");
+        b.Fill("[role=dialog] input", "What lamps cost a meadow at night");
+        b.Click("Add this entry");
+        b.Until(() => b.All("[data-plan]").Count == 1, "the paper on the map");
+        const string strip = "section[aria-label='Held against the set']";
+        b.Until(() => b.TextOf(strip).Contains($"cites 3 of {kept} works", StringComparison.Ordinal), "what it cites");
+        Assert.Contains("Leaves out much-cited works", b.TextOf(strip), StringComparison.Ordinal);
+        b.Click("pick them");
+        b.Until(() => Regex.IsMatch(b.TextOf(strip), @"cite the \d+ picked works"), "what can be added");
+        var more = Number(Regex.Match(b.TextOf(strip), @"cite the (\d+) picked works").Groups[1].Value);
+        b.Click("let it cite the");
+        b.Until(
+            () => b.TextOf(strip).Contains($"cites {3 + more} of {kept} works", StringComparison.Ordinal),
+            "that it cites more"
+        );
+        Assert.Empty(b.AxeFindings());
+        b.Click("take it off the map");
+        b.Until(() => b.All("[data-plan]").Count == 0, "no paper");
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void Colours_of_tags_bear_numbers_and_a_picture_is_made_to_measure_or_printed()
+    {
+        using var b = world.SignedIn();
+        b.Before("window.print = () => { window.printed = (window.printed ?? 0) + 1; };");
+        var kept = Kept(b);
+        Drawn(b, "Strongest links");
+        b.Until(() => b.All($"{Picture} [data-strongest]").Count > 10, "a link of each work that cites");
+        Assert.True(b.All($"{Picture} [data-strongest]").Count < kept);
+        Radio(b, "Colour", "tag");
+        b.Until(() => b.All($"{Picture} [data-tag]").Count > 5, "numbers at marks");
+        var tags = Regex.Matches(b.TextOf("[data-tags]"), @"(\d+) [^(]+\((\d+)\)");
+        Assert.True(tags.Count > 1);
+        // A mark bears the first of its tags: no tag stands at more marks than have it.
+        foreach (Match tag in tags)
+            Assert.InRange(
+                b.All($"{Picture} [data-tag]").Count(t => t.GetDomAttribute("data-tag") == tag.Groups[1].Value),
+                0,
+                Number(tag.Groups[2].Value)
+            );
+        b.All("article[data-work] input")[0].Click();
+        b.Sees("1 work picked");
+        var name = (string)
+            b.Script($"return document.querySelector(\"article[data-work] p\").textContent.split(/[,·]/)[0].trim()")!;
+        Choose(b, () => b.Control("Export map"), "A picture made to measure");
+        b.Fill("[role=dialog] input[inputmode=numeric]", "1700");
+        b.Click("SVG");
+        var svg = XDocument.Load(Downloaded(b, "map.svg"));
+        Assert.InRange(double.Parse(svg.Root!.Attribute("width")!.Value, CultureInfo.InvariantCulture), 1699, 1701);
+        XNamespace ns = "http://www.w3.org/2000/svg";
+        Assert.Contains(svg.Descendants(ns + "text"), t => t.Value.StartsWith(name, StringComparison.Ordinal));
+        Assert.Contains("Colour and number: 1 ", svg.Root.Value, StringComparison.Ordinal);
+
+        Choose(b, () => b.Control("Export map"), "PDF");
+        b.Until(() => b.Script("return window.printed") is 1L, "the print dialog");
+        var pdf = PdfText.Read(b.Printed(), PdfLimits.Usual);
+        Assert.Equal(1, pdf.Pages);
+        Assert.Contains(
+            "citations among them",
+            string.Join(' ', pdf.FirstLines).Replace("  ", " ", StringComparison.Ordinal),
+            StringComparison.Ordinal
+        );
+        b.Script("window.dispatchEvent(new Event('afterprint'))");
+        Assert.Empty(b.All(".print-sheet"));
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void A_finger_draws_a_box_where_it_is_asked_to()
+    {
+        using var b = world.SignedIn();
+        b.HasTouch();
+        Kept(b);
+        b.Click("Draw a box");
+        var frame = b.Find(Picture).Location;
+        // Away from the buttons over the columns: a finger is taken to mean what is near it.
+        b.Touch((frame.X + 250, frame.Y + 60), (frame.X + 640, frame.Y + 260));
+        b.Until(() => b.All($"{Picture} [data-picked]").Count > 1, "works picked by touch");
+        Assert.Empty(b.Complaints());
+    }
+
+    /// <summary>Has some links drawn, or not any more.</summary>
+    private static void Drawn(Browser b, string which)
+    {
+        b.Until(
+            () =>
+            {
+                if (b.All("[role=menuitemcheckbox]").Count == 0)
+                    b.Control("Links").SendKeys(Keys.Enter);
+                return b.All("[role=menuitemcheckbox]").Count > 0;
+            },
+            "the menu of links"
+        );
+        b.Until(
+            () =>
+            {
+                b.All("[role=menuitemcheckbox]").First(i => i.Text.StartsWith(which, StringComparison.Ordinal)).Click();
+                return true;
+            },
+            which
+        );
+        b.Until(() => b.All("[role=menuitemcheckbox]").Count == 0, "the menu to close");
     }
 
     private static string Said(Browser b) => b.Find($"{Group} [aria-live]").GetDomProperty("textContent") ?? "";

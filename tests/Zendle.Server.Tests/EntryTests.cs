@@ -23,7 +23,7 @@ public sealed class EntryTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => harvested.DisposeAsync();
 
-    private static JsonObject Fields(string title, params (string Name, string Value)[] more)
+    internal static JsonObject Fields(string title, params (string Name, string Value)[] more)
     {
         var fields = new JsonObject();
         foreach (

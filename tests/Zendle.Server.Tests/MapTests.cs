@@ -325,7 +325,7 @@ public sealed class MapTests(Harvested world) : IClassFixture<Harvested>
         var rows = (await Ann.Http.GetStringAsync($"/api/reviews/{review}/steps/{step}/map/csv")).Split("\r\n");
         Assert.Equal(Works(map).Length + 2, rows.Length);
         Assert.StartsWith(
-            "work,label,title,year,stage,lane,size",
+            "work,label,title,year,stage,lane,tags,size",
             rows[0].TrimStart('\uFEFF'),
             StringComparison.Ordinal
         );

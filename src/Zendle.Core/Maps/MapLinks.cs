@@ -73,6 +73,34 @@ public sealed class MapLinks
     }
 
     /// <summary>
+    /// By work: the ordinal of the work it cites that it is bound to most closely, null where it cites none. Two are the more
+    /// closely bound, the more works of the map are linked with both, whichever way; then the more linked one counts, then
+    /// the first. O(links · links of a work).
+    /// </summary>
+    public int?[] Strongest()
+    {
+        var linked = new List<int>[cites.Length];
+        for (var i = 0; i < cites.Length; i++)
+            linked[i] = [.. cites[i]];
+        for (var i = 0; i < cites.Length; i++)
+            foreach (var cited in cites[i])
+                linked[cited].Add(i);
+        var (strongest, seen) = (new int?[cites.Length], new int[cites.Length]);
+        for (var i = 0; i < cites.Length; i++)
+        {
+            // Which works are linked with this one is noted once for all that it cites.
+            foreach (var other in linked[i])
+                seen[other] = i + 1;
+            strongest[i] = cites[i]
+                .OrderByDescending(cited => linked[cited].Count(other => seen[other] == i + 1))
+                .ThenByDescending(Of)
+                .Select(cited => (int?)cited)
+                .FirstOrDefault();
+        }
+        return strongest;
+    }
+
+    /// <summary>
     /// By work: its rank by links, the most linked first, 1 to the number of works; ties by <paramref name="works"/>.
     /// </summary>
     /// <param name="works">Ids of the works.</param>

@@ -45,6 +45,9 @@ public enum MapAlong
 
     /// <summary>Rank by links inside the set, the most linked first.</summary>
     Rank,
+
+    /// <summary>The day on which a search or trail of the review first found it.</summary>
+    Found,
 }
 
 /// <summary>What the size of a mark says.</summary>
@@ -64,6 +67,9 @@ public enum MapSize
 
     /// <summary>Seeds it is tied to.</summary>
     Seeds,
+
+    /// <summary>Pages, where a record says the first and the last one.</summary>
+    Pages,
 
     /// <summary>Nothing: all marks are alike.</summary>
     Same,

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Zendle.Core.Records;
 
 /// <summary>One database's description of a work, as it came, brought into our fields but not yet believed.</summary>
@@ -205,6 +207,29 @@ public sealed record VenuePart(
 {
     /// <summary>Last page where there is more than one; null for a single page or an article number.</summary>
     public string? EndPage => LastPage == FirstPage ? null : LastPage;
+
+    /// <summary>
+    /// How many pages there are from first to last; null where one of them is not printed, is no number behind the same
+    /// letters ("S12", "S19"), or the last one comes first.
+    /// </summary>
+    public int? PageCount
+    {
+        get
+        {
+            if (FirstPage is null || LastPage is null)
+                return null;
+            var (first, last) = (FirstPage.TrimEnd(Digits), LastPage.TrimEnd(Digits));
+            return
+                first == last
+                && int.TryParse(FirstPage.AsSpan(first.Length), CultureInfo.InvariantCulture, out var from)
+                && int.TryParse(LastPage.AsSpan(last.Length), CultureInfo.InvariantCulture, out var to)
+                && to >= from
+                ? to - from + 1
+                : null;
+        }
+    }
+
+    private static readonly char[] Digits = [.. "0123456789"];
 
     /// <summary>"118–131", "e45"; null when no page is known.</summary>
     /// <param name="between">What stands between two pages.</param>

@@ -118,6 +118,9 @@ public sealed partial class CorpusColumns
         (titleRank, personRank, venueRank) = (of.titleRank, of.personRank, of.venueRank);
     }
 
+    /// <summary>Whether a number is that of a work today: it was given, and its work was not merged into another.</summary>
+    public bool IsWork(int id) => id > 0 && id < WorkSize && WorkFirstRecord[id] > 0;
+
     private bool IsInDatabase(int work)
     {
         foreach (var record in RecordsOf(work))

@@ -317,6 +317,37 @@ public sealed class RoundRow
     public DateTimeOffset At { get; set; }
 }
 
+/// <summary>A map under a name: a set, how it is looked at, and the works that were on it.</summary>
+public sealed class MapRow
+{
+    /// <summary>Id.</summary>
+    public int Id { get; set; }
+
+    /// <summary>The review.</summary>
+    public int ReviewId { get; set; }
+
+    /// <summary>Its name.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>The step whose set it shows.</summary>
+    public int StepId { get; set; }
+
+    /// <summary>How it is looked at, as JSON of <see cref="Core.Maps.MapLook"/>.</summary>
+    public required string Look { get; set; }
+
+    /// <summary>Ids of the works that were on it when it was saved, as <see cref="WorkIds"/> packs them.</summary>
+    public required byte[] Works { get; set; }
+
+    /// <summary>Who saved it last.</summary>
+    public required string AccountId { get; set; }
+
+    /// <summary>When it was saved last, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+
+    /// <summary>Whether it was removed.</summary>
+    public bool IsRemoved { get; set; }
+}
+
 /// <summary>A work that a person looked at in a round, whatever was decided.</summary>
 public sealed class LookedRow
 {

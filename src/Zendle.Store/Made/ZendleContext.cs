@@ -46,6 +46,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>Rounds of reviews.</summary>
     public DbSet<RoundRow> Rounds => Set<RoundRow>();
 
+    /// <summary>Named maps.</summary>
+    public DbSet<MapRow> Maps => Set<MapRow>();
+
     /// <summary>Works looked at in rounds.</summary>
     public DbSet<LookedRow> Looked => Set<LookedRow>();
 
@@ -99,6 +102,13 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
             r.HasIndex(x => new { x.ReviewId, x.Number }).IsUnique();
             r.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
             r.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
+        });
+        builder.Entity<MapRow>(m =>
+        {
+            m.HasIndex(x => x.ReviewId);
+            m.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
+            m.HasOne<StepRow>().WithMany().HasForeignKey(x => x.StepId);
+            m.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
         });
         builder.Entity<LookedRow>(l =>
         {

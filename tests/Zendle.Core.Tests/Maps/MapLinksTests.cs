@@ -35,6 +35,20 @@ public sealed class MapLinksTests
     }
 
     [Fact]
+    public void The_strongest_link_is_to_the_work_with_most_links_in_common()
+    {
+        // 1 cites 2 and 3; 4 cites 1 and 3; 5 cites 3. 4 is linked with both 1 and 3, nothing with both 1 and 2. Of what 4
+        // cites, 3 is linked with 1 and 1 with 3, and both have three links: the first counts.
+        var graph = CitationGraph.Build(
+            [1L << 32 | 2, 1L << 32 | 3, 4L << 32 | 1, 4L << 32 | 3, 5L << 32 | 3],
+            [1, 1, 1, 1, 1],
+            6,
+            [1]
+        );
+        Assert.Equal([2, null, null, 0, 2], MapLinks.Among([1, 2, 3, 4, 5], graph).Strongest());
+    }
+
+    [Fact]
     public void Ranks_begin_with_the_most_linked()
     {
         var links = MapLinks.Among([1, 2, 3, 5], Graph);

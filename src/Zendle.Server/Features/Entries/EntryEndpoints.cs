@@ -22,6 +22,11 @@ internal sealed record EntryDto(
     bool MayChange
 );
 
+/// <summary>An entry by its title.</summary>
+/// <param name="WorkId">The work that it is.</param>
+/// <param name="Type">Kind of document; empty where it is not said.</param>
+internal sealed record EntryNameDto(int Id, int WorkId, string Title, string Type);
+
 /// <summary>Entries to be added.</summary>
 internal sealed record NewEntriesRequest(IReadOnlyList<EntryFields> Entries);
 
@@ -46,6 +51,12 @@ internal static class EntryEndpoints
         signedIn.MapGet("/entries/kinds", () => DocumentTypes.All.Select(t => t.Name));
         signedIn.MapPost("/entries/read", Read).Produces<IReadOnlyList<EntryFields>>();
         review.MapPost("/entries", Add).Require(Role.Screener).Produces<EntryWorksDto>();
+        review
+            .MapGet(
+                "/entries",
+                (int reviewId, EntryService entries, CancellationToken cancel) => entries.Newest(cancel)
+            )
+            .Produces<IReadOnlyList<EntryNameDto>>();
         review.MapGet("/entries/{entryId:int}", Get).Produces<EntryDto>();
         review.MapPut("/entries/{entryId:int}", Put).Require(Role.Screener).Produces<EntryWorksDto>();
         review.MapPut("/entries/{entryId:int}/removed", Remove).Require(Role.Screener).Produces<EntryWorksDto>();

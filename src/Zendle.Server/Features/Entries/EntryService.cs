@@ -30,6 +30,9 @@ internal sealed class EntryService(
     /// <summary>Most entries of an installation.</summary>
     public const int Most = 100_000;
 
+    /// <summary>So many entries are listed.</summary>
+    public const int MostListed = 50;
+
     private const string Name = "Custom entries";
 
     /// <summary>Behind all databases: what one of them says is rather believed.</summary>
@@ -121,6 +124,33 @@ internal sealed class EntryService(
     {
         await using var made = await contexts.CreateDbContextAsync(cancel);
         return await made.Entries.AsNoTracking().SingleOrDefaultAsync(e => e.Id == id, cancel);
+    }
+
+    /// <summary>The newest entries that were not removed, at most <see cref="MostListed"/>, the newest first.</summary>
+    public async Task<IReadOnlyList<EntryNameDto>> Newest(CancellationToken cancel)
+    {
+        await using var made = await contexts.CreateDbContextAsync(cancel);
+        var rows = await made
+            .Entries.AsNoTracking()
+            .Where(e => !e.IsRemoved)
+            .OrderByDescending(e => e.Id)
+            .Take(MostListed)
+            .ToListAsync(cancel);
+        if (rows.Count == 0)
+            return [];
+        var database = await Database(cancel);
+        var works = await reader.WorksOf([.. rows.Select(r => (database, CustomEntry.IdentifierOf(r.Id)))], cancel);
+        return
+        [
+            .. rows.Select(r => (Row: r, Fields: Fields(r)))
+                .Select(r => new EntryNameDto(
+                    r.Row.Id,
+                    works.GetValueOrDefault((database, CustomEntry.IdentifierOf(r.Row.Id))),
+                    r.Fields.Title,
+                    r.Fields.Type
+                ))
+                .Where(e => e.WorkId > 0),
+        ];
     }
 
     /// <summary>How an entry's fields are written down.</summary>

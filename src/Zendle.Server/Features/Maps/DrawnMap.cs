@@ -10,7 +10,8 @@ namespace Zendle.Server.Features.Maps;
 /// <param name="Other">The set it is held against; null for none.</param>
 /// <param name="Works">The works of the set, ascending; ordinals count them.</param>
 /// <param name="Size">By work: what its size says.</param>
-/// <param name="Picture">Where the works and the suggestions stand.</param>
+/// <param name="Picture">Where the works, the suggestions and the plan stand.</param>
+/// <param name="Plan">The work that is held against the set; null for none.</param>
 internal sealed record DrawnMap(
     SearchView View,
     WorkSet? Other,
@@ -21,7 +22,8 @@ internal sealed record DrawnMap(
     LaneChoice Lanes,
     double[] Size,
     MapPicture Picture,
-    IReadOnlyList<Suggestion> Suggested
+    IReadOnlyList<Suggestion> Suggested,
+    Plan? Plan
 )
 {
     /// <summary>The map as it goes to the interface.</summary>
@@ -31,6 +33,14 @@ internal sealed record DrawnMap(
         var ordinal = Works.Select((work, i) => (work, i)).ToDictionary(w => w.work, w => w.i);
         var marks = Picture.Marks.ToDictionary(m => m.Work);
         var bins = Picture.Bins.SelectMany(b => b.Works.Select(w => (w, b))).ToDictionary(w => w.w, w => w.b);
+        var strongest = Links.Strongest();
+        string[] tags =
+        [
+            .. View
+                .Facts.Tags.Where(t => Works.Any(t.Value.Contains))
+                .Select(t => t.Key)
+                .Order(StringComparer.OrdinalIgnoreCase),
+        ];
         var line = MainLine.Of(View.Answer.InView, w => columns.Graph.Cites(w).ToArray(), w => columns.Year[w]);
         return new(
             [
@@ -81,13 +91,47 @@ internal sealed record DrawnMap(
                     s.IsByLinks
                 )),
             ],
-            Other is null ? null : new(Works.Count(Other.Contains), Other.Count() - Works.Count(Other.Contains))
+            Other is null ? null : new(Works.Count(Other.Contains), Other.Count() - Works.Count(Other.Contains)),
+            [.. tags.Select(t => new MapTagDto(t, Works.Count(View.Facts.Tags[t].Contains)))],
+            Plan is null
+                ? null
+                : new(
+                    Plan.At is { } at
+                        ? Work(at)
+                        : Placed(
+                            Plan.Work,
+                            Plan.Lane,
+                            Plan.Size,
+                            Plan.Cites,
+                            columns.Graph.Cites(Plan.Work).Length - Plan.Cites.Length,
+                            columns.Graph.CitedBy(Plan.Work).Length - Plan.CitedBy.Length
+                        ),
+                    Plan.At,
+                    Plan.LanesLeftOut,
+                    Plan.MuchCited
+                )
         );
 
         MapWorkDto Work(int i) =>
-            Placed(Works[i], Lanes.Of[i], Size[i], Links.Cites(i), Links.CitesOutside[i], Links.CitedOutside[i]);
+            Placed(
+                Works[i],
+                Lanes.Of[i],
+                Size[i],
+                Links.Cites(i),
+                Links.CitesOutside[i],
+                Links.CitedOutside[i],
+                strongest[i]
+            );
 
-        MapWorkDto Placed(int id, int lane, double weight, IReadOnlyList<int> cites, int citesOutside, int citedOutside)
+        MapWorkDto Placed(
+            int id,
+            int lane,
+            double weight,
+            IReadOnlyList<int> cites,
+            int citesOutside,
+            int citedOutside,
+            int? bound = null
+        )
         {
             var isDrawn = marks.TryGetValue(id, out var mark);
             var bin = isDrawn ? null : bins[id];
@@ -106,7 +150,9 @@ internal sealed record DrawnMap(
                 cites,
                 citesOutside,
                 citedOutside,
-                Other?.Contains(id) == true
+                Other?.Contains(id) == true,
+                [.. Enumerable.Range(0, tags.Length).Where(t => View.Facts.Tags[tags[t]].Contains(id))],
+                bound
             );
         }
     }

@@ -36,6 +36,8 @@ internal sealed record MapColumnDto(ColumnKind Kind, int From, int To, double X,
 /// <param name="CitesOutside">Works it cites that are not on the map.</param>
 /// <param name="CitedOutside">Works that cite it and are not on the map.</param>
 /// <param name="IsShared">Whether it is in the other set, too.</param>
+/// <param name="Tags">Ordinals of its tags among those of the map.</param>
+/// <param name="Strongest">Ordinal of the work that it cites and is bound to most closely; null where it cites none.</param>
 internal sealed record MapWorkDto(
     int Id,
     int Lane,
@@ -51,8 +53,21 @@ internal sealed record MapWorkDto(
     IReadOnlyList<int> Cites,
     int CitesOutside,
     int CitedOutside,
-    bool IsShared
+    bool IsShared,
+    IReadOnlyList<int> Tags,
+    int? Strongest
 );
+
+/// <summary>A tag of works on the map.</summary>
+/// <param name="Works">How many of them bear it.</param>
+internal sealed record MapTagDto(string Name, int Works);
+
+/// <summary>A work, mostly a planned one, whose citations are held against the set.</summary>
+/// <param name="Work">Where it stands, or would stand.</param>
+/// <param name="At">Its ordinal where it is of the set; else null.</param>
+/// <param name="LanesLeftOut">Ordinals of the lanes of a value of which it cites no work.</param>
+/// <param name="MuchCited">Ordinals of the works that others on the map cite most and that it does not cite.</param>
+internal sealed record PlanDto(MapWorkDto Work, int? At, IReadOnlyList<int> LanesLeftOut, IReadOnlyList<int> MuchCited);
 
 /// <summary>A work that is not in the set and has much in common with what was kept of it.</summary>
 /// <param name="Work">Where it would stand.</param>
@@ -90,6 +105,8 @@ internal sealed record OtherSetDto(int Shared, int OnlyThere);
 /// <param name="Seeds">Whether the set has seeds.</param>
 /// <param name="Suggested">Works that were asked for beside the set, the most alike first.</param>
 /// <param name="Other">The set it is held against; null for none.</param>
+/// <param name="Tags">Tags of its works, by name.</param>
+/// <param name="Plan">The work that was asked to be held against the set; null for none.</param>
 internal sealed record MapDto(
     IReadOnlyList<MapLaneDto> Lanes,
     IReadOnlyList<MapColumnDto> Columns,
@@ -103,5 +120,7 @@ internal sealed record MapDto(
     double Height,
     bool Seeds,
     IReadOnlyList<SuggestionDto> Suggested,
-    OtherSetDto? Other
+    OtherSetDto? Other,
+    IReadOnlyList<MapTagDto> Tags,
+    PlanDto? Plan
 );

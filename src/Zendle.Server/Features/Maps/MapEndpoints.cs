@@ -17,6 +17,7 @@ internal sealed record MapQuery(
     [FromQuery(Name = "open")] bool Open = false,
     [FromQuery(Name = "suggest")] int Suggest = 0,
     [FromQuery(Name = "against")] int Against = 0,
+    [FromQuery(Name = "plan")] int Plan = 0,
     [FromQuery(Name = "width")] double Width = 800,
     [FromQuery(Name = "height")] double Height = 600
 );
@@ -55,7 +56,7 @@ internal static class MapEndpoints
                     CancellationToken cancel
                 ) =>
                 {
-                    var (map, fault) = await Drawn(reviewId, stepId, asked, search, maps);
+                    var (map, fault) = await Drawn(reviewId, stepId, asked, search, maps, cancel);
                     if (map is null)
                         return fault!;
                     var title = await context
@@ -80,10 +81,11 @@ internal static class MapEndpoints
         int stepId,
         [AsParameters] MapQuery asked,
         SearchService search,
-        MapService maps
+        MapService maps,
+        CancellationToken cancel
     )
     {
-        var (map, fault) = await Drawn(reviewId, stepId, asked, search, maps);
+        var (map, fault) = await Drawn(reviewId, stepId, asked, search, maps, cancel);
         return fault ?? TypedResults.Ok(map!);
     }
 
@@ -92,7 +94,8 @@ internal static class MapEndpoints
         int stepId,
         MapQuery asked,
         SearchService search,
-        MapService maps
+        MapService maps,
+        CancellationToken cancel
     )
     {
         using var view = await search.View(reviewId, stepId);
@@ -117,7 +120,7 @@ internal static class MapEndpoints
             Math.Clamp(asked.Height, 0, MostWidth)
         );
         return (
-            maps.Of(
+            await maps.Of(
                 reviewId,
                 view,
                 other?.Answer,
@@ -129,8 +132,10 @@ internal static class MapEndpoints
                     asked.Database,
                     asked.Open,
                     Math.Clamp(asked.Suggest, 0, MapService.MostSuggested),
+                    view.Snapshot.Columns.IsWork(asked.Plan) ? asked.Plan : 0,
                     frame
-                )
+                ),
+                cancel
             ),
             null
         );

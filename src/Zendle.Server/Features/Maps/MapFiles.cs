@@ -20,6 +20,7 @@ internal static class MapFiles
                 new("year", "int"),
                 new("stage", "string"),
                 new("lane", "string"),
+                new("tags", "string"),
                 new("size", "double"),
                 new("x", "double"),
                 new("y", "double"),
@@ -33,6 +34,7 @@ internal static class MapFiles
                     ["year"] = w.Year,
                     ["stage"] = Stages.Name(w.Stage),
                     ["lane"] = Label(map, w),
+                    ["tags"] = w.Tags.Count == 0 ? null : Tags(map, w),
                     ["size"] = w.Size,
                     ["x"] = w.X,
                     ["y"] = w.Y,
@@ -50,7 +52,20 @@ internal static class MapFiles
         {
             foreach (
                 var head in (string[])
-                    ["work", "label", "title", "year", "stage", "lane", "size", "cites here", "cited here", "x", "y"]
+                    [
+                        "work",
+                        "label",
+                        "title",
+                        "year",
+                        "stage",
+                        "lane",
+                        "tags",
+                        "size",
+                        "cites here",
+                        "cited here",
+                        "x",
+                        "y",
+                    ]
             )
                 csv.WriteField(head);
             csv.NextRecord();
@@ -63,6 +78,7 @@ internal static class MapFiles
                 csv.WriteField(w.Year);
                 csv.WriteField(Stages.Name(w.Stage));
                 csv.WriteField(Label(map, w));
+                csv.WriteField(Tags(map, w));
                 csv.WriteField(w.Size);
                 csv.WriteField(w.Cites.Count);
                 csv.WriteField(cited.GetValueOrDefault(i));
@@ -74,6 +90,9 @@ internal static class MapFiles
     }
 
     private static string Id(MapWorkDto work) => string.Create(CultureInfo.InvariantCulture, $"work{work.Id}");
+
+    private static string Tags(MapDto map, MapWorkDto work) =>
+        string.Join("; ", work.Tags.Select(t => map.Tags[t].Name));
 
     private static string Label(MapDto map, MapWorkDto work) =>
         map.Lanes[work.Lane] is { Kind: LaneKind.Value } lane ? lane.Label

@@ -1,9 +1,11 @@
 using System.Globalization;
 using Zendle.Core.Maps;
+using Zendle.Core.Merging;
 using Zendle.Core.Sets;
 using Zendle.Index.Questions;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Features.Search.Senses;
+using Zendle.Store.Corpus;
 
 namespace Zendle.Server.Features.Maps;
 
@@ -12,6 +14,7 @@ namespace Zendle.Server.Features.Maps;
 /// <param name="Database">The database whose counts are the size; 0 for none.</param>
 /// <param name="Open">Whether every value has a lane of its own.</param>
 /// <param name="Suggest">How many works beside the set are suggested.</param>
+/// <param name="Plan">The work whose citations are held against the set; 0 for none.</param>
 internal sealed record MapAsked(
     LaneField Lanes,
     LaneOrder Order,
@@ -20,11 +23,18 @@ internal sealed record MapAsked(
     int Database,
     bool Open,
     int Suggest,
+    int Plan,
     MapFrame Frame
 );
 
 /// <summary>Draws the set in view of a step as a map; the last ones are remembered.</summary>
-internal sealed class MapService(NeighbourFinder neighbours, Partings partings, TimeProvider clock)
+internal sealed class MapService(
+    NeighbourFinder neighbours,
+    Partings partings,
+    FoundDays foundDays,
+    CorpusReader reader,
+    TimeProvider clock
+)
 {
     /// <summary>More works than this are no map.</summary>
     public const int MostWorks = 5_000;
@@ -38,67 +48,101 @@ internal sealed class MapService(NeighbourFinder neighbours, Partings partings, 
     private readonly BoundedCache<string, MapDto> known = new(MostRemembered);
 
     /// <summary>The map of a set that is not too large.</summary>
+    /// <param name="reviewId">The review.</param>
+    /// <param name="view">The set in view.</param>
     /// <param name="other">What it is held against; null for nothing.</param>
-    public MapDto Of(int reviewId, SearchView view, Answer? other, MapAsked asked) =>
-        known.Get(
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"{reviewId} {view.Facts.Version} {view.Answer.Key} {other?.Key} {asked}"
-            ),
-            () => Drawn(view, other?.InView, asked),
-            map => 2_000 + map.Works.Sum(w => 160L + (2 * w.Title.Length) + (4 * w.Cites.Count))
+    /// <param name="asked">How it is looked at.</param>
+    /// <param name="cancel">Stops reading what the store alone knows: days and pages.</param>
+    public async Task<MapDto> Of(int reviewId, SearchView view, Answer? other, MapAsked asked, CancellationToken cancel)
+    {
+        var key = string.Create(
+            CultureInfo.InvariantCulture,
+            $"{reviewId} {view.Facts.Version} {view.Answer.Key} {other?.Key} {asked}"
         );
+        if (known.TryGet(key, out var map))
+            return map;
+        map = await Drawn(reviewId, view, other?.InView, asked, cancel);
+        known.Put(key, map, 2_000 + map.Works.Sum(w => 180L + (2 * w.Title.Length) + (4 * w.Cites.Count)));
+        return map;
+    }
 
-    private MapDto Drawn(SearchView view, WorkSet? other, MapAsked asked)
+    private async Task<MapDto> Drawn(
+        int reviewId,
+        SearchView view,
+        WorkSet? other,
+        MapAsked asked,
+        CancellationToken cancel
+    )
     {
         var (works, columns) = (view.Answer.InView.ToArray(), view.Snapshot.Columns);
         var links = MapLinks.Among(works, columns.Graph);
         var values = LaneValues.For(asked.Lanes, view, partings);
         var years = Array.ConvertAll(works, columns.YearOf);
-        int?[] at = asked.Along == MapAlong.Rank ? [.. links.Ranks(works)] : years;
+        var days = asked.Along == MapAlong.Found ? await foundDays.Of(reviewId, works, columns, cancel) : null;
+        int?[] at = asked.Along switch
+        {
+            MapAlong.Rank => [.. links.Ranks(works)],
+            MapAlong.Found => [.. works.Select(w => days!.TryGetValue(w, out var day) ? day : (int?)null)],
+            _ => years,
+        };
         var lanes = LaneChoice.By([.. works.Select(values.Of)], asked.Open ? MostOpenLanes : MostLanes);
         lanes = lanes.InOrder(asked.Order, years, links.Between(lanes.Of, lanes.Lanes.Length));
-        var size = Sizes(view, asked, works, links);
+        var size = await Sizes(view, asked, works, links, cancel);
         MapWork[] marks = [.. works.Select((w, i) => new MapWork(w, lanes.Of[i], at[i], size[i]))];
         var picture = MapLayout.Of(marks, lanes.Lanes.Length, asked.Frame);
+        var ordinals = works.Select((w, i) => (w, i)).ToDictionary(w => w.w, w => w.i);
         // Where no column is for works without a year, none of them is suggested: it would stand at a year.
-        var hasUnknown = asked.Along == MapAlong.Rank || picture.Scale.Columns.Any(c => c.Kind == ColumnKind.Unknown);
+        var hasUnknown = asked.Along != MapAlong.Year || picture.Scale.Columns.Any(c => c.Kind == ColumnKind.Unknown);
         var suggested = new Suggestions(view, neighbours).For(
             works,
             lanes,
             values,
-            w => hasUnknown || columns.Year[w] > 0,
+            w => w != asked.Plan && (hasUnknown || columns.Year[w] > 0),
             asked.Suggest
         );
-        if (suggested.Count > 0)
+        var plan = asked.Plan == 0 ? null : Plan.Of(view, asked.Plan, ordinals, lanes, links);
+        var beside = suggested.Select(s => (s.Work, s.Lane, s.Links)).ToList();
+        if (plan is { At: null })
+            beside.Add((plan.Work, plan.Lane, plan.Cites.Length + plan.CitedBy.Length));
+        var sizes = new double[beside.Count];
+        if (beside.Count > 0)
         {
-            // On the scale that is there: what is suggested moves only those beside it.
-            var ids = suggested.Select(s => s.Work).ToArray();
-            var sizes = Sizes(view, asked, ids, MapLinks.Among(ids, columns.Graph));
-            suggested =
-            [
-                .. suggested.Select((s, i) => s with { Size = asked.Size == MapSize.Links ? s.Links : sizes[i] }),
-            ];
+            // On the scale that is there: what stands beside the set moves only those next to it.
+            int[] ids = [.. beside.Select(b => b.Work)];
+            sizes =
+                asked.Size == MapSize.Links
+                    ? [.. beside.Select(b => (double)b.Links)]
+                    : await Sizes(view, asked, ids, MapLinks.Among(ids, columns.Graph), cancel);
             picture = MapLayout.On(
                 picture.Scale,
                 [
                     .. marks,
-                    .. suggested.Select(s => new MapWork(
-                        s.Work,
-                        s.Lane,
-                        asked.Along == MapAlong.Rank
-                            ? 1 + works.Where((_, i) => links.Of(i) > s.Links).Count()
-                            : columns.YearOf(s.Work),
-                        s.Size
-                    )),
+                    .. beside.Select((b, i) => new MapWork(b.Work, b.Lane, At(asked.Along, b.Work, b.Links), sizes[i])),
                 ],
                 lanes.Lanes.Length
             );
         }
-        return new DrawnMap(view, other, asked, works, links, values, lanes, size, picture, suggested).Told();
+        suggested = [.. suggested.Select((s, i) => s with { Size = sizes[i] })];
+        plan = plan is null ? null : plan with { Size = plan.At is { } own ? size[own] : sizes[^1] };
+        return new DrawnMap(view, other, asked, works, links, values, lanes, size, picture, suggested, plan).Told();
+
+        // What is not found yet would be found today, the last day there can be.
+        int? At(MapAlong along, int work, int linked) =>
+            along switch
+            {
+                MapAlong.Rank => 1 + works.Where((_, i) => links.Of(i) > linked).Count(),
+                MapAlong.Found => DateOnly.FromDateTime(clock.GetLocalNow().Date).DayNumber,
+                _ => columns.YearOf(work),
+            };
     }
 
-    private double[] Sizes(SearchView view, MapAsked asked, int[] works, MapLinks links)
+    private async Task<double[]> Sizes(
+        SearchView view,
+        MapAsked asked,
+        int[] works,
+        MapLinks links,
+        CancellationToken cancel
+    )
     {
         var (columns, thisYear) = (view.Snapshot.Columns, clock.GetUtcNow().Year);
         int Cited(int work) => columns.Graph.CitedBy(work).Length;
@@ -114,9 +158,22 @@ internal sealed class MapService(NeighbourFinder neighbours, Partings partings, 
                 : new double[works.Length],
             MapSize.Links => [.. works.Select((_, i) => (double)links.Of(i))],
             MapSize.Seeds => Ties(new(view), works),
+            MapSize.Pages => await Pages(works, cancel),
             _ => new double[works.Length],
         };
     }
 
     private static double[] Ties(SeedTies ties, int[] works) => [.. works.Select(w => (double)ties.Of(w).Count)];
+
+    /// <summary>Pages as the chosen record of each work tells them; 0 where none does.</summary>
+    private async Task<double[]> Pages(int[] works, CancellationToken cancel)
+    {
+        var records = await reader.OfWorks(works, cancel);
+        return
+        [
+            .. works.Select(w =>
+                records.Contains(w) ? ChosenFields.From([.. records[w]]).Venue.Value?.PageCount ?? 0.0 : 0.0
+            ),
+        ];
+    }
 }

@@ -70,12 +70,23 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
 
     private Suggestion? Placed(int work, Neighbours found, Dictionary<int, int> at, LaneChoice lanes, LaneValues values)
     {
-        var graph = view.Snapshot.Columns.Graph;
-        int[] cites = [.. graph.Cites(work).ToArray().Where(at.ContainsKey).Select(w => at[w])];
-        int[] citedBy = [.. graph.CitedBy(work).ToArray().Where(at.ContainsKey).Select(w => at[w])];
+        var (cites, citedBy) = Links(view, work, at);
         var own = OfItsValues(work, lanes, values);
         var lane = own ?? OfItsLinks([.. cites, .. citedBy], lanes);
         return lane is { } of ? new(work, of, own is null, cites, citedBy, Why(found, work)) : null;
+    }
+
+    /// <summary>The works of a map that a work beside it cites, and those that cite it: their ordinals, ascending.</summary>
+    /// <param name="view">The set in view.</param>
+    /// <param name="work">The work.</param>
+    /// <param name="at">By id: ordinals of the works of the map.</param>
+    public static (int[] Cites, int[] CitedBy) Links(SearchView view, int work, Dictionary<int, int> at)
+    {
+        var graph = view.Snapshot.Columns.Graph;
+        return (
+            [.. graph.Cites(work).ToArray().Where(at.ContainsKey).Select(w => at[w]).Order()],
+            [.. graph.CitedBy(work).ToArray().Where(at.ContainsKey).Select(w => at[w]).Order()]
+        );
     }
 
     private static InCommonDto Why(Neighbours found, int work) =>
@@ -108,7 +119,7 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
     }
 
     /// <summary>The lane that it has most links with; null where it has none.</summary>
-    private static int? OfItsLinks(int[] tied, LaneChoice lanes) =>
+    public static int? OfItsLinks(int[] tied, LaneChoice lanes) =>
         tied.Select(i => lanes.Of[i])
             .CountBy(lane => lane)
             .OrderByDescending(l => l.Value)

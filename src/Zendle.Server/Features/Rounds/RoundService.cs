@@ -288,7 +288,7 @@ internal sealed class RoundService(
             if (SearchState.Of(StoredActs.ReadAll(run.State)) is { Expression.Length: > 0, AsksReview: false })
                 works.UnionWith(WorkIds.Unpack(run.Works));
         // What was merged since stands for what it was merged into.
-        var gone = works.Where(w => w >= size || view.Snapshot.Columns.WorkFirstRecord[w] == 0).ToArray();
+        var gone = works.Where(w => !view.Snapshot.Columns.IsWork(w)).ToArray();
         var today = gone.Length == 0 ? [] : (await reader.Redirects(gone, cancel)).Values.ToArray();
         return (WorkSet.Of(size, works.Concat(today)), ofRecord);
     }

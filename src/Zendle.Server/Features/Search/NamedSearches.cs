@@ -3,7 +3,6 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews.Acts;
 using Zendle.Core.Sets;
 using Zendle.Server.Identity;
-using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Search;
@@ -41,7 +40,7 @@ internal sealed class NamedSearches(
     IDbContextFactory<ZendleContext> contexts,
     SearchService search,
     PathService paths,
-    CorpusReader reader
+    SinceThen since
 )
 {
     private const long MostRemembered = 256 << 10;
@@ -70,7 +69,7 @@ internal sealed class NamedSearches(
             var key = (view.Answer.Key, run.Id);
             if (!compared.TryGet(key, out var against))
             {
-                var (fresh, gone) = Against(view, await Found(context, run.Id));
+                var (fresh, gone) = await since.Of(view.Answer.InView, await Found(context, run.Id));
                 compared.Put(key, against = (fresh.Length, gone), 200 + (2L * view.Answer.Key.Length));
             }
             var asks = new List<string>();
@@ -112,7 +111,7 @@ internal sealed class NamedSearches(
         var step = await context.Steps.SingleAsync(s => s.Id == stepId && s.ReviewId == reviewId);
         if (await LastRun(context, step) is not { } last)
             return null;
-        var (fresh, gone) = Against(view, await Found(context, last.Id));
+        var (fresh, gone) = await since.Of(view.Answer.InView, await Found(context, last.Id));
         context.Runs.Add(paths.Run(reviewId, account, stepId, view, last.Repeats ?? last.Id));
         (step.Count, step.Generation) = (view.Answer.Count, view.Snapshot.Generation);
         await context.SaveChangesAsync();
@@ -142,19 +141,9 @@ internal sealed class NamedSearches(
             .Select(r => new Ran(r.Id, r.Repeats, r.At, r.Count))
             .FirstOrDefaultAsync();
 
-    /// <summary>The works a run found, under the ids they have today.</summary>
-    private async Task<HashSet<int>> Found(ZendleContext context, int run)
-    {
-        var works = WorkIds.Unpack(await context.Runs.Where(r => r.Id == run).Select(r => r.Works).SingleAsync());
-        var today = await reader.Redirects(works, CancellationToken.None);
-        return [.. works.Select(w => today.GetValueOrDefault(w, w))];
-    }
-
-    private static (int[] Fresh, int Gone) Against(SearchView view, HashSet<int> then) =>
-        (
-            [.. view.Answer.InView.Members().Where(w => !then.Contains(w))],
-            then.Count(w => !view.Answer.InView.Contains(w))
-        );
+    /// <summary>The works a run found.</summary>
+    private static async Task<int[]> Found(ZendleContext context, int run) =>
+        WorkIds.Unpack(await context.Runs.Where(r => r.Id == run).Select(r => r.Works).SingleAsync());
 }
 
 internal static class NamedSearchEndpoints

@@ -434,6 +434,52 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("MadeOn");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.MapRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsRemoved")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Look")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ReviewId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("StepId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Works")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.HasIndex("ReviewId");
+
+                    b.HasIndex("StepId");
+
+                    b.ToTable("Maps");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.Member", b =>
                 {
                     b.Property<int>("ReviewId")
@@ -949,6 +995,27 @@ namespace Zendle.Store.Made.Migrations
                     b.HasOne("Zendle.Store.Made.Review", null)
                         .WithMany()
                         .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.MapRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Zendle.Store.Made.Review", null)
+                        .WithMany()
+                        .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Zendle.Store.Made.StepRow", null)
+                        .WithMany()
+                        .HasForeignKey("StepId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

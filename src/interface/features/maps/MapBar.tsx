@@ -1,51 +1,71 @@
 import { DropdownMenu } from "radix-ui";
 import { barButton } from "../../ui/Button";
 import { Press } from "../../ui/Press";
-import { MenuFrame, MenuItem, MenuLine, menuItem } from "../../ui/Menu";
-import type { Choice } from "./useMap";
-import { alongWords, laneWords, orderWords, sizeWords } from "./words";
+import { MenuFrame, MenuItem, MenuLabel, MenuLine, menuItem } from "../../ui/Menu";
+import { usuallyNamed, type Exports } from "./useExports";
+import type { Choice, MapColour } from "./useMap";
+import { alongWords, colourWords, laneWords, orderWords, sizeWords } from "./words";
 import type { Dto } from "../../api/client";
+
+/** Which links are drawn though nothing is looked at. */
+export interface Drawn {
+  mainLine: boolean;
+  flows: boolean;
+  strongest: boolean;
+}
 
 /** What can be chosen about the map, and what can be done with it. */
 export function MapBar({
   choice,
+  colour,
   onChoice,
   databases,
   others,
+  papers,
+  onPlan,
   hasSeeds,
   hasHidden,
   onShowAll,
-  line,
-  onLine,
-  flows,
-  onFlows,
+  drawn,
+  onDrawn,
   zoom,
   onZoom,
+  boxes,
+  onBoxes,
   isTable,
   onTable,
+  onSave,
   exports,
+  onPicture,
 }: {
   choice: Choice;
-  onChoice: (choice: Partial<Choice>) => void;
+  colour: MapColour;
+  onChoice: (choice: Partial<Choice> & { colour?: MapColour }) => void;
   /** Databases that count citations themselves. */
   databases: readonly Pick<Dto<"LedgerLineDto">, "databaseId" | "name">[];
   /** Other sets of the review that it can be held against. */
   others: readonly { id: number; label: string }[];
+  /** Custom entries whose citations it can be held against. */
+  papers: readonly { workId: number; title: string }[];
+  /** Plans a paper that cites works of the map. */
+  onPlan: () => void;
   hasSeeds: boolean;
   /** Whether lanes are folded, hidden or renamed. */
   hasHidden: boolean;
   onShowAll: () => void;
-  /** Whether the main line is drawn. */
-  line: boolean;
-  onLine: () => void;
-  /** Whether links are drawn from lane to lane. */
-  flows: boolean;
-  onFlows: () => void;
+  drawn: Drawn;
+  onDrawn: (drawn: Drawn) => void;
   zoom: number;
   onZoom: (zoom: number) => void;
+  /** Whether a finger draws a box instead of moving the map. */
+  boxes: boolean;
+  onBoxes: () => void;
   isTable: boolean;
   onTable: () => void;
-  exports: readonly [label: string, use: string, act: () => void][];
+  onSave: () => void;
+  exports: Exports | null;
+  /** Asks how a picture is to be. */
+  onPicture: () => void;
 }) {
   const sizes: [string, string][] = [
     ...sizeWords.filter(([s]) => s !== "Seeds" || hasSeeds),
@@ -64,7 +84,7 @@ export function MapBar({
         onChoose={(lanes) => onChoice({ lanes: lanes as Choice["lanes"] })}
       />
       <Choose
-        what="in the order"
+        what="Order"
         value={choice.order}
         of={orderWords}
         onChoose={(order) => onChoice({ order: order as Choice["order"] })}
@@ -84,31 +104,32 @@ export function MapBar({
           onChoice({ size: size as Choice["size"], database: Number(database ?? 0) });
         }}
       />
-      {others.length > 0 && (
-        <Choose
-          what="Against"
-          value={String(choice.against)}
-          of={[["0", "nothing"], ...others.map((o): [string, string] => [String(o.id), o.label])]}
-          onChoose={(against) => onChoice({ against: Number(against) })}
-        />
-      )}
+      <Choose what="Colour" value={colour} of={colourWords} onChoose={(c) => onChoice({ colour: c as MapColour })} />
+      <Against choice={choice} others={others} papers={papers} onChoice={onChoice} onPlan={onPlan} />
       <span className="flex-1" />
       {hasHidden && (
         <Press className={barButton} onClick={onShowAll}>
           Lanes as they were
         </Press>
       )}
-      <Press aria-pressed={line} className={`${barButton} ${pressed(line)}`} onClick={onLine}>
-        Main line
-      </Press>
-      <Press
-        aria-pressed={flows}
-        className={`${barButton} ${pressed(flows)}`}
-        title="How often the works of one lane cite those of another"
-        onClick={onFlows}
-      >
-        All links
-      </Press>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className={`${barButton} ${pressed(Object.values(drawn).some(Boolean))}`}>
+          Links
+        </DropdownMenu.Trigger>
+        <MenuFrame width={270} align="end">
+          {links.map(([which, label, says]) => (
+            <DropdownMenu.CheckboxItem
+              key={which}
+              checked={drawn[which]}
+              onCheckedChange={(on) => onDrawn({ ...drawn, [which]: on })}
+              className={menuItem}
+            >
+              {label}
+              <span className="text-[12px] font-normal text-quiet">{says}</span>
+            </DropdownMenu.CheckboxItem>
+          ))}
+        </MenuFrame>
+      </DropdownMenu.Root>
       <Press
         aria-pressed={choice.suggest > 0}
         className={`${barButton} ${pressed(choice.suggest > 0)}`}
@@ -135,28 +156,112 @@ export function MapBar({
           +
         </Press>
       </span>
+      <Press
+        aria-pressed={boxes}
+        className={`${barButton} ${pressed(boxes)} hidden pointer-coarse:inline-block`}
+        onClick={onBoxes}
+      >
+        Draw a box
+      </Press>
       <Press aria-pressed={isTable} className={`${barButton} ${pressed(isTable)}`} onClick={onTable}>
         Table
       </Press>
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger className={barButton}>Export map</DropdownMenu.Trigger>
+        <DropdownMenu.Trigger className={barButton} disabled={exports === null}>
+          Export map
+        </DropdownMenu.Trigger>
         <MenuFrame width={250} align="end">
-          {exports.slice(0, 2).map(([label, use, act]) => (
-            <MenuItem key={label} onSelect={act} aside={use}>
-              {label}
+          {pictures.map(([format, use]) => (
+            <MenuItem
+              key={format}
+              aside={use}
+              onSelect={() => exports?.picture(format, { width: null, labels: usuallyNamed, namesPicked: false })}
+            >
+              {format}
             </MenuItem>
           ))}
+          <MenuItem onSelect={onPicture} aside="width, names">
+            A picture made to measure …
+          </MenuItem>
           <MenuLine />
-          {exports.slice(2).map(([label, use, act]) => (
-            <MenuItem key={label} onSelect={act} aside={use}>
-              {label}
-            </MenuItem>
-          ))}
+          <MenuItem onSelect={() => exports?.file("graphml")} aside="graph programs">
+            GraphML
+          </MenuItem>
+          <MenuItem onSelect={() => exports?.file("csv")} aside="spreadsheets">
+            CSV
+          </MenuItem>
         </MenuFrame>
       </DropdownMenu.Root>
+      <Press className={barButton} onClick={onSave}>
+        Save map
+      </Press>
     </div>
   );
 }
+
+/** What the set is held against: another set, or a paper that is to cite it. */
+function Against({
+  choice,
+  others,
+  papers,
+  onChoice,
+  onPlan,
+}: {
+  choice: Choice;
+  others: readonly { id: number; label: string }[];
+  papers: readonly { workId: number; title: string }[];
+  onChoice: (choice: Partial<Choice>) => void;
+  onPlan: () => void;
+}) {
+  const paper = papers.find((p) => p.workId === choice.plan);
+  const other = others.find((o) => o.id === choice.against);
+  const said = paper ? paper.title : other ? other.label : choice.plan > 0 ? "a work" : "nothing";
+  const value = choice.plan > 0 ? `paper ${choice.plan}` : `set ${choice.against}`;
+  const item = (v: string, label: string) => (
+    <DropdownMenu.RadioItem key={v} value={v} className={menuItem}>
+      <span className="max-w-[300px] truncate">{label}</span>
+    </DropdownMenu.RadioItem>
+  );
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      Against
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className={barButton} aria-label={`Against: ${said}`}>
+          <b className="inline-block max-w-[92px] truncate align-bottom font-semibold text-ink">{said}</b>
+        </DropdownMenu.Trigger>
+        <MenuFrame width={240}>
+          <DropdownMenu.RadioGroup
+            value={value}
+            onValueChange={(chosen) => {
+              const [kind, id] = chosen.split(" ");
+              onChoice({ against: kind === "set" ? Number(id) : 0, plan: kind === "paper" ? Number(id) : 0 });
+            }}
+          >
+            {item("set 0", "nothing")}
+            {others.length > 0 && <MenuLabel>Another set</MenuLabel>}
+            {others.map((o) => item(`set ${o.id}`, o.label))}
+            {papers.length > 0 && <MenuLabel>A custom entry, for what it leaves out</MenuLabel>}
+            {papers.map((p) => item(`paper ${p.workId}`, p.title))}
+          </DropdownMenu.RadioGroup>
+          <MenuLine />
+          <MenuItem onSelect={onPlan}>Plan a paper that cites these works …</MenuItem>
+        </MenuFrame>
+      </DropdownMenu.Root>
+    </span>
+  );
+}
+
+const pictures = [
+  ["SVG", "for print"],
+  ["PNG", "twice as fine"],
+  ["PDF", "by the print dialog"],
+] as const;
+
+const links: [keyof Drawn, string, string][] = [
+  ["mainLine", "Main line", "oldest to newest"],
+  ["flows", "All links", "lane to lane"],
+  ["strongest", "Strongest links", "one from each work"],
+];
 
 const suggestions = 12;
 const pressed = (on: boolean) => (on ? "border-pine bg-mist text-ink" : "");

@@ -1,17 +1,21 @@
 import { memo } from "react";
 import type { Arranged } from "./arrange";
 import { isTicked } from "./columns";
-import { laneColour, markPaint, markPath } from "./marks";
-import type { MapOf } from "./useMap";
+import { laneColour, markPaint, markPath, tagNumber, workColour } from "./marks";
+import type { MapAlong, MapColour, MapOf } from "./useMap";
 
 /** Lanes, years and marks: what stays as it is while one looks around. */
 export const MapBase = memo(function MapBase({
   map,
   picture,
+  along,
+  colour,
   width,
 }: {
   map: MapOf;
   picture: Arranged;
+  along: MapAlong;
+  colour: MapColour;
   width: number;
 }) {
   return (
@@ -27,7 +31,7 @@ export const MapBase = memo(function MapBase({
           opacity={i % 2 === 0 ? 0.55 : 1}
         />
       ))}
-      {map.columns.filter(isTicked(map)).map((c) => (
+      {map.columns.filter(isTicked(map, along)).map((c) => (
         <line key={c.x} x1={c.x} x2={c.x} y1={0} y2={picture.height} stroke="var(--line)" />
       ))}
       <g data-marks>
@@ -37,7 +41,7 @@ export const MapBase = memo(function MapBase({
             data-mark={work.id}
             data-stage={work.stage}
             d={markPath(work.stage, x, y, work.diameter)}
-            {...markPaint(work.stage, laneColour(map, work.lane), work.diameter)}
+            {...markPaint(work.stage, workColour(map, colour, work), work.diameter)}
           />
         ))}
         {picture.marks
@@ -51,6 +55,25 @@ export const MapBase = memo(function MapBase({
               strokeWidth={1.4}
             />
           ))}
+        {picture.marks.map(({ of, work, x, y }) => {
+          const number = tagNumber(colour, work);
+          return number === null ? null : (
+            <text
+              key={`tag ${of}`}
+              data-tag={number}
+              x={x + work.diameter / 2}
+              y={y - work.diameter / 2 + 4}
+              fontSize={9}
+              fontWeight={700}
+              fill="var(--ink)"
+              stroke="var(--paper)"
+              strokeWidth={2}
+              paintOrder="stroke"
+            >
+              {number}
+            </text>
+          );
+        })}
         {picture.bins.map((bin) => (
           <g key={`${bin.lane} ${bin.x}`} data-bin={bin.works.length}>
             <rect

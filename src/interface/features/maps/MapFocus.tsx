@@ -1,13 +1,13 @@
-import type { Dto } from "../../api/client";
 import { arc, linksSaid, type Point } from "./links";
 import type { Arranged, Mark } from "./arrange";
-import { laneColour, markPaint, markPath } from "./marks";
-import type { MapOf } from "./useMap";
+import { markPaint, markPath, workColour } from "./marks";
+import type { MapColour, MapOf, MapWork } from "./useMap";
 
 /** What stands out: a work with what it cites over it and what cites it below, the picked works, a line through works. */
 export function MapFocus({
   map,
   picture,
+  colour,
   by,
   focus,
   link,
@@ -18,6 +18,7 @@ export function MapFocus({
 }: {
   map: MapOf;
   picture: Arranged;
+  colour: MapColour;
   /** By work: what cites it. */
   by: readonly (readonly number[])[];
   /** Ordinal of the work in focus; null for none. */
@@ -28,8 +29,8 @@ export function MapFocus({
   picked: ReadonlySet<number>;
   /** Works in a row, joined by a line: the main line, or a way between two works. */
   line: readonly number[];
-  /** The suggestion one looks at, with how far its lane was moved. */
-  suggestion: (Dto<"SuggestionDto"> & { shift: number }) | null;
+  /** The suggestion or plan one looks at, with how far its lane was moved and what cites it. */
+  suggestion: { work: MapWork; citedBy: readonly number[]; shift: number } | null;
   width: number;
 }) {
   const at = focus === null ? undefined : picture.at.get(focus);
@@ -44,7 +45,7 @@ export function MapFocus({
     <path
       key={mark.of}
       d={markPath(mark.work.stage, mark.x, mark.y, mark.work.diameter || 6)}
-      {...markPaint(mark.work.stage, laneColour(map, mark.work.lane), mark.work.diameter || 6)}
+      {...markPaint(mark.work.stage, workColour(map, colour, mark.work), mark.work.diameter || 6)}
     />
   );
   return (

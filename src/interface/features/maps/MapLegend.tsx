@@ -1,14 +1,24 @@
 import { count } from "../../ui/numbers";
 import { StageMark, stageWords } from "../../ui/StageMark";
 import { TextButton } from "../../ui/TextButton";
-import { markPaint, markPath } from "./marks";
-import type { Choice, MapOf } from "./useMap";
+import { markPaint, markPath, tagColour } from "./marks";
+import type { Choice, MapColour, MapOf } from "./useMap";
 import { sizeSaid } from "./words";
 
 const stages = ["Kept", "Found", "SetAside"] as const;
 
 /** What each thing means in this picture: shapes, three sizes, arcs, and the lane that holds what is left over. */
-export function MapLegend({ map, choice, onOpen }: { map: MapOf; choice: Choice; onOpen: () => void }) {
+export function MapLegend({
+  map,
+  choice,
+  colour,
+  onOpen,
+}: {
+  map: MapOf;
+  choice: Choice;
+  colour: MapColour;
+  onOpen: () => void;
+}) {
   const others = map.lanes.find((l) => l.kind === "Others");
   const several = map.lanes.reduce((sum, l) => sum + l.several, 0);
   return (
@@ -27,6 +37,19 @@ export function MapLegend({ map, choice, onOpen }: { map: MapOf; choice: Choice;
                 <path d={markPath("Kept", 12, 12, s.diameter)} {...markPaint("Kept", "var(--quiet)", s.diameter)} />
               </svg>
               {count(s.size)}
+            </span>
+          ))}
+        </span>
+      )}
+      {colour === "Tag" && (
+        <span className="inline-flex flex-wrap items-center gap-x-2.5" data-tags>
+          {map.tags.length === 0 ? "colour: no work here has a tag" : "colour:"}
+          {map.tags.map((t, i) => (
+            <span key={t.name} className="inline-flex items-center gap-1">
+              <svg width={10} height={10} aria-hidden="true">
+                <rect width={10} height={10} rx={2} fill={tagColour(i)} />
+              </svg>
+              {i + 1} {t.name} ({count(t.works)})
             </span>
           ))}
         </span>

@@ -15,20 +15,31 @@ import { useKeys } from "../../ui/keys";
 import { useLateSize } from "./useLateSize";
 import { arrange } from "./arrange";
 import { citedBy, pathBetween } from "./links";
-import { MapBar } from "./MapBar";
+import { margins } from "./exportMap";
+import { MapBar, type Drawn } from "./MapBar";
 import { MapBeside } from "./MapBeside";
 import { MapLegend } from "./MapLegend";
 import { MapPicture, gutter } from "./MapPicture";
 import { MapTable } from "./MapTable";
-import { useChoice } from "./useChoice";
+import { NamedStrip } from "./NamedStrip";
+import { PictureSheet } from "./PictureSheet";
+import { PinnedCards } from "./PinnedCards";
+import { PlanStrip } from "./PlanStrip";
+import { SaveMapSheet } from "./SaveMapSheet";
+import { lanesOf, lookOf } from "./looks";
+import { mostPins, useChoice } from "./useChoice";
 import { useExports } from "./useExports";
 import { useLaneLooks } from "./useLaneLooks";
 import { StartMap } from "./StartMap";
 import { YearThrough } from "./YearThrough";
-import { useMap } from "./useMap";
+import { useMap, type MapOf } from "./useMap";
+import { useNamedMaps, type NamedMap } from "./useNamedMaps";
+import { useEntryNames } from "./usePlan";
+import { usePlanning } from "./usePlanning";
 import { sizeSaid, withoutWords } from "./words";
 
 const none: readonly number[] = [];
+const noEntries: readonly Dto<"EntryNameDto">[] = [];
 const noPaths: readonly { id: number; label: string }[] = [];
 /** So many of the newest paths can be held against the map. */
 const mostOthers = 12;
@@ -37,12 +48,27 @@ const mostOthers = 12;
 export function MapPage({ reviewId }: { reviewId: number }) {
   const review = useReview(reviewId).data;
   const place = usePlace(reviewId, null);
+  const { named } = useChoice();
+  const maps = useNamedMaps(reviewId);
   if (!review) return null;
-  return place.stepId === 0 ? <StartMap review={review} /> : <SetOnMap review={review} place={place} />;
+  if (place.stepId === 0) return <StartMap review={review} />;
+  // A named map begins as it was saved.
+  if (named !== null && maps.isPending) return null;
+  const open = maps.data?.find((m) => m.id === named) ?? null;
+  return <SetOnMap key={open?.id ?? 0} review={review} place={place} named={open} />;
 }
 
 /** The set in view as a map; the list beside it is the same set. */
-function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place }) {
+function SetOnMap({
+  review,
+  place,
+  named,
+}: {
+  review: Dto<"ReviewDto">;
+  place: Place;
+  /** The named map that is open; null for none. */
+  named: NamedMap | null;
+}) {
   const reviewId = review.id;
   const { stepId, workId, change } = place;
   const path = usePath(reviewId, stepId);
@@ -52,13 +78,16 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
   const others = paths.filter((p) => p.id !== stepId).slice(0, mostOthers);
   const take = useTakeStep(place);
   useVisit(reviewId, stepId);
-  const [choice, setChoice] = useChoice();
+  const { choice, colour, pins, change: setChoice } = useChoice();
   const [zoom, setZoom] = useState(1);
-  const lanes = useLaneLooks();
-  const [until, setUntil] = useState<number | null>(null);
+  const lanes = useLaneLooks(named ? lanesOf(named.look) : undefined);
+  const [until, setUntil] = useState(named?.look.until ?? null);
   const [isTable, setTable] = useState(false);
-  const [hasLine, setLine] = useState(false);
-  const [hasFlows, setFlows] = useState(false);
+  const [drawn, setDrawn] = useState<Drawn>({ mainLine: false, flows: false, strongest: false });
+  const [boxes, setBoxes] = useState(false);
+  const [sheet, setSheet] = useState<"save" | "picture" | null>(null);
+  const planning = usePlanning(reviewId, (id) => setChoice({ plan: id, against: 0 }));
+  const entries = useEntryNames(reviewId).data ?? noEntries;
   const room = useRef<HTMLDivElement>(null);
   const size = useLateSize(room, 120);
   const frame = useMemo(
@@ -78,10 +107,11 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
           : withoutWords[choice.lanes],
     [choice.lanes],
   );
-  const picture = useMemo(
-    () => (data ? arrange(data, lanes.looks, lanes.names, nameOf, until) : null),
-    [data, lanes.looks, lanes.names, nameOf, until],
+  const arranged = useCallback(
+    (of: MapOf) => arrange(of, lanes.looks, lanes.names, nameOf, until),
+    [lanes.looks, lanes.names, nameOf, until],
   );
+  const picture = useMemo(() => (data ? arranged(data) : null), [data, arranged]);
   const by = useMemo(() => citedBy(data?.works ?? []), [data]);
   const ordinals = useMemo(() => new Map(data?.works.map((w, i) => [w.id, i])), [data]);
   const picked = usePicked(stepId);
@@ -113,9 +143,12 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
     reviewId,
     stepId,
     choice,
+    colour,
     frame,
     map: data,
     picture,
+    arranged,
+    picked: pickedHere,
     title: `${review.title}: ${path.data?.steps.find((s) => s.id === stepId)?.label ?? "works"}`,
   });
 
@@ -133,7 +166,8 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
     data && pickedHere.size === 2 && from !== undefined && to !== undefined
       ? pathBetween(data.works, by, from, to)
       : null;
-  const line = hasLine ? (data?.mainLine ?? none) : (way ?? none);
+  const line = drawn.mainLine ? (data?.mainLine ?? none) : (way ?? none);
+  const entry = entries.find((e) => e.workId === choice.plan);
   const range = yearsOf(data?.works ?? []);
   return (
     <>
@@ -141,31 +175,58 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
       <NarrowBar place={place} view={view.data ?? null} take={(act) => take.mutate({ act })} decide={decide} />
       <MapBar
         choice={choice}
+        colour={colour}
         onChoice={(c) => {
           setChoice(c);
           if (c.lanes !== undefined) lanes.reset();
         }}
         databases={view.data?.ledger.databases ?? []}
         others={others}
+        papers={entries}
+        onPlan={() => planning.begin(picked.ids)}
         hasSeeds={data?.seeds ?? false}
         hasHidden={lanes.isChanged}
         onShowAll={lanes.reset}
-        line={hasLine}
-        onLine={() => setLine(!hasLine)}
-        flows={hasFlows}
-        onFlows={() => setFlows(!hasFlows)}
+        drawn={drawn}
+        onDrawn={setDrawn}
         zoom={zoom}
         onZoom={setZoom}
+        boxes={boxes}
+        onBoxes={() => setBoxes(!boxes)}
         isTable={isTable}
         onTable={() => setTable(!isTable)}
+        onSave={() => setSheet("save")}
         exports={exports}
+        onPicture={() => setSheet("picture")}
       />
+      {named && <NamedStrip map={named} />}
+      {data?.plan && (
+        <PlanStrip
+          map={data}
+          plan={data.plan}
+          by={by}
+          laneName={(l) => picture?.lanes.find((lane) => lane.of === l)?.label ?? data.lanes[l]?.label ?? ""}
+          picked={picked.ids.filter((id) => !isCited(data.plan, ordinals.get(id), id)).length}
+          onAdd={
+            entry === undefined
+              ? null
+              : () =>
+                  planning.citeMore(
+                    entry.id,
+                    picked.ids.filter((id) => !isCited(data.plan, ordinals.get(id), id)),
+                  )
+          }
+          onPickLeftOut={() => picked.add(data.plan?.muchCited.flatMap((i) => data.works[i]?.id ?? []) ?? [])}
+          onOff={() => setChoice({ plan: 0 })}
+        />
+      )}
       {picked.ids.length > 0 && (
         <PickedBar
           reviewId={reviewId}
           picked={picked}
           decide={decide}
           follow={follow}
+          onPin={() => setChoice({ pins: [...new Set([...pins, ...picked.ids])].slice(-mostPins) })}
           onOnly={() => take.mutate({ act: { kind: "Among", works: [...picked.ids], said: "picked on the map" } })}
         />
       )}
@@ -174,7 +235,9 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
           max-sm:grid-cols-[minmax(0,1fr)] ${workId === null ? "max-sm:[&>.beside]:hidden" : "max-sm:[&>.map]:hidden"}`}
       >
         <div ref={room} className="map flex min-h-0 min-w-0 flex-col">
-          {data && <MapLegend map={data} choice={choice} onOpen={() => setChoice({ open: !choice.open })} />}
+          {data && (
+            <MapLegend map={data} choice={choice} colour={colour} onOpen={() => setChoice({ open: !choice.open })} />
+          )}
           {map.error ? (
             <div className="p-6">
               <Fault error={map.error} again={() => void map.refetch()} />
@@ -196,11 +259,14 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
                 map={data}
                 picture={picture}
                 by={by}
-                isYear={choice.along === "Year"}
+                along={choice.along}
+                colour={colour}
                 selected={workId === null ? null : (ordinals.get(workId) ?? null)}
                 picked={pickedHere}
                 line={line}
-                hasFlows={hasFlows}
+                hasFlows={drawn.flows}
+                hasStrongest={drawn.strongest}
+                boxes={boxes}
                 onOpen={(of) => openWork(data.works[of]?.id ?? null)}
                 onSuggested={openWork}
                 onPick={(of, how) => {
@@ -223,6 +289,18 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
           {range && !isTable && choice.along === "Year" && (
             <YearThrough from={range[0]} to={range[1]} until={until} onUntil={setUntil} shown={picture?.at.size ?? 0} />
           )}
+          {data && pins.length > 0 && (
+            <PinnedCards
+              reviewId={reviewId}
+              stepId={stepId}
+              pins={pins}
+              map={data}
+              ordinals={ordinals}
+              by={by}
+              onOpen={openWork}
+              onUnpin={(id) => setChoice({ pins: pins.filter((p) => p !== id) })}
+            />
+          )}
         </div>
         <MapBeside
           place={place}
@@ -237,9 +315,32 @@ function SetOnMap({ review, place }: { review: Dto<"ReviewDto">; place: Place })
         />
       </div>
       <DecisionSheets {...inView.sheets} />
+      {sheet === "save" && (
+        <SaveMapSheet
+          reviewId={reviewId}
+          stepId={stepId}
+          look={lookOf(choice, colour, pins, until, lanes)}
+          over={named}
+          close={() => setSheet(null)}
+          onSaved={(id) => setChoice({ named: id })}
+        />
+      )}
+      {sheet === "picture" && exports && data && (
+        <PictureSheet
+          exports={exports}
+          width={data.width + margins}
+          picked={pickedHere.size}
+          close={() => setSheet(null)}
+        />
+      )}
+      {planning.sheet}
     </>
   );
 }
+
+/** Whether the work that is held against the set cites a work, or is it. */
+const isCited = (plan: Dto<"PlanDto"> | null, ordinal: number | undefined, id: number): boolean =>
+  plan !== null && (plan.work.id === id || (ordinal !== undefined && plan.work.cites.includes(ordinal)));
 
 function yearsOf(of: readonly { year: number | null }[]): [number, number] | null {
   const years = of.flatMap((w) => w.year ?? []);

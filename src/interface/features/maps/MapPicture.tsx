@@ -8,7 +8,9 @@ import { LaneLinks } from "./LaneLinks";
 import { LaneHead } from "./LaneHead";
 import { laneColour } from "./marks";
 import { useLooking, useNearest } from "./useLooking";
-import type { MapOf } from "./useMap";
+import type { MapAlong, MapColour, MapOf } from "./useMap";
+import { Planned } from "./Planned";
+import { StrongestLinks } from "./StrongestLinks";
 import { Suggested } from "./Suggested";
 import { whyNeighbour } from "../../set/neighbourWords";
 import { Press } from "../../ui/Press";
@@ -35,11 +37,14 @@ export function MapPicture({
   map,
   picture,
   by,
-  isYear,
+  along,
+  colour,
   selected,
   picked,
   line,
   hasFlows,
+  hasStrongest,
+  boxes,
   onOpen,
   onSuggested,
   onPick,
@@ -50,13 +55,18 @@ export function MapPicture({
   map: MapOf;
   picture: Arranged;
   by: readonly (readonly number[])[];
-  isYear: boolean;
+  along: MapAlong;
+  colour: MapColour;
   /** Ordinal of the work in the pane. */
   selected: number | null;
   picked: ReadonlySet<number>;
   line: readonly number[];
   /** Whether links are drawn from lane to lane. */
   hasFlows: boolean;
+  /** Whether the strongest link of each work is drawn. */
+  hasStrongest: boolean;
+  /** Whether a finger draws a box instead of moving the map. */
+  boxes: boolean;
   onOpen: (of: number) => void;
   onSuggested: (id: number) => void;
   /** Picks works; those that all are picked already are left. */
@@ -75,6 +85,7 @@ export function MapPicture({
     showBox(b);
   };
   const [suggestion, setSuggestion] = useState<Dto<"SuggestionDto"> | null>(null);
+  const [looksAtPlan, setLooksAtPlan] = useState(false);
   // A lane that is not drawn has no place for suggestions.
   const shift = (lane: number) => {
     const drawnLane = picture.lanes.find((l) => l.of === lane && !l.isFolded);
@@ -119,8 +130,16 @@ export function MapPicture({
   };
   const column = (x: number, width: number) =>
     [...picture.at.values()].filter((m) => m.x >= x && m.x < x + width).map((m) => m.of);
-  const isLabelled = isTicked(map);
-  const isFaint = hasFlows || suggestion !== null || focus !== null || picked.size > 0 || line.length > 0;
+  const isLabelled = isTicked(map, along);
+  const { plan } = map;
+  const planShift = plan === null ? undefined : shift(plan.work.lane);
+  const beside =
+    suggestion !== null
+      ? { ...suggestion, shift: shift(suggestion.work.lane) ?? 0 }
+      : plan !== null && looksAtPlan && planShift !== undefined
+        ? { work: plan.work, citedBy: [], shift: planShift }
+        : null;
+  const isFaint = hasFlows || hasStrongest || beside !== null || focus !== null || picked.size > 0 || line.length > 0;
   return (
     <div
       role="group"
@@ -161,7 +180,7 @@ export function MapPicture({
               }
               onClick={(e) => onPick(column(c.x, c.width), e.shiftKey ? "more" : "only")}
             >
-              {columnLabel(c, isYear)}
+              {columnLabel(c, along)}
             </Press>
           ))}
         </div>
@@ -192,6 +211,14 @@ export function MapPicture({
           onLook={setSuggestion}
           onOpen={onSuggested}
         />
+        {plan && planShift !== undefined && (
+          <Planned
+            plan={plan}
+            at={{ x: gutter + plan.work.x, y: top + plan.work.y + planShift }}
+            onLook={setLooksAtPlan}
+            onOpen={() => onSuggested(plan.work.id)}
+          />
+        )}
         {suggestion && (
           <p
             className="pointer-events-none absolute z-10 max-w-[330px] rounded border border-line bg-raised px-2 py-1 text-[12px] shadow-lg"
@@ -211,7 +238,7 @@ export function MapPicture({
           aria-label={`${works(picture.at.size)} in ${picture.lanes.length} lanes`}
           width={map.width}
           height={picture.height}
-          className={`absolute touch-pan-x touch-pan-y overflow-visible ${isFaint ? "map-faint" : ""}`}
+          className={`absolute overflow-visible ${boxes ? "touch-none" : "touch-pan-x touch-pan-y"} ${isFaint ? "map-faint" : ""}`}
           style={{ left: gutter, top, cursor: looking.hovered === null ? "crosshair" : "pointer" }}
           onPointerMove={(e) => {
             const p = point(e);
@@ -222,7 +249,7 @@ export function MapPicture({
           onPointerDown={(e) => {
             if (e.button !== 0) return;
             const p = point(e);
-            if (e.pointerType !== "touch") e.currentTarget.setPointerCapture(e.pointerId);
+            if (e.pointerType !== "touch" || boxes) e.currentTarget.setPointerCapture(e.pointerId);
             setBox({ x0: p.x, y0: p.y, x1: p.x, y1: p.y });
           }}
           onPointerUp={(e) => {
@@ -231,17 +258,19 @@ export function MapPicture({
           }}
           onPointerCancel={() => setBox(null)}
         >
-          <MapBase map={map} picture={picture} width={map.width} />
+          <MapBase map={map} picture={picture} along={along} colour={colour} width={map.width} />
+          {hasStrongest && <StrongestLinks picture={picture} />}
           {hasFlows && <LaneLinks map={map} picture={picture} />}
           <MapFocus
             map={map}
             picture={picture}
+            colour={colour}
             by={by}
             focus={focus}
             link={looking.link}
             picked={picked}
             line={line}
-            suggestion={suggestion && { ...suggestion, shift: shift(suggestion.work.lane) ?? 0 }}
+            suggestion={beside}
             width={map.width}
           />
           {box && isFar(box) && (

@@ -2,6 +2,10 @@ import { useNavigate } from "react-router";
 import type { Dto } from "../../api/client";
 import { useOpenKept, usePaths, useStepView } from "../../set/useSet";
 import { Press } from "../../ui/Press";
+import { TextButton } from "../../ui/TextButton";
+import { addressOf } from "./looks";
+import { day, sinceSaved } from "./NamedStrip";
+import { useNamedMaps, useRemoveMap } from "./useNamedMaps";
 import { works } from "../../ui/numbers";
 
 const most = 8;
@@ -11,6 +15,8 @@ export function StartMap({ review }: { review: Dto<"ReviewDto"> }) {
   const navigate = useNavigate();
   const openKept = useOpenKept(review.id, "map");
   const paths = usePaths(review.id, true).data ?? [];
+  const named = useNamedMaps(review.id).data ?? [];
+  const remove = useRemoveMap(review.id);
   const go = (step: number) => void navigate(`/r/${review.id}/map?step=${step}`);
   return (
     <div className="max-w-[640px] overflow-y-auto p-8">
@@ -19,6 +25,37 @@ export function StartMap({ review }: { review: Dto<"ReviewDto"> }) {
         Its works stand in lanes along time, each lane a topic, a tag or whatever you choose, with the citations among
         them. It is the same set as the list.
       </p>
+      {named.length > 0 && (
+        <section aria-label="Named maps" className="mb-6">
+          <h3 className="mb-1.5 text-[13px] font-semibold">Maps of this review</h3>
+          <ul className="grid gap-1.5">
+            {named.map((m) => (
+              <li key={m.id} className="flex items-center gap-3">
+                <div className="min-w-0 flex-1">
+                  <Choice
+                    label={m.name}
+                    aside={m.stepId === 0 ? "" : works(m.now)}
+                    more={
+                      m.stepId === 0
+                        ? "its set was removed from the path"
+                        : `${m.set}; saved by ${m.by} on ${day(m.at)}${sinceSaved(m) === null ? "" : `; since then ${sinceSaved(m)}`}`
+                    }
+                    disabled={m.stepId === 0}
+                    onGo={() => void navigate(addressOf(review.id, m))}
+                  />
+                </div>
+                <TextButton
+                  className="text-[12.5px] text-quiet"
+                  aria-label={`Remove ${m.name}`}
+                  onClick={() => remove(m)}
+                >
+                  remove
+                </TextButton>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <ul className="grid gap-1.5">
         <Row label="The kept works" works={review.kept} onGo={openKept} />
         {review.stepId !== null && (
@@ -53,14 +90,36 @@ function Step({
 function Row({ label, works: n, onGo }: { label: string; works: number; onGo: () => void }) {
   return (
     <li>
-      <Press
-        onClick={onGo}
-        disabled={n === 0}
-        className="flex w-full items-baseline justify-between gap-4 rounded-md border border-line bg-raised px-3 py-2 text-left hover:border-ink disabled:opacity-50"
-      >
-        <span className="font-semibold">{label}</span>
-        <span className="whitespace-nowrap text-quiet">{works(n)}</span>
-      </Press>
+      <Choice label={label} aside={works(n)} disabled={n === 0} onGo={onGo} />
     </li>
+  );
+}
+
+function Choice({
+  label,
+  aside,
+  more,
+  disabled,
+  onGo,
+}: {
+  label: string;
+  aside: string;
+  /** A second line. */
+  more?: string;
+  disabled: boolean;
+  onGo: () => void;
+}) {
+  return (
+    <Press
+      onClick={onGo}
+      disabled={disabled}
+      className="flex w-full items-baseline justify-between gap-4 rounded-md border border-line bg-raised px-3 py-2 text-left hover:border-ink disabled:opacity-50"
+    >
+      <span className="min-w-0">
+        <span className="font-semibold">{label}</span>
+        {more && <span className="block truncate text-[12.5px] text-quiet">{more}</span>}
+      </span>
+      <span className="whitespace-nowrap text-quiet">{aside}</span>
+    </Press>
   );
 }

@@ -1,8 +1,8 @@
 import type { Arranged } from "./arrange";
 import { columnLabel, isTicked } from "./columns";
-import { laneColour, laneColours, markPaint, markPath } from "./marks";
+import { laneColour, laneColours, markPaint, markPath, tagNumber, workColour } from "./marks";
 import { works } from "../../ui/numbers";
-import type { MapOf } from "./useMap";
+import type { MapAlong, MapColour, MapOf } from "./useMap";
 
 const left = 160;
 const top = 52;
@@ -26,15 +26,19 @@ function printed(): (role: string) => string {
 }
 
 /**
- * Labels of the weightiest works that do not lie on one another: each beside its mark, the weightiest first.
- * @param most how many at most
+ * Labels of works that do not lie on one another: each beside its mark, the chosen first, then the weightiest.
+ * @param most how many of those that nobody chose, at most
+ * @param chosen ordinals of works that are to be named
  */
-export function labelled(picture: Arranged, width: number, most: number) {
+export function labelled(picture: Arranged, width: number, most: number, chosen: ReadonlySet<number>) {
   const taken: { x: number; y: number; width: number }[] = [];
-  const heaviest = [...picture.marks].sort((a, b) => b.work.size - a.work.size || a.of - b.of);
+  const first = (m: { of: number }) => (chosen.has(m.of) ? 0 : 1);
+  const inTurn = [...picture.marks].sort((a, b) => first(a) - first(b) || b.work.size - a.work.size || a.of - b.of);
   const labels: { x: number; y: number; text: string }[] = [];
-  for (const mark of heaviest) {
-    if (labels.length >= most) break;
+  let left = most;
+  for (const mark of inTurn) {
+    const isChosen = chosen.has(mark.of);
+    if (!isChosen && left === 0) break;
     const text = mark.work.name;
     const wide = text.length * 5.6 + 4;
     const r = mark.work.diameter / 2 + 3;
@@ -43,22 +47,32 @@ export function labelled(picture: Arranged, width: number, most: number) {
       if (taken.some((t) => Math.abs(t.y - mark.y) < 13 && x < t.x + t.width && t.x < x + wide)) continue;
       taken.push({ x, y: mark.y, width: wide });
       labels.push({ x, y: mark.y, text });
+      if (!isChosen) left--;
       break;
     }
   }
   return labels;
 }
 
+/** How a picture is written. */
+export interface Printed {
+  /** A title, and lines to stand below. */
+  caption: readonly string[];
+  along: MapAlong;
+  colour: MapColour;
+  /** How many of the weightiest works are named, where there is room. */
+  labels: number;
+  /** Ordinals of works that are named before them. */
+  chosen: ReadonlySet<number>;
+}
+
+/** What stands left and right of the columns of a picture, in pixels. */
+export const margins = left + 20;
+
 /** The picture as a file of its own: SVG, light on white, with a caption. */
-export function mapSvg(
-  map: MapOf,
-  picture: Arranged,
-  caption: readonly string[],
-  isYear: boolean,
-  labels: number,
-): string {
+export function mapSvg(map: MapOf, picture: Arranged, { caption, along, colour: by, labels, chosen }: Printed): string {
   const colour = printed();
-  const width = left + map.width + 20;
+  const width = margins + map.width;
   const height = top + picture.height + 40;
   const paint = (attributes: Record<string, string | number | undefined>) =>
     Object.entries(attributes)
@@ -84,20 +98,26 @@ export function mapSvg(
       ...(lane.isFolded ? [] : [text(-left + 22, lane.y + 31, works(lane.works), { fill: "var(--quiet)" })]),
     ]),
     ...map.columns
-      .filter(isTicked(map))
+      .filter(isTicked(map, along))
       .flatMap((c) => [
         `<line x1="${c.x}" x2="${c.x}" y1="-4" y2="${picture.height}"${paint({ stroke: "var(--line)" })}/>`,
-        text(c.x, -8, columnLabel(c, isYear), { fill: "var(--quiet)" }),
+        text(c.x, -8, columnLabel(c, along), { fill: "var(--quiet)" }),
       ]),
     ...picture.marks.map(
       ({ work, x, y }) =>
-        `<path d="${markPath(work.stage, x, y, work.diameter)}"${paint(markPaint(work.stage, laneColour(map, work.lane), work.diameter))}><title>${escaped(`${work.name}: ${work.title}`)}</title></path>`,
+        `<path d="${markPath(work.stage, x, y, work.diameter)}"${paint(markPaint(work.stage, workColour(map, by, work), work.diameter))}><title>${escaped(`${work.name}: ${work.title}`)}</title></path>`,
     ),
+    ...picture.marks.flatMap(({ work, x, y }) => {
+      const number = tagNumber(by, work);
+      return number === null
+        ? []
+        : [text(x + work.diameter / 2, y - work.diameter / 2 + 4, number, { fontSize: 9, fontWeight: 700 })];
+    }),
     ...picture.bins.flatMap((b) => [
       `<rect x="${b.x}" y="${b.y}" width="${b.width}" height="${b.height}" rx="3"${paint({ fill: "var(--paper)", stroke: laneColour(map, b.lane) })}/>`,
       text(b.x + b.width / 2, b.y + b.height / 2 + 4, String(b.works.length), { textAnchor: "middle" }),
     ]),
-    ...labelled(picture, map.width, labels).map((l) => text(l.x, l.y + 4, l.text, { fontSize: 10 })),
+    ...labelled(picture, map.width, labels, chosen).map((l) => text(l.x, l.y + 4, l.text, { fontSize: 10 })),
     "</g>",
     ...caption.slice(1).map((said, i) => text(12, top + picture.height + 18 + i * 15, said, { fill: "var(--quiet)" })),
     "</svg>",
@@ -137,4 +157,29 @@ export async function pngOf(svg: string, scale: number): Promise<Blob> {
   } finally {
     URL.revokeObjectURL(address);
   }
+}
+
+/** Prints a picture, on paper or into a PDF: nothing else of the page, on a sheet of its size. */
+export function print(svg: string): void {
+  const drawn = document.importNode(new DOMParser().parseFromString(svg, "image/svg+xml").documentElement, true);
+  const sheet = document.createElement("div");
+  sheet.className = "print-sheet";
+  sheet.append(drawn);
+  const page = new CSSStyleSheet();
+  page.replaceSync(
+    `@page { size: ${drawn.getAttribute("width") ?? "1000"}px ${drawn.getAttribute("height") ?? "700"}px; margin: 0 }`,
+  );
+  document.adoptedStyleSheets.push(page);
+  document.body.append(sheet);
+  document.body.classList.add("prints-sheet");
+  window.addEventListener(
+    "afterprint",
+    () => {
+      document.body.classList.remove("prints-sheet");
+      sheet.remove();
+      document.adoptedStyleSheets = document.adoptedStyleSheets.filter((s) => s !== page);
+    },
+    { once: true },
+  );
+  window.print();
 }

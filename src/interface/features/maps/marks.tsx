@@ -1,5 +1,5 @@
 import type { Dto } from "../../api/client";
-import type { MapOf } from "./useMap";
+import type { MapColour, MapOf, MapWork } from "./useMap";
 
 type Stage = Dto<"WorkRowDto">["stage"];
 
@@ -18,6 +18,20 @@ export const laneColours = [
 /** The colour of a lane by its ordinal; those that hold what is left over are grey. */
 export const laneColour = (map: MapOf, of: number): string =>
   map.lanes[of]?.kind === "Value" ? (laneColours[of % laneColours.length] ?? "var(--quiet)") : "var(--quiet)";
+
+/** The colour of a work: its lane's, or that of the first of its tags; works without one are grey then. */
+export const workColour = (map: MapOf, colour: MapColour, work: MapWork): string => {
+  if (colour === "Lane") return laneColour(map, work.lane);
+  const [tag] = work.tags;
+  return tag === undefined ? "var(--quiet)" : tagColour(tag);
+};
+
+/** The colour of a tag by its ordinal on the map. */
+export const tagColour = (tag: number): string => laneColours[tag % laneColours.length] ?? "var(--quiet)";
+
+/** The number that stands at a mark whose colour is a tag's, so that colour never speaks alone. */
+export const tagNumber = (colour: MapColour, work: MapWork): string | null =>
+  colour === "Tag" && work.tags[0] !== undefined ? String(work.tags[0] + 1) : null;
 
 const f = (n: number) => Number(n.toFixed(2));
 

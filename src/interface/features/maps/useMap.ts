@@ -6,6 +6,8 @@ export type LaneOrder = NonNullable<Dto<"LaneOrder">>;
 export type MapAlong = NonNullable<Dto<"MapAlong">>;
 export type MapSize = NonNullable<Dto<"MapSize">>;
 export type MapOf = Dto<"MapDto">;
+export type MapColour = NonNullable<Dto<"MapColour">>;
+export type MapLook = Dto<"MapLook">;
 export type MapWork = Dto<"MapWorkDto">;
 
 /** What one chooses to see: it stands in the address. */
@@ -21,7 +23,24 @@ export interface Choice {
   suggest: number;
   /** The step it is held against; 0 for none. */
   against: number;
+  /** The work, mostly a planned paper, whose citations are held against the set; 0 for none. */
+  plan: number;
 }
+
+/** A map laid out for a width and a height in pixels. */
+export const fetchMap = (
+  reviewId: number,
+  stepId: number,
+  choice: Choice,
+  frame: { width: number; height: number } | null,
+  signal?: AbortSignal,
+) =>
+  read(
+    api.GET("/api/reviews/{reviewId}/steps/{stepId}/map", {
+      params: { path: { reviewId, stepId }, query: { ...choice, ...frame } },
+      ...(signal && { signal }),
+    }),
+  );
 
 /** The set in view as a map, laid out for a width and a height in pixels; null until it was measured. */
 export const useMap = (
@@ -33,13 +52,7 @@ export const useMap = (
 ) =>
   useQuery({
     queryKey: ["review", reviewId, "map", stepId, choice, frame],
-    queryFn: ({ signal }) =>
-      read(
-        api.GET("/api/reviews/{reviewId}/steps/{stepId}/map", {
-          params: { path: { reviewId, stepId }, query: { ...choice, ...frame } },
-          signal,
-        }),
-      ),
+    queryFn: ({ signal }) => fetchMap(reviewId, stepId, choice, frame, signal),
     enabled: enabled && frame !== null,
     placeholderData: keepPreviousData,
   });

@@ -1,8 +1,8 @@
-import type { LaneField, LaneOrder, MapAlong, MapSize } from "./useMap";
+import type { LaneField, LaneOrder, MapAlong, MapColour, MapSize } from "./useMap";
 
 /** What lanes can be, as they stand in the menu. */
 export const laneWords: [LaneField, string][] = [
-  ["Topic", "topics found in the citations"],
+  ["Topic", "topics found here"],
   ["Tag", "tags"],
   ["Stage", "stages"],
   ["Subject", "subjects"],
@@ -24,6 +24,12 @@ export const orderWords: [LaneOrder, string][] = [
 export const alongWords: [MapAlong, string][] = [
   ["Year", "year"],
   ["Rank", "rank by links"],
+  ["Found", "day it was found"],
+];
+
+export const colourWords: [MapColour, string][] = [
+  ["Lane", "lane"],
+  ["Tag", "tag"],
 ];
 
 export const sizeWords: [MapSize, string][] = [
@@ -31,6 +37,7 @@ export const sizeWords: [MapSize, string][] = [
   ["CitedPerYear", "citations a year"],
   ["Links", "links inside this set"],
   ["Seeds", "seeds it is tied to"],
+  ["Pages", "pages"],
   ["Same", "nothing"],
 ];
 

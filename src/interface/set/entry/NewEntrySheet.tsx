@@ -12,6 +12,8 @@ import { emptyEntry, useAddEntries, useReadPrinted, type EntryFields } from "./u
 export function NewEntrySheet({
   reviewId,
   start = emptyEntry,
+  title = "A custom entry",
+  hint = "A work that no database has: a report, a planned paper. Everyone who uses this Zendle can find it.",
   close,
   onAdded,
   onShow,
@@ -19,6 +21,8 @@ export function NewEntrySheet({
   reviewId: number;
   /** What the form begins with. */
   start?: EntryFields;
+  title?: string;
+  hint?: string;
   close: () => void;
   /** Told the work that the entry is now. */
   onAdded?: (workId: number, title: string) => void;
@@ -42,13 +46,7 @@ export function NewEntrySheet({
   });
   const isFilled = start !== emptyEntry;
   return (
-    <Sheet
-      open
-      onOpenChange={close}
-      title="A custom entry"
-      hint="A work that no database has: a report, a planned paper. Everyone who uses this Zendle can find it."
-      width={760}
-    >
+    <Sheet open onOpenChange={close} title={title} hint={hint} width={760}>
       {!isFilled && (
         <form
           className="mb-4 flex items-end gap-2 border-b border-line pb-4"

@@ -6,6 +6,7 @@ import { Field } from "../../ui/Field";
 import { Sheet } from "../../ui/Sheet";
 import { useMe } from "../../review/useMe";
 import { RulingPreview } from "../work/RulingPreview";
+import { useSeek } from "../work/useGather";
 import { works } from "../../ui/numbers";
 import type { Decide } from "../decide/useDecisions";
 import type { Follow } from "../useTrail";
@@ -21,12 +22,15 @@ export function PickedBar({
   picked,
   decide,
   follow,
+  onPin,
   onOnly,
 }: {
   reviewId: number;
   picked: Picked;
   decide: Decide;
   follow: Follow;
+  /** Puts their cards side by side, where there is room for that. */
+  onPin?: () => void;
   /** Leaves only the picked works in view: a step of the path. */
   onOnly: () => void;
 }) {
@@ -35,6 +39,7 @@ export function PickedBar({
   const [aside, setAside] = useState(false);
   const [tagging, setTagging] = useState(false);
   const me = useMe();
+  const seek = useSeek(reviewId);
   return (
     <div
       role="toolbar"
@@ -66,6 +71,14 @@ export function PickedBar({
       <Press className={act} onClick={() => setCiting(true)}>
         Cite them
       </Press>
+      <Press className={act} onClick={() => seek.mutate({ works: [...picked.ids], again: false })}>
+        Gather their texts
+      </Press>
+      {onPin && (
+        <Press className={act} onClick={onPin}>
+          Side by side
+        </Press>
+      )}
       <Press className={act} onClick={onOnly}>
         Only these
       </Press>

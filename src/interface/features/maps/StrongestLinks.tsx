@@ -1,0 +1,15 @@
+import { memo } from "react";
+import type { Arranged } from "./arrange";
+import { arc } from "./links";
+
+/** The closest of what each work cites, and no other link: the bones of the set. */
+export const StrongestLinks = memo(function StrongestLinks({ picture }: { picture: Arranged }) {
+  return (
+    <g pointerEvents="none" fill="none" stroke="var(--past)" strokeWidth={1.1} strokeOpacity={0.6}>
+      {[...picture.at.values()].map((mark) => {
+        const to = mark.work.strongest === null ? undefined : picture.at.get(mark.work.strongest);
+        return to && <path key={mark.of} data-strongest={mark.work.id} d={arc(mark, to, "over")} />;
+      })}
+    </g>
+  );
+});
