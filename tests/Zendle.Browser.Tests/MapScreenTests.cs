@@ -11,7 +11,7 @@ namespace Zendle.Browser.Tests;
 /// <summary>The map: looked at, picked from, gone through by keys, read as a table and taken along.</summary>
 public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
 {
-    private const string Picture = "svg[aria-label*=lanes]";
+    private const string Picture = "[role=img][aria-label*=lanes]";
     private const string Group = "[role=group][aria-label^='Map of']";
 
     /// <summary>Opens the map of the kept works.</summary>

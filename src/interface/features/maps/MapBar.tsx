@@ -75,7 +75,7 @@ export function MapBar({
     <div
       role="toolbar"
       aria-label="Map"
-      className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-[18px] py-1.5 text-[12.5px] text-quiet max-sm:px-3"
+      className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-[18px] py-1.5 text-[12.5px] text-quiet max-sm:flex-nowrap max-sm:overflow-x-auto max-sm:px-3"
     >
       <Choose
         what="Lanes"
@@ -106,95 +106,96 @@ export function MapBar({
       />
       <Choose what="Colour" value={colour} of={colourWords} onChoose={(c) => onChoice({ colour: c as MapColour })} />
       <Against choice={choice} others={others} papers={papers} onChoice={onChoice} onPlan={onPlan} />
-      <span className="flex-1" />
-      {hasHidden && (
-        <Press className={barButton} onClick={onShowAll}>
-          Lanes as they were
-        </Press>
-      )}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className={`${barButton} ${pressed(Object.values(drawn).some(Boolean))}`}>
-          Links
-        </DropdownMenu.Trigger>
-        <MenuFrame width={270} align="end">
-          {links.map(([which, label, says]) => (
-            <DropdownMenu.CheckboxItem
-              key={which}
-              checked={drawn[which]}
-              onCheckedChange={(on) => onDrawn({ ...drawn, [which]: on })}
-              className={menuItem}
-            >
-              {label}
-              <span className="text-[12px] font-normal text-quiet">{says}</span>
-            </DropdownMenu.CheckboxItem>
-          ))}
-        </MenuFrame>
-      </DropdownMenu.Root>
-      <Press
-        aria-pressed={choice.suggest > 0}
-        className={`${barButton} ${pressed(choice.suggest > 0)}`}
-        title="Works that share most references with the kept ones, or are cited together with them"
-        onClick={() => onChoice({ suggest: choice.suggest > 0 ? 0 : suggestions })}
-      >
-        Suggest
-      </Press>
-      <span className="inline-flex">
+      <div className="ml-auto flex flex-wrap items-center justify-end gap-x-2 gap-y-1 max-sm:flex-nowrap">
+        {hasHidden && (
+          <Press className={barButton} onClick={onShowAll}>
+            Lanes as they were
+          </Press>
+        )}
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className={`${barButton} ${pressed(Object.values(drawn).some(Boolean))}`}>
+            Links
+          </DropdownMenu.Trigger>
+          <MenuFrame width={270} align="end">
+            {links.map(([which, label, says]) => (
+              <DropdownMenu.CheckboxItem
+                key={which}
+                checked={drawn[which]}
+                onCheckedChange={(on) => onDrawn({ ...drawn, [which]: on })}
+                className={menuItem}
+              >
+                {label}
+                <span className="text-[12px] font-normal text-quiet">{says}</span>
+              </DropdownMenu.CheckboxItem>
+            ))}
+          </MenuFrame>
+        </DropdownMenu.Root>
         <Press
-          aria-label="Narrower years"
-          disabled={zoom <= 1 || isTable}
-          className={`${barButton} rounded-r-none`}
-          onClick={() => onZoom(zoom / 2)}
+          aria-pressed={choice.suggest > 0}
+          className={`${barButton} ${pressed(choice.suggest > 0)}`}
+          title="Works that share most references with the kept ones, or are cited together with them"
+          onClick={() => onChoice({ suggest: choice.suggest > 0 ? 0 : suggestions })}
         >
-          −
+          Suggest
         </Press>
+        <span className="inline-flex">
+          <Press
+            aria-label="Narrower years"
+            disabled={zoom <= 1 || isTable}
+            className={`${barButton} rounded-r-none`}
+            onClick={() => onZoom(zoom / 2)}
+          >
+            −
+          </Press>
+          <Press
+            aria-label="Wider years"
+            disabled={zoom >= 8 || isTable}
+            className={`${barButton} rounded-l-none border-l-0`}
+            onClick={() => onZoom(zoom * 2)}
+          >
+            +
+          </Press>
+        </span>
         <Press
-          aria-label="Wider years"
-          disabled={zoom >= 8 || isTable}
-          className={`${barButton} rounded-l-none border-l-0`}
-          onClick={() => onZoom(zoom * 2)}
+          aria-pressed={boxes}
+          className={`${barButton} ${pressed(boxes)} hidden pointer-coarse:inline-block`}
+          onClick={onBoxes}
         >
-          +
+          Draw a box
         </Press>
-      </span>
-      <Press
-        aria-pressed={boxes}
-        className={`${barButton} ${pressed(boxes)} hidden pointer-coarse:inline-block`}
-        onClick={onBoxes}
-      >
-        Draw a box
-      </Press>
-      <Press aria-pressed={isTable} className={`${barButton} ${pressed(isTable)}`} onClick={onTable}>
-        Table
-      </Press>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className={barButton} disabled={exports === null}>
-          Export map
-        </DropdownMenu.Trigger>
-        <MenuFrame width={250} align="end">
-          {pictures.map(([format, use]) => (
-            <MenuItem
-              key={format}
-              aside={use}
-              onSelect={() => exports?.picture(format, { width: null, labels: usuallyNamed, namesPicked: false })}
-            >
-              {format}
+        <Press aria-pressed={isTable} className={`${barButton} ${pressed(isTable)}`} onClick={onTable}>
+          Table
+        </Press>
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className={barButton} disabled={exports === null}>
+            Export map
+          </DropdownMenu.Trigger>
+          <MenuFrame width={250} align="end">
+            {pictures.map(([format, use]) => (
+              <MenuItem
+                key={format}
+                aside={use}
+                onSelect={() => exports?.picture(format, { width: null, labels: usuallyNamed, namesPicked: false })}
+              >
+                {format}
+              </MenuItem>
+            ))}
+            <MenuItem onSelect={onPicture} aside="width, names">
+              A picture made to measure …
             </MenuItem>
-          ))}
-          <MenuItem onSelect={onPicture} aside="width, names">
-            A picture made to measure …
-          </MenuItem>
-          <MenuLine />
-          <MenuItem onSelect={() => exports?.file("graphml")} aside="graph programs">
-            GraphML
-          </MenuItem>
-          <MenuItem onSelect={() => exports?.file("csv")} aside="spreadsheets">
-            CSV
-          </MenuItem>
-        </MenuFrame>
-      </DropdownMenu.Root>
-      <Press className={barButton} onClick={onSave}>
-        Save map
-      </Press>
+            <MenuLine />
+            <MenuItem onSelect={() => exports?.file("graphml")} aside="graph programs">
+              GraphML
+            </MenuItem>
+            <MenuItem onSelect={() => exports?.file("csv")} aside="spreadsheets">
+              CSV
+            </MenuItem>
+          </MenuFrame>
+        </DropdownMenu.Root>
+        <Press className={barButton} onClick={onSave}>
+          Save map
+        </Press>
+      </div>
     </div>
   );
 }
@@ -278,7 +279,7 @@ function Choose({
   onChoose: (value: string) => void;
 }) {
   return (
-    <span className="inline-flex items-center gap-1.5">
+    <span className="inline-flex items-center gap-1.5 whitespace-nowrap">
       {what}
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className={barButton} aria-label={`${what}: ${of.find(([v]) => v === value)?.[1] ?? ""}`}>

@@ -1,6 +1,7 @@
 import { memo } from "react";
 import type { Arranged } from "./arrange";
 import { isTicked } from "./columns";
+import { Layer } from "./Layer";
 import { laneColour, markPaint, markPath, tagNumber, workColour } from "./marks";
 import type { MapAlong, MapColour, MapOf } from "./useMap";
 
@@ -20,21 +21,23 @@ export const MapBase = memo(function MapBase({
 }) {
   return (
     <>
-      {picture.lanes.map((lane, i) => (
-        <rect
-          key={lane.of}
-          x={0}
-          y={lane.y}
-          width={width}
-          height={lane.height}
-          fill={i % 2 === 0 ? "var(--soft)" : "var(--paper)"}
-          opacity={i % 2 === 0 ? 0.55 : 1}
-        />
-      ))}
-      {map.columns.filter(isTicked(map, along)).map((c) => (
-        <line key={c.x} x1={c.x} x2={c.x} y1={0} y2={picture.height} stroke="var(--line)" />
-      ))}
-      <g data-marks>
+      <Layer>
+        {picture.lanes.map((lane, i) => (
+          <rect
+            key={lane.of}
+            x={0}
+            y={lane.y}
+            width={width}
+            height={lane.height}
+            fill={i % 2 === 0 ? "var(--soft)" : "var(--paper)"}
+            opacity={i % 2 === 0 ? 0.55 : 1}
+          />
+        ))}
+        {map.columns.filter(isTicked(map, along)).map((c) => (
+          <line key={c.x} x1={c.x} x2={c.x} y1={0} y2={picture.height} stroke="var(--line)" />
+        ))}
+      </Layer>
+      <Layer data-marks>
         {picture.marks.map(({ of, work, x, y }) => (
           <path
             key={of}
@@ -98,7 +101,7 @@ export const MapBase = memo(function MapBase({
             </text>
           </g>
         ))}
-      </g>
+      </Layer>
     </>
   );
 });

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type PointerEvent } from "react";
 import type { Arranged, LaneLook } from "./arrange";
 import { columnLabel, isTicked } from "./columns";
 import { linksSaid } from "./links";
+import { Layer } from "./Layer";
 import { MapBase } from "./MapBase";
 import { MapFocus } from "./MapFocus";
 import { LaneLinks } from "./LaneLinks";
@@ -76,7 +77,7 @@ export function MapPicture({
   /** Is told which work the keys are at. */
   onAt: (of: number | null) => void;
 }) {
-  const svg = useRef<SVGSVGElement>(null);
+  const room = useRef<HTMLDivElement>(null);
   // Moves come faster than the page is drawn: the box itself is kept beside what is shown of it.
   const drawn = useRef<Box | null>(null);
   const [box, showBox] = useState<Box | null>(null);
@@ -100,7 +101,7 @@ export function MapPicture({
   const focus = looking.hovered ?? looking.at ?? selected;
   const shown = focus === null ? undefined : picture.at.get(focus);
   const point = (e: PointerEvent) => {
-    const frame = svg.current?.getBoundingClientRect();
+    const frame = room.current?.getBoundingClientRect();
     return { x: e.clientX - (frame?.left ?? 0), y: e.clientY - (frame?.top ?? 0) };
   };
   const isFar = (b: Box) => Math.abs(b.x1 - b.x0) > still || Math.abs(b.y1 - b.y0) > still;
@@ -214,7 +215,8 @@ export function MapPicture({
         {plan && planShift !== undefined && (
           <Planned
             plan={plan}
-            at={{ x: gutter + plan.work.x, y: top + plan.work.y + planShift }}
+            // At the edge it stands inward a little, or the map would grow by its outline.
+            at={{ x: gutter + Math.min(plan.work.x, map.width - 14), y: top + plan.work.y + planShift }}
             onLook={setLooksAtPlan}
             onOpen={() => onSuggested(plan.work.id)}
           />
@@ -232,14 +234,18 @@ export function MapPicture({
             {suggestion.isByLinks && <span className="block text-quiet">in this lane by its links alone</span>}
           </p>
         )}
-        <svg
-          ref={svg}
+        <div
+          ref={room}
           role="img"
           aria-label={`${works(picture.at.size)} in ${picture.lanes.length} lanes`}
-          width={map.width}
-          height={picture.height}
-          className={`absolute overflow-visible ${boxes ? "touch-none" : "touch-pan-x touch-pan-y"} ${isFaint ? "map-faint" : ""}`}
-          style={{ left: gutter, top, cursor: looking.hovered === null ? "crosshair" : "pointer" }}
+          className={`absolute ${boxes ? "touch-none" : "touch-pan-x touch-pan-y"} ${isFaint ? "map-faint" : ""}`}
+          style={{
+            left: gutter,
+            top,
+            width: map.width,
+            height: picture.height,
+            cursor: looking.hovered === null ? "crosshair" : "pointer",
+          }}
           onPointerMove={(e) => {
             const p = point(e);
             if (drawn.current) setBox({ ...drawn.current, x1: p.x, y1: p.y });
@@ -259,33 +265,39 @@ export function MapPicture({
           onPointerCancel={() => setBox(null)}
         >
           <MapBase map={map} picture={picture} along={along} colour={colour} width={map.width} />
-          {hasStrongest && <StrongestLinks picture={picture} />}
-          {hasFlows && <LaneLinks map={map} picture={picture} />}
-          <MapFocus
-            map={map}
-            picture={picture}
-            colour={colour}
-            by={by}
-            focus={focus}
-            link={looking.link}
-            picked={picked}
-            line={line}
-            suggestion={beside}
-            width={map.width}
-          />
-          {box && isFar(box) && (
-            <rect
-              x={Math.min(box.x0, box.x1)}
-              y={Math.min(box.y0, box.y1)}
-              width={Math.abs(box.x1 - box.x0)}
-              height={Math.abs(box.y1 - box.y0)}
-              fill="var(--pine)"
-              fillOpacity={0.1}
-              stroke="var(--pine)"
-              strokeDasharray="4 3"
-            />
+          {hasStrongest && (
+            <Layer>
+              <StrongestLinks picture={picture} />
+            </Layer>
           )}
-        </svg>
+          <Layer>
+            {hasFlows && <LaneLinks map={map} picture={picture} />}
+            <MapFocus
+              map={map}
+              picture={picture}
+              colour={colour}
+              by={by}
+              focus={focus}
+              link={looking.link}
+              picked={picked}
+              line={line}
+              suggestion={beside}
+              width={map.width}
+            />
+            {box && isFar(box) && (
+              <rect
+                x={Math.min(box.x0, box.x1)}
+                y={Math.min(box.y0, box.y1)}
+                width={Math.abs(box.x1 - box.x0)}
+                height={Math.abs(box.y1 - box.y0)}
+                fill="var(--pine)"
+                fillOpacity={0.1}
+                stroke="var(--pine)"
+                strokeDasharray="4 3"
+              />
+            )}
+          </Layer>
+        </div>
       </div>
     </div>
   );

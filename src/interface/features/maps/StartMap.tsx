@@ -56,6 +56,7 @@ export function StartMap({ review }: { review: Dto<"ReviewDto"> }) {
           </ul>
         </section>
       )}
+      {named.length > 0 && <h3 className="mb-1.5 text-[13px] font-semibold">Other sets</h3>}
       <ul className="grid gap-1.5">
         <Row label="The kept works" works={review.kept} onGo={openKept} />
         {review.stepId !== null && (

@@ -16,15 +16,15 @@ export const laneWords: [LaneField, string][] = [
 ];
 
 export const orderWords: [LaneOrder, string][] = [
-  ["Size", "most works first"],
-  ["First", "oldest work first"],
-  ["Links", "most links side by side"],
+  ["Size", "largest first"],
+  ["First", "oldest first"],
+  ["Links", "linked side by side"],
 ];
 
 export const alongWords: [MapAlong, string][] = [
   ["Year", "year"],
   ["Rank", "rank by links"],
-  ["Found", "day it was found"],
+  ["Found", "day found"],
 ];
 
 export const colourWords: [MapColour, string][] = [
