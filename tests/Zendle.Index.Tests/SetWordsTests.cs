@@ -51,6 +51,38 @@ public sealed class SetWordsTests
     }
 
     [Fact]
+    public void Works_name_their_methods_in_one_form_or_another()
+    {
+        string[] titles =
+        [
+            .. Enumerable.Repeat("A field experiment with moths", 4),
+            .. Enumerable.Repeat("Moths in field experiments", 2),
+            .. Enumerable.Repeat("A cohort study, and a field experiment", 3),
+            "A greenhouse trial of one",
+            "Moths",
+        ];
+        using var corpus = SmallCorpus.OneEach(
+            titles.Length,
+            n => new Record
+            {
+                Identifier = $"oai:a:{n}",
+                Title = titles[n],
+                Type = DocumentType.Article,
+            }
+        );
+        using var snapshot = corpus.Index.Snapshot();
+        var set = WorkSet.Of(snapshot.Columns.WorkSize, Enumerable.Range(1, titles.Length));
+        var named = new MethodsNamed(snapshot.Columns.Words, set);
+        // What a single work names is no lane of its own; singular and plural are one.
+        Assert.Equal(["field experiment", "cohort study"], named.Names);
+        Assert.Equal(
+            ["0", "0", "0", "0", "0", "0", "0 1", "0 1", "0 1", "", ""],
+            set.ToArray().Select(w => string.Join(' ', named.Of(w)))
+        );
+        Assert.Empty(named.Of(9_999));
+    }
+
+    [Fact]
     public void Terms_are_counted_by_decade_and_rise_and_fall()
     {
         using var corpus = Corpus();

@@ -70,6 +70,34 @@ public sealed class MapMeasuresTests(Harvested world) : IClassFixture<Harvested>
     }
 
     [Fact]
+    public async Task Works_stand_in_the_lane_of_a_study_design_that_they_name()
+    {
+        var review = await Ann.Review();
+        var map = await Map(review, await Ann.Search(review, "moth* OR light"), "lanes=Design");
+        var lanes = map.List("lanes").ToArray();
+        Assert.True(lanes.Count(l => l.Text("kind") == "Value") > 1);
+        foreach (var (at, lane) in lanes.Index().Where(l => l.Item.Text("kind") == "Value"))
+        foreach (var work in map.List("works").Where(w => w.Int("lane") == at).Take(3))
+        {
+            var told = await Ann.Get($"/api/reviews/{review}/works/{work.Int("id")}?stepId=0");
+            var words = string.Join(
+                ' ',
+                told["title"]!.Text("text"),
+                told["abstract"]!.Text("text"),
+                string.Join(
+                    "; ",
+                    told.List("keywords").Concat(told.List("controlledTerms")).Select(k => k.Text("text"))
+                )
+            );
+            Assert.Contains(
+                lane.Text("label").TrimEnd('s'),
+                words.Replace('-', ' '),
+                StringComparison.OrdinalIgnoreCase
+            );
+        }
+    }
+
+    [Fact]
     public async Task Tags_stand_at_works_and_the_closest_cited_work_is_one_it_cites()
     {
         var review = await Ann.Review();

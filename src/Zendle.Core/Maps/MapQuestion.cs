@@ -35,6 +35,9 @@ public enum LaneField
 
     /// <summary>Kinds of document.</summary>
     Type,
+
+    /// <summary>Study designs and methods that they name in title, keywords or abstract.</summary>
+    Design,
 }
 
 /// <summary>What runs along a map.</summary>

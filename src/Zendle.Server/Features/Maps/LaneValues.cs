@@ -1,6 +1,7 @@
 using Zendle.Core.Maps;
 using Zendle.Core.Reviews;
 using Zendle.Index.Senses;
+using Zendle.Index.Terms;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Features.Search.Senses;
 
@@ -36,6 +37,7 @@ internal sealed record LaneValues(
             LaneField.Database => OfColumn(view, Facet.Database),
             LaneField.Country => OfColumn(view, Facet.Country),
             LaneField.Type => OfColumn(view, Facet.Type),
+            LaneField.Design => OfDesigns(view),
             _ => throw new ArgumentOutOfRangeException(nameof(field)),
         };
 
@@ -52,6 +54,12 @@ internal sealed record LaneValues(
             w => [.. Enumerable.Range(0, tags.Length).Where(i => tags[i].Value.Contains(w))],
             value => tags[value].Key
         );
+    }
+
+    private static LaneValues OfDesigns(SearchView view)
+    {
+        var named = new MethodsNamed(view.Snapshot.Columns.Words, view.Answer.InView);
+        return new(named.Of, value => named.Names[value], IsFact: true);
     }
 
     private static LaneValues Parted(Parting parting)

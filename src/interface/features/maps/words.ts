@@ -11,6 +11,7 @@ export const laneWords: [LaneField, string][] = [
   ["Database", "databases"],
   ["Country", "countries"],
   ["Type", "types of document"],
+  ["Design", "study designs they name"],
   ["Sense", "senses of the words"],
   ["Seed", "seeds they are tied to"],
 ];
@@ -56,6 +57,7 @@ export const withoutWords: Record<LaneField, string> = {
   Database: "in no database",
   Country: "no country",
   Type: "no type",
+  Design: "none named",
   Sense: "in no sense",
   Seed: "tied to no seed",
 };
