@@ -7,7 +7,7 @@ namespace Zendle.Index.Terms;
 
 /// <summary>
 /// The study designs and methods that works name in title, keywords or abstract: the terms of <see cref="MethodTerms"/> that at
-/// least three works of a set have, forms of one term as one ("light trap", "light traps").
+/// least three works of a set have, singular and plural as one ("light trap", "light traps").
 /// </summary>
 public sealed class MethodsNamed
 {
@@ -32,10 +32,29 @@ public sealed class MethodsNamed
         Names = [.. chosen.Select(c => c.Term.Text)];
         foreach (var (ordinal, term) in chosen.Index())
         foreach (var form in term.Variants.Prepend(term.Term))
+        foreach (var head in Numbers(form.Words[^1]))
         {
-            int[] words = [.. form.Words.Select(column.NumberOf)];
-            methods[(words[0], words.ElementAtOrDefault(1), words.ElementAtOrDefault(2))] = ordinal;
+            int[] words = [.. form.Words.SkipLast(1).Append(head).Select(column.NumberOf)];
+            // A form that stands nowhere has no number; the commoner term has its words already.
+            if (!words.Contains(WordColumn.End))
+                methods.TryAdd((words[0], words.ElementAtOrDefault(1), words.ElementAtOrDefault(2)), ordinal);
         }
+    }
+
+    /// <summary>A noun in singular and plural, as English nouns of methods form it; the noun itself first.</summary>
+    private static IEnumerable<string> Numbers(string noun)
+    {
+        yield return noun;
+        if (noun.EndsWith("sis", StringComparison.Ordinal))
+            yield return noun[..^3] + "ses";
+        else if (noun.EndsWith("ses", StringComparison.Ordinal))
+            yield return noun[..^3] + "sis";
+        else if (noun.EndsWith("ies", StringComparison.Ordinal))
+            yield return noun[..^3] + "y";
+        else if (noun.EndsWith('s'))
+            yield return noun[..^1];
+        else
+            yield return noun.EndsWith('y') ? noun[..^1] + "ies" : noun + "s";
     }
 
     /// <summary>What they are called, the commonest first.</summary>
