@@ -28,10 +28,11 @@ public static class MethodTerms
 
     /// <summary>Words before a head that say nothing of the method: "present study", "first experiment".</summary>
     private static readonly FrozenSet<string> Empty = """
-        additional all available careful current different earlier existing experimental extensive few first
-        following further future good great important large last late later little main many more most much new
-        next novel old one other our own past possible present previous published recent same second separate set several
-        similar simple single small such third three total two types used using various year years
+        additional adjusted all available careful common current different earlier existing experimental extensive few
+        final first following further future good great important large larger last late later little longer main many
+        more most much new next novel old older one other our own past possible present previous published recent same
+        second separate set several shorter similar simple single small smaller such third three total two types used
+        using various year years
         """.Split([' ', '\n'], StringSplitOptions.RemoveEmptyEntries).ToFrozenSet(StringComparer.Ordinal);
 
     /// <summary>Whether a term names a method.</summary>
