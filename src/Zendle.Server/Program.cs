@@ -177,6 +177,7 @@ builder
     .AddSingleton<ICorpusMarks>(p => p.GetRequiredService<CorpusIdentity>())
     .AddSingleton<MadeOn>()
     .AddSingleton<KeyRegister>()
+    .AddSingleton<TextBundle>()
     .AddSingleton<CorpusService>()
     .AddSingleton<EventHub>()
     .AddSingleton<DecisionService>()
@@ -333,6 +334,7 @@ review.MapRead();
 review.MapCite(signedIn);
 review.MapDecisions();
 review.MapExport();
+review.MapTextBundles();
 review.MapReport();
 signedIn.MapDatabases();
 signedIn.MapTieTables();

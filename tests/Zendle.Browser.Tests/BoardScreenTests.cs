@@ -83,7 +83,7 @@ public sealed class BoardScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Until(
             () =>
             {
-                b.Find("[aria-label^='bat* is off']").Click();
+                b.On("[aria-label^='bat* is off']", e => e.Click());
                 return true;
             },
             "to switch it on"
@@ -126,7 +126,7 @@ public sealed class BoardScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         // Searched, the count is the one that was to come.
         b.Until(() => b.All("ul[aria-label='Terms of C']").Count == 0, "the board of the line as it stands");
         var come = ToCome(b);
-        b.Find("section[aria-label='Search line'] button[type=submit]").Click();
+        b.On("section[aria-label='Search line'] button[type=submit]", e => e.Click());
         b.Until(
             () =>
                 b.All("section[aria-label=Path] [aria-current=step]").Count == 1

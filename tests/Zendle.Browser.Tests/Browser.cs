@@ -155,6 +155,17 @@ public sealed class Browser : IDisposable
         return found!;
     }
 
+    /// <summary>Acts on the first visible element; once more when it is drawn anew just then.</summary>
+    public void On(string css, Action<IWebElement> act) =>
+        Until(
+            () =>
+            {
+                act(Find(css));
+                return true;
+            },
+            css
+        );
+
     public IReadOnlyList<IWebElement> All(string css) => driver.FindElements(By.CssSelector(css));
 
     /// <summary>What the first visible element says.</summary>

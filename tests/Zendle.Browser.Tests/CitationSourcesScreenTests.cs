@@ -42,7 +42,7 @@ public sealed class CitationSourcesScreenTests(DemoWorld world) : IClassFixture<
         b.Until(
             () =>
             {
-                b.Find("section[aria-label='What cites them'] article h3 button").SendKeys(Keys.Enter);
+                b.On("section[aria-label='What cites them'] article h3 button", e => e.SendKeys(Keys.Enter));
                 return b.Text.Contains("What it says of the seeds", StringComparison.Ordinal);
             },
             "the pane"
@@ -86,7 +86,7 @@ public sealed class CitationSourcesScreenTests(DemoWorld world) : IClassFixture<
             b.Sees("Citations from elsewhere");
             b.Sees("texts give the references that records lack");
             b.Click("Add citations from a table");
-            b.Find("[aria-label='Table of citations']").SendKeys(file);
+            b.On("[aria-label='Table of citations']", e => e.SendKeys(file));
             b.Fill("[role=dialog] input:not([type=file])", "Two by two");
             Assert.Empty(b.AxeFindings());
             b.Click("Add its citations");
@@ -104,7 +104,7 @@ public sealed class CitationSourcesScreenTests(DemoWorld world) : IClassFixture<
             // What is no table is refused, and said.
             File.WriteAllText(file, "title,year\nMoths,2001\n");
             b.Click("Add citations from a table");
-            b.Find("[aria-label='Table of citations']").SendKeys(file);
+            b.On("[aria-label='Table of citations']", e => e.SendKeys(file));
             b.Click("Add its citations");
             b.Sees("The table needs a column whose name has “citing” in it");
         }

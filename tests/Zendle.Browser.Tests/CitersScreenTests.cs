@@ -78,7 +78,7 @@ public sealed class CitersScreenTests(DemoWorld world) : IClassFixture<DemoWorld
 
         // From anywhere.
         b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet closed");
-        b.Find("header button[aria-haspopup=dialog]").Click();
+        b.On("header button[aria-haspopup=dialog]", e => e.Click());
         b.Fill("[aria-label='Go to, or do'][role=combobox]", "Zzyzx");
         b.Click("Who cites “Zzyzx”");
         b.Sees("Nobody in these databases has a name like this");

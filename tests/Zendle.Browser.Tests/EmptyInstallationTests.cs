@@ -44,7 +44,7 @@ public sealed class EmptyInstallationTests : IAsyncLifetime
             $"# sources of our library\r\n{outside.Oai("farnet")}; far off\n\n{outside.Oai("farnet")}\n"
                 + $"{new Uri(outside.Address, "/nothing/here")}\n"
         );
-        b.Find("input[type=file]").SendKeys(file);
+        b.On("input[type=file]", e => e.SendKeys(file));
         b.Until(() => b.All("[role=dialog] li").Count == 2, "each address once");
         b.Until(() => !b.TextOf("[role=dialog]").Contains("asking …", StringComparison.Ordinal), "the answers");
         Assert.Empty(b.AxeFindings());

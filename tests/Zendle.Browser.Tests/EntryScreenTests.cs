@@ -63,7 +63,7 @@ public sealed class EntryScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         Assert.Equal(2, InView(b));
         b.Sees("Nobody, Lind · Curtains");
         // From the palette the form fills from a reference.
-        b.Find("header button[aria-haspopup=dialog]").Click();
+        b.On("header button[aria-haspopup=dialog]", e => e.Click());
         b.Fill("[aria-label='Go to, or do'][role=combobox]", "custom");
         b.Type(Keys.Enter);
         Field(

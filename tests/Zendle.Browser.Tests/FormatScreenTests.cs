@@ -64,7 +64,7 @@ public sealed class FormatScreenTests : OddHost
         Assert.Empty(b.AxeFindings());
         b.Script("arguments[0].scrollIntoView()", b.Find("section[aria-label='The same record from each format']"));
         b.Look("formats-record");
-        b.Find("input[value=oai_dc]").Click();
+        b.On("input[value=oai_dc]", e => e.Click());
         b.Click("Add and harvest");
         b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet to close");
         b.Sees("3 records new or changed");
@@ -72,7 +72,7 @@ public sealed class FormatScreenTests : OddHost
         b.Click("oai_dc");
         b.Sees("It is harvested as oai_dc");
         b.Until(() => b.All("input[value=jats]").Count == 1, "the formats");
-        b.Find("input[value=jats]").Click();
+        b.On("input[value=jats]", e => e.Click());
         Assert.Empty(b.AxeFindings());
         b.Click("Harvest everything as jats");
         b.Until(() => b.All("[role=dialog]").Count == 0, "the sheet to close");

@@ -34,7 +34,7 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
             () =>
             {
                 if (b.All("[role=menuitemradio]").Count == 0)
-                    b.Find($"[aria-label^='{what}:']").SendKeys(Keys.Enter);
+                    b.On($"[aria-label^='{what}:']", e => e.SendKeys(Keys.Enter));
                 return b.All("[role=menuitemradio]").Count > 0;
             },
             $"the menu {what}"

@@ -118,9 +118,9 @@ public sealed class NeighbourScreenTests(DemoWorld world) : IClassFixture<DemoWo
         b.Click("weights");
         b.Until(() => b.All("[aria-labelledby=weight-SharedPeople]").Count == 1, "the weights");
         Assert.Empty(b.AxeFindings());
-        b.Find("[aria-labelledby=weight-SharedTerms]").SendKeys(Keys.Home);
+        b.On("[aria-labelledby=weight-SharedTerms]", e => e.SendKeys(Keys.Home));
         b.Until(() => First() != first, "another order");
-        b.Find("[aria-labelledby=weight-SharedTerms]").SendKeys(Keys.Escape);
+        b.On("[aria-labelledby=weight-SharedTerms]", e => e.SendKeys(Keys.Escape));
         b.Reload();
         b.Click("weights");
         b.Until(
@@ -132,7 +132,7 @@ public sealed class NeighbourScreenTests(DemoWorld world) : IClassFixture<DemoWo
             () => b.Find("[aria-labelledby=weight-SharedTerms]").GetDomAttribute("aria-valuenow") == "10",
             "the usual weights"
         );
-        b.Find("[aria-labelledby=weight-SharedTerms]").SendKeys(Keys.Escape);
+        b.On("[aria-labelledby=weight-SharedTerms]", e => e.SendKeys(Keys.Escape));
         // A list as seeds: as many as it has.
         b.Click("Follow");
         b.Click("What cites them");

@@ -31,7 +31,7 @@ public sealed class OutlineScreenTests(DemoWorld world) : IClassFixture<DemoWorl
         Open(b);
         b.Until(() => b.All("section[aria-label='Main line'] li").Count == line, "the same line");
         var title = b.TextOf("section[aria-label='Main line'] li button");
-        b.Find("section[aria-label='Main line'] li button").SendKeys(Keys.Enter);
+        b.On("section[aria-label='Main line'] li button", e => e.SendKeys(Keys.Enter));
         b.Until(() => b.TextOf("aside h2") == title, "the work beside the list");
     }
 

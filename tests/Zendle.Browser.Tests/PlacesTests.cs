@@ -57,7 +57,7 @@ public sealed class PlacesTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Find("aside [data-field=people] button");
         b.Until(() => Path(b) is ["moth*", ..], "the search");
         var name = b.TextOf("aside [data-field=people] button");
-        b.Find("aside [data-field=people] button").Click();
+        b.On("aside [data-field=people] button", e => e.Click());
         b.Click("Narrow this list to this person");
         // The person is told apart from others of the name: the step names who it is, and the field shows it.
         b.Until(() => Path(b) is ["moth*", _], "a step after the search");
@@ -133,7 +133,7 @@ public sealed class PlacesTests(DemoWorld world) : IClassFixture<DemoWorld>
         Searched(b);
         Assert.DoesNotContain(b.All("aside h2"), e => e.Displayed);
         IsWhole("the list");
-        b.Find("article[data-work] h3 button").Click();
+        b.On("article[data-work] h3 button", e => e.Click());
         b.Until(() => b.All("aside h2").Any(e => e.Displayed), "the card");
         Assert.DoesNotContain(b.All("article[data-work]"), e => e.Displayed);
         IsWhole("the card");

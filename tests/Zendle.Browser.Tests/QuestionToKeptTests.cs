@@ -33,7 +33,7 @@ public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassF
         Search(b, "moth*");
         b.Until(() => Steps(b) is ["moth*"], "the first step");
         var moth = InView(b);
-        b.Find("[aria-label='First year']").SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 12)));
+        b.On("[aria-label='First year']", e => e.SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 12))));
         b.Until(
             () => Steps(b).Length >= 2 && Steps(b)[1].StartsWith("from ", StringComparison.Ordinal),
             "the years as a step"
@@ -46,7 +46,7 @@ public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassF
         b.Until(
             () =>
             {
-                b.Find("ul[aria-label=Type] input[type=checkbox]").Click();
+                b.On("ul[aria-label=Type] input[type=checkbox]", e => e.Click());
                 return true;
             },
             "the first type"
@@ -72,13 +72,13 @@ public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassF
         b.Press("j", "j", "j");
         b.Until(() => b.All("[aria-current='true']").Count == 1, "a work in view");
         var inView = InView(b);
-        b.Find($"section[aria-label=Path] li:nth-child(3) > button").Click();
+        b.On($"section[aria-label=Path] li:nth-child(3) > button", e => e.Click());
         b.Until(
             () => b.TextOf("[aria-current=step]").StartsWith("+ light", StringComparison.Ordinal),
             "two steps back"
         );
         Assert.Equal(5, Steps(b).Length); // what lies ahead is still there
-        b.Find("section[aria-label=Path] li:nth-child(5) > button").Click();
+        b.On("section[aria-label=Path] li:nth-child(5) > button", e => e.Click());
         b.Until(
             () => InView(b) == inView && b.All("[aria-current='true']").Count == 1,
             "the list as it was, with its work"
@@ -86,7 +86,7 @@ public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassF
         b.Until(
             () =>
             {
-                b.Find("[aria-label='More about the step + light']").SendKeys(Keys.Enter);
+                b.On("[aria-label='More about the step + light']", e => e.SendKeys(Keys.Enter));
                 return true;
             },
             "the step's menu"

@@ -179,7 +179,7 @@ public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
             """
         );
         b.Go("/r/1/search?step=0");
-        b.Find(Line).Click();
+        b.On(Line, e => e.Click());
         b.Slow(TimeSpan.FromSeconds(1));
         const string Words = "moth* AND lamp*";
         b.TypeSlowly(Words, TimeSpan.FromMilliseconds(200));

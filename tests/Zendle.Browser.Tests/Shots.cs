@@ -30,7 +30,7 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         Shot("search");
         b.Press("b");
         b.Press("w");
-        b.Find("ul[aria-label='Promising terms'] button[aria-expanded]").Click();
+        b.On("ul[aria-label='Promising terms'] button[aria-expanded]", e => e.Click());
         b.Find("ul[aria-label^='Works of'] li");
         Shot("words");
         b.Press("w");
@@ -61,7 +61,7 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Click("neighbours");
         b.Until(() => b.All("section[aria-label='Neighbours'] article").Count > 0, "the neighbours");
         b.Press("j");
-        b.Find("section[aria-label='In common with the seeds'] h4 button").Click();
+        b.On("section[aria-label='In common with the seeds'] h4 button", e => e.Click());
         b.Find("section[aria-label='In common with the seeds'] li");
         Shot("neighbours");
         b.Go("/r/1/trails?step=0");
@@ -89,7 +89,7 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         Shot("gather");
         // The first in the list of texts in hand: the first that came may be one that a person has to look at.
         b.Go("/r/1/read");
-        b.Find("main a[href*='/read/']").Click();
+        b.On("main a[href*='/read/']", e => e.Click());
         b.Until(() => b.All(".textLayer span").Count > 10, "the text");
         b.Fill("[aria-label='Find in the text']", "sites");
         b.Find("section[aria-label=Text] [role=status]");

@@ -73,7 +73,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         b.Until(
             () =>
             {
-                b.Find("ul[aria-label=Type] input[type=checkbox]").Click();
+                b.On("ul[aria-label=Type] input[type=checkbox]", e => e.Click());
                 return true;
             },
             "a type"
@@ -94,7 +94,10 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         b.Go("/r/2/search?sort=Cited");
         b.Find("article[data-work]");
         b.Press("j");
-        b.Find("[aria-label='First year of the range']").SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 6)));
+        b.On(
+            "[aria-label='First year of the range']",
+            e => e.SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 6)))
+        );
         var open = "";
         b.Until(
             () =>
@@ -334,6 +337,39 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         "publisher: is it this work",
         @"publisher: \d+ EUR asked",
     ];
+
+    [Fact]
+    public void Texts_in_hand_are_named_as_one_likes_and_fetched_as_one_archive()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/search");
+        SearchScreen.Searched(b, "stage:kept");
+        var kept = SearchScreen.InView(b);
+        SearchScreen.Choose(b, () => b.Control("Export"), "Texts in hand");
+        b.Sees("have no text in hand");
+        var withText = SearchScreen.Number(Regex.Match(b.Text, @"texts? of ([\d,]+) works?,").Groups[1].Value);
+        b.Sees($"{kept - withText} works of this set have no text in hand");
+        b.Fill("[role=dialog] input", "{year} {persn}");
+        b.Sees("“{persn}” is no part of a name");
+        b.Fill("[role=dialog] input", "{year} {person}");
+        b.Until(
+            () =>
+                b.All("[aria-label='How files are named'] li") is [var first, ..]
+                && Regex.IsMatch(first.Text, @"^\d{4} \S.*\.pdf$"),
+            "names by year and person"
+        );
+        Assert.Empty(b.AxeFindings());
+        b.Click("Fetch the archive");
+        var archive = "";
+        b.Until(
+            () => Directory.GetFiles(b.Downloads, "*.zip") is [var one] && (archive = one).Length > 0,
+            "the archive"
+        );
+        using var zip = System.IO.Compression.ZipFile.OpenRead(archive);
+        Assert.True(zip.Entries.Count > withText);
+        Assert.Equal("manifest.csv", zip.Entries[^1].FullName);
+        Assert.Empty(b.Complaints());
+    }
 
     [Fact]
     public void In_the_demo_fourteen_texts_are_in_hand_three_are_stuck_and_the_rest_meets_every_turn()

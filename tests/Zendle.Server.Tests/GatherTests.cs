@@ -222,6 +222,61 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     }
 
     [Fact]
+    public async Task Texts_of_a_set_come_as_an_archive_named_by_a_template_with_a_table_of_all_works()
+    {
+        var review = await world.Ann.Review("Lamps");
+        var (work, _) = await world.Work("fine");
+        var others = (await world.Ann.Works(review, await world.Ann.Search(review, "moth*"), "limit=9"))
+            .Where(w => w != work)
+            .Take(2)
+            .ToArray();
+        await world.Ann.Decide(review, "Keep", [work, .. others]);
+        var step = await world.Ann.Search(review, "stage:kept");
+        var path = $"/api/reviews/{review}/export/texts";
+        Assert.Equal(404, (await world.Ann.Send("GET", $"{path}/zip?stepId={step}")).Status);
+        await world.Gather(review, [work]);
+
+        var told = await world.Ann.Get($"{path}?stepId={step}&template={Uri.EscapeDataString("{year} {key}")}");
+        Assert.Equal((3, 1, 1), (told.Int("works"), told.Int("withText"), told.Int("texts")));
+        var name = told.List("names").Single().GetValue<string>();
+        Assert.Matches(@"^\d{4} \S+\.pdf$", name);
+        var slip = await world.Ann.Get($"{path}?stepId={step}&template={Uri.EscapeDataString("{yaer}")}");
+        Assert.StartsWith("“{yaer}” is no part", slip.Text("fault"), StringComparison.Ordinal);
+        Assert.Equal(
+            400,
+            (await world.Ann.Send("GET", $"{path}/zip?stepId={step}&template={Uri.EscapeDataString("{yaer}")}")).Status
+        );
+
+        await using var bytes = await world.Ann.Http.GetStreamAsync(
+            $"{path}/zip?stepId={step}&template={Uri.EscapeDataString("{year} {key}")}"
+        );
+        using var copy = new MemoryStream();
+        await bytes.CopyToAsync(copy);
+        using var zip = new System.IO.Compression.ZipArchive(copy);
+        Assert.Equal([name, "manifest.csv"], zip.Entries.Select(e => e.FullName));
+        using var pdf = new MemoryStream();
+        await using (var file = await zip.Entries[0].OpenAsync())
+            await file.CopyToAsync(pdf);
+        Assert.Equal(told["bytes"]!.GetValue<long>(), pdf.Length);
+        Assert.Equal("%PDF"u8.ToArray(), pdf.ToArray()[..4]);
+        using var table = new StreamReader(await zip.Entries[1].OpenAsync());
+        var rows = (await table.ReadToEndAsync()).Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
+        Assert.Equal(4, rows.Length);
+        Assert.StartsWith($"{name},", rows[1], StringComparison.Ordinal);
+        Assert.Contains(
+            Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(pdf.ToArray())),
+            rows[1],
+            StringComparison.OrdinalIgnoreCase
+        );
+        // Works without a text have a row without a file.
+        Assert.All(rows[2..], row => Assert.StartsWith(",,,,,,,", row, StringComparison.Ordinal));
+        Assert.Equal(
+            others.Order(),
+            rows[2..].Select(r => int.Parse(r.Split(',')[7], System.Globalization.CultureInfo.InvariantCulture)).Order()
+        );
+    }
+
+    [Fact]
     public async Task A_stop_keeps_what_came_and_the_rest_goes_on_later()
     {
         var review = await Ann.Review();

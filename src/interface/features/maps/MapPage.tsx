@@ -48,14 +48,28 @@ const mostOthers = 12;
 export function MapPage({ reviewId }: { reviewId: number }) {
   const review = useReview(reviewId).data;
   const place = usePlace(reviewId, null);
-  const { named } = useChoice();
+  const { named, change } = useChoice();
+  const [saved, setSaved] = useState<{ id: number; key: number } | null>(null);
   const maps = useNamedMaps(reviewId);
   if (!review) return null;
   if (place.stepId === 0) return <StartMap review={review} />;
   // A named map begins as it was saved.
   if (named !== null && maps.isPending) return null;
   const open = maps.data?.find((m) => m.id === named) ?? null;
-  return <SetOnMap key={open?.id ?? 0} review={review} place={place} named={open} />;
+  // One that was just saved from here is looked at already as it was saved.
+  const key = saved !== null && saved.id === open?.id ? saved.key : (open?.id ?? 0);
+  return (
+    <SetOnMap
+      key={key}
+      review={review}
+      place={place}
+      named={open}
+      onSaved={(id) => {
+        setSaved({ id, key });
+        change({ named: id });
+      }}
+    />
+  );
 }
 
 /** The set in view as a map; the list beside it is the same set. */
@@ -63,11 +77,14 @@ function SetOnMap({
   review,
   place,
   named,
+  onSaved,
 }: {
   review: Dto<"ReviewDto">;
   place: Place;
   /** The named map that is open; null for none. */
   named: NamedMap | null;
+  /** Told the number under which the map was saved. */
+  onSaved: (id: number) => void;
 }) {
   const reviewId = review.id;
   const { stepId, workId, change } = place;
@@ -205,18 +222,10 @@ function SetOnMap({
           map={data}
           plan={data.plan}
           by={by}
+          ordinals={ordinals}
           laneName={(l) => picture?.lanes.find((lane) => lane.of === l)?.label ?? data.lanes[l]?.label ?? ""}
-          picked={picked.ids.filter((id) => !isCited(data.plan, ordinals.get(id), id)).length}
-          onAdd={
-            entry === undefined
-              ? null
-              : () =>
-                  planning.citeMore(
-                    entry.id,
-                    picked.ids.filter((id) => !isCited(data.plan, ordinals.get(id), id)),
-                  )
-          }
-          onPickLeftOut={() => picked.add(data.plan?.muchCited.flatMap((i) => data.works[i]?.id ?? []) ?? [])}
+          picked={picked}
+          onCiteMore={entry ? (more) => planning.citeMore(entry.id, more) : null}
           onOff={() => setChoice({ plan: 0 })}
         />
       )}
@@ -322,7 +331,7 @@ function SetOnMap({
           look={lookOf(choice, colour, pins, until, lanes)}
           over={named}
           close={() => setSheet(null)}
-          onSaved={(id) => setChoice({ named: id })}
+          onSaved={onSaved}
         />
       )}
       {sheet === "picture" && exports && data && (
@@ -337,10 +346,6 @@ function SetOnMap({
     </>
   );
 }
-
-/** Whether the work that is held against the set cites a work, or is it. */
-const isCited = (plan: Dto<"PlanDto"> | null, ordinal: number | undefined, id: number): boolean =>
-  plan !== null && (plan.work.id === id || (ordinal !== undefined && plan.work.cites.includes(ordinal)));
 
 function yearsOf(of: readonly { year: number | null }[]): [number, number] | null {
   const years = of.flatMap((w) => w.year ?? []);

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Dto } from "../../api/client";
+import type { Picked } from "../../set/list/usePicked";
 import { TextButton } from "../../ui/TextButton";
 import { count, works } from "../../ui/numbers";
 import type { MapOf } from "./useMap";
@@ -11,23 +12,28 @@ export function PlanStrip({
   map,
   plan,
   by,
+  ordinals,
   laneName,
   picked,
-  onAdd,
-  onPickLeftOut,
+  onCiteMore,
   onOff,
 }: {
   map: MapOf;
   plan: Dto<"PlanDto">;
   by: readonly (readonly number[])[];
+  /** By id: the ordinal of a work on the map. */
+  ordinals: ReadonlyMap<number, number>;
   laneName: (lane: number) => string;
-  /** How many works are picked that it does not cite. */
-  picked: number;
-  /** Adds the picked works to what it cites; null where it is no custom entry. */
-  onAdd: (() => void) | null;
-  onPickLeftOut: () => void;
+  picked: Picked;
+  /** Lets it cite more works; null where it is no custom entry. */
+  onCiteMore: ((works: readonly number[]) => void) | null;
   onOff: () => void;
 }) {
+  // What is picked and not cited yet could be.
+  const more = picked.ids.filter((id) => {
+    const at = ordinals.get(id);
+    return id !== plan.work.id && (at === undefined || !plan.work.cites.includes(at));
+  });
   const left = plan.lanesLeftOut;
   const lanes = map.lanes.filter((l) => l.kind === "Value").length;
   return (
@@ -41,9 +47,9 @@ export function PlanStrip({
           cites {count(plan.work.cites.length)} of {works(map.works.length - (plan.at === null ? 0 : 1))}
           {plan.work.citesOutside > 0 && ` and ${count(plan.work.citesOutside)} elsewhere`}
         </span>
-        {onAdd && picked > 0 && (
-          <TextButton onClick={onAdd}>
-            let it cite the {picked === 1 ? "picked work" : `${count(picked)} picked works`}
+        {onCiteMore && more.length > 0 && (
+          <TextButton onClick={() => onCiteMore(more)}>
+            let it cite the {more.length === 1 ? "picked work" : `${count(more.length)} picked works`}
           </TextButton>
         )}
         <TextButton className="ml-auto text-quiet" onClick={onOff}>
@@ -68,7 +74,9 @@ export function PlanStrip({
               return work ? [`${work.name} (cited by ${count(others)} here)`] : [];
             })
             .join(" · ")}{" "}
-          <TextButton onClick={onPickLeftOut}>pick them</TextButton>
+          <TextButton onClick={() => picked.add(plan.muchCited.flatMap((i) => map.works[i]?.id ?? []))}>
+            pick them
+          </TextButton>
         </Line>
       )}
     </section>

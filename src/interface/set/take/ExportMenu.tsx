@@ -1,6 +1,7 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { CiteSheet } from "./CiteSheet";
+import { TextsSheet } from "./TextsSheet";
 import { MenuFrame, MenuItem, MenuLabel, MenuLine, menuItem } from "../../ui/Menu";
 import { works } from "../../ui/numbers";
 import type { Place } from "../useSet";
@@ -16,6 +17,7 @@ const formats: [string, string, string][] = [
 /** Hands the set in view on as a file, in one act. */
 export function ExportMenu({ place, total }: { place: Place; total: number }) {
   const [citing, setCiting] = useState(false);
+  const [texts, setTexts] = useState(false);
   return (
     <>
       <DropdownMenu.Root>
@@ -39,8 +41,12 @@ export function ExportMenu({ place, total }: { place: Place; total: number }) {
           <MenuItem onSelect={() => setCiting(true)} aside="in any style">
             Bibliography …
           </MenuItem>
+          <MenuItem onSelect={() => setTexts(true)} aside="zip of PDFs">
+            Texts in hand …
+          </MenuItem>
         </MenuFrame>
       </DropdownMenu.Root>
+      {texts && <TextsSheet place={place} close={() => setTexts(false)} />}
       <CiteSheet
         reviewId={place.reviewId}
         cited={{ stepId: place.stepId }}
