@@ -177,7 +177,7 @@ builder
     .AddSingleton<ICorpusMarks>(p => p.GetRequiredService<CorpusIdentity>())
     .AddSingleton<MadeOn>()
     .AddSingleton<KeyRegister>()
-    .AddSingleton<TextBundle>()
+    .AddSingleton<TextArchives>()
     .AddSingleton<CorpusService>()
     .AddSingleton<EventHub>()
     .AddSingleton<DecisionService>()
@@ -334,7 +334,7 @@ review.MapRead();
 review.MapCite(signedIn);
 review.MapDecisions();
 review.MapExport();
-review.MapTextBundles();
+review.MapTextArchives();
 review.MapReport();
 signedIn.MapDatabases();
 signedIn.MapTieTables();

@@ -70,10 +70,10 @@ public sealed class MapMeasuresTests(Harvested world) : IClassFixture<Harvested>
     }
 
     [Fact]
-    public async Task Works_stand_in_the_lane_of_a_study_design_that_they_name()
+    public async Task Works_stand_in_the_lane_of_a_method_that_they_name()
     {
         var review = await Ann.Review();
-        var map = await Map(review, await Ann.Search(review, "moth* OR light"), "lanes=Design");
+        var map = await Map(review, await Ann.Search(review, "moth* OR light"), "lanes=Method");
         var lanes = map.List("lanes").ToArray();
         Assert.True(lanes.Count(l => l.Text("kind") == "Value") > 1);
         foreach (var (at, lane) in lanes.Index().Where(l => l.Item.Text("kind") == "Value"))

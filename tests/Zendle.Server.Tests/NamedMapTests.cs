@@ -35,6 +35,21 @@ public sealed class NamedMapTests(Harvested world) : IClassFixture<Harvested>
             pins = Enumerable.Range(1, pins),
         };
 
+    /// <summary>Saves a map under a name and gives its number.</summary>
+    private async Task<int> Saved(int review, string name, int step) =>
+        (
+            await Ann.Ok(
+                "POST",
+                $"/api/reviews/{review}/maps",
+                new
+                {
+                    name,
+                    stepId = step,
+                    look = Look(),
+                }
+            )
+        ).GetValue<int>();
+
     private async Task<JsonNode[]> Maps(int review) =>
         [.. (await Ann.Get($"/api/reviews/{review}/maps")).AsArray().Select(m => m!)];
 
@@ -45,18 +60,7 @@ public sealed class NamedMapTests(Harvested world) : IClassFixture<Harvested>
         int[] works = [.. await Ann.Works(review, await Ann.Search(review, "moth*"), "limit=6")];
         await Ann.Decide(review, "Keep", works[..4]);
         var step = await Ann.Search(review, "stage:kept");
-        var id = (
-            await Ann.Ok(
-                "POST",
-                $"/api/reviews/{review}/maps",
-                new
-                {
-                    name = " Core ",
-                    stepId = step,
-                    look = Look(),
-                }
-            )
-        ).GetValue<int>();
+        var id = await Saved(review, " Core ", step);
         var saved = Assert.Single(await Maps(review));
         Assert.Equal(
             (id, "Core", step, 4, 4, 0, 0),
@@ -170,18 +174,7 @@ public sealed class NamedMapTests(Harvested world) : IClassFixture<Harvested>
             StringComparison.Ordinal
         );
         Assert.Empty(await Maps(review));
-        var id = (
-            await Ann.Ok(
-                "POST",
-                $"/api/reviews/{review}/maps",
-                new
-                {
-                    name = "x",
-                    stepId = step,
-                    look = Look(),
-                }
-            )
-        ).GetValue<int>();
+        var id = await Saved(review, "x", step);
         var another = await Ann.Review("Another");
         Assert.Empty(await Maps(another));
         foreach (

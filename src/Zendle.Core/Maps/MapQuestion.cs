@@ -36,8 +36,8 @@ public enum LaneField
     /// <summary>Kinds of document.</summary>
     Type,
 
-    /// <summary>Study designs and methods that they name in title, keywords or abstract.</summary>
-    Design,
+    /// <summary>Methods, study designs among them, that they name in title, keywords or abstract.</summary>
+    Method,
 }
 
 /// <summary>What runs along a map.</summary>

@@ -6,7 +6,7 @@ using Zendle.Index.Columns;
 namespace Zendle.Index.Terms;
 
 /// <summary>
-/// The study designs and methods that works name in title, keywords or abstract: the terms of <see cref="MethodTerms"/> that at
+/// The methods, study designs among them, that works name in title, keywords or abstract: the terms of <see cref="MethodTerms"/> that at
 /// least three works of a set have, singular and plural as one ("light trap", "light traps").
 /// </summary>
 public sealed class MethodsNamed

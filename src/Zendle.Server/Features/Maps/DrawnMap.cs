@@ -76,40 +76,12 @@ internal sealed record DrawnMap(
             Asked.Frame.Width,
             Round(Picture.Height),
             View.State.HasSeeds,
-            [
-                .. Suggested.Select(s => new SuggestionDto(
-                    Placed(
-                        s.Work,
-                        s.Lane,
-                        s.Size,
-                        s.Cites,
-                        columns.Graph.Cites(s.Work).Length - s.Cites.Length,
-                        columns.Graph.CitedBy(s.Work).Length - s.CitedBy.Length
-                    ),
-                    s.InCommon,
-                    s.CitedBy,
-                    s.IsByLinks
-                )),
-            ],
+            [.. Suggested.Select(s => new SuggestionDto(Beside(s.Beside), s.InCommon, s.Beside.CitedBy, s.IsByLinks))],
             Other is null ? null : new(Works.Count(Other.Contains), Other.Count() - Works.Count(Other.Contains)),
             [.. tags.Select(t => new MapTagDto(t, Works.Count(View.Facts.Tags[t].Contains)))],
             Plan is null
                 ? null
-                : new(
-                    Plan.At is { } at
-                        ? Work(at)
-                        : Placed(
-                            Plan.Work,
-                            Plan.Lane,
-                            Plan.Size,
-                            Plan.Cites,
-                            columns.Graph.Cites(Plan.Work).Length - Plan.Cites.Length,
-                            columns.Graph.CitedBy(Plan.Work).Length - Plan.CitedBy.Length
-                        ),
-                    Plan.At,
-                    Plan.LanesLeftOut,
-                    Plan.MuchCited
-                )
+                : new(Plan.At is { } at ? Work(at) : Beside(Plan.Beside), Plan.At, Plan.LanesLeftOut, Plan.MuchCited)
         );
 
         MapWorkDto Work(int i) =>
@@ -121,6 +93,16 @@ internal sealed record DrawnMap(
                 Links.CitesOutside[i],
                 Links.CitedOutside[i],
                 strongest[i]
+            );
+
+        MapWorkDto Beside(BesideWork b) =>
+            Placed(
+                b.Work,
+                b.Lane,
+                b.Size,
+                b.Cites,
+                columns.Graph.Cites(b.Work).Length - b.Cites.Length,
+                columns.Graph.CitedBy(b.Work).Length - b.CitedBy.Length
             );
 
         MapWorkDto Placed(

@@ -37,7 +37,7 @@ internal sealed record LaneValues(
             LaneField.Database => OfColumn(view, Facet.Database),
             LaneField.Country => OfColumn(view, Facet.Country),
             LaneField.Type => OfColumn(view, Facet.Type),
-            LaneField.Design => OfDesigns(view),
+            LaneField.Method => OfMethods(view),
             _ => throw new ArgumentOutOfRangeException(nameof(field)),
         };
 
@@ -56,7 +56,7 @@ internal sealed record LaneValues(
         );
     }
 
-    private static LaneValues OfDesigns(SearchView view)
+    private static LaneValues OfMethods(SearchView view)
     {
         var named = new MethodsNamed(view.Snapshot.Columns.Words, view.Answer.InView);
         return new(named.Of, value => named.Names[value], IsFact: true);

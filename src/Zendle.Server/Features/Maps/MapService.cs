@@ -101,38 +101,36 @@ internal sealed class MapService(
             asked.Suggest
         );
         var plan = asked.Plan == 0 ? null : Plan.Of(view, asked.Plan, ordinals, lanes, links);
-        var beside = suggested.Select(s => (s.Work, s.Lane, s.Links)).ToList();
+        var beside = suggested.Select(s => s.Beside).ToList();
         if (plan is { At: null })
-            beside.Add((plan.Work, plan.Lane, plan.Cites.Length + plan.CitedBy.Length));
-        var sizes = new double[beside.Count];
+            beside.Add(plan.Beside);
         if (beside.Count > 0)
         {
-            // On the scale that is there: what stands beside the set moves only those next to it.
             int[] ids = [.. beside.Select(b => b.Work)];
-            sizes =
+            var sizes =
                 asked.Size == MapSize.Links
                     ? [.. beside.Select(b => (double)b.Links)]
                     : await Sizes(view, asked, ids, MapLinks.Among(ids, columns.Graph), cancel);
+            beside = [.. beside.Select((b, i) => b with { Size = sizes[i] })];
+            suggested = [.. suggested.Select((s, i) => s with { Beside = beside[i] })];
+            if (plan is { At: null })
+                plan = plan with { Beside = beside[^1] };
+            // On the scale that is there: what stands beside the set moves only those next to it.
             picture = MapLayout.On(
                 picture.Scale,
-                [
-                    .. marks,
-                    .. beside.Select((b, i) => new MapWork(b.Work, b.Lane, At(asked.Along, b.Work, b.Links), sizes[i])),
-                ],
+                [.. marks, .. beside.Select(b => new MapWork(b.Work, b.Lane, At(b), b.Size))],
                 lanes.Lanes.Length
             );
         }
-        suggested = [.. suggested.Select((s, i) => s with { Size = sizes[i] })];
-        plan = plan is null ? null : plan with { Size = plan.At is { } own ? size[own] : sizes[^1] };
         return new DrawnMap(view, other, asked, works, links, values, lanes, size, picture, suggested, plan).Told();
 
         // What is not found yet would be found today, the last day there can be.
-        int? At(MapAlong along, int work, int linked) =>
-            along switch
+        int? At(BesideWork of) =>
+            asked.Along switch
             {
-                MapAlong.Rank => 1 + works.Where((_, i) => links.Of(i) > linked).Count(),
+                MapAlong.Rank => 1 + works.Where((_, i) => links.Of(i) > of.Links).Count(),
                 MapAlong.Found => DateOnly.FromDateTime(clock.GetLocalNow().Date).DayNumber,
-                _ => columns.YearOf(work),
+                _ => columns.YearOf(of.Work),
             };
     }
 

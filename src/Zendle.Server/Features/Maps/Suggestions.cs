@@ -8,19 +8,10 @@ using Zendle.Server.Features.Search;
 namespace Zendle.Server.Features.Maps;
 
 /// <summary>A work that is suggested beside a set.</summary>
-/// <param name="Lane">The lane it belongs to.</param>
+/// <param name="Beside">Where it stands.</param>
 /// <param name="IsByLinks">Whether its links say so, and not a value.</param>
-/// <param name="Cites">Ordinals of the works of the set that it cites.</param>
-/// <param name="CitedBy">Ordinals of those that cite it.</param>
 /// <param name="InCommon">Why it is suggested.</param>
-internal sealed record Suggestion(int Work, int Lane, bool IsByLinks, int[] Cites, int[] CitedBy, InCommonDto InCommon)
-{
-    /// <summary>How many links it has with works of the set.</summary>
-    public int Links => Cites.Length + CitedBy.Length;
-
-    /// <summary>What its size says.</summary>
-    public double Size { get; init; }
-}
+internal sealed record Suggestion(BesideWork Beside, bool IsByLinks, InCommonDto InCommon);
 
 /// <summary>
 /// Neighbours of the kept works of a set, by shared references and by what cites them together, that nobody judged yet.
@@ -70,23 +61,10 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
 
     private Suggestion? Placed(int work, Neighbours found, Dictionary<int, int> at, LaneChoice lanes, LaneValues values)
     {
-        var (cites, citedBy) = Links(view, work, at);
         var own = OfItsValues(work, lanes, values);
-        var lane = own ?? OfItsLinks([.. cites, .. citedBy], lanes);
-        return lane is { } of ? new(work, of, own is null, cites, citedBy, Why(found, work)) : null;
-    }
-
-    /// <summary>The works of a map that a work beside it cites, and those that cite it: their ordinals, ascending.</summary>
-    /// <param name="view">The set in view.</param>
-    /// <param name="work">The work.</param>
-    /// <param name="at">By id: ordinals of the works of the map.</param>
-    public static (int[] Cites, int[] CitedBy) Links(SearchView view, int work, Dictionary<int, int> at)
-    {
-        var graph = view.Snapshot.Columns.Graph;
-        return (
-            [.. graph.Cites(work).ToArray().Where(at.ContainsKey).Select(w => at[w]).Order()],
-            [.. graph.CitedBy(work).ToArray().Where(at.ContainsKey).Select(w => at[w]).Order()]
-        );
+        return BesideWork.Of(view, work, at, tied => own ?? BesideWork.LaneOfMost(tied, lanes)) is { } beside
+            ? new(beside, own is null, Why(found, work))
+            : null;
     }
 
     private static InCommonDto Why(Neighbours found, int work) =>
@@ -117,13 +95,4 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
             ? Lane(l => l.Kind == LaneKind.None)
             : Lane(l => l.Kind == LaneKind.Value && own.Contains(l.Value)) ?? Lane(l => l.Kind == LaneKind.Others);
     }
-
-    /// <summary>The lane that it has most links with; null where it has none.</summary>
-    public static int? OfItsLinks(int[] tied, LaneChoice lanes) =>
-        tied.Select(i => lanes.Of[i])
-            .CountBy(lane => lane)
-            .OrderByDescending(l => l.Value)
-            .ThenBy(l => l.Key)
-            .Select(l => (int?)l.Key)
-            .FirstOrDefault();
 }

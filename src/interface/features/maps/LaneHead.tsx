@@ -53,10 +53,10 @@ export function LaneHead({
             Pick its works
           </MenuItem>
           <MenuItem onSelect={() => onPick("more")}>Add them to what is picked</MenuItem>
-          <MenuItem onSelect={() => onLook(lane.isFolded ? "open" : "folded")}>
+          <MenuItem onSelect={() => onLook(lane.isFolded ? "Open" : "Folded")}>
             {lane.isFolded ? "Unfold" : "Fold"}
           </MenuItem>
-          <MenuItem onSelect={() => onLook("hidden")}>Leave out of the picture</MenuItem>
+          <MenuItem onSelect={() => onLook("Hidden")}>Leave out of the picture</MenuItem>
           <MenuItem onSelect={() => setNaming(lane.label)}>Rename for the picture …</MenuItem>
         </MenuFrame>
       </DropdownMenu.Root>

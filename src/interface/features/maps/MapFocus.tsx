@@ -13,7 +13,7 @@ export function MapFocus({
   link,
   picked,
   line,
-  suggestion,
+  beside,
   width,
 }: {
   map: MapOf;
@@ -29,8 +29,8 @@ export function MapFocus({
   picked: ReadonlySet<number>;
   /** Works in a row, joined by a line: the main line, or a way between two works. */
   line: readonly number[];
-  /** The suggestion or plan one looks at, with how far its lane was moved and what cites it. */
-  suggestion: { work: MapWork; citedBy: readonly number[]; shift: number } | null;
+  /** The work beside the set one looks at, with how far its lane was moved and what cites it. */
+  beside: { work: MapWork; citedBy: readonly number[]; shift: number } | null;
   width: number;
 }) {
   const at = focus === null ? undefined : picture.at.get(focus);
@@ -40,7 +40,7 @@ export function MapFocus({
   const others = there([...picked]);
   const linked = link === null ? undefined : picture.at.get(link);
   const chain = there(line);
-  const suggestionAt = suggestion && { x: suggestion.work.x, y: suggestion.work.y + suggestion.shift };
+  const besideAt = beside && { x: beside.work.x, y: beside.work.y + beside.shift };
   const paint = (mark: Mark) => (
     <path
       key={mark.of}
@@ -64,15 +64,15 @@ export function MapFocus({
       {chain.map(paint)}
       {at && cites.map((to) => <Arc key={to.of} from={at} to={to} way="over" strong={to === linked} />)}
       {at && citing.map((to) => <Arc key={to.of} from={at} to={to} way="under" strong={to === linked} />)}
-      {suggestion && suggestionAt && (
+      {beside && besideAt && (
         <>
-          {there(suggestion.work.cites).map((to) => (
-            <Arc key={to.of} from={suggestionAt} to={to} way="over" />
+          {there(beside.work.cites).map((to) => (
+            <Arc key={to.of} from={besideAt} to={to} way="over" />
           ))}
-          {there(suggestion.citedBy).map((to) => (
-            <Arc key={to.of} from={suggestionAt} to={to} way="under" />
+          {there(beside.citedBy).map((to) => (
+            <Arc key={to.of} from={besideAt} to={to} way="under" />
           ))}
-          {there([...suggestion.work.cites, ...suggestion.citedBy]).map(paint)}
+          {there([...beside.work.cites, ...beside.citedBy]).map(paint)}
         </>
       )}
       {others.map((m) => (

@@ -13,8 +13,7 @@ import { usePath, usePaths, usePlace, useStepView, useTakeStep, useVisit, type P
 import { Fault } from "../../ui/Fault";
 import { useKeys } from "../../ui/keys";
 import { useLateSize } from "./useLateSize";
-import { arrange } from "./arrange";
-import { citedBy, pathBetween } from "./links";
+import { pathBetween } from "./links";
 import { margins } from "./exportMap";
 import { MapBar, type Drawn } from "./MapBar";
 import { MapBeside } from "./MapBeside";
@@ -32,11 +31,11 @@ import { useExports } from "./useExports";
 import { useLaneLooks } from "./useLaneLooks";
 import { StartMap } from "./StartMap";
 import { YearThrough } from "./YearThrough";
-import { useMap, type MapOf } from "./useMap";
+import { useShownMap } from "./useShownMap";
 import { useNamedMaps, type NamedMap } from "./useNamedMaps";
 import { useEntryNames } from "./usePlan";
 import { usePlanning } from "./usePlanning";
-import { sizeSaid, withoutWords } from "./words";
+import { sizeSaid } from "./words";
 
 const none: readonly number[] = [];
 const noEntries: readonly Dto<"EntryNameDto">[] = [];
@@ -112,25 +111,8 @@ function SetOnMap({
       size ? { width: Math.max(320, size.width - gutter - 16) * zoom, height: Math.max(200, size.height - 60) } : null,
     [size, zoom],
   );
-  const map = useMap(reviewId, stepId, choice, frame, current);
+  const { map, arranged, picture, by, ordinals } = useShownMap(reviewId, stepId, choice, frame, lanes, until, current);
   const data = map.data;
-
-  const nameOf = useCallback(
-    (lane: { kind: string; label: string; values: number }) =>
-      lane.kind === "Value"
-        ? lane.label
-        : lane.kind === "Others"
-          ? `${lane.values} smaller lanes`
-          : withoutWords[choice.lanes],
-    [choice.lanes],
-  );
-  const arranged = useCallback(
-    (of: MapOf) => arrange(of, lanes.looks, lanes.names, nameOf, until),
-    [lanes.looks, lanes.names, nameOf, until],
-  );
-  const picture = useMemo(() => (data ? arranged(data) : null), [data, arranged]);
-  const by = useMemo(() => citedBy(data?.works ?? []), [data]);
-  const ordinals = useMemo(() => new Map(data?.works.map((w, i) => [w.id, i])), [data]);
   const picked = usePicked(stepId);
   const pickedHere = useMemo(() => new Set(picked.ids.flatMap((id) => ordinals.get(id) ?? [])), [picked.ids, ordinals]);
 

@@ -281,7 +281,7 @@ export function MapPicture({
               link={looking.link}
               picked={picked}
               line={line}
-              suggestion={beside}
+              beside={beside}
               width={map.width}
             />
             {box && isFar(box) && (

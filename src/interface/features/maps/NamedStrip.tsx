@@ -1,3 +1,4 @@
+import { dayOf } from "../../ui/days";
 import { count, works } from "../../ui/numbers";
 import type { NamedMap } from "./useNamedMaps";
 
@@ -10,15 +11,11 @@ export const sinceSaved = ({ came, gone }: NamedMap): string | null => {
   return said.length === 0 ? null : said.join(", ");
 };
 
-/** A day as it is read. */
-export const day = (at: string): string =>
-  new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
-
 /** Which named map is open, who saved it when, and what changed since. */
 export function NamedStrip({ map }: { map: NamedMap }) {
   return (
     <p className="shrink-0 border-b border-line bg-soft px-[18px] py-1 text-[12px] text-quiet" data-named={map.id}>
-      <b className="font-semibold text-ink">{map.name}</b>, saved by {map.by} on {day(map.at)} with {works(map.then)}
+      <b className="font-semibold text-ink">{map.name}</b>, saved by {map.by} on {dayOf(map.at)} with {works(map.then)}
       {sinceSaved(map) === null ? "; the set is the same today." : `. Since then ${sinceSaved(map)}.`}
     </p>
   );

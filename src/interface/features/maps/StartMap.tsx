@@ -4,8 +4,9 @@ import { useOpenKept, usePaths, useStepView } from "../../set/useSet";
 import { Press } from "../../ui/Press";
 import { TextButton } from "../../ui/TextButton";
 import { addressOf } from "./looks";
-import { day, sinceSaved } from "./NamedStrip";
+import { sinceSaved } from "./NamedStrip";
 import { useNamedMaps, useRemoveMap } from "./useNamedMaps";
+import { dayOf } from "../../ui/days";
 import { works } from "../../ui/numbers";
 
 const most = 8;
@@ -38,7 +39,7 @@ export function StartMap({ review }: { review: Dto<"ReviewDto"> }) {
                     more={
                       m.stepId === 0
                         ? "its set was removed from the path"
-                        : `${m.set}; saved by ${m.by} on ${day(m.at)}${sinceSaved(m) === null ? "" : `; since then ${sinceSaved(m)}`}`
+                        : `${m.set}; saved by ${m.by} on ${dayOf(m.at)}${sinceSaved(m) === null ? "" : `; since then ${sinceSaved(m)}`}`
                     }
                     disabled={m.stepId === 0}
                     onGo={() => void navigate(addressOf(review.id, m))}

@@ -1,8 +1,9 @@
+import type { Dto } from "../../api/client";
 import type { Point } from "./links";
 import type { MapOf, MapWork } from "./useMap";
 
 /** How a lane is shown: whole, as one line with its count, or not at all. */
-export type LaneLook = "open" | "folded" | "hidden";
+export type LaneLook = NonNullable<Dto<"LaneShown">>;
 
 /** A lane as it stands in the picture. */
 export interface Lane {
@@ -66,18 +67,18 @@ export function arrange(
   const shift = new Map<number, number>();
   let y = 0;
   map.lanes.forEach((lane, of) => {
-    const look = looks[laneKey(lane)] ?? "open";
-    if (look === "hidden") return;
-    const height = look === "folded" ? foldedHeight : lane.height;
+    const look = looks[laneKey(lane)] ?? "Open";
+    if (look === "Hidden") return;
+    const height = look === "Folded" ? foldedHeight : lane.height;
     lanes.push({
       of,
       label: names[laneKey(lane)] ?? nameOf(lane),
       works: lane.works,
       y,
       height,
-      isFolded: look === "folded",
+      isFolded: look === "Folded",
     });
-    if (look === "open") shift.set(of, y - lane.y);
+    if (look === "Open") shift.set(of, y - lane.y);
     y += height;
   });
   const isThere = (w: MapWork) => until === null || w.year === null || w.year <= until;

@@ -1,3 +1,4 @@
+import { dayOf } from "../../ui/days";
 import type { MapAlong, MapOf } from "./useMap";
 
 /** Columns that carry a label: far enough from each other, at round values. */
@@ -16,7 +17,7 @@ export function isTicked(map: MapOf, along: MapAlong): (c: MapOf["columns"][numb
 /** What stands over a column. */
 export function columnLabel(c: MapOf["columns"][number], along: MapAlong): string {
   if (c.kind === "Unknown") return along === "Year" ? "no year" : "";
-  const value = (n: number) => (along === "Found" ? dayOf(n) : String(n));
+  const value = (n: number) => (along === "Found" ? dayNumbered(n) : String(n));
   return c.kind === "Earlier" ? `to ${value(c.to)}` : value(c.from);
 }
 
@@ -25,10 +26,4 @@ const before1970 = 719_162;
 const dayLong = 86_400_000;
 
 /** A day by its number. */
-export const dayOf = (number: number): string =>
-  new Date((number - before1970) * dayLong).toLocaleDateString("en-GB", {
-    timeZone: "UTC",
-    day: "numeric",
-    month: "short",
-    year: "numeric",
-  });
+const dayNumbered = (number: number): string => dayOf((number - before1970) * dayLong, "UTC");

@@ -7,12 +7,6 @@ export interface LaneLooks {
   names: Readonly<Record<string, string>>;
 }
 
-const shown: Record<LaneLook, MapLook["changed"][number]["shown"]> = {
-  open: "Open",
-  folded: "Folded",
-  hidden: "Hidden",
-};
-
 /** How a map is looked at, as it is saved under a name. */
 export function lookOf(
   choice: Choice,
@@ -32,7 +26,7 @@ export function lookOf(
       return {
         kind: kind as MapLook["changed"][number]["kind"],
         label: key.slice(kind.length + 1),
-        shown: shown[looks[key] ?? "open"],
+        shown: looks[key] ?? "Open",
         name: names[key] ?? null,
       };
     }),
@@ -45,7 +39,7 @@ export function lanesOf(look: MapLook): LaneLooks {
   const names: Record<string, string> = {};
   for (const lane of look.changed) {
     const key = `${lane.kind} ${lane.label}`;
-    looks[key] = lane.shown === "Folded" ? "folded" : lane.shown === "Hidden" ? "hidden" : "open";
+    looks[key] = lane.shown;
     if (lane.name !== null) names[key] = lane.name;
   }
   return { looks, names };

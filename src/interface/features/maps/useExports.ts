@@ -1,4 +1,5 @@
 import { useSayFault } from "../../ui/Toasts";
+import { dayOf } from "../../ui/days";
 import { count, works } from "../../ui/numbers";
 import { arrange, linksDrawn, type Arranged } from "./arrange";
 import { mapSvg, margins, pngOf, print, save } from "./exportMap";
@@ -57,7 +58,6 @@ export function useExports({
 }): Exports | null {
   const fault = useSayFault();
   if (!map || !picture) return null;
-  const day = new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" });
   const svgOf = async ({ width, labels, namesPicked }: PictureAsked) => {
     const wide =
       width === null
@@ -67,7 +67,7 @@ export function useExports({
     return mapSvg(wide, drawn, {
       caption: [
         title,
-        `${works(drawn.at.size)}, ${count(linksDrawn(drawn))} citations among them; ${day}. Pennant: kept; ring: found; cross: set aside.`,
+        `${works(drawn.at.size)}, ${count(linksDrawn(drawn))} citations among them; ${dayOf(new Date())}. Pennant: kept; ring: found; cross: set aside.`,
         ...(colour === "Tag" && map.tags.length > 0
           ? [`Colour and number: ${map.tags.map((t, i) => `${i + 1} ${t.name}`).join(", ")}.`]
           : []),

@@ -11,7 +11,7 @@ export const laneWords: [LaneField, string][] = [
   ["Database", "databases"],
   ["Country", "countries"],
   ["Type", "types of document"],
-  ["Design", "study designs they name"],
+  ["Method", "study designs and methods"],
   ["Sense", "senses of the words"],
   ["Seed", "seeds they are tied to"],
 ];
@@ -57,7 +57,7 @@ export const withoutWords: Record<LaneField, string> = {
   Database: "in no database",
   Country: "no country",
   Type: "no type",
-  Design: "none named",
+  Method: "no method named",
   Sense: "in no sense",
   Seed: "tied to no seed",
 };

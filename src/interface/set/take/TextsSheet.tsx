@@ -5,15 +5,16 @@ import { Sheet } from "../../ui/Sheet";
 import { TextButton } from "../../ui/TextButton";
 import { count, works } from "../../ui/numbers";
 import type { Place } from "../useSet";
-import { nameParts, textArchive, useNameTemplate, useTextBundle, usualName } from "./useTexts";
+import { archiveAddress, useNameTemplate, useTextArchive } from "./useTexts";
 
 const megabyte = 1_000_000;
 
 /** Hands on the texts in hand of the set in view as one archive, each file under a name of one's own making. */
 export function TextsSheet({ place, close }: { place: Place; close: () => void }) {
   const [template, setTemplate] = useNameTemplate(place.reviewId);
-  const bundle = useTextBundle(place, template);
-  const told = bundle.data;
+  const archive = useTextArchive(place, template);
+  const told = archive.data;
+  const named = template ?? told?.usual ?? "";
   const fault = told?.fault ?? null;
   return (
     <Sheet
@@ -23,10 +24,10 @@ export function TextsSheet({ place, close }: { place: Place; close: () => void }
       hint="A zip with the PDFs in hand and a table, manifest.csv, of all works of this set: where each text came from, and which works have none."
       width={620}
     >
-      {bundle.error && <Fault error={bundle.error} again={() => void bundle.refetch()} />}
+      {archive.error && <Fault error={archive.error} again={() => void archive.refetch()} />}
       <Field
         label="Name each file"
-        value={template}
+        value={named}
         maxLength={200}
         fault={fault}
         autoFocus
@@ -34,13 +35,13 @@ export function TextsSheet({ place, close }: { place: Place; close: () => void }
       />
       <p className="mt-1.5 flex flex-wrap items-baseline gap-x-2.5 text-[12.5px] text-quiet">
         Put in:
-        {nameParts.map((part) => (
-          <TextButton key={part} className="min-h-6" onClick={() => setTemplate(`${template.trimEnd()} {${part}}`)}>
+        {told?.parts.map((part) => (
+          <TextButton key={part} className="min-h-6" onClick={() => setTemplate(`${named.trimEnd()} {${part}}`)}>
             {part}
           </TextButton>
         ))}
-        {template !== usualName && (
-          <TextButton className="ml-auto min-h-6" onClick={() => setTemplate(usualName)}>
+        {template !== null && (
+          <TextButton className="ml-auto min-h-6" onClick={() => setTemplate(null)}>
             as usual
           </TextButton>
         )}
@@ -69,7 +70,7 @@ export function TextsSheet({ place, close }: { place: Place; close: () => void }
           kind="primary"
           disabled={!told || told.texts === 0 || fault !== null}
           onClick={() => {
-            window.location.assign(textArchive(place, template));
+            window.location.assign(archiveAddress(place, template));
             close();
           }}
         >

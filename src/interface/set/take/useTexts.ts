@@ -3,33 +3,30 @@ import { useState } from "react";
 import { api, read } from "../../api/client";
 import type { Place } from "../useSet";
 
-/** How files are named unless somebody says otherwise. */
-export const usualName = "{person} {year} {title} ({version})";
-
-/** What a name can say. */
-export const nameParts = ["person", "year", "title", "version", "venue", "key"] as const;
-
-/** The names of files as they were last wanted in a review. */
-export function useNameTemplate(reviewId: number): [string, (template: string) => void] {
+/** How files were last named in a review; null for as usual. */
+export function useNameTemplate(reviewId: number): [string | null, (template: string | null) => void] {
   const place = `zendle.texts.${reviewId}`;
-  const [template, set] = useState(() => localStorage.getItem(place) ?? usualName);
+  const [template, set] = useState(() => localStorage.getItem(place));
   return [
     template,
     (next) => {
-      localStorage.setItem(place, next);
+      if (next === null) localStorage.removeItem(place);
+      else localStorage.setItem(place, next);
       set(next);
     },
   ];
 }
 
+const asked = (template: string | null): Record<string, string> => (template === null ? {} : { template });
+
 /** What an archive of the texts of a set would hold, and how its files would be named. */
-export const useTextBundle = ({ reviewId, stepId, sort }: Place, template: string) =>
+export const useTextArchive = ({ reviewId, stepId, sort }: Place, template: string | null) =>
   useQuery({
-    queryKey: ["review", reviewId, "textBundle", stepId, sort, template],
+    queryKey: ["review", reviewId, "textArchive", stepId, sort, template],
     queryFn: ({ signal }) =>
       read(
         api.GET("/api/reviews/{reviewId}/export/texts", {
-          params: { path: { reviewId }, query: { stepId, sort, template } },
+          params: { path: { reviewId }, query: { stepId, sort, ...asked(template) } },
           signal,
         }),
       ),
@@ -37,5 +34,5 @@ export const useTextBundle = ({ reviewId, stepId, sort }: Place, template: strin
   });
 
 /** Where the archive is fetched. */
-export const textArchive = ({ reviewId, stepId, sort }: Place, template: string): string =>
-  `/api/reviews/${reviewId}/export/texts/zip?${new URLSearchParams({ stepId: String(stepId), sort, template }).toString()}`;
+export const archiveAddress = ({ reviewId, stepId, sort }: Place, template: string | null): string =>
+  `/api/reviews/${reviewId}/export/texts/zip?${new URLSearchParams({ stepId: String(stepId), sort, ...asked(template) }).toString()}`;

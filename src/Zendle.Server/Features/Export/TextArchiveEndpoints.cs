@@ -13,25 +13,29 @@ namespace Zendle.Server.Features.Export;
 /// <param name="Texts">Documents; a work may have several versions.</param>
 /// <param name="Bytes">Bytes of all documents.</param>
 /// <param name="Names">Names of the first few, in order.</param>
+/// <param name="Parts">What a name can say: the parts of a template.</param>
+/// <param name="Usual">The template of whoever chooses none.</param>
 /// <param name="Fault">What is wrong with the template; the names are the usual ones then.</param>
-internal sealed record TextBundleDto(
+internal sealed record TextArchiveDto(
     int Works,
     int WithText,
     int Texts,
     long Bytes,
     IReadOnlyList<string> Names,
+    IReadOnlyList<string> Parts,
+    string Usual,
     string? Fault
 );
 
 /// <summary>The texts in hand of any set, as one archive.</summary>
-internal static class TextBundleEndpoints
+internal static class TextArchiveEndpoints
 {
     private const int MostWorks = 20_000,
         MostNamed = 5;
 
-    public static void MapTextBundles(this RouteGroupBuilder review)
+    public static void MapTextArchives(this RouteGroupBuilder review)
     {
-        review.MapGet("/export/texts", Told).Produces<TextBundleDto>();
+        review.MapGet("/export/texts", Told).Produces<TextArchiveDto>();
         review.MapGet("/export/texts/zip", Zip).Produces(200, contentType: "application/zip");
     }
 
@@ -41,30 +45,32 @@ internal static class TextBundleEndpoints
         string? template,
         SortOrder? sort,
         SearchService search,
-        TextBundle bundles,
+        TextArchives archives,
         CancellationToken cancel
     )
     {
         var fault = TextNames.Fault(template ?? TextNames.Usual);
-        var (bundle, refused) = await Of(
+        var (archive, refused) = await Of(
             reviewId,
             stepId,
             fault is null ? template : null,
             sort,
             withOthers: false,
             search,
-            bundles,
+            archives,
             cancel
         );
-        return bundle is null
+        return archive is null
             ? refused!
             : TypedResults.Ok(
-                new TextBundleDto(
-                    bundle.Count,
-                    bundle.Texts.Select(t => t.Work.WorkId).Distinct().Count(),
-                    bundle.Texts.Count,
-                    bundle.Bytes,
-                    [.. bundle.Texts.Take(MostNamed).Select(t => t.Name)],
+                new TextArchiveDto(
+                    archive.Count,
+                    archive.Texts.Select(t => t.Work.WorkId).Distinct().Count(),
+                    archive.Texts.Count,
+                    archive.Bytes,
+                    [.. archive.Texts.Take(MostNamed).Select(t => t.Name)],
+                    TextNames.Parts,
+                    TextNames.Usual,
                     fault
                 )
             );
@@ -76,7 +82,7 @@ internal static class TextBundleEndpoints
         string? template,
         SortOrder? sort,
         SearchService search,
-        TextBundle bundles,
+        TextArchives archives,
         ZendleContext context,
         TimeProvider clock,
         CancellationToken cancel
@@ -84,27 +90,27 @@ internal static class TextBundleEndpoints
     {
         if (TextNames.Fault(template ?? TextNames.Usual) is { } fault)
             return Problems.Of(400, fault, "Nothing was exported.");
-        var (bundle, refused) = await Of(reviewId, stepId, template, sort, withOthers: true, search, bundles, cancel);
-        if (bundle is null)
+        var (archive, refused) = await Of(reviewId, stepId, template, sort, withOthers: true, search, archives, cancel);
+        if (archive is null)
             return refused!;
-        if (bundle.Texts.Count == 0)
+        if (archive.Texts.Count == 0)
             return Problems.Of(404, "No work of this set has a text in hand.", "Gather them first.");
         var title = await context.Reviews.Where(r => r.Id == reviewId).Select(r => r.Title).SingleAsync(cancel);
         return TypedResults.Stream(
-            to => bundles.Write(to, bundle, cancel),
+            to => archives.Write(to, archive, cancel),
             "application/zip",
-            FileNames.Export(title, "texts", bundle.Count, DateOnly.FromDateTime(clock.GetLocalNow().Date), "zip")
+            FileNames.Export(title, "texts", archive.Count, DateOnly.FromDateTime(clock.GetLocalNow().Date), "zip")
         );
     }
 
-    private static async Task<(Bundle? Bundle, IResult? Refused)> Of(
+    private static async Task<(TextArchive? Archive, IResult? Refused)> Of(
         int reviewId,
         int stepId,
         string? template,
         SortOrder? sort,
         bool withOthers,
         SearchService search,
-        TextBundle bundles,
+        TextArchives archives,
         CancellationToken cancel
     )
     {
@@ -121,6 +127,6 @@ internal static class TextBundleEndpoints
                     "Narrow it, or export it by years."
                 )
             );
-        return (await bundles.Of(reviewId, view, ids, template ?? TextNames.Usual, withOthers, cancel), null);
+        return (await archives.Of(reviewId, view, ids, template ?? TextNames.Usual, withOthers, cancel), null);
     }
 }

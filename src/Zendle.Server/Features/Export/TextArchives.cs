@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.IO.Compression;
 using System.Text;
+using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Formats;
 using Zendle.Core.FullText;
@@ -12,17 +13,17 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Export;
 
-/// <summary>A file of a bundle: the document, its work, and its name there.</summary>
+/// <summary>A file of an archive: the document, its work, and its name there.</summary>
 /// <param name="Text">The document.</param>
 /// <param name="Work">What is known of its work.</param>
-/// <param name="Name">Its name, unlike all others in the bundle.</param>
-internal sealed record BundledText(TextRow Text, Citation Work, string Name);
+/// <param name="Name">Its name, unlike all others in the archive.</param>
+internal sealed record ArchivedText(TextRow Text, Citation Work, string Name);
 
 /// <summary>The texts in hand of a set, as one archive.</summary>
 /// <param name="Count">How many works the set has.</param>
 /// <param name="Texts">Their documents, in the order of the list.</param>
 /// <param name="Without">The works without a document, in that order, where they were asked for.</param>
-internal sealed record Bundle(int Count, IReadOnlyList<BundledText> Texts, IReadOnlyList<Citation> Without)
+internal sealed record TextArchive(int Count, IReadOnlyList<ArchivedText> Texts, IReadOnlyList<Citation> Without)
 {
     /// <summary>Bytes of all documents.</summary>
     public long Bytes => Texts.Sum(t => (long)t.Text.Bytes);
@@ -32,7 +33,7 @@ internal sealed record Bundle(int Count, IReadOnlyList<BundledText> Texts, IRead
 /// Texts in hand as a zip: each under a name made by a template, with a table of all works of the set and what became of
 /// their texts.
 /// </summary>
-internal sealed class TextBundle(
+internal sealed class TextArchives(
     IDbContextFactory<ZendleContext> contexts,
     CorpusReader reader,
     KeyRegister keys,
@@ -42,14 +43,14 @@ internal sealed class TextBundle(
     /// <summary>Name of the table in the archive; no document can have it.</summary>
     public const string Manifest = "manifest.csv";
 
-    /// <summary>What a bundle would hold.</summary>
+    /// <summary>What an archive would hold.</summary>
     /// <param name="reviewId">The review.</param>
     /// <param name="view">The set.</param>
     /// <param name="ids">Its works, in order.</param>
     /// <param name="template">How files are named; without fault.</param>
     /// <param name="withOthers">Whether the works without a document are wanted, too.</param>
     /// <param name="cancel">Stops.</param>
-    public async Task<Bundle> Of(
+    public async Task<TextArchive> Of(
         int reviewId,
         SearchView view,
         int[] ids,
@@ -80,41 +81,35 @@ internal sealed class TextBundle(
         var names = TextNames.Apart(pairs.Select(p => Name(template, p.Text, p.Work)));
         return new(
             ids.Length,
-            [.. pairs.Select((p, i) => new BundledText(p.Text, p.Work, names[i]))],
+            [.. pairs.Select((p, i) => new ArchivedText(p.Text, p.Work, names[i]))],
             withOthers ? await WorkCitations.Of(view, [.. ids.Where(id => !byWork.Contains(id))], reader, cancel) : []
         );
     }
 
-    /// <summary>Writes a bundle, document by document; nothing of it is held in memory.</summary>
-    public async Task Write(Stream to, Bundle bundle, CancellationToken cancel)
+    /// <summary>Writes an archive, document by document: what is written before it can be sent on lies in memory or, where there is more
+    /// of it, in a temporary file.</summary>
+    public async Task Write(Stream to, TextArchive archive, CancellationToken cancel)
     {
-        await using var drained = new DrainedStream(to);
+        // An archive writes some of its bytes at once, which a response refuses.
+        await using var held = new FileBufferingWriteStream();
         await using (
-            var zip = await ZipArchive.CreateAsync(
-                drained,
-                ZipArchiveMode.Create,
-                leaveOpen: true,
-                Encoding.UTF8,
-                cancel
-            )
+            var zip = await ZipArchive.CreateAsync(held, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8, cancel)
         )
-            await Fill(zip, bundle, cancel);
-        await drained.FlushAsync(cancel);
-    }
-
-    private async Task Fill(ZipArchive zip, Bundle bundle, CancellationToken cancel)
-    {
-        foreach (var text in bundle.Texts.Where(t => vault.Has(t.Text.Hash)))
         {
-            // PDFs are compressed already.
-            var entry = zip.CreateEntry(text.Name, CompressionLevel.NoCompression);
-            entry.LastWriteTime = text.Text.At;
-            await using var file = File.OpenRead(vault.PathOf(text.Text.Hash));
-            await using var into = await entry.OpenAsync(cancel);
-            await file.CopyToAsync(into, cancel);
+            foreach (var text in archive.Texts.Where(t => vault.Has(t.Text.Hash)))
+            {
+                // PDFs are compressed already.
+                var entry = zip.CreateEntry(text.Name, CompressionLevel.NoCompression);
+                entry.LastWriteTime = text.Text.At;
+                await using (var file = File.OpenRead(vault.PathOf(text.Text.Hash)))
+                await using (var into = await entry.OpenAsync(cancel))
+                    await file.CopyToAsync(into, cancel);
+                await held.DrainBufferAsync(to, cancel);
+            }
+            await using var table = await zip.CreateEntry(Manifest).OpenAsync(cancel);
+            await table.WriteAsync(Table(archive), cancel);
         }
-        await using var table = await zip.CreateEntry(Manifest).OpenAsync(cancel);
-        await table.WriteAsync(Table(bundle), cancel);
+        await held.DrainBufferAsync(to, cancel);
     }
 
     private static string Name(string template, TextRow text, Citation work) =>
@@ -131,7 +126,7 @@ internal sealed class TextBundle(
         );
 
     /// <summary>A row for each document, and one for each work without any.</summary>
-    private byte[] Table(Bundle bundle)
+    private byte[] Table(TextArchive archive)
     {
         using var to = new MemoryStream();
         using (var text = new StreamWriter(to, new UTF8Encoding(true), leaveOpen: true))
@@ -160,9 +155,9 @@ internal sealed class TextBundle(
                 csv.WriteField(head);
             csv.NextRecord();
             foreach (
-                var (document, work) in bundle
-                    .Texts.Select(t => ((BundledText?)t, t.Work))
-                    .Concat(bundle.Without.Select(w => ((BundledText?)null, w)))
+                var (document, work) in archive
+                    .Texts.Select(t => ((ArchivedText?)t, t.Work))
+                    .Concat(archive.Without.Select(w => ((ArchivedText?)null, w)))
             )
             {
                 var t = document?.Text;
