@@ -312,6 +312,21 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     }
 
     [Fact]
+    public void The_years_slider_leaves_nothing_out_where_it_is_not_shown()
+    {
+        using var b = world.SignedIn();
+        var kept = Kept(b);
+        b.On("[aria-label='Works up to the year']", e => e.SendKeys(Keys.Home));
+        b.Until(() => b.All($"{Picture} [data-mark]").Count < kept, "the oldest works only");
+        Radio(b, "Along", "rank by links");
+        b.Until(() => b.All($"{Picture} [data-mark]").Count == kept, "all works");
+        Assert.Empty(b.All("[aria-label='Works up to the year']"));
+        Radio(b, "Along", "year");
+        b.Until(() => b.All($"{Picture} [data-mark]").Count < kept, "the oldest works again");
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
     public void A_finger_draws_a_box_where_it_is_asked_to()
     {
         using var b = world.SignedIn();

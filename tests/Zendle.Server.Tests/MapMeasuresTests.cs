@@ -186,6 +186,15 @@ public sealed class MapMeasuresTests(Harvested world) : IClassFixture<Harvested>
                 .Take(8),
             left.Select(l => counts[l])
         );
+        // Any work can be held against the set: what cites it here is told as its trail tells it.
+        var older = cited[0];
+        var held = (await Map(review, step, $"plan={older}"))["plan"]!;
+        var citing = await Ann.AllWorks(review, await Ann.Follow(review, "Forward", older));
+        Assert.Contains(paper, citing);
+        Assert.Equal(
+            citing.Intersect(all.Select(w => w.Int("id"))).Order(),
+            held.List("citedBy").Select(c => all[c.GetValue<int>()].Int("id")).Order()
+        );
         // A number that no work has is no paper.
         Assert.Null((await Map(review, step, "plan=99999999"))["plan"]);
     }

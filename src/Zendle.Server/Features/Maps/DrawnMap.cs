@@ -81,7 +81,13 @@ internal sealed record DrawnMap(
             [.. tags.Select(t => new MapTagDto(t, Works.Count(View.Facts.Tags[t].Contains)))],
             Plan is null
                 ? null
-                : new(Plan.At is { } at ? Work(at) : Beside(Plan.Beside), Plan.At, Plan.LanesLeftOut, Plan.MuchCited)
+                : new(
+                    Plan.At is { } at ? Work(at) : Beside(Plan.Beside),
+                    Plan.At,
+                    Plan.Beside.CitedBy,
+                    Plan.LanesLeftOut,
+                    Plan.MuchCited
+                )
         );
 
         MapWorkDto Work(int i) =>

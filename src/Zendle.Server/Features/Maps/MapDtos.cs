@@ -65,9 +65,16 @@ internal sealed record MapTagDto(string Name, int Works);
 /// <summary>A work, mostly a planned one, whose citations are held against the set.</summary>
 /// <param name="Work">Where it stands, or would stand.</param>
 /// <param name="At">Its ordinal where it is of the set; else null.</param>
+/// <param name="CitedBy">Ordinals of the works on the map that cite it.</param>
 /// <param name="LanesLeftOut">Ordinals of the lanes of a value of which it cites no work.</param>
 /// <param name="MuchCited">Ordinals of the works that others on the map cite most and that it does not cite.</param>
-internal sealed record PlanDto(MapWorkDto Work, int? At, IReadOnlyList<int> LanesLeftOut, IReadOnlyList<int> MuchCited);
+internal sealed record PlanDto(
+    MapWorkDto Work,
+    int? At,
+    IReadOnlyList<int> CitedBy,
+    IReadOnlyList<int> LanesLeftOut,
+    IReadOnlyList<int> MuchCited
+);
 
 /// <summary>A work that is not in the set and has much in common with what was kept of it.</summary>
 /// <param name="Work">Where it would stand.</param>

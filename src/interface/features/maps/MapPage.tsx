@@ -111,7 +111,16 @@ function SetOnMap({
       size ? { width: Math.max(320, size.width - gutter - 16) * zoom, height: Math.max(200, size.height - 60) } : null,
     [size, zoom],
   );
-  const { map, arranged, picture, by, ordinals } = useShownMap(reviewId, stepId, choice, frame, lanes, until, current);
+  const { map, arranged, picture, by, ordinals } = useShownMap(
+    reviewId,
+    stepId,
+    choice,
+    frame,
+    lanes,
+    // The slider goes with years; without it nothing is left out unseen.
+    choice.along === "Year" ? until : null,
+    current,
+  );
   const data = map.data;
   const picked = usePicked(stepId);
   const pickedHere = useMemo(() => new Set(picked.ids.flatMap((id) => ordinals.get(id) ?? [])), [picked.ids, ordinals]);

@@ -138,7 +138,7 @@ export function MapPicture({
     suggestion !== null
       ? { ...suggestion, shift: shift(suggestion.work.lane) ?? 0 }
       : plan !== null && looksAtPlan && planShift !== undefined
-        ? { work: plan.work, citedBy: [], shift: planShift }
+        ? { work: plan.work, citedBy: plan.citedBy, shift: planShift }
         : null;
   const isFaint = hasFlows || hasStrongest || beside !== null || focus !== null || picked.size > 0 || line.length > 0;
   return (
