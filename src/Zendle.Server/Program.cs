@@ -198,6 +198,7 @@ builder
     .AddSingleton(_ => new VocabularyClient(new AddressPolicy(options.Allowed)))
     .AddSingleton<OfferedTerms>()
     .AddSingleton<Partings>()
+    .AddSingleton<TopicMemory>()
     .AddSingleton<SenseService>()
     .AddSingleton<MapService>()
     .AddSingleton<SetWordsService>()

@@ -312,6 +312,56 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     }
 
     [Fact]
+    public void A_suggestion_that_is_taken_stays_in_its_lane_until_topics_are_found_anew()
+    {
+        using var b = world.SignedIn();
+        var kept = Kept(b);
+        b.Click("Suggest");
+        b.Until(() => b.All("[data-suggested]").Count > 0, "suggestions");
+        var (names, lanes) = (LaneNames(b), LanesOf(b, "mark"));
+        var (taken, lane) = LanesOf(b, "suggested").First();
+        // The same in the table, where each has a row of its own.
+        var suggested = b.All("[data-suggested]").Count;
+        b.Click("Table");
+        b.Until(() => b.All("[data-suggested-row]").Count == suggested, "the suggestions as rows");
+        Assert.Empty(b.AxeFindings());
+        b.Click("Table");
+        b.Until(() => b.All("[data-suggested]").Count == suggested, "the map again");
+        b.On($"[data-suggested='{taken}']", e => e.Click());
+        b.Until(() => b.All("aside h2").Count == 1, "the work in the pane");
+        b.Type("p");
+        b.Until(() => b.All($"{Picture} [data-mark='{taken}']").Count == 1, "the work on the map");
+        b.Until(() => LanesOf(b, "mark") is { } now && now.Count == kept + 1 && now[taken] == lane, "it in its lane");
+        Assert.Equal(names, LaneNames(b));
+        var after = LanesOf(b, "mark");
+        Assert.All(lanes, w => Assert.Equal(w.Value, after[w.Key]));
+        b.Sees("1 work added since");
+        b.Click("find them anew");
+        b.Until(() => b.All("[data-among]").Count == 0, "topics of today");
+        Assert.Equal(kept + 1, b.All($"{Picture} [data-mark]").Count);
+        b.Type("u");
+        b.Until(() => b.All($"{Picture} [data-mark]").Count == kept, "it taken back");
+        Assert.Empty(b.Complaints());
+    }
+
+    private static string[] LaneNames(Browser b) =>
+        [.. b.All("[data-lane]").Select(l => l.GetDomAttribute("data-lane")!)];
+
+    /// <summary>By id of a work: the name of the lane that its mark stands in.</summary>
+    private static Dictionary<int, string> LanesOf(Browser b, string kind) => (
+            (IEnumerable<object>)
+                b.Script(
+                    $$"""
+                    const lanes = [...document.querySelectorAll("[data-lane]")].map(l => [l.dataset.lane, l.getBoundingClientRect()]);
+                    return [...document.querySelectorAll("[data-{{kind}}]")].map(m => {
+                      const r = m.getBoundingClientRect(), y = r.y + r.height / 2;
+                      return m.dataset.{{kind}} + " " + lanes.find(([, l]) => y >= l.top && y <= l.bottom)?.[0];
+                    });
+                    """
+                )!
+        ).Select(o => ((string)o).Split(' ', 2)).ToDictionary(o => Number(o[0]), o => o[1]);
+
+    [Fact]
     public void The_years_slider_leaves_nothing_out_where_it_is_not_shown()
     {
         using var b = world.SignedIn();

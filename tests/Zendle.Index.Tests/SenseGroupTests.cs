@@ -66,4 +66,43 @@ public sealed class SenseGroupTests
         Assert.Empty(groups.Of(WorkSet.Of(size, [1, 2, 51]), Budget.Current));
         Assert.Empty(groups.Of(WorkSet.Of(size, [1, 31, 51]), Budget.Current));
     }
+
+    [Fact]
+    public void What_comes_goes_to_the_group_it_is_linked_with_and_moves_nobody()
+    {
+        using var corpus = Corpus();
+        using var snapshot = corpus.Index.Snapshot();
+        var (groups, size) = (new SenseGroups(snapshot), snapshot.Columns.WorkSize);
+        // Without works 11, 12 and 41 to 45 at first; work 7 goes, and 51 belongs to nobody.
+        var then = WorkSet.Of(size, Enumerable.Range(1, 50).Except([11, 12, 41, 42, 43, 44, 45]));
+        var now = WorkSet.Of(size, Enumerable.Range(1, 51).Except([7]));
+        var found = groups.Part(then, Budget.Current, Fineness.Fields);
+        var grown = groups.Grown(found, then, now, Budget.Current);
+        foreach (var (before, after) in found.Groups.Zip(grown.Groups))
+        {
+            Assert.Equal(before.Works.Except([7]), after.Works.Where(w => then.Contains(w)));
+            Assert.Single(after.Works.Select(w => w <= 30).Distinct());
+        }
+        int[] came = [11, 12, 41, 42, 43, 44, 45];
+        Assert.Equal(came, grown.Groups.SelectMany(g => g.Works).Where(w => !then.Contains(w)).Order());
+        Assert.Equal(found.Groups.Select(g => g.Terms), grown.Groups.Select(g => g.Terms));
+        // The same set, put together piece by piece, is the same.
+        Assert.Equal(
+            found.Groups.Select(g => g.Works),
+            groups.Grown(found, then, then, Budget.Current).Groups.Select(g => g.Works)
+        );
+    }
+
+    [Fact]
+    public void Groups_keep_their_order_where_a_smaller_one_outgrows_a_larger()
+    {
+        using var corpus = Corpus();
+        using var snapshot = corpus.Index.Snapshot();
+        var (groups, size) = (new SenseGroups(snapshot), snapshot.Columns.WorkSize);
+        var then = WorkSet.Of(size, [.. Enumerable.Range(1, 12), .. Enumerable.Range(31, 8)]);
+        var now = WorkSet.Of(size, [.. Enumerable.Range(1, 12), .. Enumerable.Range(31, 20)]);
+        var found = groups.Part(then, Budget.Current, Fineness.Fields);
+        Assert.Equal([12, 8], found.Groups.Select(g => g.Works.Count));
+        Assert.Equal([12, 20], groups.Grown(found, then, now, Budget.Current).Groups.Select(g => g.Works.Count));
+    }
 }

@@ -83,6 +83,46 @@ public sealed record LaneChoice(ImmutableArray<ChosenLane> Lanes, ImmutableArray
         return new(chosen.ToImmutable(), of);
     }
 
+    /// <summary>
+    /// The lanes that are here, in their order, for other works: values without a lane of their own are one, and a lane that
+    /// none of these works is in is left out. A work of several values stands in the first of their lanes. O(n · lanes).
+    /// </summary>
+    /// <param name="values">By work: the numbers of its values, 0 or more.</param>
+    public LaneChoice Over(IReadOnlyList<IReadOnlyList<int>> values)
+    {
+        int[] named = [.. Lanes.Where(l => l.Kind == LaneKind.Value).Select(l => l.Value)];
+        var (others, none) = (named.Length, named.Length + 1);
+        int[] own =
+        [
+            .. values.Select(v =>
+                v.Count == 0 ? none
+                : Array.FindIndex(named, v.Contains) is >= 0 and var lane ? lane
+                : others
+            ),
+        ];
+        var (works, several) = (new int[none + 1], new int[none + 1]);
+        for (var i = 0; i < own.Length; i++)
+        {
+            works[own[i]]++;
+            several[own[i]] += values[i].Count > 1 ? 1 : 0;
+        }
+        var (lanes, at) = (ImmutableArray.CreateBuilder<ChosenLane>(), new int[none + 1]);
+        for (var lane = 0; lane <= none; lane++)
+        {
+            at[lane] = lanes.Count;
+            if (works[lane] == 0)
+                continue;
+            var left =
+                lane == others ? values.Where((_, i) => own[i] == others).SelectMany(v => v).Distinct().Count() : 0;
+            lanes.Add(
+                lane < others ? new(LaneKind.Value, named[lane], 1, works[lane], several[lane])
+                : lane == others ? new(LaneKind.Others, -1, left, works[lane], several[lane])
+                : new(LaneKind.None, -1, 0, works[lane], 0)
+            );
+        }
+        return new(lanes.ToImmutable(), [.. own.Select(l => at[l])]);
+    }
+
     /// <summary>The same lanes in another order; others and none stay last.</summary>
     /// <param name="order">By what.</param>
     /// <param name="years">By work: its year, or null.</param>

@@ -45,7 +45,7 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
     public const int MostWorks = 20_000;
 
     /// <summary>What more works than this share links nobody: it would link nearly all.</summary>
-    private const int MostSharing = 80;
+    internal const int MostSharing = 80;
 
     private const int MostLinks = 12,
         MostTerms = 5,
@@ -53,8 +53,15 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
         MostExamples = 3,
         LeastWorks = 4;
 
-    private const double CitationWeight = 0.6,
-        KeywordWeight = 0.5;
+    internal const double CitationWeight = 0.6;
+
+    private const double KeywordWeight = 0.5;
+
+    /// <summary>How much a keyword of so many works links two of them.</summary>
+    internal static double OfKeyword(int sharing) => KeywordWeight / Math.Log2(2 + sharing);
+
+    /// <summary>How much a shared reference links two works with so many references: the cosine.</summary>
+    internal static double OfReference(int ofOne, int ofOther) => 1 / Math.Sqrt((double)ofOne * ofOther);
 
     /// <summary>The groups, the largest first; works in none of them are left over.</summary>
     /// <param name="set">The works in view, <see cref="MostWorks"/> at most.</param>
@@ -95,6 +102,28 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
         var told = new SenseGroup[groups.Length];
         snapshot.Read([.. Enumerable.Range(0, told.Length)], i => told[i] = Told(groups[i], set, budget));
         return new(told, Communities.Modularity(group, links));
+    }
+
+    /// <summary>
+    /// The groups of a set that has changed since it was parted: works stay in the groups they are in, and one that came is
+    /// in its own (<see cref="Newcomers"/>). Groups keep their order and their terms.
+    /// </summary>
+    /// <param name="before">How it was parted.</param>
+    /// <param name="then">The works it was parted among.</param>
+    /// <param name="now">The works of today, <see cref="MostWorks"/> at most.</param>
+    /// <param name="budget">Ends it.</param>
+    /// <exception cref="ArgumentOutOfRangeException">There are too many works.</exception>
+    public Parting Grown(Parting before, WorkSet then, WorkSet now, Budget budget)
+    {
+        var works = now.ToArray();
+        ArgumentOutOfRangeException.ThrowIfGreaterThan(works.Length, MostWorks);
+        var newcomers = new Newcomers(columns, before, then);
+        var group = Array.ConvertAll(works, w => newcomers.GroupOf(w) ?? -1);
+        return new(
+            [.. before.Groups.Select((g, at) => g with { Works = [.. works.Where((_, i) => group[i] == at)] })],
+            // A work in no group is one by itself.
+            Communities.Modularity([.. group.Select((g, i) => g < 0 ? ~i : g)], Links(works, budget))
+        );
     }
 
     private SenseGroup Told(int[] works, WorkSet set, Budget budget)
@@ -138,18 +167,12 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
         Share(
             works,
             work => columns.Graph.Cites(work),
-            (a, b, _) => 1 / Math.Sqrt((double)references[a] * references[b]),
+            (a, b, _) => OfReference(references[a], references[b]),
             near,
             budget
         );
         var keywords = columns.Of(Facet.Keyword);
-        Share(
-            works,
-            work => keywords.Of(work),
-            (_, _, sharing) => KeywordWeight / Math.Log2(2 + sharing),
-            near,
-            budget
-        );
+        Share(works, work => keywords.Of(work), (_, _, sharing) => OfKeyword(sharing), near, budget);
         foreach (var work in works)
         foreach (var cited in columns.Graph.Cites(work))
             if (at.TryGetValue(cited, out var other) && other != at[work])

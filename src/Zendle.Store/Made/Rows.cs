@@ -317,6 +317,22 @@ public sealed class RoundRow
     public DateTimeOffset At { get; set; }
 }
 
+/// <summary>
+/// The works among which the topics of a set were found last, where that was not when its step was taken: topics stay while
+/// the set changes a little.
+/// </summary>
+public sealed class TopicsRow
+{
+    /// <summary>The step whose set it is.</summary>
+    public int StepId { get; set; }
+
+    /// <summary>Ids of the works, as <see cref="WorkIds"/> packs them.</summary>
+    public required byte[] Works { get; set; }
+
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+}
+
 /// <summary>A map under a name: a set, how it is looked at, and the works that were on it.</summary>
 public sealed class MapRow
 {

@@ -49,6 +49,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>Named maps.</summary>
     public DbSet<MapRow> Maps => Set<MapRow>();
 
+    /// <summary>What topics were found among.</summary>
+    public DbSet<TopicsRow> Topics => Set<TopicsRow>();
+
     /// <summary>Works looked at in rounds.</summary>
     public DbSet<LookedRow> Looked => Set<LookedRow>();
 
@@ -109,6 +112,11 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
             m.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
             m.HasOne<StepRow>().WithMany().HasForeignKey(x => x.StepId);
             m.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
+        });
+        builder.Entity<TopicsRow>(t =>
+        {
+            t.HasKey(x => x.StepId);
+            t.HasOne<StepRow>().WithOne().HasForeignKey<TopicsRow>(x => x.StepId);
         });
         builder.Entity<LookedRow>(l =>
         {

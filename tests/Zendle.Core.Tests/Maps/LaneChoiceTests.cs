@@ -56,6 +56,54 @@ public sealed class LaneChoiceTests
     }
 
     [Fact]
+    public void Lanes_stay_where_they_are_for_other_works()
+    {
+        // Lanes 1, 0, others (2 and 3), none; then value 0 has most works, 1 none, and a new value has one.
+        var then = LaneChoice.By(
+            [
+                [1],
+                [1],
+                [1],
+                [0],
+                [0],
+                [2],
+                [3],
+                [],
+            ],
+            2
+        );
+        var now = then.Over([
+            [0],
+            [4],
+            [0],
+            [3, 0],
+            [0],
+            [],
+        ]);
+        Assert.Equal(
+            [new(LaneKind.Value, 0, 1, 4, 1), new(LaneKind.Others, -1, 1, 1, 0), new(LaneKind.None, -1, 0, 1, 0)],
+            now.Lanes
+        );
+        Assert.Equal([0, 1, 0, 0, 0, 2], now.Of);
+    }
+
+    [Fact]
+    public void The_same_works_are_in_the_same_lanes_again() =>
+        Gen.Int[0, 8]
+            .Array[0, 1]
+            .Array[0, 60]
+            .Select(Gen.Int[1, 6])
+            .Sample(
+                (values, most) =>
+                {
+                    var chosen = LaneChoice.By(values, most);
+                    var again = chosen.Over(values);
+                    Assert.Equal(chosen.Lanes, again.Lanes);
+                    Assert.Equal(chosen.Of, again.Of);
+                }
+            );
+
+    [Fact]
     public void Lanes_are_put_in_order_by_age_or_by_links()
     {
         var choice = LaneChoice.By(

@@ -12,6 +12,7 @@ namespace Zendle.Server.Features.Maps;
 /// <param name="Size">By work: what its size says.</param>
 /// <param name="Picture">Where the works, the suggestions and the plan stand.</param>
 /// <param name="Plan">The work that is held against the set; null for none.</param>
+/// <param name="Among">The works that its lanes were found among; null where lanes are not found.</param>
 internal sealed record DrawnMap(
     SearchView View,
     WorkSet? Other,
@@ -23,7 +24,8 @@ internal sealed record DrawnMap(
     double[] Size,
     MapPicture Picture,
     IReadOnlyList<Suggestion> Suggested,
-    Plan? Plan
+    Plan? Plan,
+    FoundAmong? Among
 )
 {
     /// <summary>The map as it goes to the interface.</summary>
@@ -87,7 +89,8 @@ internal sealed record DrawnMap(
                     Plan.Beside.CitedBy,
                     Plan.LanesLeftOut,
                     Plan.MuchCited
-                )
+                ),
+            Among is null ? null : new(Among.Count, Among.At, Among.Came, Among.Gone)
         );
 
         MapWorkDto Work(int i) =>

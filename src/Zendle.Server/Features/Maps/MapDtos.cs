@@ -103,6 +103,13 @@ internal sealed record SampleDto(double Size, double Diameter);
 /// <param name="OnlyThere">Works of it that are not on the map.</param>
 internal sealed record OtherSetDto(int Shared, int OnlyThere);
 
+/// <summary>The works among which the lanes of a map were found.</summary>
+/// <param name="Works">How many.</param>
+/// <param name="At">When.</param>
+/// <param name="Came">Works of the set today that were not among them: each is put where most of its links are.</param>
+/// <param name="Gone">Works among them that are not in the set today.</param>
+internal sealed record FoundAmongDto(int Works, DateTimeOffset At, int Came, int Gone);
+
 /// <summary>A set as a map. Ordinals count the works from 0 in the order they are listed.</summary>
 /// <param name="Links">How many citations run among the works.</param>
 /// <param name="MainLine">Ordinals of the works on the main line, the oldest first.</param>
@@ -114,6 +121,7 @@ internal sealed record OtherSetDto(int Shared, int OnlyThere);
 /// <param name="Other">The set it is held against; null for none.</param>
 /// <param name="Tags">Tags of its works, by name.</param>
 /// <param name="Plan">The work that was asked to be held against the set; null for none.</param>
+/// <param name="Among">The works that its lanes were found among; null where lanes are not found.</param>
 internal sealed record MapDto(
     IReadOnlyList<MapLaneDto> Lanes,
     IReadOnlyList<MapColumnDto> Columns,
@@ -129,5 +137,6 @@ internal sealed record MapDto(
     IReadOnlyList<SuggestionDto> Suggested,
     OtherSetDto? Other,
     IReadOnlyList<MapTagDto> Tags,
-    PlanDto? Plan
+    PlanDto? Plan,
+    FoundAmongDto? Among
 );

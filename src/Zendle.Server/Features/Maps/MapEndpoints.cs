@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Formats;
 using Zendle.Core.Maps;
 using Zendle.Server.Features.Search;
+using Zendle.Server.Identity;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Maps;
@@ -31,6 +32,26 @@ internal static class MapEndpoints
     public static void MapMaps(this RouteGroupBuilder review)
     {
         review.MapGet("/steps/{stepId:int}/map", Map).Produces<MapDto>();
+        review
+            .MapPost(
+                "/steps/{stepId:int}/map/topics",
+                async Task<IResult> (
+                    int reviewId,
+                    int stepId,
+                    SearchService search,
+                    TopicMemory topics,
+                    CancellationToken cancel
+                ) =>
+                {
+                    using var view = await search.View(reviewId, stepId);
+                    if (view is null)
+                        return SearchEndpoints.NoStep();
+                    await topics.Anew(view, stepId, cancel);
+                    return TypedResults.NoContent();
+                }
+            )
+            .Require(Role.Screener)
+            .Produces(204);
         MapFile(review, "graphml", "application/graphml+xml", MapFiles.GraphMl);
         MapFile(review, "csv", "text/csv", MapFiles.Csv);
     }
@@ -125,6 +146,7 @@ internal static class MapEndpoints
                 view,
                 other?.Answer,
                 new(
+                    stepId,
                     asked.Lanes,
                     asked.Order,
                     asked.Along,

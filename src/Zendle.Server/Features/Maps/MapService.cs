@@ -10,12 +10,14 @@ using Zendle.Store.Corpus;
 namespace Zendle.Server.Features.Maps;
 
 /// <summary>What a person asked of a map.</summary>
+/// <param name="StepId">The step whose set it shows.</param>
 /// <param name="Lanes">What its lanes are.</param>
 /// <param name="Database">The database whose counts are the size; 0 for none.</param>
 /// <param name="Open">Whether every value has a lane of its own.</param>
 /// <param name="Suggest">How many works beside the set are suggested.</param>
 /// <param name="Plan">The work whose citations are held against the set; 0 for none.</param>
 internal sealed record MapAsked(
+    int StepId,
     LaneField Lanes,
     LaneOrder Order,
     MapAlong Along,
@@ -31,6 +33,7 @@ internal sealed record MapAsked(
 internal sealed class MapService(
     NeighbourFinder neighbours,
     Partings partings,
+    TopicMemory topics,
     FoundDays foundDays,
     CorpusReader reader,
     TimeProvider clock
@@ -55,13 +58,16 @@ internal sealed class MapService(
     /// <param name="cancel">Stops reading what the store alone knows: days and pages.</param>
     public async Task<MapDto> Of(int reviewId, SearchView view, Answer? other, MapAsked asked, CancellationToken cancel)
     {
+        // What is no step, all works there are, is found anew each time.
+        var among =
+            asked.StepId > 0 && LaneValues.AreFound(asked.Lanes) ? await topics.For(view, asked.StepId, cancel) : null;
         var key = string.Create(
             CultureInfo.InvariantCulture,
-            $"{reviewId} {view.Facts.Version} {view.Answer.Key} {other?.Key} {asked}"
+            $"{reviewId} {view.Facts.Version} {view.Answer.Key} {other?.Key} {asked} {among?.Key}"
         );
         if (known.TryGet(key, out var map))
             return map;
-        map = await Drawn(reviewId, view, other?.InView, asked, cancel);
+        map = await Drawn(reviewId, view, other?.InView, asked, among, cancel);
         known.Put(key, map, 2_000 + map.Works.Sum(w => 180L + (2 * w.Title.Length) + (4 * w.Cites.Count)));
         return map;
     }
@@ -71,22 +77,24 @@ internal sealed class MapService(
         SearchView view,
         WorkSet? other,
         MapAsked asked,
+        FoundAmong? among,
         CancellationToken cancel
     )
     {
         var (works, columns) = (view.Answer.InView.ToArray(), view.Snapshot.Columns);
         var links = MapLinks.Among(works, columns.Graph);
-        var values = LaneValues.For(asked.Lanes, view, partings);
-        var years = Array.ConvertAll(works, columns.YearOf);
+        var values = LaneValues.For(asked.Lanes, view, partings, among);
         var days = asked.Along == MapAlong.Found ? await foundDays.Of(reviewId, works, columns, cancel) : null;
         int?[] at = asked.Along switch
         {
             MapAlong.Rank => [.. links.Ranks(works)],
             MapAlong.Found => [.. works.Select(w => days!.TryGetValue(w, out var day) ? day : (int?)null)],
-            _ => years,
+            _ => Array.ConvertAll(works, columns.YearOf),
         };
-        var lanes = LaneChoice.By([.. works.Select(values.Of)], asked.Open ? MostOpenLanes : MostLanes);
-        lanes = lanes.InOrder(asked.Order, years, links.Between(lanes.Of, lanes.Lanes.Length));
+        // Lanes that were found stand where they stood when they were found: whatever came moves none of them.
+        var lanes = among is { IsToday: false }
+            ? Ordered([.. among.Works.Members()]).Over([.. works.Select(values.Of)])
+            : Ordered(works);
         var size = await Sizes(view, asked, works, links, cancel);
         MapWork[] marks = [.. works.Select((w, i) => new MapWork(w, lanes.Of[i], at[i], size[i]))];
         var picture = MapLayout.Of(marks, lanes.Lanes.Length, asked.Frame);
@@ -122,7 +130,27 @@ internal sealed class MapService(
                 lanes.Lanes.Length
             );
         }
-        return new DrawnMap(view, other, asked, works, links, values, lanes, size, picture, suggested, plan).Told();
+        return new DrawnMap(
+            view,
+            other,
+            asked,
+            works,
+            links,
+            values,
+            lanes,
+            size,
+            picture,
+            suggested,
+            plan,
+            among
+        ).Told();
+
+        LaneChoice Ordered(int[] of)
+        {
+            var chosen = LaneChoice.By([.. of.Select(values.Of)], asked.Open ? MostOpenLanes : MostLanes);
+            var between = MapLinks.Among(of, columns.Graph).Between(chosen.Of, chosen.Lanes.Length);
+            return chosen.InOrder(asked.Order, Array.ConvertAll(of, columns.YearOf), between);
+        }
 
         // What is not found yet would be found today, the last day there can be.
         int? At(BesideWork of) =>

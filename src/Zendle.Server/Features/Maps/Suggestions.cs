@@ -63,7 +63,7 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
     {
         var own = OfItsValues(work, lanes, values);
         return BesideWork.Of(view, work, at, tied => own ?? BesideWork.LaneOfMost(tied, lanes)) is { } beside
-            ? new(beside, own is null, Why(found, work))
+            ? new(beside, own is null || values.Then is not null, Why(found, work))
             : null;
     }
 
@@ -77,12 +77,11 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
 
     /// <summary>
     /// The lane of one of its values, or that of values without a lane, or of works without one; null where there is none
-    /// of these, where the field says nothing of works outside the set, and where people give the values: what it might be
-    /// tagged with its links say better.
+    /// of these, and where people give the values: what it might be tagged with its links say better.
     /// </summary>
     private static int? OfItsValues(int work, LaneChoice lanes, LaneValues values)
     {
-        if (!values.IsFact)
+        if (!values.IsOfAny)
             return null;
         var own = values.Of(work);
         int? Lane(Func<ChosenLane, bool> which) =>

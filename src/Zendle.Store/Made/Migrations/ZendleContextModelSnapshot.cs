@@ -921,6 +921,24 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Texts");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.TopicsRow", b =>
+                {
+                    b.Property<int>("StepId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Works")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.HasKey("StepId");
+
+                    b.ToTable("Topics");
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<string>", b =>
                 {
                     b.HasOne("Zendle.Store.Made.Account", null)
@@ -1106,6 +1124,15 @@ namespace Zendle.Store.Made.Migrations
                     b.HasOne("Zendle.Store.Made.Review", null)
                         .WithMany()
                         .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.TopicsRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.StepRow", null)
+                        .WithOne()
+                        .HasForeignKey("Zendle.Store.Made.TopicsRow", "StepId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -1,4 +1,5 @@
-import { count } from "../../ui/numbers";
+import { dayOf } from "../../ui/days";
+import { count, works } from "../../ui/numbers";
 import { StageMark, stageWords } from "../../ui/StageMark";
 import { TextButton } from "../../ui/TextButton";
 import { markPaint, markPath, tagColour } from "./marks";
@@ -13,11 +14,14 @@ export function MapLegend({
   choice,
   colour,
   onOpen,
+  onAnew,
 }: {
   map: MapOf;
   choice: Choice;
   colour: MapColour;
   onOpen: () => void;
+  /** Finds topics anew; null for who may not. */
+  onAnew: (() => void) | null;
 }) {
   const others = map.lanes.find((l) => l.kind === "Others");
   const several = map.lanes.reduce((sum, l) => sum + l.several, 0);
@@ -84,10 +88,38 @@ export function MapLegend({
           modularity {map.modularity.toFixed(2)}
         </span>
       )}
+      {map.among && <Among of={map.among} lanes={choice.lanes} onAnew={onAnew} />}
       {several > 0 && <span>{count(several)} works stand for several lanes; each is in the largest</span>}
       {others && <TextButton onClick={onOpen}>open {count(others.values)} more lanes</TextButton>}
       {choice.open && <TextButton onClick={onOpen}>only the largest lanes</TextButton>}
     </p>
+  );
+}
+
+/** What topics were found among, where the set has changed since. */
+function Among({
+  of,
+  lanes,
+  onAnew,
+}: {
+  of: NonNullable<MapOf["among"]>;
+  lanes: Choice["lanes"];
+  onAnew: (() => void) | null;
+}) {
+  const { came, gone } = of;
+  if (came + gone === 0) return null;
+  return (
+    <span data-among={of.works}>
+      {lanes === "Topic" ? "topics" : "senses"} found on {dayOf(of.at)} among {works(of.works)}
+      {came > 0 && `; ${works(came)} added since, placed by ${came === 1 ? "its" : "their"} links`}
+      {gone > 0 && `; ${count(gone)} ${gone === 1 ? "is" : "are"} no longer in the set`}
+      {onAnew && (
+        <>
+          {" · "}
+          <TextButton onClick={onAnew}>find them anew</TextButton>
+        </>
+      )}
+    </span>
   );
 }
 

@@ -31,6 +31,7 @@ import { useExports } from "./useExports";
 import { useLaneLooks } from "./useLaneLooks";
 import { StartMap } from "./StartMap";
 import { YearThrough } from "./YearThrough";
+import { useTopicsAnew } from "./useMap";
 import { useShownMap } from "./useShownMap";
 import { useNamedMaps, type NamedMap } from "./useNamedMaps";
 import { useEntryNames } from "./usePlan";
@@ -122,6 +123,7 @@ function SetOnMap({
     current,
   );
   const data = map.data;
+  const anew = useTopicsAnew(reviewId, stepId);
   const picked = usePicked(stepId);
   const pickedHere = useMemo(() => new Set(picked.ids.flatMap((id) => ordinals.get(id) ?? [])), [picked.ids, ordinals]);
 
@@ -236,7 +238,13 @@ function SetOnMap({
       >
         <div ref={room} className="map flex min-h-0 min-w-0 flex-col">
           {data && (
-            <MapLegend map={data} choice={choice} colour={colour} onOpen={() => setChoice({ open: !choice.open })} />
+            <MapLegend
+              map={data}
+              choice={choice}
+              colour={colour}
+              onOpen={() => setChoice({ open: !choice.open })}
+              onAnew={review.role === "Reader" ? null : anew.mutate}
+            />
           )}
           {map.error ? (
             <div className="p-6">
@@ -250,6 +258,7 @@ function SetOnMap({
                 picture={picture}
                 by={by}
                 size={sizeSaid(choice.size)}
+                suggested={data.suggested}
                 picked={pickedHere}
                 onOpen={(id) => openWork(id)}
                 onPick={(id) => picked.flip(id)}

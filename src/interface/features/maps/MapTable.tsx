@@ -1,3 +1,5 @@
+import type { Dto } from "../../api/client";
+import { whyNeighbour } from "../../set/neighbourWords";
 import { Press } from "../../ui/Press";
 import { count } from "../../ui/numbers";
 import { StageMark } from "../../ui/StageMark";
@@ -8,6 +10,7 @@ export function MapTable({
   picture,
   by,
   size,
+  suggested,
   picked,
   onOpen,
   onPick,
@@ -16,6 +19,8 @@ export function MapTable({
   by: readonly (readonly number[])[];
   /** What the size of marks says; null where it says nothing. */
   size: string | null;
+  /** Works beside the set that were asked for. */
+  suggested: readonly Dto<"SuggestionDto">[];
   picked: ReadonlySet<number>;
   onOpen: (id: number) => void;
   onPick: (id: number) => void;
@@ -24,6 +29,7 @@ export function MapTable({
     <div className="min-h-0 flex-1 overflow-auto px-[18px] pb-4">
       <Summary picture={picture} />
       <Between picture={picture} />
+      <SuggestedRows suggested={suggested} picture={picture} onOpen={onOpen} />
       {picture.lanes.map((lane) => {
         const inLane = [...picture.at.values()]
           .filter((m) => m.work.lane === lane.of)
@@ -75,6 +81,49 @@ export function MapTable({
         );
       })}
     </div>
+  );
+}
+
+/** What belongs beside the set, with the lane it would stand in and why. */
+function SuggestedRows({
+  suggested,
+  picture,
+  onOpen,
+}: {
+  suggested: readonly Dto<"SuggestionDto">[];
+  picture: Arranged;
+  onOpen: (id: number) => void;
+}) {
+  if (suggested.length === 0) return null;
+  const names = new Map(picture.lanes.map((l) => [l.of, l.label]));
+  return (
+    <table className="mb-4 w-full text-[12.5px]">
+      <caption className="pb-1 text-left text-[13.5px] font-semibold">
+        Suggested <span className="font-normal text-quiet">{count(suggested.length)}</span>
+      </caption>
+      <thead>
+        <tr className="text-left text-[11.5px] text-quiet [&>th]:font-normal">
+          <th className="w-12">year</th>
+          <th>work</th>
+          <th>lane</th>
+          <th>why</th>
+        </tr>
+      </thead>
+      <tbody>
+        {suggested.map(({ work, inCommon }) => (
+          <tr key={work.id} className="border-t border-soft align-top [&>td]:py-1 [&>td]:pr-2" data-suggested-row>
+            <td>{work.year ?? "n.d."}</td>
+            <td>
+              <Press className="text-left hover:underline" onClick={() => onOpen(work.id)}>
+                {work.name}: <span className="font-serif">{work.title}</span>
+              </Press>
+            </td>
+            <td>{names.get(work.lane)}</td>
+            <td className="text-quiet">{whyNeighbour(inCommon)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

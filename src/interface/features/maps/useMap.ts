@@ -1,5 +1,6 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, read, type Dto } from "../../api/client";
+import { useSayFault } from "../../ui/Toasts";
 
 export type LaneField = NonNullable<Dto<"LaneField">>;
 export type LaneOrder = NonNullable<Dto<"LaneOrder">>;
@@ -56,3 +57,14 @@ export const useMap = (
     enabled: enabled && frame !== null,
     placeholderData: keepPreviousData,
   });
+
+/** Finds the topics of a map anew, among the works its set has today. */
+export function useTopicsAnew(reviewId: number, stepId: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () =>
+      read(api.POST("/api/reviews/{reviewId}/steps/{stepId}/map/topics", { params: { path: { reviewId, stepId } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["review", reviewId, "map", stepId] }),
+    onError: useSayFault(),
+  });
+}

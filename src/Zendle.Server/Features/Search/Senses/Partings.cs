@@ -15,6 +15,29 @@ internal sealed class Partings
         known.Get(
             (view.Answer.Key, fineness),
             () => new SenseGroups(view.Snapshot).Part(view.Answer.InView, Budget.Current, fineness),
-            found => 400 + found.Groups.Sum(g => 600L + (4 * g.Works.Count))
+            Bytes
         );
+
+    /// <summary>The groups of a set as they were found among the works it had, and as they are with those of today.</summary>
+    /// <param name="view">The set.</param>
+    /// <param name="then">The works it had, all in this corpus.</param>
+    /// <param name="key">Tells these works apart from all others.</param>
+    /// <param name="fineness">How finely they were parted.</param>
+    public (Parting Found, Parting Grown) Grown(SearchView view, WorkSet then, string key, Fineness fineness)
+    {
+        var groups = new SenseGroups(view.Snapshot);
+        var found = known.Get(
+            ($"{view.Snapshot.Generation} {key}", fineness),
+            () => groups.Part(then, Budget.Current, fineness),
+            Bytes
+        );
+        var grown = known.Get(
+            ($"{view.Answer.Key} since {key}", fineness),
+            () => groups.Grown(found, then, view.Answer.InView, Budget.Current),
+            Bytes
+        );
+        return (found, grown);
+    }
+
+    private static long Bytes(Parting parting) => 400 + parting.Groups.Sum(g => 600L + (4 * g.Works.Count));
 }
