@@ -1,4 +1,5 @@
 using Zendle.Core.FullText;
+using Zendle.Documents;
 using Zendle.Documents.Pdf;
 
 namespace Zendle.Bench;
@@ -14,13 +15,13 @@ internal static class DocumentBench
         foreach (var times in new[] { 1, 18 })
         {
             var bytes = papers.Print(study, times);
-            var pages = PdfText.Read(bytes, PdfLimits.Usual).Pages;
+            var pages = PdfText.Read(bytes, DocumentLimits.Usual).Pages;
             var spent = Enumerable
                 .Range(0, 24)
                 .Select(_ =>
                     Measures
                         .Time(() =>
-                            DocumentCheck.Of(PdfText.Read(bytes, PdfLimits.Usual), Papers.Expected(study)).Verdict
+                            DocumentCheck.Of(PdfText.Read(bytes, DocumentLimits.Usual), Papers.Expected(study)).Verdict
                         )
                         .Milliseconds
                 )
@@ -36,7 +37,7 @@ internal static class DocumentBench
         {
             var (work, bytes) = files[i % files.Length];
             if (
-                DocumentCheck.Of(PdfText.Read(bytes, PdfLimits.Usual), Papers.Expected(work)).Verdict
+                DocumentCheck.Of(PdfText.Read(bytes, DocumentLimits.Usual), Papers.Expected(work)).Verdict
                 != DocumentVerdict.Agrees
             )
                 throw new InvalidOperationException($"A right document was not known: {work.Title}");

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.Logging;
 using Zendle.Connect.Fetch;
 using Zendle.Core.FullText;
+using Zendle.Documents;
 using Zendle.Documents.Pdf;
 using Zendle.Store.Files;
 
@@ -72,7 +73,7 @@ internal static class GatherBench
                     if (
                         fetched.Bytes is not { } bytes
                         || DocumentCheck
-                            .Of(PdfText.Read(bytes, PdfLimits.Usual), Papers.Expected(files[n].Work))
+                            .Of(PdfText.Read(bytes, DocumentLimits.Usual), Papers.Expected(files[n].Work))
                             .Verdict != DocumentVerdict.Agrees
                     )
                         return;

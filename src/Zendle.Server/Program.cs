@@ -10,7 +10,7 @@ using Zendle.Connect.Fetch;
 using Zendle.Connect.Harvest;
 using Zendle.Core.FullText;
 using Zendle.Documents.Citing;
-using Zendle.Documents.Pdf;
+using Zendle.Documents.Reading;
 using Zendle.Server;
 using Zendle.Server.Corpus;
 using Zendle.Server.Demo;
@@ -229,6 +229,8 @@ builder
     .AddSingleton<GatherProgress>()
     .AddSingleton(_ => DocumentReader.Usual())
     .AddSingleton<TextIntake>()
+    .AddSingleton<TextFigures>()
+    .AddSingleton<ReadableTexts>()
     .AddSingleton<TextLists>()
     .AddSingleton<TieTableService>()
     .AddJob<TieTableJob>(TieTableJob.Kind)

@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using OpenQA.Selenium;
+using Zendle.Documents;
 using Zendle.Documents.Pdf;
 using static Zendle.Browser.Tests.SearchScreen;
 
@@ -299,7 +300,7 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
 
         Choose(b, () => b.Control("Export map"), "PDF");
         b.Until(() => b.Script("return window.printed") is 1L, "the print dialog");
-        var pdf = PdfText.Read(b.Printed(), PdfLimits.Usual);
+        var pdf = PdfText.Read(b.Printed(), DocumentLimits.Usual);
         Assert.Equal(1, pdf.Pages);
         Assert.Contains(
             "citations among them",

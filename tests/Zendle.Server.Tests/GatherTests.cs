@@ -33,6 +33,8 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         ("huge", "TooLarge", "NotFound"),
         ("script", "Scripted", "NotFound"),
         ("many-pages", "TooManyPages", "NotFound"),
+        ("page", "Got", "InHand"),
+        ("jats", "Got", "InHand"),
     ];
 
     [Fact]
@@ -55,19 +57,19 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
                 (kind, row["attempts"]!.AsArray()[^1]!.Text("outcome"), row.Text("state"))
             );
         }
-        // Only what passed, or may pass, is stored: three documents, nothing half-written.
-        Assert.Equal(3, Files().Except(before).Count());
+        // Only what passed, or may pass, is stored: five documents, two with a figure, nothing half-written.
+        Assert.Equal(7, Files().Except(before).Count());
         Assert.DoesNotContain(Files(), f => f.EndsWith(".part", StringComparison.Ordinal));
         var report = await Ann.Get($"/api/reviews/{review}/report/texts");
         Assert.Equal(
-            (Kinds.Length, 2, Kinds.Length - 2, 0),
+            (Kinds.Length, 4, Kinds.Length - 4, 0),
             (report.Int("sought"), report.Int("got"), report.Int("notGot"), report.Int("waiting"))
         );
         Assert.Equal(
-            [("version of record", 2)],
+            [("version of record", 4)],
             report.List("byVersion").Select(t => (t.Text("word"), t.Int("count")))
         );
-        Assert.Equal(Kinds.Length - 2, report.List("byReason").Sum(t => t.Int("count")));
+        Assert.Equal(Kinds.Length - 4, report.List("byReason").Sum(t => t.Int("count")));
         Assert.Contains(("too large", 2), report.List("byReason").Select(t => (t.Text("word"), t.Int("count"))));
 
         // Only the failed ones are tried again; what was mended comes now.
@@ -83,6 +85,98 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
             StringComparison.Ordinal
         );
         Assert.Equal("NotFound", rows[works["wrong"]].Text("state"));
+    }
+
+    [Theory]
+    [InlineData("page", "Html", "text/html", ".html")]
+    [InlineData("jats", "Jats", "application/xml", ".xml")]
+    public async Task A_text_that_is_no_pdf_is_taken_with_its_figure_shown_and_counted(
+        string kind,
+        string format,
+        string type,
+        string ending
+    )
+    {
+        var review = await Ann.Review();
+        var (work, path) = await world.Work(kind);
+        var row = (await world.Gather(review, [work]))[work];
+        Assert.Equal("InHand", row.Text("state"));
+        var text = row.List("texts").Single();
+        Assert.Equal((format, 0), (text.Text("format"), text.Int("pages")));
+        var address = $"/api/reviews/{review}/texts/{text.Int("id")}";
+        var detail = await Ann.Get(address);
+        Assert.EndsWith(ending, detail.Text("fileName"), StringComparison.Ordinal);
+        Assert.All(detail.List("checks"), c => Assert.NotEqual("False", c["agrees"]?.ToString()));
+
+        var readable = await Ann.Get(address + "/readable");
+        var html = readable.Text("html");
+        Assert.Contains(
+            $"<h1>{System.Net.WebUtility.HtmlEncode(detail.Text("title"))}",
+            html,
+            StringComparison.OrdinalIgnoreCase
+        );
+        Assert.Equal((1, 0), (readable.Int("figures"), readable.Int("figuresMissing")));
+        Assert.Contains($"src=\"{address}/figures/0\"", html, StringComparison.Ordinal);
+        Assert.Contains("<table>", html, StringComparison.Ordinal);
+        foreach (var odd in (string[])["<script", "onclick", "<form", "<style", "Readers also opened", "class="])
+            Assert.DoesNotContain(odd, html, StringComparison.OrdinalIgnoreCase);
+        Assert.Equal(
+            ["Introduction", "Methods", "Results", "Discussion"],
+            readable
+                .List("headings")
+                .Select(h => h.Text("text"))
+                .Where(h => h[0] is 'I' or 'M' or 'R' or 'D' && h != "References")
+        );
+        Assert.All(
+            readable.List("headings"),
+            h => Assert.Contains($"id=\"{h.Text("id")}\"", html, StringComparison.Ordinal)
+        );
+
+        using var figure = await Ann.Http.GetAsync(address + "/figures/0");
+        Assert.Equal("image/png", figure.Content.Headers.ContentType!.MediaType);
+        Assert.Equal(404, (int)(await Ann.Http.GetAsync(address + "/figures/1")).StatusCode);
+        using var file = await Ann.Http.GetAsync(address + "/file");
+        Assert.Equal(type, file.Content.Headers.ContentType!.MediaType);
+        Assert.Equal("attachment", file.Content.Headers.ContentDisposition!.DispositionType);
+        Assert.Contains(
+            "sandbox",
+            file.Headers.GetValues("Content-Security-Policy").Single(),
+            StringComparison.Ordinal
+        );
+
+        // What it cites is read out of it, and so are the sentences that cite.
+        var said = await Ann.Get($"/api/reviews/{review}/works/{work}?stepId=0");
+        Assert.True(said.Int("citesCount") > 0);
+        await using var made = await world
+            .Host.Services.GetRequiredService<IDbContextFactory<ZendleContext>>()
+            .CreateDbContextAsync();
+        var reading = await made.ThatWereRead().SingleAsync(t => t.Id == text.Int("id"));
+        Assert.NotEmpty(reading.References);
+        Assert.NotEmpty(reading.Citations);
+    }
+
+    [Fact]
+    public async Task A_page_that_is_not_the_work_is_refused_and_a_brought_one_is_recognised()
+    {
+        var review = await Ann.Review();
+        var ((work, path), (other, _)) = (await world.Work("page"), await world.Work("page"));
+        var row = (await world.Gather(review, [work]))[work];
+        var file = await Ann.Http.GetByteArrayAsync(
+            $"/api/reviews/{review}/texts/{row.List("texts").Single().Int("id")}/file"
+        );
+        // Brought by hand into another review it finds its work by its DOI; figures beside it are missing, and said to be.
+        var second = await Ann.Review("Another");
+        var brought = (await Bring(second, file, "saved page.html")).Body!;
+        Assert.True(brought.Text("verdict") == "Verified", brought.Text("sentence"));
+        Assert.Equal(work, brought.Int("workId"));
+        var address = $"/api/reviews/{second}/texts/{brought.Int("textId")}";
+        Assert.Equal("Html", (await Ann.Get(address)).Text("format"));
+        // The same file has its figure from the first time.
+        Assert.Equal(0, (await Ann.Get(address + "/readable")).Int("figuresMissing"));
+        // For another work it waits for a person.
+        var wrong = (await Bring(second, file, "saved page.html", other)).Body!;
+        Assert.Equal("Doubtful", wrong.Text("verdict"));
+        Assert.DoesNotContain(path, wrong.Text("sentence"), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -174,7 +268,14 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     public async Task A_brought_file_that_fits_nothing_or_is_no_document_is_told_so_and_not_stored()
     {
         var review = await Ann.Review();
-        Assert.Equal((422, "The file is no PDF."), await Said(Bring(review, "hello"u8.ToArray(), "a.pdf")));
+        Assert.Equal(
+            (422, "There are hardly any words in the file."),
+            await Said(Bring(review, "hello"u8.ToArray(), "a.pdf"))
+        );
+        Assert.Equal(
+            (422, "The file is no PDF, no web page, no article in JATS XML and no plain text."),
+            await Said(Bring(review, [80, 75, 3, 4, 0, 0, 1, 2], "a.zip"))
+        );
         Assert.Equal((422, "The file is empty."), await Said(Bring(review, [], "a.pdf")));
         var (work, path) = await world.Work("fine");
         var bytes = await FileAt(path);

@@ -1,4 +1,6 @@
+using Zendle.Documents;
 using Zendle.Documents.Pdf;
+using Zendle.Documents.Reading;
 
 namespace Zendle.Server.Tests;
 
@@ -11,7 +13,7 @@ public sealed class HostileDocumentTests
     private static DocumentReader Reader(double seconds = 20, long heapMegabytes = 512) =>
         new(
             Path.Combine(AppContext.BaseDirectory, "Zendle.Reader.dll"),
-            PdfLimits.Usual with
+            DocumentLimits.Usual with
             {
                 Time = TimeSpan.FromSeconds(seconds),
                 Heap = heapMegabytes << 20,
@@ -21,14 +23,14 @@ public sealed class HostileDocumentTests
             atOnce: 2
         );
 
-    private static async Task<PdfFault?> FaultOf(DocumentReader reader, byte[] bytes)
+    private static async Task<DocumentFault?> FaultOf(DocumentReader reader, byte[] bytes)
     {
         try
         {
             await reader.Read(bytes, TestContext.Current.CancellationToken);
             return null;
         }
-        catch (PdfFaultException e)
+        catch (DocumentFaultException e)
         {
             Assert.EndsWith(".", e.Message, StringComparison.Ordinal);
             return e.Fault;
@@ -41,7 +43,7 @@ public sealed class HostileDocumentTests
         using var reader = Reader();
         var (there, here) = (
             await reader.Read(HostilePdfs.Honest(), TestContext.Current.CancellationToken),
-            PdfText.Read(HostilePdfs.Honest(), PdfLimits.Usual)
+            PdfText.Read(HostilePdfs.Honest(), DocumentLimits.Usual)
         );
         Assert.Equal(here.FirstLines, there.FirstLines);
         Assert.Equal((here.Pages, here.WordCount), (there.Pages, there.WordCount));
@@ -76,11 +78,11 @@ public sealed class HostileDocumentTests
         Assert.True(
             fault
                 is null
-                    or PdfFault.TooHeavy
-                    or PdfFault.TooSlow
-                    or PdfFault.Unreadable
-                    or PdfFault.Damaged
-                    or PdfFault.NoLetters,
+                    or DocumentFault.TooHeavy
+                    or DocumentFault.TooSlow
+                    or DocumentFault.Unreadable
+                    or DocumentFault.Damaged
+                    or DocumentFault.NoLetters,
             $"{kind}: {fault}"
         );
         Assert.True(watch.Elapsed < TimeSpan.FromSeconds(60), $"{kind} took {watch.Elapsed}");
@@ -96,10 +98,10 @@ public sealed class HostileDocumentTests
     public async Task What_is_too_slow_and_what_is_too_heavy_are_told_apart()
     {
         using (var hasty = Reader(seconds: 3))
-            Assert.Equal(PdfFault.TooSlow, await FaultOf(hasty, HostilePdfs.ChainOfForms(24, each: 6)));
+            Assert.Equal(DocumentFault.TooSlow, await FaultOf(hasty, HostilePdfs.ChainOfForms(24, each: 6)));
         using var reader = Reader(seconds: 120); // what is heavy must not be slow first, however busy the machine is
-        Assert.Equal(PdfFault.TooHeavy, await FaultOf(reader, HostilePdfs.TextWithoutEnd(20)));
-        Assert.Equal(PdfFault.Unreadable, await FaultOf(reader, HostilePdfs.ChainOfForms(5_000)));
+        Assert.Equal(DocumentFault.TooHeavy, await FaultOf(reader, HostilePdfs.TextWithoutEnd(20)));
+        Assert.Equal(DocumentFault.Unreadable, await FaultOf(reader, HostilePdfs.ChainOfForms(5_000)));
     }
 
     [Theory]
@@ -128,8 +130,8 @@ public sealed class HostileDocumentTests
                 : []
         );
         Assert.Equal(
-            PdfFault.Scripted,
-            Assert.Throws<PdfFaultException>(() => PdfText.Read(bytes, PdfLimits.Usual)).Fault
+            DocumentFault.Scripted,
+            Assert.Throws<DocumentFaultException>(() => PdfText.Read(bytes, DocumentLimits.Usual)).Fault
         );
     }
 
@@ -140,7 +142,7 @@ public sealed class HostileDocumentTests
         "/Annots [<< /Type /Annot /Subtype /Link /Rect [0 0 1 1] /A << /S /URI /URI (https://doi.example/10.5555/x) >> >>]"
     )]
     public void Links_and_first_pages_are_no_scripts(string inCatalog, string onPage) =>
-        Assert.Equal(1, PdfText.Read(HostilePdfs.Honest(inCatalog, onPage), PdfLimits.Usual).Pages);
+        Assert.Equal(1, PdfText.Read(HostilePdfs.Honest(inCatalog, onPage), DocumentLimits.Usual).Pages);
 
     [Fact]
     public async Task Someone_who_goes_away_is_not_read_for()

@@ -131,7 +131,7 @@ public sealed class OutsideWorldTests(OutsideWorldTests.World world) : IClassFix
             reply.Headers.GetValues("Link"),
             await reply.Content.ReadAsStringAsync()
         );
-        Assert.Equal(new Uri(world.Host.Address, path + "/text.pdf"), signs.Text);
+        Assert.Equal(new Uri(world.Host.Address, path + "/text.pdf"), signs.Texts[0].Address);
         Assert.True(signs.IsFree);
         Assert.Null(signs.Price);
         Assert.Superset(

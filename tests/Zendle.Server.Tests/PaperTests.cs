@@ -2,6 +2,7 @@ extern alias outside;
 using System.Text.RegularExpressions;
 using outside::Zendle.Outside.Documents;
 using outside::Zendle.Outside.World;
+using Zendle.Documents;
 using Zendle.Documents.Pdf;
 
 namespace Zendle.Server.Tests;
@@ -25,7 +26,7 @@ public sealed class PaperTests
     {
         var paper = Paper(First(type));
         Assert.True(paper.HasTitlePage);
-        var facts = PdfText.Read(PaperPrinter.Print(paper), PdfLimits.Usual);
+        var facts = PdfText.Read(PaperPrinter.Print(paper), DocumentLimits.Usual);
         var front = string.Join('\n', facts.FirstLines);
         Assert.Contains("Contents", front, StringComparison.Ordinal);
         Assert.Contains("1 Introduction", front.Replace("  ", " ", StringComparison.Ordinal), StringComparison.Ordinal);
@@ -38,7 +39,7 @@ public sealed class PaperTests
     {
         Assert.False(Paper(First("article")).HasTitlePage);
         var chapter = Works.First(w => w.Type == "chapter" && w.Book is not null);
-        var head = string.Join('\n', PdfText.Read(PaperPrinter.Print(Paper(chapter)), PdfLimits.Usual).FirstLines);
+        var head = string.Join('\n', PdfText.Read(PaperPrinter.Print(Paper(chapter)), DocumentLimits.Usual).FirstLines);
         Assert.Contains("In: " + chapter.Book!.Title.Split(' ')[0], head, StringComparison.Ordinal);
     }
 
@@ -141,7 +142,7 @@ public sealed class PaperTests
         )
             Assert.Equal(
                 (w.Type, w.Id, w.LastPage - w.FirstPage + 1),
-                (w.Type, w.Id, PdfText.Read(PaperPrinter.Print(Paper(w)), PdfLimits.Usual).Pages)
+                (w.Type, w.Id, PdfText.Read(PaperPrinter.Print(Paper(w)), DocumentLimits.Usual).Pages)
             );
     }
 

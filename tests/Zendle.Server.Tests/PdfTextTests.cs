@@ -4,6 +4,7 @@ using outside::Zendle.Outside.Documents;
 using outside::Zendle.Outside.World;
 using Zendle.Core.FullText;
 using Zendle.Core.Records;
+using Zendle.Documents;
 using Zendle.Documents.Pdf;
 
 namespace Zendle.Server.Tests;
@@ -18,8 +19,8 @@ public sealed class PdfTextTests
 
     private static byte[] Print(Look look) => PaperPrinter.Print(Paper.Of(Study, Works, Scenario, look));
 
-    private static PdfFault FaultOf(byte[] bytes, PdfLimits? limits = null) =>
-        Assert.Throws<PdfFaultException>(() => PdfText.Read(bytes, limits ?? PdfLimits.Usual)).Fault;
+    private static DocumentFault FaultOf(byte[] bytes, DocumentLimits? limits = null) =>
+        Assert.Throws<DocumentFaultException>(() => PdfText.Read(bytes, limits ?? DocumentLimits.Usual)).Fault;
 
     private static ExpectedWork Expected(Work w) =>
         new(
@@ -36,7 +37,7 @@ public sealed class PdfTextTests
     [InlineData(Look.Preprint, WorkVersion.SubmittedManuscript, true)]
     public void A_printed_study_is_read_and_known_by_its_looks(Look look, WorkVersion version, bool numbered)
     {
-        var facts = PdfText.Read(Print(look), PdfLimits.Usual);
+        var facts = PdfText.Read(Print(look), DocumentLimits.Usual);
         Assert.Equal(numbered, facts.LineNumbers);
         Assert.True(facts.Pages >= 2);
         Assert.InRange(facts.WordCount, 700, 5_000);
@@ -61,7 +62,10 @@ public sealed class PdfTextTests
             DocumentVerdict.Refused,
             DocumentCheck
                 .Of(
-                    PdfText.Read(PaperPrinter.Print(Paper.Of(other, Works, Scenario, Look.Typeset)), PdfLimits.Usual),
+                    PdfText.Read(
+                        PaperPrinter.Print(Paper.Of(other, Works, Scenario, Look.Typeset)),
+                        DocumentLimits.Usual
+                    ),
                     Expected(Study)
                 )
                 .Verdict
@@ -72,7 +76,7 @@ public sealed class PdfTextTests
                 .Of(
                     PdfText.Read(
                         PaperPrinter.Print(Paper.Of(Study, Works, Scenario, Look.Manuscript, otherTitle: true)),
-                        PdfLimits.Usual
+                        DocumentLimits.Usual
                     ),
                     Expected(Study)
                 )
@@ -99,10 +103,10 @@ public sealed class PdfTextTests
     {
         Assert.StartsWith(
             "A line of text about moths under lamps, number 1.",
-            PdfText.Read(LockedPdf.With("owner", ""), PdfLimits.Usual).FirstLines.First(),
+            PdfText.Read(LockedPdf.With("owner", ""), DocumentLimits.Usual).FirstLines.First(),
             StringComparison.Ordinal
         );
-        Assert.Equal(PdfFault.Encrypted, FaultOf(LockedPdf.With("owner", "reader")));
+        Assert.Equal(DocumentFault.Encrypted, FaultOf(LockedPdf.With("owner", "reader")));
     }
 
     [Theory]
@@ -117,7 +121,7 @@ public sealed class PdfTextTests
         ];
         Assert.Equal(
             DocumentVerdict.Agrees,
-            DocumentCheck.Of(PdfText.Read(whole, PdfLimits.Usual), Expected(Study)).Verdict
+            DocumentCheck.Of(PdfText.Read(whole, DocumentLimits.Usual), Expected(Study)).Verdict
         );
     }
 
@@ -126,7 +130,7 @@ public sealed class PdfTextTests
     {
         // As one that was changed and saved again: the mark of the first part is whole, the second part is not.
         byte[] cut = [.. Print(Look.Typeset), .. "9 0 obj\n<< /Type /Page"u8];
-        Assert.Equal(PdfFault.Damaged, FaultOf(cut));
+        Assert.Equal(DocumentFault.Damaged, FaultOf(cut));
     }
 
     public static TheoryData<string> Alike => [.. LookAlikes.Kinds];
@@ -142,7 +146,7 @@ public sealed class PdfTextTests
         {
             var work = studies[i * 5 % studies.Length];
             var check = DocumentCheck.Of(
-                PdfText.Read(LookAlikes.Print(kind, work, Works, Scenario, i), PdfLimits.Usual),
+                PdfText.Read(LookAlikes.Print(kind, work, Works, Scenario, i), DocumentLimits.Usual),
                 Expected(work) with
                 {
                     Dois = [.. new[] { work.Doi }.OfType<string>()],
@@ -160,15 +164,15 @@ public sealed class PdfTextTests
     public void A_file_that_is_no_readable_pdf_says_why()
     {
         var whole = Print(Look.Typeset);
-        Assert.Equal(PdfFault.Empty, FaultOf([]));
-        Assert.Equal(PdfFault.NotPdf, FaultOf(Encoding.UTF8.GetBytes("<html>Sign in</html>")));
-        Assert.Equal(PdfFault.Damaged, FaultOf(whole[..(whole.Length / 2)]));
-        Assert.Equal(PdfFault.Damaged, FaultOf([.. "%PDF-1.4\n"u8, .. new byte[5_000], .. "%%EOF"u8]));
-        Assert.Equal(PdfFault.Encrypted, FaultOf(OddFiles.Encrypted()));
-        Assert.Equal(PdfFault.Scripted, FaultOf(OddFiles.Scripted()));
-        Assert.Equal(PdfFault.NoLetters, FaultOf(OddFiles.Scanned()));
-        Assert.Equal(PdfFault.TooManyPages, FaultOf(OddFiles.Pages(30), new(20, TimeSpan.FromSeconds(30))));
-        Assert.Equal(PdfFault.TooSlow, FaultOf(whole, new(2_000, TimeSpan.Zero)));
+        Assert.Equal(DocumentFault.Empty, FaultOf([]));
+        Assert.Equal(DocumentFault.NotADocument, FaultOf(Encoding.UTF8.GetBytes("<html>Sign in</html>")));
+        Assert.Equal(DocumentFault.Damaged, FaultOf(whole[..(whole.Length / 2)]));
+        Assert.Equal(DocumentFault.Damaged, FaultOf([.. "%PDF-1.4\n"u8, .. new byte[5_000], .. "%%EOF"u8]));
+        Assert.Equal(DocumentFault.Encrypted, FaultOf(OddFiles.Encrypted()));
+        Assert.Equal(DocumentFault.Scripted, FaultOf(OddFiles.Scripted()));
+        Assert.Equal(DocumentFault.NoLetters, FaultOf(OddFiles.Scanned()));
+        Assert.Equal(DocumentFault.TooManyPages, FaultOf(OddFiles.Pages(30), new(20, TimeSpan.FromSeconds(30))));
+        Assert.Equal(DocumentFault.TooSlow, FaultOf(whole, new(2_000, TimeSpan.Zero)));
     }
 
     [Fact]
@@ -183,9 +187,9 @@ public sealed class PdfTextTests
                 bytes[random.Next(bytes.Length)] = (byte)random.Next(256);
             try
             {
-                Assert.True(PdfText.Read(bytes, PdfLimits.Usual).Pages > 0);
+                Assert.True(PdfText.Read(bytes, DocumentLimits.Usual).Pages > 0);
             }
-            catch (PdfFaultException) { }
+            catch (DocumentFaultException) { }
         }
     }
 }

@@ -20,7 +20,7 @@ public sealed class SignpostsTests
             ""
         );
         Assert.Equal(["cite-as", "item", "item", "license", "describedby"], signs.Links.Select(l => l.Rel));
-        Assert.Equal(new Uri("https://host.example/works/text.pdf"), signs.Text);
+        Assert.Equal(new Uri("https://host.example/works/text.pdf"), signs.Texts[0].Address);
         Assert.Null(signs.Price);
         Assert.Null(signs.IsFree);
     }
@@ -34,14 +34,35 @@ public sealed class SignpostsTests
             "<html><head><link rel='ITEM' type='application/pdf' href='/a.pdf'><link rel=stylesheet "
                 + "href=x.css></head><body><link rel=item href=/b.pdf></body></html>"
         );
-        Assert.Equal(new Uri("https://host.example/a.pdf"), signs.Text);
+        Assert.Equal(new Uri("https://host.example/a.pdf"), Assert.Single(signs.Texts).Address);
     }
 
     [Fact]
     public void A_page_without_a_text_has_none_and_a_text_of_unsaid_type_will_do()
     {
-        Assert.Null(Signposts.Read(Page, ["</a.html>; rel=item; type=text/html"], "").Text);
-        Assert.Equal(new Uri("https://host.example/a"), Signposts.Read(Page, ["</a>; rel=item"], "").Text);
+        Assert.Empty(Signposts.Read(Page, ["</a.png>; rel=item; type=image/png"], "").Texts);
+        Assert.Equal(
+            new Uri("https://host.example/a"),
+            Assert.Single(Signposts.Read(Page, ["</a>; rel=item"], "").Texts).Address
+        );
+    }
+
+    [Fact]
+    public void Texts_come_as_pdf_then_xml_then_page_from_links_and_from_what_the_page_says()
+    {
+        var signs = Signposts.Read(
+            Page,
+            ["</a.html>; rel=item; type=text/html, </a>; rel=item, </a.xml>; rel=item; type=application/xml"],
+            """
+            <head><meta name="citation_pdf_url" content="/m.pdf"><META NAME="Citation_Full_Html_Url" content="full">
+            <meta name="citation_title" content="/no.pdf"><link rel="alternate" type="application/pdf" href="/l.pdf">
+            <link rel="alternate" type="application/rss+xml" href="/feed"></head>
+            """
+        );
+        Assert.Equal(
+            ["/l.pdf", "/m.pdf", "/a.xml", "/a.html", "/works/full", "/a"],
+            signs.Texts.Select(t => t.Address.AbsolutePath)
+        );
     }
 
     [Theory]

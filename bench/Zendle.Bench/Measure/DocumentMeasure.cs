@@ -1,5 +1,6 @@
 using Zendle.Core.FullText;
 using Zendle.Core.Records;
+using Zendle.Documents;
 using Zendle.Documents.Pdf;
 using Zendle.Outside.Documents;
 using Zendle.Outside.World;
@@ -37,7 +38,7 @@ internal static class DocumentMeasure
                     return (
                         Work: work,
                         Check: DocumentCheck.Of(
-                            PdfText.Read(LookAlikes.Print(kind, work, works, scenario, i), PdfLimits.Usual),
+                            PdfText.Read(LookAlikes.Print(kind, work, works, scenario, i), DocumentLimits.Usual),
                             Expected(work)
                         )
                     );
@@ -71,7 +72,10 @@ internal static class DocumentMeasure
                 return (
                     Work: work,
                     look,
-                    Check: DocumentCheck.Of(PdfText.Read(PaperPrinter.Print(paper), PdfLimits.Usual), Expected(work))
+                    Check: DocumentCheck.Of(
+                        PdfText.Read(PaperPrinter.Print(paper), DocumentLimits.Usual),
+                        Expected(work)
+                    )
                 );
             })
             .ToArray();

@@ -2,6 +2,7 @@ using System.Globalization;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Text;
+using Zendle.Documents;
 using Zendle.Documents.Pdf;
 using Zendle.Outside.Documents;
 using Zendle.Outside.World;
@@ -44,7 +45,7 @@ internal static class TextReferenceMeasure
                 {
                     var work = pool[(i * 61 + (int)look * 17 + 5) % pool.Length];
                     var paper = Paper.Of(work, works, scenario, look);
-                    return (work, paper, Read: PdfText.Read(PaperPrinter.Print(paper), PdfLimits.Usual));
+                    return (work, paper, Read: PdfText.Read(PaperPrinter.Print(paper), DocumentLimits.Usual));
                 })
                 .ToArray();
             foreach (var (work, paper, read) in papers)

@@ -12,13 +12,15 @@ namespace Zendle.Connect.Fetch;
 /// <param name="Bytes">The document; null when none came.</param>
 /// <param name="Price">The price asked; null when none was.</param>
 /// <param name="AskedToWait">How long the hosts on the way asked to be left alone, all together.</param>
+/// <param name="Page">Where no document came: the page that the link opens, which may hold the text itself.</param>
 public sealed record Fetched(
     AttemptOutcome? Outcome,
     string Sentence,
     Uri Address,
     byte[]? Bytes = null,
     string? Price = null,
-    TimeSpan AskedToWait = default
+    TimeSpan AskedToWait = default,
+    byte[]? Page = null
 );
 
 /// <summary>How a fetch goes on, for showing.</summary>
@@ -27,10 +29,10 @@ public sealed record Fetched(
 public readonly record struct FetchProgress(string Sentence, double? Share = null);
 
 /// <summary>
-/// Fetches documents over HTTP: from an address to the document, through at most one landing page by its Signposting.
-/// Only allowed addresses, checked before each request and after name resolution; limits on size (after decompression),
-/// time and redirects; at most two requests at a host; Retry-After kept. Prices are noted, never paid; no cookies, no
-/// passwords, no scripts.
+/// Fetches documents over HTTP: from an address to the document, through at most one landing page by its Signposting or its
+/// <c>meta</c> elements. Only allowed addresses, checked before each request and after name resolution; limits on size (after decompression),
+/// time and redirects; at most two requests at a host; Retry-After kept. Prices are noted, never paid; cookies last for one
+/// fetch; no passwords, no scripts.
 /// </summary>
 public sealed class DocumentFetcher : IDisposable
 {
@@ -45,16 +47,49 @@ public sealed class DocumentFetcher : IDisposable
     {
         (this.policy, this.limits, this.clock, gate) = (policy, limits, clock, new(limits.PerHost, clock));
         http = OutsideHttp.Client(policy, "full text");
-        http.DefaultRequestHeaders.Accept.ParseAdd("application/pdf, text/html;q=0.8");
+        http.DefaultRequestHeaders.Accept.ParseAdd(
+            "application/pdf, application/xml;q=0.9, text/html;q=0.8, */*;q=0.1"
+        );
     }
 
-    /// <summary>A reply that was read: a document, or a page with its signposts.</summary>
-    private sealed record Reply(Uri Address, byte[]? Document, Signposts? Page);
+    /// <summary>So many of the addresses that a page names are tried.</summary>
+    private const int MostTried = 3;
 
-    /// <summary>How long hosts asked to be left alone during one fetch.</summary>
-    private sealed class Waits
+    /// <summary>A reply that was read: a document, or a page with its signposts.</summary>
+    private sealed record Reply(Uri Address, byte[]? Document, Signposts? Page, byte[] Bytes);
+
+    /// <summary>What one fetch keeps while it goes on, and nothing after it.</summary>
+    private sealed class Visit
     {
-        public TimeSpan Asked { get; set; }
+        private readonly CookieContainer cookies = new();
+
+        /// <summary>How long hosts asked to be left alone.</summary>
+        public TimeSpan AskedToWait { get; set; }
+
+        /// <summary>Most bytes of a document; null for the usual.</summary>
+        public long? Most { get; init; }
+
+        /// <summary>A request with the cookies that the host gave.</summary>
+        public HttpRequestMessage Request(Uri address)
+        {
+            var request = new HttpRequestMessage(HttpMethod.Get, address);
+            if (cookies.GetCookieHeader(address) is { Length: > 0 } header)
+                request.Headers.TryAddWithoutValidation("Cookie", header);
+            return request;
+        }
+
+        /// <summary>Takes the cookies of a reply; what is no cookie is passed over.</summary>
+        public void Take(HttpResponseMessage response, Uri from)
+        {
+            if (!response.Headers.TryGetValues("Set-Cookie", out var given))
+                return;
+            foreach (var cookie in given)
+                try
+                {
+                    cookies.SetCookies(from, cookie);
+                }
+                catch (CookieException) { }
+        }
     }
 
     /// <summary>Ends a fetch with its outcome.</summary>
@@ -69,50 +104,76 @@ public sealed class DocumentFetcher : IDisposable
     /// </summary>
     public async Task<Fetched> Fetch(Uri address, Action<FetchProgress> progress, CancellationToken cancel)
     {
-        var waits = new Waits();
-        return await Fetch(address, waits, progress, cancel) with { AskedToWait = waits.Asked };
+        var visit = new Visit();
+        return await Fetch(address, visit, progress, cancel) with { AskedToWait = visit.AskedToWait };
+    }
+
+    /// <summary>Fetches a figure of a document; null when it does not come.</summary>
+    public async Task<byte[]?> Figure(Uri address, CancellationToken cancel)
+    {
+        try
+        {
+            return (await Ask(address, new() { Most = limits.Figure }, _ => { }, cancel)).Document;
+        }
+        catch (FetchEndException)
+        {
+            return null;
+        }
     }
 
     private async Task<Fetched> Fetch(
         Uri address,
-        Waits waited,
+        Visit visit,
         Action<FetchProgress> progress,
         CancellationToken cancel
     )
     {
-        Signposts? page = null;
+        Reply landing;
         try
         {
-            var reply = await Ask(address, waited, progress, cancel);
-            if (reply.Document is { } direct)
-                return new(null, "The document came.", reply.Address, direct);
-            page = reply.Page!;
-            if (page.Text is not { } text)
-                return page.Price is { } asked
-                    ? new(AttemptOutcome.PriceAsked, $"{asked} asked; nothing was paid.", reply.Address, Price: asked)
-                    : new(
-                        AttemptOutcome.NoTextThere,
-                        "The link opens a page that has no link to the text.",
-                        reply.Address
-                    );
-            reply = await Ask(text, waited, progress, cancel);
-            return reply.Document is { } document
-                ? new(null, "The document came.", reply.Address, document)
-                : new(AttemptOutcome.NotADocument, "The link opens a web page instead of the document.", reply.Address);
+            landing = await Ask(address, visit, progress, cancel);
         }
         catch (FetchEndException e)
         {
-            var price = e.Outcome == AttemptOutcome.PriceAsked ? page?.Price : null;
-            return new(
-                e.Outcome,
-                price is null ? e.Message : $"{price} asked; nothing was paid.",
-                e.Address,
-                Price: price
-            );
+            return new(e.Outcome, e.Message, e.Address);
         }
+        if (landing.Document is { } direct)
+            return new(null, "The document came.", landing.Address, direct);
+        var page = landing.Page!;
+        // The first that fails says why; others are tried all the same.
+        Fetched? failed = null;
+        foreach (var text in page.Texts.Where(t => t.Address != landing.Address).Take(MostTried))
+            try
+            {
+                var reply = await Ask(text.Address, visit, progress, cancel);
+                if (reply.Document is { } document)
+                    return new(null, "The document came.", reply.Address, document);
+                // What is said to be a page may be the text.
+                if (text.Type is not (null or "application/pdf"))
+                    return new(null, "The document came.", reply.Address, reply.Bytes);
+                failed ??= new(
+                    AttemptOutcome.NotADocument,
+                    "The link opens a web page instead of the document.",
+                    reply.Address
+                );
+            }
+            catch (FetchEndException e)
+            {
+                var price = e.Outcome == AttemptOutcome.PriceAsked ? page.Price : null;
+                failed ??= new(
+                    e.Outcome,
+                    price is null ? e.Message : $"{price} asked; nothing was paid.",
+                    e.Address,
+                    Price: price
+                );
+            }
+        failed ??= page.Price is { } asked
+            ? new(AttemptOutcome.PriceAsked, $"{asked} asked; nothing was paid.", landing.Address, Price: asked)
+            : new(AttemptOutcome.NoTextThere, "The link opens a page that has no link to the text.", landing.Address);
+        return failed with { Page = landing.Bytes };
     }
 
-    private async Task<Reply> Ask(Uri address, Waits waited, Action<FetchProgress> progress, CancellationToken cancel)
+    private async Task<Reply> Ask(Uri address, Visit visit, Action<FetchProgress> progress, CancellationToken cancel)
     {
         for (var (redirects, waits, at) = (0, 0, address); ; )
         {
@@ -132,7 +193,8 @@ public sealed class DocumentFetcher : IDisposable
                 using var timer = clock.CreateTimer(_ => whole.Cancel(), null, limits.Whole, Timeout.InfiniteTimeSpan);
                 try
                 {
-                    using var response = await Begin(at, whole.Token);
+                    using var response = await Begin(visit.Request(at), whole.Token);
+                    visit.Take(response, at);
                     if (OutsideHttp.Redirect(response, at) is { } next)
                     {
                         if (++redirects > limits.Redirects)
@@ -147,7 +209,7 @@ public sealed class DocumentFetcher : IDisposable
                     if (
                         response.StatusCode is not (HttpStatusCode.TooManyRequests or HttpStatusCode.ServiceUnavailable)
                     )
-                        return await Read(response, at, progress, whole.Token);
+                        return await Read(response, at, visit.Most, progress, whole.Token);
                     wait = response.Headers.RetryAfter is { } after
                         ? after.Delta ?? after.Date - clock.GetUtcNow() ?? TimeSpan.FromSeconds(5)
                         : TimeSpan.FromSeconds(5);
@@ -162,7 +224,7 @@ public sealed class DocumentFetcher : IDisposable
                             ),
                             at
                         );
-                    waited.Asked += wait;
+                    visit.AskedToWait += wait;
                     gate.Hold(at, wait < TimeSpan.FromMilliseconds(200) ? TimeSpan.FromMilliseconds(200) : wait);
                 }
                 catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
@@ -189,16 +251,18 @@ public sealed class DocumentFetcher : IDisposable
         }
     }
 
-    private async Task<HttpResponseMessage> Begin(Uri address, CancellationToken cancel)
+    private async Task<HttpResponseMessage> Begin(HttpRequestMessage request, CancellationToken cancel)
     {
+        using var _ = request;
         using var begin = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         using var timer = clock.CreateTimer(_ => begin.Cancel(), null, limits.Begin, Timeout.InfiniteTimeSpan);
-        return await http.GetAsync(address, HttpCompletionOption.ResponseHeadersRead, begin.Token);
+        return await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, begin.Token);
     }
 
     private async Task<Reply> Read(
         HttpResponseMessage response,
         Uri at,
+        long? most,
         Action<FetchProgress> progress,
         CancellationToken cancel
     )
@@ -207,7 +271,7 @@ public sealed class DocumentFetcher : IDisposable
             throw new FetchEndException(refusal.Outcome, refusal.Sentence, at);
         var type = response.Content.Headers.ContentType?.MediaType?.ToLowerInvariant() ?? "";
         var isPage = type is "text/html" or "application/xhtml+xml";
-        var limit = isPage ? limits.Page : limits.Document;
+        var limit = isPage ? limits.Page : most ?? limits.Document;
         var total = response.Content.Headers.ContentLength;
         if (total > limit)
             throw new ReplyTooLongException(limit);
@@ -223,9 +287,9 @@ public sealed class DocumentFetcher : IDisposable
         var bytes = to.ToArray();
         // Servers mislabel: what begins as a PDF is one.
         if (!isPage || bytes.AsSpan(0, Math.Min(8, bytes.Length)).StartsWith("%PDF-"u8))
-            return new(at, bytes, null);
+            return new(at, bytes, null, bytes);
         var links = response.Headers.TryGetValues("Link", out var values) ? values : [];
-        return new(at, null, Signposts.Read(at, links, Encoding.UTF8.GetString(bytes)));
+        return new(at, null, Signposts.Read(at, links, Encoding.UTF8.GetString(bytes)), bytes);
     }
 
     private static (AttemptOutcome Outcome, string Sentence)? Refusal(HttpStatusCode status) =>

@@ -7,7 +7,10 @@ public sealed record FetchLimits
     public long Document { get; init; } = 80_000_000;
 
     /// <summary>Most bytes of a page.</summary>
-    public long Page { get; init; } = 3_000_000;
+    public long Page { get; init; } = 12_000_000;
+
+    /// <summary>Most bytes of a figure.</summary>
+    public long Figure { get; init; } = 12_000_000;
 
     /// <summary>Most time until a reply begins.</summary>
     public TimeSpan Begin { get; init; } = TimeSpan.FromSeconds(20);

@@ -12,7 +12,7 @@ public sealed record TypedLink(Uri Address, string Rel, string? Type);
 
 /// <summary>
 /// What a landing page says to machines: FAIR Signposting links (signposting.org/FAIR; relations cite-as, item, type,
-/// author, license, describedby) from its Link header and its head, and the price in its schema.org description.
+/// author, license, describedby) from its Link header and its head, the addresses in its <c>meta</c> elements, and the price in its schema.org description.
 /// </summary>
 /// <param name="Links">Its typed links.</param>
 /// <param name="Price">The price asked, like "29.00 EUR"; null when none is said.</param>
@@ -21,12 +21,48 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
 {
     private const int MostLinks = 200;
 
-    /// <summary>The text itself: the first item that is a PDF, else the first whose type is not said.</summary>
-    public Uri? Text =>
-        (
-            Links.FirstOrDefault(l => l.Rel == "item" && l.Type == "application/pdf")
-            ?? Links.FirstOrDefault(l => l.Rel == "item" && l.Type is null)
-        )?.Address;
+    /// <summary>
+    /// Where the text may lie, the likeliest first: PDFs, then the article in XML, then the article as a page, then what is
+    /// not said to be anything. Of each, typed links come before what the page says in <c>meta</c> elements.
+    /// </summary>
+    public IReadOnlyList<TypedLink> Texts =>
+        [
+            .. Links
+                .Where(l => l.Rel is "item" or MetaRel || (l.Rel == "alternate" && l.Type == Pdf))
+                .Select(l => (Link: l, Rank: RankOf(l.Type)))
+                .Where(l => l.Rank >= 0)
+                .OrderBy(l => l.Rank)
+                .ThenBy(l => l.Link.Rel == "item" ? 0 : 1)
+                .Select(l => l.Link)
+                .DistinctBy(l => l.Address),
+        ];
+
+    private const string Pdf = "application/pdf",
+        Xml = "application/xml",
+        Html = "text/html",
+        MetaRel = "citation-meta";
+
+    /// <summary>Names of <c>meta</c> elements that hold the address of a text, as publishers and repositories write them for
+    /// indexes of scholarly works.</summary>
+    private static readonly Dictionary<string, string> Metas = new(StringComparer.OrdinalIgnoreCase)
+    {
+        ["citation_pdf_url"] = Pdf,
+        ["eprints.document_url"] = Pdf,
+        ["bepress_citation_pdf_url"] = Pdf,
+        ["citation_xml_url"] = Xml,
+        ["citation_fulltext_html_url"] = Html,
+        ["citation_full_html_url"] = Html,
+    };
+
+    private static int RankOf(string? type) =>
+        type switch
+        {
+            Pdf => 0,
+            Xml or "text/xml" or "application/jats+xml" or "application/vnd.jats+xml" => 1,
+            Html or "application/xhtml+xml" => 2,
+            null => 3,
+            _ => -1,
+        };
 
     /// <summary>Reads a page. Malformed parts are passed over.</summary>
     /// <param name="page">Address of the page, for relative links.</param>
@@ -49,6 +85,12 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
                             .Split(' ', StringSplitOptions.RemoveEmptyEntries)
                             .Select(rel => new TypedLink(address, rel, MediaType(element.GetAttribute("type"))))
                     );
+            foreach (var meta in document.QuerySelectorAll("meta[name][content]").Take(MostLinks))
+                if (
+                    Metas.TryGetValue(meta.GetAttribute("name")!, out var type)
+                    && Uri.TryCreate(page, meta.GetAttribute("content"), out var address)
+                )
+                    links.Add(new(address, MetaRel, type));
             foreach (var script in document.QuerySelectorAll("script[type='application/ld+json']").Take(8))
                 (price, free) = Offer(script.TextContent, price, free);
         }

@@ -18,7 +18,7 @@ public sealed record CitingSentence(string Text, int Page, IReadOnlyList<int> En
 /// Finds the sentences of a document that cite its references: by number in brackets where the list is numbered, else by
 /// family name and year, in brackets or in the sentence.
 /// </summary>
-/// <remarks>Numbers that are raised above the line are not read.</remarks>
+/// <remarks>Numbers that are raised above the line are read only where they are links.</remarks>
 public static partial class CitingSentences
 {
     /// <summary>More sentences than this are not told of one document.</summary>
@@ -37,10 +37,57 @@ public static partial class CitingSentences
     {
         if (lists.Entries.Count == 0)
             return [];
-        var sentences = Sentences(Body(lines, lists));
-        var cited = lists.IsNumbered
-            ? (Func<string, SortedSet<int>>)(s => ByNumber(s, lists.Entries.Count))
-            : ByName(lists.Entries);
+        return Among(
+            Sentences(Body(lines, lists)),
+            lists.IsNumbered ? s => ByNumber(s, lists.Entries.Count) : ByName(lists.Entries)
+        );
+    }
+
+    /// <summary>
+    /// The sentences of a document whose citations are links to its entries. O(length).
+    /// </summary>
+    /// <param name="paragraphs">Its running text; behind each citation stands <see cref="Mark"/>.</param>
+    public static IReadOnlyList<CitingSentence> Linked(IEnumerable<string> paragraphs) =>
+        [
+            .. Among(
+                    Sentences([.. paragraphs.Select(p => new List<(string, int)> { (p, 1) })]),
+                    s =>
+                        [
+                            .. Marks()
+                                .Matches(s)
+                                .Select(m => int.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture)),
+                        ]
+                )
+                .Select(s => s with { Text = Marks().Replace(s.Text, ""), Near = Marks().Replace(s.Near, "") }),
+        ];
+
+    /// <summary>
+    /// The sentences of a document whose paragraphs are known, with citations as they are printed.
+    /// </summary>
+    /// <param name="paragraphs">Its running text.</param>
+    /// <param name="entries">The entries of its list.</param>
+    /// <param name="isNumbered">Whether the text cites them by number, from 1.</param>
+    public static IReadOnlyList<CitingSentence> Printed(
+        IEnumerable<string> paragraphs,
+        IReadOnlyList<string> entries,
+        bool isNumbered
+    ) =>
+        entries.Count == 0
+            ? []
+            : Among(
+                Sentences([.. paragraphs.Select(p => new List<(string, int)> { (p, 1) })]),
+                isNumbered ? s => ByNumber(s, entries.Count) : ByName(entries)
+            );
+
+    /// <summary>Marks a place in running text that cites an entry, in characters that no text has.</summary>
+    /// <param name="entry">The ordinal of the entry.</param>
+    public static string Mark(int entry) => string.Create(CultureInfo.InvariantCulture, $"\uE000{entry}\uE001");
+
+    private static List<CitingSentence> Among(
+        List<(string Text, int Page)> sentences,
+        Func<string, SortedSet<int>> cited
+    )
+    {
         var found = new List<CitingSentence>();
         for (var i = 0; i < sentences.Count && found.Count < Most; i++)
             if (cited(sentences[i].Text) is { Count: > 0 } entries)
@@ -261,6 +308,9 @@ public static partial class CitingSentences
 
     /// <summary>The folded words of a name or of what stands before a year.</summary>
     private static string NameKey(string? text) => text is null ? "" : string.Join(' ', Words.AsWritten(text));
+
+    [GeneratedRegex(@"\uE000(\d*)\uE001?", RegexOptions.CultureInvariant, PatternTime.Milliseconds)]
+    private static partial Regex Marks();
 
     [GeneratedRegex(@"\[(\d{1,4}(?:\s*[,;–—-]\s*\d{1,4})*)\]", RegexOptions.CultureInvariant, PatternTime.Milliseconds)]
     private static partial Regex Bracketed();

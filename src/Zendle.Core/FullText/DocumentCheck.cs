@@ -52,7 +52,22 @@ public static partial class DocumentCheck
 
     /// <summary>Share of the title below which it is another work.</summary>
     public const double Least = 0.5;
-    private const int FewestWords = 150;
+    private const int FewestWords = 150,
+        FewestOfANote = 60;
+
+    /// <summary>
+    /// Fewest words of a text. Of a page its running text alone is counted, which editorials, letters and notices have little
+    /// of.
+    /// </summary>
+    private static int Fewest(DocumentFacts facts, ExpectedWork work) =>
+        facts.Format != TextFormat.Pdf
+        && work.Type
+            is DocumentType.Editorial
+                or DocumentType.Letter
+                or DocumentType.Correction
+                or DocumentType.RetractionNotice
+            ? FewestOfANote
+            : FewestWords;
 
     /// <summary>Holds a document against a work.</summary>
     public static CheckedDocument Of(DocumentFacts facts, ExpectedWork work)
@@ -84,7 +99,7 @@ public static partial class DocumentCheck
             .Distinct()
             .ToArray();
         bool? year = work.Year is not { } y || years.Length == 0 ? null : years.Any(p => Math.Abs(p - y) <= 1);
-        var least = Math.Max(FewestWords, Words.Of(work.Abstract).Count * 2);
+        var least = Math.Max(Fewest(facts, work), Words.Of(work.Abstract).Count * 2);
         bool? person = work.People.Count == 0 ? null : named is not null;
         CheckLine[] lines =
         [
@@ -119,8 +134,11 @@ public static partial class DocumentCheck
             new(
                 "length",
                 facts.WordCount >= least,
-                least == FewestWords ? "more than an abstract" : $"more than its abstract",
-                string.Create(CultureInfo.InvariantCulture, $"{facts.Pages} pages, {facts.WordCount:N0} words")
+                work.Abstract.Length == 0 || least <= FewestWords ? "more than an abstract" : $"more than its abstract",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{(facts.Format == TextFormat.Pdf ? $"{facts.Pages} pages, " : "")}{facts.WordCount:N0} words"
+                )
             ),
         ];
         var (verdict, sentence) = new Findings(facts, work, best, person, near, doi, facts.WordCount >= least).Judge();

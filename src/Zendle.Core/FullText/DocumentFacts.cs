@@ -7,10 +7,18 @@ namespace Zendle.Core.FullText;
 /// <summary>What was read off a document. A pure value: the check asks nothing else.</summary>
 public sealed partial record DocumentFacts
 {
-    /// <summary>How many pages it has, at least 1.</summary>
+    /// <summary>What kind of file it is.</summary>
+    public TextFormat Format { get; init; }
+
+    /// <summary>
+    /// How many pages it has, at least 1; where its format has none, as many as its words would fill at 500 a page.
+    /// </summary>
     public required int Pages { get; init; }
 
-    /// <summary>Lines of its first pages (at most three), in the order they are drawn in, page after page.</summary>
+    /// <summary>
+    /// Lines of its first pages (at most three), in the order they are drawn in, page after page. Where its format has no
+    /// pages, the first is what stands before its body.
+    /// </summary>
     public required IReadOnlyList<DocumentLine> Lines { get; init; }
 
     /// <summary>Size of its running text in points.</summary>

@@ -13,13 +13,15 @@ namespace Zendle.Core.FullText;
 /// <param name="Version">Version of the document; null when unknown.</param>
 /// <param name="Venue">Journal or book; null when unknown.</param>
 /// <param name="Key">Key under which the review cites the work; null when it has none.</param>
+/// <param name="Format">What kind of file it is.</param>
 public sealed record NamedText(
     string? Person,
     int? Year,
     string Title,
     WorkVersion? Version,
     string? Venue = null,
-    string? Key = null
+    string? Key = null,
+    TextFormat Format = TextFormat.Pdf
 );
 
 /// <summary>
@@ -57,8 +59,13 @@ public static partial class TextNames
     }
 
     /// <summary>The name of a file by the usual template.</summary>
-    public static string Of(string? firstPerson, int? year, string title, WorkVersion? version) =>
-        Of(Usual, new(firstPerson, year, title, version));
+    public static string Of(
+        string? firstPerson,
+        int? year,
+        string title,
+        WorkVersion? version,
+        TextFormat format = TextFormat.Pdf
+    ) => Of(Usual, new(firstPerson, year, title, version, Format: format));
 
     /// <summary>The name of a file.</summary>
     /// <param name="template">A template without fault.</param>
@@ -88,7 +95,7 @@ public static partial class TextNames
                 name.Length == 0 ? "text"
                 : Devices.Contains(name) ? "_" + name
                 : name
-            ) + ".pdf";
+            ) + TextFormats.Ending(text.Format);
     }
 
     /// <summary>

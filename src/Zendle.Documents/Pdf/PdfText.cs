@@ -37,8 +37,8 @@ public static class PdfText
     /// <summary>Reads the facts of a document.</summary>
     /// <param name="bytes">The whole file.</param>
     /// <param name="limits">When to give up.</param>
-    /// <exception cref="PdfFaultException">The file is no readable PDF.</exception>
-    public static DocumentFacts Read(byte[] bytes, PdfLimits limits)
+    /// <exception cref="DocumentFaultException">The file is no readable PDF.</exception>
+    public static DocumentFacts Read(byte[] bytes, DocumentLimits limits)
     {
         CheckEnds(bytes);
         var watch = Stopwatch.StartNew();
@@ -49,15 +49,15 @@ public static class PdfText
                 new ParsingOptions { UseLenientParsing = true, SkipMissingFonts = true }
             );
             if (document.NumberOfPages > limits.Pages)
-                throw new PdfFaultException(
-                    PdfFault.TooManyPages,
+                throw new DocumentFaultException(
+                    DocumentFault.TooManyPages,
                     $"The file has {document.NumberOfPages:N0} pages; at most {limits.Pages:N0} are taken."
                 );
             if (document.NumberOfPages == 0)
                 throw Damaged(null);
             if (PdfScripts.In(document))
-                throw new PdfFaultException(
-                    PdfFault.Scripted,
+                throw new DocumentFaultException(
+                    DocumentFault.Scripted,
                     "The file contains a script, or starts a program; it was refused."
                 );
             return Read(document, limits, watch);
@@ -66,18 +66,18 @@ public static class PdfText
         // for does.
         catch (PdfDocumentEncryptedException e)
         {
-            throw new PdfFaultException(PdfFault.Encrypted, Encrypted().Message, e);
+            throw new DocumentFaultException(DocumentFault.Encrypted, Encrypted().Message, e);
         }
-        catch (Exception e) when (e is not (PdfFaultException or OutOfMemoryException))
+        catch (Exception e) when (e is not (DocumentFaultException or OutOfMemoryException))
         {
             throw Damaged(e);
         }
     }
 
-    private static PdfFaultException Encrypted() => new(PdfFault.Encrypted, "The file asks for a password.");
+    private static DocumentFaultException Encrypted() => new(DocumentFault.Encrypted, "The file asks for a password.");
 
-    private static PdfFaultException Damaged(Exception? inner) =>
-        new(PdfFault.Damaged, "The file is cut off or broken: it does not parse to its end.", inner);
+    private static DocumentFaultException Damaged(Exception? inner) =>
+        new(DocumentFault.Damaged, "The file is cut off or broken: it does not parse to its end.", inner);
 
     /// <summary>
     /// A PDF begins with its version and ends with a mark; one without the mark was cut off on its way (ISO 32000-1,
@@ -86,9 +86,9 @@ public static class PdfText
     private static void CheckEnds(byte[] bytes)
     {
         if (bytes.Length == 0)
-            throw new PdfFaultException(PdfFault.Empty, "The file is empty.");
+            throw new DocumentFaultException(DocumentFault.Empty, "The file is empty.");
         if (bytes.AsSpan(0, Math.Min(1024, bytes.Length)).IndexOf("%PDF-"u8) < 0)
-            throw new PdfFaultException(PdfFault.NotPdf, "The file is no PDF.");
+            throw new DocumentFaultException(DocumentFault.NotADocument, "The file is no PDF.");
         // Behind the mark anything may stand that a server or a mail put there, but no further part of the file: then
         // an earlier mark was found.
         var end = bytes.AsSpan().LastIndexOf("%%EOF"u8);
@@ -113,7 +113,7 @@ public static class PdfText
         return false;
     }
 
-    private static DocumentFacts Read(PdfDocument document, PdfLimits limits, Stopwatch watch)
+    private static DocumentFacts Read(PdfDocument document, DocumentLimits limits, Stopwatch watch)
     {
         var (first, all, words, letters, wide) = (new List<DocumentLine>(), new List<(Line Line, int Page)>(), 0, 0, 0);
         var (headings, sizes, numbered, lastNumber) = (
@@ -125,14 +125,14 @@ public static class PdfText
         foreach (var page in document.GetPages())
         {
             if (watch.Elapsed > limits.Time)
-                throw new PdfFaultException(
-                    PdfFault.TooSlow,
+                throw new DocumentFaultException(
+                    DocumentFault.TooSlow,
                     $"Reading the file took longer than {limits.Time.TotalSeconds:0} seconds."
                 );
             letters += page.Letters.Count;
             if (page.Letters.Count > limits.LettersOnPage)
-                throw new PdfFaultException(
-                    PdfFault.TooHeavy,
+                throw new DocumentFaultException(
+                    DocumentFault.TooHeavy,
                     $"One page of the file has more than {limits.LettersOnPage:N0} letters; it was refused."
                 );
             var lines = Lines(page).ToArray();
@@ -160,8 +160,8 @@ public static class PdfText
                 wide++;
         }
         if (letters < FewestLetters)
-            throw new PdfFaultException(
-                PdfFault.NoLetters,
+            throw new DocumentFaultException(
+                DocumentFault.NoLetters,
                 "Its pages are pictures without letters; it cannot be checked or searched."
             );
         // A long list of references may hold more letters than the text: the body is the largest of the common sizes.

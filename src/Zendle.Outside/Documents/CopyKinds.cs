@@ -32,6 +32,8 @@ public sealed class CopyKinds
         "bomb",
         "script",
         "many-pages",
+        "page",
+        "jats",
         .. LookAlikes.Kinds,
     ];
 
@@ -72,6 +74,8 @@ public sealed class CopyKinds
                 < 0.34 => "landing-only",
                 < 0.37 => "sign-in",
                 < 0.39 => "scanned",
+                < 0.42 => "page",
+                < 0.45 => "jats",
                 _ => "fine",
             },
             Look.Manuscript => roll switch

@@ -38,6 +38,9 @@ public sealed record Paper
     /// <summary>References as printed.</summary>
     public required IReadOnlyList<string> References { get; init; }
 
+    /// <summary>How the text names the works it cites, in the order of its list.</summary>
+    public required IReadOnlyList<string> CitedAs { get; init; }
+
     /// <summary>Counts for the table and the figure.</summary>
     public required CountTable Counts { get; init; }
 
@@ -75,6 +78,7 @@ public sealed record Paper
                     .Range(0, work.Cites.Length + work.Strays)
                     .Select(i => PrintedReferences.Of(work, i, i < work.Cites.Length ? works[work.Cites[i]] : null)),
             ],
+            CitedAs = [.. work.Cites.Select(c => InTextCitations.NameAndYear(works[c]))],
             Counts = counts,
             Doi = look == Look.Preprint ? work.PreprintDoi ?? work.Doi : work.Doi,
             Dates = string.Create(

@@ -37,6 +37,21 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
             "/publisher/{publisher}/{id:int}/text.pdf",
             (string publisher, int id, HttpContext http) => Text(http, id, Look.Typeset)
         );
+        app.MapGet(
+            "/publisher/{publisher}/{id:int}/text.html",
+            (string publisher, int id, HttpContext http) => Marked(http, id, "/text.html")
+        );
+        app.MapGet(
+            "/publisher/{publisher}/{id:int}/text.xml",
+            (string publisher, int id, HttpContext http) => Marked(http, id, "/text.xml")
+        );
+        app.MapGet(
+            "/publisher/{publisher}/{id:int}/figure-1.png",
+            (string publisher, int id) =>
+                id < works.Count
+                    ? Results.Bytes(CountFigure.Png(CountTable.Of(works[id], Look.Typeset)), "image/png")
+                    : Results.NotFound()
+        );
         app.MapGet("/harbour/item/{id:int}", (int id, HttpContext http) => Landing(http, id, Look.Manuscript));
         app.MapGet("/harbour/item/{id:int}/text.pdf", (int id, HttpContext http) => Text(http, id, Look.Manuscript));
         app.MapGet("/harbour/preprint/{id:int}", (int id, HttpContext http) => Landing(http, id, Look.Preprint));
@@ -121,6 +136,10 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 return Results.Redirect(path + "?again=" + (http.Request.Query["again"].ToString() + "1"));
             case "private":
                 return Results.Redirect("http://10.1.2.3/text.pdf");
+            // This publisher shows nothing to whoever does not give back the cookie it gave.
+            case "page" when !http.Request.Cookies.ContainsKey("visit"):
+                http.Response.Cookies.Append("visit", "1", new() { Path = "/" });
+                return Results.Redirect(path);
         }
         await Task.CompletedTask;
         var links = new List<string>
@@ -138,14 +157,20 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         );
         if (!IsSold(w, look))
             links.Add("<https://creativecommons.org/licenses/by/4.0/>; rel=\"license\"");
-        if (kind != "landing-only")
+        if (kind == "jats" && !IsSold(w, look))
+            links.Add($"<{host}{path}/text.xml>; rel=\"item\"; type=\"application/xml\"");
+        else if (kind is not ("landing-only" or "page"))
             links.Add($"<{host}{path}/text.pdf>; rel=\"item\"; type=\"application/pdf\"");
         http.Response.Headers.Append("Link", string.Join(", ", links));
         return Results.Text(
             LandingPages.Page(
                 w.Title,
                 $"""
-                <script type="application/ld+json">{JsonSerializer.Serialize(Offer(w, look))}</script>
+                {(
+                    kind == "page" && !IsSold(w, look)
+                        ? $"<meta name=\"citation_fulltext_html_url\" content=\"{path}/text.html\">"
+                        : ""
+                )}<script type="application/ld+json">{JsonSerializer.Serialize(Offer(w, look))}</script>
                 <p>{WebUtility.HtmlEncode(
                     string.Join("; ", w.People.Select(p => $"{p.Given} {p.Family}"))
                 )} ({w.Year})</p>
@@ -161,6 +186,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 <p>{(
                     IsSold(w, look) ? $"Full text: {Price(w)} EUR"
                     : kind == "landing-only" ? "The text is not online."
+                    : kind is "page" or "jats" ? "Full text on this site"
                     : $"<a href=\"{path}/text.pdf\">Full text (PDF)</a>"
                 )}</p>
                 """
@@ -187,6 +213,23 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 ["priceCurrency"] = "EUR",
             };
         return data;
+    }
+
+    /// <summary>A text that is no PDF: a page, or XML.</summary>
+    private IResult Marked(HttpContext http, int id, string ending)
+    {
+        if (id < 0 || id >= works.Count)
+            return Results.NotFound();
+        var w = works[id];
+        var landing = http.Request.Path.Value![..^ending.Length];
+        if (IsSold(w, Look.Typeset))
+            return Results.Text("Payment required.", statusCode: 402);
+        if (kinds.Of(landing, w, Look.Typeset) == "page" && !http.Request.Cookies.ContainsKey("visit"))
+            return Results.Redirect(landing);
+        var paper = Paper.Of(w, works, scenario, Look.Typeset);
+        return ending == "/text.xml"
+            ? Results.Bytes(ArticleXml.Jats(paper), "application/xml")
+            : Results.Text(ArticlePage.Html(paper, landing), "text/html; charset=utf-8", Encoding.UTF8);
     }
 
     private async Task<IResult> Text(HttpContext http, int id, Look asked)

@@ -191,7 +191,10 @@ public sealed class TextRow
     /// <summary>Its bytes.</summary>
     public int Bytes { get; set; }
 
-    /// <summary>Its pages.</summary>
+    /// <summary>What kind of file it is.</summary>
+    public TextFormat Format { get; set; }
+
+    /// <summary>Its pages; 0 where its format has none.</summary>
     public int Pages { get; set; }
 
     /// <summary>Its version; null when unknown.</summary>
@@ -220,4 +223,20 @@ public sealed class TextRow
 
     /// <summary>When it came, UTC.</summary>
     public DateTimeOffset At { get; set; }
+}
+
+/// <summary>A figure of a text that is no PDF: a file beside it.</summary>
+public sealed class TextFigureRow
+{
+    /// <summary>The text's file: <see cref="TextRow.Hash"/>.</summary>
+    public required string TextHash { get; set; }
+
+    /// <summary>Its ordinal among the figures of the text.</summary>
+    public int Ordinal { get; set; }
+
+    /// <summary>Name of its own file in the vault.</summary>
+    public required string Hash { get; set; }
+
+    /// <summary>Its media type: that of one of the picture formats that are shown.</summary>
+    public required string MediaType { get; set; }
 }

@@ -64,6 +64,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>Documents that came.</summary>
     public DbSet<TextRow> Texts => Set<TextRow>();
 
+    /// <summary>Figures of texts.</summary>
+    public DbSet<TextFigureRow> TextFigures => Set<TextFigureRow>();
+
     /// <summary>What was read out of stored documents.</summary>
     public DbSet<TextReadingRow> TextReadings => Set<TextReadingRow>();
 
@@ -145,6 +148,8 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         builder.Entity<TextRow>().HasIndex(t => new { t.ReviewId, t.WorkId });
         builder.Entity<TextRow>().HasIndex(t => t.Hash);
         builder.Entity<TextRow>().HasOne<Review>().WithMany().HasForeignKey(t => t.ReviewId);
+        builder.Entity<TextRow>().Property(t => t.Format).HasDefaultValue(TextFormat.Pdf);
+        builder.Entity<TextFigureRow>().HasKey(f => new { f.TextHash, f.Ordinal });
         builder.Entity<TextReadingRow>().HasKey(t => t.Hash);
         builder.Entity<SettingRow>().HasKey(s => s.Name);
         builder.Entity<ScheduleRow>().HasKey(s => new { s.Kind, s.Subject });
@@ -166,6 +171,7 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         configurationBuilder.Properties<Recurrence>().HaveConversion<string>();
         configurationBuilder.Properties<JobState>().HaveConversion<string>();
         configurationBuilder.Properties<SoughtState>().HaveConversion<string>();
+        configurationBuilder.Properties<TextFormat>().HaveConversion<string>();
         configurationBuilder.Properties<TextVerdict>().HaveConversion<string>();
         configurationBuilder.Properties<RouteKind>().HaveConversion<string>();
         configurationBuilder.Properties<AttemptOutcome>().HaveConversion<string>();

@@ -99,7 +99,10 @@ internal sealed class TextArchives(
             foreach (var text in archive.Texts.Where(t => vault.Has(t.Text.Hash)))
             {
                 // PDFs are compressed already.
-                var entry = zip.CreateEntry(text.Name, CompressionLevel.NoCompression);
+                var entry = zip.CreateEntry(
+                    text.Name,
+                    text.Text.Format == TextFormat.Pdf ? CompressionLevel.NoCompression : CompressionLevel.Optimal
+                );
                 entry.LastWriteTime = text.Text.At;
                 await using (var file = File.OpenRead(vault.PathOf(text.Text.Hash)))
                 await using (var into = await entry.OpenAsync(cancel))
@@ -121,7 +124,8 @@ internal sealed class TextArchives(
                 work.Title,
                 text.Version,
                 work.Venue?.Title,
-                work.Key
+                work.Key,
+                text.Format
             )
         );
 
@@ -167,7 +171,7 @@ internal sealed class TextArchives(
                     : "missing from the data folder"
                 );
                 csv.WriteField(WorkVersions.Name(t?.Version));
-                csv.WriteField(t?.Pages);
+                csv.WriteField(t?.Pages is > 0 and var pages ? pages : (int?)null);
                 csv.WriteField(t?.Bytes);
                 csv.WriteField(t?.Source);
                 csv.WriteField(t?.At.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture));

@@ -19,9 +19,11 @@ internal sealed record AttemptDto(
 );
 
 /// <summary>A document of a work.</summary>
+/// <param name="Pages">0 where its format has none.</param>
 internal sealed record TextDto(
     int Id,
     string? Version,
+    TextFormat Format,
     int Pages,
     int Bytes,
     TextVerdict Verdict,
@@ -96,6 +98,7 @@ internal sealed record TextDetailDto(
     string People,
     int? Year,
     string? Version,
+    TextFormat Format,
     int Pages,
     int Bytes,
     TextVerdict Verdict,

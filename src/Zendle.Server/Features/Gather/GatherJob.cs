@@ -19,6 +19,7 @@ internal sealed class GatherJob(
     RouteChain chain,
     DocumentFetcher fetcher,
     TextIntake intake,
+    TextFigures figures,
     TextLists lists,
     GatherProgress progress,
     TimeProvider clock
@@ -168,8 +169,34 @@ internal sealed class GatherJob(
             p => progress.Say(sought.ReviewId, sought.WorkId, p with { Sentence = $"{name}: {p.Sentence}" }),
             cancel
         );
-        var (outcome, sentence) = (fetched.Outcome ?? AttemptOutcome.Got, fetched.Sentence);
+        var (outcome, sentence, price) = (fetched.Outcome ?? AttemptOutcome.Got, fetched.Sentence, fetched.Price);
         if (fetched.Bytes is { } bytes)
+        {
+            var taken = await Take(bytes);
+            (outcome, sentence) = (taken.Outcome, taken.Sentence);
+        }
+        // A page without a link to the text may hold it itself. Where it does not, that there was no link says more.
+        else if (fetched.Page is { } page && await intake.IsText(page, expected, cancel))
+        {
+            var taken = await Take(page);
+            (outcome, sentence, price) = (taken.Outcome, taken.Sentence, null);
+        }
+        return new()
+        {
+            ReviewId = sought.ReviewId,
+            WorkId = sought.WorkId,
+            Round = sought.Round,
+            Route = stop.Route,
+            Address = fetched.Address.AbsoluteUri,
+            Outcome = outcome,
+            Sentence = sentence,
+            Price = price,
+            At = clock.GetUtcNow(),
+            Milliseconds = (int)watch.ElapsedMilliseconds,
+            AskedToWait = (int)Math.Ceiling(fetched.AskedToWait.TotalSeconds),
+        };
+
+        async Task<Taken> Take(byte[] document)
         {
             progress.Say(sought.ReviewId, sought.WorkId, new($"{name}: checking the document"));
             await Note(sought, sought.Begun + 1);
@@ -181,7 +208,7 @@ internal sealed class GatherJob(
                             sought.ReviewId,
                             sought.WorkId,
                             expected,
-                            bytes,
+                            document,
                             stop.Route,
                             fetched.Address.AbsoluteUri,
                             stop.Version,
@@ -190,27 +217,15 @@ internal sealed class GatherJob(
                         ),
                     cancel
                 );
-                (outcome, sentence) = (taken.Outcome, taken.Sentence);
+                if (taken.Text is { } text)
+                    await figures.Bring(text.Hash, document, fetched.Address, cancel);
+                return taken;
             }
             finally
             {
                 await Note(sought, sought.Begun);
             }
         }
-        return new()
-        {
-            ReviewId = sought.ReviewId,
-            WorkId = sought.WorkId,
-            Round = sought.Round,
-            Route = stop.Route,
-            Address = fetched.Address.AbsoluteUri,
-            Outcome = outcome,
-            Sentence = sentence,
-            Price = fetched.Price,
-            At = clock.GetUtcNow(),
-            Milliseconds = (int)watch.ElapsedMilliseconds,
-            AskedToWait = (int)Math.Ceiling(fetched.AskedToWait.TotalSeconds),
-        };
     }
 
     private async Task<SoughtState> End(

@@ -25,6 +25,7 @@ internal sealed class GatherService(
     CorpusReader reader,
     JobRunner jobs,
     TextIntake intake,
+    TextFigures figures,
     TextLists lists,
     MadeOn madeOn,
     FileVault vault,
@@ -304,6 +305,7 @@ internal sealed class GatherService(
         new(
             t.Id,
             WorkVersions.Name(t.Version),
+            t.Format,
             t.Pages,
             t.Bytes,
             t.Verdict,
@@ -337,6 +339,7 @@ internal sealed class GatherService(
                 PeopleLine.Of(people),
                 chosen?.Year.Value,
                 WorkVersions.Name(t.Version),
+                t.Format,
                 t.Pages,
                 t.Bytes,
                 t.Verdict,
@@ -348,7 +351,8 @@ internal sealed class GatherService(
                     people.Count == 0 ? null : people[0].Family,
                     chosen?.Year.Value,
                     chosen?.Title.Value ?? "",
-                    t.Version
+                    t.Version,
+                    t.Format
                 ),
                 t.At
             ),
@@ -393,7 +397,10 @@ internal sealed class GatherService(
             answer == SettleAnswer.Not
             && !await context.Texts.AnyAsync(t => t.Hash == text.Hash && t.Verdict != TextVerdict.Refused)
         )
+        {
             vault.Remove(text.Hash);
+            await figures.Remove(text.Hash);
+        }
         await lists.Show([text.WorkId], CancellationToken.None);
         hub.Tell(new("gather", reviewId));
         return true;
@@ -473,6 +480,7 @@ internal sealed class GatherService(
         );
         await context.SaveChangesAsync(cancel);
         await lists.Show([work.Value], CancellationToken.None);
+        await figures.Bring(text.Hash, bytes, null, CancellationToken.None);
         hub.Tell(new("gather", reviewId));
         return new(work, title, text.Id, text.Verdict, taken.Sentence);
     }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
-using Zendle.Documents.Pdf;
+using Zendle.Documents;
+using Zendle.Documents.Reading;
 using Zendle.Server.Jobs;
 using Zendle.Store.Files;
 using Zendle.Store.Made;
@@ -48,7 +49,7 @@ internal sealed class ReadTextsJob(
             await TextLists.Note(made, hash, await documents.Read(bytes, cancel), cancel);
         }
         // A file that is away, or that no reader of today reads, has no list; it is not tried at every start.
-        catch (Exception e) when (e is IOException or PdfFaultException or UnauthorizedAccessException)
+        catch (Exception e) when (e is IOException or DocumentFaultException or UnauthorizedAccessException)
         {
             await TextLists.NoteNothing(made, hash, cancel);
         }

@@ -3,7 +3,8 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
-using Zendle.Documents.Pdf;
+using Zendle.Documents;
+using Zendle.Documents.Reading;
 using Zendle.Store.Corpus;
 using Zendle.Store.Files;
 using Zendle.Store.Made;
@@ -64,7 +65,7 @@ internal sealed class TextIntake(
         {
             return (await documents.Read(bytes, cancel), null, "");
         }
-        catch (PdfFaultException e)
+        catch (DocumentFaultException e)
         {
             return (null, Outcome(e.Fault), e.Message);
         }
@@ -91,6 +92,11 @@ internal sealed class TextIntake(
             : await Take(reviewId, workId, expected, facts, bytes, route, source, said, account, cancel);
     }
 
+    /// <summary>Whether a page that a link opens, and that nobody calls the text, is the text all the same.</summary>
+    public async Task<bool> IsText(byte[] page, ExpectedWork expected, CancellationToken cancel) =>
+        (await Read(page, cancel)).Facts is { Format: not TextFormat.Plain } facts
+        && DocumentCheck.Of(facts, expected).Verdict == DocumentVerdict.Agrees;
+
     /// <summary>Takes in a document that was read already.</summary>
     public async Task<Taken> Take(
         int reviewId,
@@ -105,6 +111,9 @@ internal sealed class TextIntake(
         CancellationToken cancel
     )
     {
+        // Hosts send plain text when they have something to say, not when they have a text.
+        if (facts.Format == TextFormat.Plain && account is null)
+            return new(AttemptOutcome.NotADocument, "The link opens a plain message instead of the document.", null);
         var check = DocumentCheck.Of(facts, expected);
         // What a person brings is looked at by a person before it is refused.
         if (check.Verdict == DocumentVerdict.Refused && account is null)
@@ -132,7 +141,8 @@ internal sealed class TextIntake(
                     WorkId = workId,
                     Hash = hash,
                     Bytes = bytes.Length,
-                    Pages = facts.Pages,
+                    Format = facts.Format,
+                    Pages = facts.Format == TextFormat.Pdf ? facts.Pages : 0,
                     Sentence = "",
                     Source = source,
                     Route = route,
@@ -161,25 +171,30 @@ internal sealed class TextIntake(
             ),
             _ => new(
                 AttemptOutcome.Got,
-                $"{facts.Pages} {(facts.Pages == 1 ? "page" : "pages")}; "
+                $"{Extent(facts)}; "
                     + $"{(text.Verdict == TextVerdict.Confirmed ? "settled by a person" : "all checks agree")}.",
                 text
             ),
         };
     }
 
-    private static AttemptOutcome Outcome(PdfFault fault) =>
+    private static string Extent(DocumentFacts facts) =>
+        facts.Format == TextFormat.Pdf
+            ? $"{facts.Pages} {(facts.Pages == 1 ? "page" : "pages")}"
+            : TextFormats.Name(facts.Format);
+
+    private static AttemptOutcome Outcome(DocumentFault fault) =>
         fault switch
         {
-            PdfFault.Empty => AttemptOutcome.Empty,
-            PdfFault.NotPdf => AttemptOutcome.NotADocument,
-            PdfFault.Encrypted => AttemptOutcome.Encrypted,
-            PdfFault.NoLetters => AttemptOutcome.NoLetters,
-            PdfFault.Scripted => AttemptOutcome.Scripted,
-            PdfFault.TooManyPages => AttemptOutcome.TooManyPages,
-            PdfFault.TooSlow => AttemptOutcome.TooSlow,
-            PdfFault.TooHeavy => AttemptOutcome.TooHeavy,
-            PdfFault.Unreadable => AttemptOutcome.Unreadable,
+            DocumentFault.Empty => AttemptOutcome.Empty,
+            DocumentFault.NotADocument => AttemptOutcome.NotADocument,
+            DocumentFault.Encrypted => AttemptOutcome.Encrypted,
+            DocumentFault.NoLetters => AttemptOutcome.NoLetters,
+            DocumentFault.Scripted => AttemptOutcome.Scripted,
+            DocumentFault.TooManyPages => AttemptOutcome.TooManyPages,
+            DocumentFault.TooSlow => AttemptOutcome.TooSlow,
+            DocumentFault.TooHeavy => AttemptOutcome.TooHeavy,
+            DocumentFault.Unreadable => AttemptOutcome.Unreadable,
             _ => AttemptOutcome.Damaged,
         };
 }

@@ -1,3 +1,6 @@
+using System.Globalization;
+using Zendle.Core.FullText;
+using Zendle.Documents;
 using Zendle.Server.Features.Gather;
 using Zendle.Store.Files;
 
@@ -17,6 +20,8 @@ internal static class ReadEndpoints
             )
             .Produces<TextDetailDto>();
         review.MapGet("/texts/{textId:int}/file", File).Produces(200, contentType: "application/pdf");
+        review.MapGet("/texts/{textId:int}/readable", Readable).Produces<ReadableDto>();
+        review.MapGet("/texts/{textId:int}/figures/{figure:int}", Figure).Produces(200, contentType: "image/png");
     }
 
     private static async Task<IResult> File(
@@ -32,17 +37,83 @@ internal static class ReadEndpoints
         if (await gather.Text(reviewId, textId, cancel) is not var (detail, hash))
             return GatherEndpoints.NoText();
         if (!vault.Has(hash))
-            return Problems.Of(410, "The file is missing from the data folder.", "Gather it again.");
-        // Opened by itself it runs nothing and reaches nothing.
+            return Missing();
+        Still(http);
+        return TypedResults.PhysicalFile(
+            vault.PathOf(hash),
+            detail.Format switch
+            {
+                TextFormat.Pdf => "application/pdf",
+                TextFormat.Html => "text/html",
+                TextFormat.Jats => "application/xml",
+                _ => "text/plain",
+            },
+            // A page of somebody else is never shown as one of ours.
+            download == true
+            || detail.Format != TextFormat.Pdf
+                ? detail.FileName
+                : null,
+            enableRangeProcessing: true
+        );
+    }
+
+    /// <summary>Opened by itself it runs nothing and reaches nothing.</summary>
+    private static void Still(HttpContext http) =>
         (http.Response.Headers.ContentSecurityPolicy, http.Response.Headers.XContentTypeOptions) = (
             "sandbox; default-src 'none'",
             "nosniff"
         );
-        return TypedResults.PhysicalFile(
-            vault.PathOf(hash),
-            "application/pdf",
-            download == true ? detail.FileName : null,
-            enableRangeProcessing: true
-        );
+
+    private static async Task<IResult> Readable(
+        int reviewId,
+        int textId,
+        GatherService gather,
+        ReadableTexts readable,
+        FileVault vault,
+        CancellationToken cancel
+    )
+    {
+        if (await gather.Text(reviewId, textId, cancel) is not var (detail, hash))
+            return GatherEndpoints.NoText();
+        if (detail.Format == TextFormat.Pdf)
+            return Problems.Of(400, "This text is a PDF: it is shown page by page.");
+        if (!vault.Has(hash))
+            return Missing();
+        try
+        {
+            return TypedResults.Ok(
+                await readable.Of(
+                    string.Create(CultureInfo.InvariantCulture, $"/api/reviews/{reviewId}/texts/{textId}"),
+                    hash,
+                    cancel
+                )
+            );
+        }
+        catch (DocumentFaultException e)
+        {
+            return Problems.Of(422, e.Message, "The file can still be saved.");
+        }
     }
+
+    private static async Task<IResult> Figure(
+        int reviewId,
+        int textId,
+        int figure,
+        GatherService gather,
+        TextFigures figures,
+        FileVault vault,
+        HttpContext http,
+        CancellationToken cancel
+    )
+    {
+        if (await gather.Text(reviewId, textId, cancel) is not var (_, hash))
+            return GatherEndpoints.NoText();
+        if (!(await figures.Of(hash, cancel)).TryGetValue(figure, out var row) || !vault.Has(row.Hash))
+            return Problems.Of(404, "This figure did not come with the text.");
+        Still(http);
+        return TypedResults.PhysicalFile(vault.PathOf(row.Hash), row.MediaType);
+    }
+
+    private static IResult Missing() =>
+        Problems.Of(410, "The file is missing from the data folder.", "Gather it again.");
 }

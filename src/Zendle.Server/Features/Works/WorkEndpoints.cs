@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Entries;
+using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.People;
 using Zendle.Core.Queries;
@@ -82,7 +83,7 @@ internal sealed record JudgementDto(
 );
 
 /// <summary>The text of a work that is in hand in the review.</summary>
-internal sealed record InHandDto(int TextId, string? Version, int Pages);
+internal sealed record InHandDto(int TextId, string? Version, TextFormat Format, int Pages);
 
 /// <summary>Where the work's journal stands in a subject category.</summary>
 internal sealed record StandingDto(
@@ -282,7 +283,7 @@ internal static class WorkEndpoints
                 columns.Span,
                 row.Hits,
                 new(judgement.Stage, judgement.Reason, judgement.Tags, by, judgement.At),
-                text is null ? null : new(text.Id, WorkVersions.Name(text.Version), text.Pages),
+                text is null ? null : new(text.Id, WorkVersions.Name(text.Version), text.Format, text.Pages),
                 columns.OnlyCited.Contains(workId),
                 Standings(columns, workId),
                 [.. records.Select(r => r.Record.Contents).FirstOrDefault(c => c.Count > 0) ?? []],

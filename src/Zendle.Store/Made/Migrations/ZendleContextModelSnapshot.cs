@@ -835,6 +835,27 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Steps");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.TextFigureRow", b =>
+                {
+                    b.Property<string>("TextHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Ordinal")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("TextHash", "Ordinal");
+
+                    b.ToTable("TextFigures");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.TextReadingRow", b =>
                 {
                     b.Property<string>("Hash")
@@ -875,6 +896,12 @@ namespace Zendle.Store.Made.Migrations
                     b.Property<string>("Checks")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Format")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValue("Pdf");
 
                     b.Property<string>("Hash")
                         .IsRequired()

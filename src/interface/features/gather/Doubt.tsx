@@ -2,7 +2,9 @@ import { lazy, Suspense } from "react";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
+import { Article } from "../../set/work/Article";
 import { fileOf, useText } from "../../set/work/useGather";
+import { useReadable } from "../../set/work/useReadable";
 import { Key } from "../../ui/Key";
 
 const PagePicture = lazy(() => import("../../ui/pdf/PagePicture"));
@@ -51,9 +53,13 @@ export function Doubt({
           ))}
         </tbody>
       </table>
-      <Suspense fallback={<div className="shape h-60 w-full" />}>
-        <PagePicture file={fileOf(reviewId, textId)} label={`First page of what came from ${text.data.source}`} />
-      </Suspense>
+      {text.data.format === "Pdf" ? (
+        <Suspense fallback={<div className="shape h-60 w-full" />}>
+          <PagePicture file={fileOf(reviewId, textId)} label={`First page of what came from ${text.data.source}`} />
+        </Suspense>
+      ) : (
+        <Beginning reviewId={reviewId} textId={textId} />
+      )}
       <div className="sticky bottom-0 flex flex-wrap gap-2 bg-paper py-2.5">
         <Button kind="primary" onClick={() => settle("OtherVersion")}>
           Another version <Key k="V" />
@@ -66,5 +72,22 @@ export function Doubt({
         </Button>
       </div>
     </>
+  );
+}
+
+/** What came, where it has no pages: it can be scrolled through. */
+function Beginning({ reviewId, textId }: { reviewId: number; textId: number }) {
+  const readable = useReadable(reviewId, textId);
+  if (readable.error) return <Fault error={readable.error} />;
+  if (!readable.data) return <div className="shape h-60 w-full" aria-busy="true" />;
+  return (
+    <div
+      tabIndex={0}
+      role="region"
+      aria-label="What came"
+      className="max-h-[420px] overflow-y-auto border border-line bg-raised px-3 py-2"
+    >
+      <Article html={readable.data.html} className="text-[13px]" />
+    </div>
   );
 }

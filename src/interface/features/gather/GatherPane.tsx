@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { moment } from "../../ui/numbers";
 import { OutcomeMark } from "./Chain";
 import { Doubt } from "./Doubt";
+import { extentOf } from "../../set/work/extent";
 import { documentOf } from "../../set/work/useGather";
 import { fileOf, useBring, useSeek, useSettle } from "../../set/work/useGather";
 
@@ -42,8 +43,7 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
       {row.state === "InHand" && document && (
         <div className="mb-3 border-l-[3px] border-pine pl-3">
           <p>
-            <b className="font-semibold">{document.version ?? "version not known"}</b>, {document.pages}{" "}
-            {document.pages === 1 ? "page" : "pages"}
+            <b className="font-semibold">{document.version ?? "version not known"}</b>, {extentOf(document)}
           </p>
           <p className="text-[12.5px] break-words text-quiet">
             {document.sentence} From {document.source}, {moment(document.at)}.

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { Withdrawn } from "../../ui/Withdrawn";
+import { extentOf } from "../../set/work/extent";
 import { documentOf } from "../../set/work/useGather";
 import { Chain } from "./Chain";
 import { Press } from "../../ui/Press";
@@ -52,8 +53,7 @@ export function GatherRow({
         {row.state === "InHand" && document ? (
           <>
             <b className="block text-[12.5px] font-semibold text-ink">{document.version ?? "version not known"}</b>
-            {document.pages} {document.pages === 1 ? "page" : "pages"} ·{" "}
-            {document.verdict === "Confirmed" ? "decided by hand" : "all checks agree"}
+            {extentOf(document)} · {document.verdict === "Confirmed" ? "decided by hand" : "all checks agree"}
             <Link
               to={`/r/${reviewId}/read/${document.id}`}
               onClick={(e) => e.stopPropagation()}

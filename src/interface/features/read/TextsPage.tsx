@@ -2,6 +2,7 @@ import { Link, useNavigate } from "react-router";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { count } from "../../ui/numbers";
+import { extentOf } from "../../set/work/extent";
 import { documentOf, useGather } from "../../set/work/useGather";
 
 /** Read, before a text is chosen: the texts in hand. */
@@ -26,7 +27,7 @@ export function TextsPage({ reviewId }: { reviewId: number }) {
       {gather.data && inHand.length === 0 && (
         <div className="p-8">
           <p className="mb-1 font-serif text-[17px]">No text is in hand yet.</p>
-          <p className="mb-4 text-quiet">Gather gets the texts of the kept works, and takes in PDFs you have.</p>
+          <p className="mb-4 text-quiet">Gather gets the texts of the kept works, and takes in files you have.</p>
           <Button onClick={() => void navigate(`/r/${reviewId}/gather`)}>To Gather</Button>
         </div>
       )}
@@ -47,9 +48,7 @@ export function TextsPage({ reviewId }: { reviewId: number }) {
               </span>
               <span className="text-right text-[12.5px] text-quiet max-sm:col-start-2 max-sm:flex max-sm:gap-2 max-sm:text-left">
                 {text.version ?? "version not known"}
-                <span className="block">
-                  {text.pages} {text.pages === 1 ? "page" : "pages"}
-                </span>
+                <span className="block">{extentOf(text)}</span>
               </span>
             </Link>
           </li>

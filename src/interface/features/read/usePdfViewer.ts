@@ -2,19 +2,13 @@ import type { PDFDocumentProxy } from "pdfjs-dist";
 import { EventBus, LinkTarget, PDFFindController, PDFLinkService, PDFViewer } from "pdfjs-dist/web/pdf_viewer.mjs";
 import { useEffect, useRef, useState, type RefObject } from "react";
 import { openPdf } from "../../ui/pdf/pdf";
+import type { Found } from "./FindIn";
 
 /** A heading of the document: from its own outline, or from its text. */
 export interface OutlineItem {
   title: string;
   depth: number;
   go: () => void;
-}
-
-/** What was found: which of how many. */
-export interface Found {
-  at: number;
-  total: number;
-  pending: boolean;
 }
 
 export interface PdfViewerHandle {

@@ -3,6 +3,7 @@ import type { Dto } from "../../api/client";
 import { TextButton } from "../../ui/TextButton";
 import type { Place } from "../useSet";
 import { Part } from "./Part";
+import { extentOf } from "./extent";
 import { useSeek } from "./useGather";
 
 /** Its text where it is in hand, a way to gather it where not, and the copies that databases list. */
@@ -19,8 +20,7 @@ export function FullText({ place, work }: { place: Place; work: Dto<"WorkDto"> }
             Read it
           </Link>{" "}
           <span className="text-quiet">
-            in hand: {work.inHand.version ?? "version not known"}, {work.inHand.pages}{" "}
-            {work.inHand.pages === 1 ? "page" : "pages"}
+            in hand: {work.inHand.version ?? "version not known"}, {extentOf(work.inHand)}
           </span>
         </p>
       ) : (

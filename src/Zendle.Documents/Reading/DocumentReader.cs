@@ -1,7 +1,8 @@
 using System.Collections.Concurrent;
 using Zendle.Core.FullText;
+using Zendle.Documents.Marked;
 
-namespace Zendle.Documents.Pdf;
+namespace Zendle.Documents.Reading;
 
 /// <summary>
 /// Reads documents from outside in processes of their own, so that none can end Zendle or take its memory (see
@@ -11,7 +12,7 @@ namespace Zendle.Documents.Pdf;
 /// <param name="program">Path of the reader's assembly.</param>
 /// <param name="limits">What a document may cost.</param>
 /// <param name="atOnce">How many documents are read at once; null for as many as there are cores, four at most.</param>
-public sealed class DocumentReader(string program, PdfLimits limits, int? atOnce = null) : IDisposable
+public sealed class DocumentReader(string program, DocumentLimits limits, int? atOnce = null) : IDisposable
 {
     /// <summary>A process is begun anew after so many documents, so that none grows with use.</summary>
     private const int MostAnswered = 200;
@@ -25,18 +26,25 @@ public sealed class DocumentReader(string program, PdfLimits limits, int? atOnce
 
     /// <summary>The reader beside the program that runs.</summary>
     public static DocumentReader Usual() =>
-        new(Path.Combine(AppContext.BaseDirectory, "Zendle.Reader.dll"), PdfLimits.Usual);
+        new(Path.Combine(AppContext.BaseDirectory, "Zendle.Reader.dll"), DocumentLimits.Usual);
 
     /// <summary>Reads the facts of a document.</summary>
     /// <param name="bytes">The whole file.</param>
     /// <param name="cancel">Stops; what reads is ended.</param>
-    /// <exception cref="PdfFaultException">The file is no readable PDF, or takes too long, too much memory, or ends
+    /// <exception cref="DocumentFaultException">The file is no readable PDF, or takes too long, too much memory, or ends
     /// whoever reads it.</exception>
-    public async Task<DocumentFacts> Read(byte[] bytes, CancellationToken cancel)
+    public Task<DocumentFacts> Read(byte[] bytes, CancellationToken cancel) =>
+        Read<DocumentFacts>(ReaderProtocol.Asked.Facts, bytes, cancel);
+
+    /// <summary>How a document that is no PDF is shown. As <see cref="Read"/>.</summary>
+    public Task<ReadableText> Readable(byte[] bytes, CancellationToken cancel) =>
+        Read<ReadableText>(ReaderProtocol.Asked.Readable, bytes, cancel);
+
+    private async Task<T> Read<T>(ReaderProtocol.Asked what, byte[] bytes, CancellationToken cancel)
     {
         if (bytes.Length > ReaderProtocol.MostBytes)
-            throw new PdfFaultException(
-                PdfFault.TooHeavy,
+            throw new DocumentFaultException(
+                DocumentFault.TooHeavy,
                 $"The file is larger than {ReaderProtocol.MostBytes / 1_000_000} MB."
             );
         await turns.WaitAsync(cancel);
@@ -52,21 +60,21 @@ public sealed class DocumentReader(string program, PdfLimits limits, int? atOnce
                 var (isFresh, isSound) = (reader.Answered == 0, false);
                 try
                 {
-                    var facts = await reader.Read(bytes, limits, cancel);
+                    var answer = await reader.Read<T>(what, bytes, limits, cancel);
                     isSound = true;
-                    return facts;
+                    return answer;
                 }
-                catch (PdfFaultException e) when (e.Fault is not (PdfFault.TooHeavy or PdfFault.TooSlow))
+                catch (DocumentFaultException e) when (e.Fault is not (DocumentFault.TooHeavy or DocumentFault.TooSlow))
                 {
                     isSound = true;
                     throw;
                 }
-                catch (PdfFaultException e) when (e.Fault == PdfFault.TooHeavy && !isFresh) { }
+                catch (DocumentFaultException e) when (e.Fault == DocumentFault.TooHeavy && !isFresh) { }
                 catch (ReaderEndedException) when (!isFresh) { }
                 catch (ReaderEndedException e)
                 {
-                    throw new PdfFaultException(
-                        PdfFault.Unreadable,
+                    throw new DocumentFaultException(
+                        DocumentFault.Unreadable,
                         "The file is built so that every program that reads it crashes. It was refused.",
                         e
                     );

@@ -1,9 +1,7 @@
-using System.Buffers.Binary;
 using System.Diagnostics;
 using System.Globalization;
-using Zendle.Core.FullText;
 
-namespace Zendle.Documents.Pdf;
+namespace Zendle.Documents.Reading;
 
 /// <summary>One process that reads documents, with limits on its memory, its time and what it may answer.</summary>
 /// <remarks>
@@ -25,7 +23,7 @@ internal sealed class ReaderProcess : IDisposable
     /// <summary>Starts one.</summary>
     /// <param name="program">Path of the reader's assembly.</param>
     /// <param name="limits">What a document may cost.</param>
-    public static ReaderProcess Start(string program, PdfLimits limits)
+    public static ReaderProcess Start(string program, DocumentLimits limits)
     {
         string Number(double n) => n.ToString("0", CultureInfo.InvariantCulture);
         var start = new ProcessStartInfo(
@@ -62,16 +60,23 @@ internal sealed class ReaderProcess : IDisposable
     }
 
     /// <summary>
-    /// Reads a document. Whatever is thrown but a <see cref="PdfFaultException"/> that the reader itself said: the
+    /// Reads a document. Whatever is thrown but a <see cref="DocumentFaultException"/> that the reader itself said: the
     /// process is of no use any more.
     /// </summary>
+    /// <typeparam name="T">What is asked for.</typeparam>
+    /// <param name="what">The same, for the process.</param>
     /// <param name="bytes">The document.</param>
     /// <param name="limits">What it may cost.</param>
     /// <param name="cancel">Stops; the process is ended.</param>
-    /// <exception cref="PdfFaultException">The file is no readable PDF, or reading it took too long or too
+    /// <exception cref="DocumentFaultException">The file is no readable document, or reading it took too long or too
     /// much.</exception>
     /// <exception cref="ReaderEndedException">The process ended while it read.</exception>
-    public async Task<DocumentFacts> Read(byte[] bytes, PdfLimits limits, CancellationToken cancel)
+    public async Task<T> Read<T>(
+        ReaderProtocol.Asked what,
+        byte[] bytes,
+        DocumentLimits limits,
+        CancellationToken cancel
+    )
     {
         using var over = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         // A little longer than the reader allows itself, which looks at the clock between pages only.
@@ -80,17 +85,12 @@ internal sealed class ReaderProcess : IDisposable
         var watching = Watch();
         try
         {
-            var head = new byte[4];
-            BinaryPrimitives.WriteInt32LittleEndian(head, bytes.Length);
-            var to = process.StandardInput.BaseStream;
-            await to.WriteAsync(head, over.Token);
-            await to.WriteAsync(bytes, over.Token);
-            await to.FlushAsync(over.Token);
-            var facts = await ReaderProtocol.Answered(process.StandardOutput.BaseStream, over.Token);
+            await ReaderProtocol.Ask(process.StandardInput.BaseStream, what, bytes, over.Token);
+            var answer = await ReaderProtocol.Answered<T>(process.StandardOutput.BaseStream, over.Token);
             Answered++;
-            return facts;
+            return answer;
         }
-        catch (PdfFaultException)
+        catch (DocumentFaultException)
         {
             Answered++;
             throw;
@@ -98,9 +98,9 @@ internal sealed class ReaderProcess : IDisposable
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {
             if (isHeavy)
-                throw new PdfFaultException(PdfFault.TooHeavy, ReaderProtocol.TooHeavy);
-            throw new PdfFaultException(
-                PdfFault.TooSlow,
+                throw new DocumentFaultException(DocumentFault.TooHeavy, ReaderProtocol.TooHeavy);
+            throw new DocumentFaultException(
+                DocumentFault.TooSlow,
                 $"Reading the file took longer than {limits.Time.TotalSeconds:0} seconds."
             );
         }

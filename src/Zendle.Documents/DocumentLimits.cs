@@ -1,12 +1,12 @@
-namespace Zendle.Documents.Pdf;
+namespace Zendle.Documents;
 
 /// <summary>What a PDF may cost before it is given up.</summary>
 /// <param name="Pages">Most pages.</param>
 /// <param name="Time">Most time for reading it.</param>
-public sealed record PdfLimits(int Pages, TimeSpan Time)
+public sealed record DocumentLimits(int Pages, TimeSpan Time)
 {
     /// <summary>The usual limits: more pages than any thesis has, more time than any of them takes.</summary>
-    public static PdfLimits Usual { get; } = new(2_000, TimeSpan.FromSeconds(30));
+    public static DocumentLimits Usual { get; } = new(2_000, TimeSpan.FromSeconds(30));
 
     /// <summary>Most managed memory of the process that reads it, in bytes.</summary>
     public long Heap { get; init; } = 768L << 20;
@@ -25,21 +25,21 @@ public sealed record PdfLimits(int Pages, TimeSpan Time)
 /// <param name="fault">What is wrong with it.</param>
 /// <param name="sentence">The sentence.</param>
 /// <param name="inner">What the engine said.</param>
-public sealed class PdfFaultException(PdfFault fault, string sentence, Exception? inner = null)
+public sealed class DocumentFaultException(DocumentFault fault, string sentence, Exception? inner = null)
     : Exception(sentence, inner)
 {
     /// <summary>What is wrong with it.</summary>
-    public PdfFault Fault { get; } = fault;
+    public DocumentFault Fault { get; } = fault;
 }
 
 /// <summary>What can be wrong with a PDF.</summary>
-public enum PdfFault
+public enum DocumentFault
 {
     /// <summary>Nothing in it.</summary>
     Empty,
 
     /// <summary>It does not begin as a PDF does.</summary>
-    NotPdf,
+    NotADocument,
 
     /// <summary>It is cut off or broken.</summary>
     Damaged,

@@ -1,0 +1,149 @@
+using System.Text;
+using AngleSharp.Dom;
+using Zendle.Core.FullText;
+
+namespace Zendle.Documents.Marked;
+
+/// <summary>What a marked-up text says of itself, for the check and for its reference list.</summary>
+internal static class MarkedFacts
+{
+    private const int MostLines = 1_200,
+        MostHeadings = 200,
+        WordsOfAPage = 500;
+
+    // Its letters have no size; what is larger in print is larger here.
+    private const double Body = 10,
+        Small = 9,
+        Title = 18,
+        Heading = 13;
+
+    /// <summary>The facts of a text.</summary>
+    public static DocumentFacts Of(MarkedText text, TextFormat format)
+    {
+        var pieces = text.Pieces;
+        var titleAt = Math.Max(0, pieces.ToList().FindIndex(p => p.Level == 1));
+        // Its first page is what stands before its body: people, dates, the abstract.
+        var bodyAt = pieces
+            .Index()
+            .Skip(titleAt + 1)
+            .Where(p => p.Item.Kind == BlockKind.Heading && !IsOfFront(p.Item.Text))
+            .Select(p => p.Index)
+            .FirstOrDefault(pieces.Count);
+        var words = Words(pieces, bodyAt);
+        var linked = Linked(text);
+        string[] entries = [.. pieces.Where(p => p.Kind == BlockKind.Entry).Select(p => p.Text)];
+        return new()
+        {
+            Format = format,
+            Pages = Math.Max(1, (words + WordsOfAPage - 1) / WordsOfAPage),
+            WordCount = words,
+            BodySize = Body,
+            Lines =
+            [
+                .. pieces
+                    .Skip(titleAt)
+                    .Take(MostLines)
+                    .Select(
+                        (p, i) =>
+                            new DocumentLine(
+                                p.Text,
+                                titleAt + i < bodyAt ? 1 : 2,
+                                p.Kind == BlockKind.Entry ? Small
+                                    : p.Kind != BlockKind.Heading ? Body
+                                    : p.Level == 1 ? Title
+                                    : Heading,
+                                p.Kind == BlockKind.Heading
+                            )
+                    ),
+            ],
+            Headings =
+            [
+                .. ReadableText.HeadingsOf(text).Take(MostHeadings).Select(h => new DocumentHeading(h.Text, 1)),
+            ],
+            References = entries,
+            Citations = linked ?? Printed(pieces, entries),
+        };
+    }
+
+    /// <summary>Words of the running text alone: not the abstract, lists or tables, which pages without a text have, too.</summary>
+    private static int Words(IReadOnlyList<TextBlock> pieces, int bodyAt)
+    {
+        var inBody = pieces.Skip(bodyAt).Where(p => p.Kind == BlockKind.Paragraph).ToArray();
+        // Without headings nothing tells the front from the body but that a body goes on.
+        var counted = bodyAt < pieces.Count ? inBody : [.. pieces.Where(p => p.Kind == BlockKind.Paragraph)];
+        return counted.Sum(p => 1 + p.Text.Count(c => c == ' '));
+    }
+
+    private static bool IsOfFront(string heading) =>
+        heading.TrimEnd(':', '.').ToUpperInvariant()
+            is "ABSTRACT"
+                or "SUMMARY"
+                or "KEYWORDS"
+                or "KEY WORDS"
+                or "AUTHORS"
+                or "AFFILIATIONS"
+                or "HIGHLIGHTS"
+                or "GRAPHICAL ABSTRACT"
+                or "ZUSAMMENFASSUNG"
+                or "RÉSUMÉ"
+                or "RESUMEN"
+                or "RESUMO";
+
+    /// <summary>Citations that are links to entries; null where no paragraph has one.</summary>
+    private static IReadOnlyList<CitingSentence>? Linked(MarkedText text)
+    {
+        var paragraphs = text
+            .Pieces.Where(p => p.Kind is BlockKind.Paragraph or BlockKind.Aside)
+            .Select(p => Marked(p.Element, text))
+            .ToArray();
+        return Array.Exists(paragraphs, p => p.Contains('\uE000')) ? CitingSentences.Linked(paragraphs) : null;
+    }
+
+    /// <summary>The words of a piece; behind each link to an entry stands its mark.</summary>
+    private static string Marked(IElement piece, MarkedText text)
+    {
+        var words = new StringBuilder();
+        foreach (var node in piece.Descendants<IText>())
+        {
+            var within = node.Ancestors<IElement>().TakeWhile(e => e != piece).ToArray();
+            var link = Array.Find(within, e => e.LocalName == "a")?.GetAttribute("href");
+            var entry = link is ['#', .. var id] ? text.EntryOf(Uri.UnescapeDataString(id)) : null;
+            // A raised number is no word of the sentence, nor are the commas between several.
+            var isRaised = Array.Exists(within, e => e.LocalName == "sup");
+            if (!isRaised || (entry is null && node.Data.Any(char.IsLetterOrDigit)))
+                words.Append(MarkedText.Plain(node.Data));
+            if (entry is not { } cited)
+                continue;
+            var at = words.Length;
+            // Behind its stop it still belongs to the sentence.
+            while (isRaised && at > 0 && words[at - 1] is '.' or ',' or ';' or '?' or '!')
+                at--;
+            words.Insert(at, CitingSentences.Mark(cited));
+        }
+        return string.Join(' ', words.ToString().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+    }
+
+    /// <summary>Citations as they are printed: by number or by name.</summary>
+    private static IReadOnlyList<CitingSentence> Printed(IReadOnlyList<TextBlock> pieces, string[] entries) =>
+        CitingSentences.Printed(
+            pieces.Where(p => p.Kind is BlockKind.Paragraph or BlockKind.Aside).Select(p => p.Text),
+            entries,
+            IsNumbered(pieces)
+        );
+
+    /// <summary>A list whose numbers are made by the page, or stand before its entries, and that is cited by number.</summary>
+    private static bool IsNumbered(IReadOnlyList<TextBlock> pieces) =>
+        pieces.Where(p => p.Kind == BlockKind.Entry).ToArray() is { Length: > 0 } entries
+        && entries.Count(e => e.Element.Closest("ol") is not null || (e.Text[0] is '[' || char.IsAsciiDigit(e.Text[0])))
+            * 5
+            >= entries.Length * 4
+        && pieces.Any(p => p.Kind == BlockKind.Paragraph && HasBracketedNumber(p.Text));
+
+    private static bool HasBracketedNumber(string text)
+    {
+        for (var i = text.IndexOf('['); i >= 0 && i + 1 < text.Length; i = text.IndexOf('[', i + 1))
+            if (char.IsAsciiDigit(text[i + 1]))
+                return true;
+        return false;
+    }
+}

@@ -1,0 +1,61 @@
+using Zendle.Core.FullText;
+using Zendle.Documents.Marked;
+using Zendle.Documents.Pdf;
+
+namespace Zendle.Documents.Reading;
+
+/// <summary>Reads a document of any format that is taken. Run it where it can do no harm: see <see cref="DocumentReader"/>.</summary>
+public static class DocumentText
+{
+    /// <summary>Most bytes of a format that is read as a whole.</summary>
+    private const int MostMarked = 40_000_000;
+
+    /// <summary>The facts of a document.</summary>
+    /// <param name="file">The whole file.</param>
+    /// <param name="limits">When to give up.</param>
+    /// <exception cref="DocumentFaultException">The file is no readable document.</exception>
+    public static DocumentFacts Read(byte[] file, DocumentLimits limits)
+    {
+        var format = FormatOf(file);
+        return format == TextFormat.Pdf ? PdfText.Read(file, limits) : MarkedFacts.Of(Marked(file, format), format);
+    }
+
+    /// <summary>A document that is no PDF as it is shown.</summary>
+    /// <param name="file">The whole file.</param>
+    /// <exception cref="DocumentFaultException">The file is no readable document, or a PDF.</exception>
+    public static ReadableText Readable(byte[] file)
+    {
+        var format = FormatOf(file);
+        return format == TextFormat.Pdf
+            ? throw new DocumentFaultException(DocumentFault.NotADocument, "A PDF is shown page by page.")
+            : ReadableText.Of(Marked(file, format));
+    }
+
+    private static TextFormat FormatOf(byte[] file)
+    {
+        if (file.Length == 0)
+            throw new DocumentFaultException(DocumentFault.Empty, "The file is empty.");
+        return TextFormats.Of(file)
+            ?? throw new DocumentFaultException(
+                DocumentFault.NotADocument,
+                "The file is no PDF, no web page, no article in JATS XML and no plain text."
+            );
+    }
+
+    private static MarkedText Marked(byte[] file, TextFormat format)
+    {
+        if (file.Length > MostMarked)
+            throw new DocumentFaultException(
+                DocumentFault.TooHeavy,
+                $"The file is larger than {MostMarked / 1_000_000} MB, which no article is; it was refused."
+            );
+        return MarkedText.Read(
+            format switch
+            {
+                TextFormat.Jats => JatsHtml.Of(file),
+                TextFormat.Plain => PlainHtml.Of(PageText.Of(file)),
+                _ => PageText.Of(file),
+            }
+        );
+    }
+}
