@@ -25,9 +25,13 @@ public sealed record DocumentLimits(int Pages, TimeSpan Time)
 /// <param name="fault">What is wrong with it.</param>
 /// <param name="sentence">The sentence.</param>
 /// <param name="inner">What the engine said.</param>
-public sealed class DocumentFaultException(DocumentFault fault, string sentence, Exception? inner = null)
+/// <param name="pages">How many pages it has, where that is known; 0 where not.</param>
+public sealed class DocumentFaultException(DocumentFault fault, string sentence, Exception? inner = null, int pages = 0)
     : Exception(sentence, inner)
 {
+    /// <summary>How many pages it has; 0 where that is not known.</summary>
+    public int Pages { get; } = pages;
+
     /// <summary>What is wrong with it.</summary>
     public DocumentFault Fault { get; } = fault;
 }

@@ -166,6 +166,7 @@ builder
         api.AddDocumentTransformer(KindsAreTold.Require);
         api.AddSchemaTransformer(KindsAreTold.Repeat);
     });
+var allowed = new AddressPolicy(options.Allowed);
 builder
     .Services.AddSingleton<FirstAccountCode>()
     .AddSingleton<Sessions>()
@@ -195,7 +196,7 @@ builder
     .AddSingleton<AbbreviatedTerms>()
     .AddSingleton<VocabularyTerms>()
     .AddSingleton<VocabularyService>()
-    .AddSingleton(_ => new VocabularyClient(new AddressPolicy(options.Allowed)))
+    .AddSingleton(_ => new VocabularyClient(allowed))
     .AddSingleton<OfferedTerms>()
     .AddSingleton<Partings>()
     .AddSingleton<TopicMemory>()
@@ -218,13 +219,10 @@ builder
     .AddSingleton<DemoTexts>()
     .AddSingleton<JobRunner>()
     .AddSingleton<JobSchedule>()
-    .AddSingleton(p => new FollowedClock(
-        p.GetRequiredService<TimeProvider>(),
-        options.Outside,
-        new AddressPolicy(options.Allowed)
-    ))
+    .AddSingleton(p => new FollowedClock(p.GetRequiredService<TimeProvider>(), options.Outside, allowed))
     .AddSingleton<StartUp>()
     .AddJob<HarvestJob>(HarvestJob.Kind)
+    .AddSingleton(allowed)
     .AddSingleton<GatherService>()
     .AddSingleton<GatherProgress>()
     .AddSingleton(_ => DocumentReader.Usual())
@@ -239,14 +237,10 @@ builder
     .AddSingleton(_ => StyleShelf.Shipped())
     .AddSingleton<ReferenceFormatter>(p => new(p.GetRequiredService<StyleShelf>()))
     .AddSingleton(RouteChain.Usual(options.DoiResolver))
-    .AddSingleton(p => new DocumentFetcher(
-        new AddressPolicy(options.Allowed),
-        new FetchLimits(),
-        p.GetRequiredService<TimeProvider>()
-    ))
+    .AddSingleton(p => new DocumentFetcher(allowed, new FetchLimits(), p.GetRequiredService<TimeProvider>()))
     .AddSingleton<FormatTrial>()
     .AddSingleton(p => new OaiClient(
-        new AddressPolicy(options.Allowed),
+        allowed,
         OaiLimits.Usual with
         {
             FirstRetry = options.FirstRetry,

@@ -209,7 +209,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
                 await http.GetByteArrayAsync(new Uri(world.Outside.Address, path + "/text.pdf"))
             );
         }
-        b.All("input[aria-label='PDFs to identify']")[0].SendKeys(file);
+        b.All("input[aria-label='Files to identify']")[0].SendKeys(file);
         b.Sees("Recognised: ");
         b.Until(
             () => b.Find($"li[data-work='{chosen["truncated"].Work}']").Text.Contains("read", StringComparison.Ordinal),

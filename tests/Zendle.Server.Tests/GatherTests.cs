@@ -295,6 +295,115 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     }
 
     [Fact]
+    public async Task A_scan_is_kept_for_the_work_a_person_names_and_settled_by_eye()
+    {
+        var review = await Ann.Review();
+        var (work, path) = await world.Work("scanned");
+        var scan = await FileAt(path);
+        var unsaid = (await Bring(review, scan, "old paper.pdf")).Body!;
+        Assert.Null(unsaid["textId"]);
+        Assert.Equal("", unsaid["unknown"]!.Text("title"));
+        Assert.StartsWith("Its pages are pictures", unsaid.Text("sentence"), StringComparison.Ordinal);
+        var said = (await Bring(review, scan, "old paper.pdf", work)).Body!;
+        Assert.Equal("Doubtful", said.Text("verdict"));
+        Assert.Equal("ToLookAt", (await world.Settled(review))[work].Text("state"));
+        await Ann.Ok("POST", $"/api/reviews/{review}/texts/{said.Int("textId")}/settle", new { answer = "This" });
+        var row = (await world.Settled(review))[work];
+        Assert.Equal("InHand", row.Text("state"));
+        Assert.True(row.List("texts").Single().Int("pages") > 0);
+    }
+
+    [Fact]
+    public async Task A_file_that_no_work_fits_says_what_it_is_and_is_taken_once_its_work_is_added()
+    {
+        var review = await Ann.Review();
+        var page = System.Text.Encoding.UTF8.GetBytes(
+            $"<html><body><h1>Counting owls by lamplight in Quenby parish</h1><p>Una Quist. doi:10.5555/quenby.9</p><h2>Counts</h2><p>{string.Concat(Enumerable.Repeat("We counted the owls of the parish by the light of one lamp. ", 20))}</p></body></html>"
+        );
+        var unknown = (await Bring(review, page, "owls.html")).Body!;
+        Assert.Null(unknown["workId"]);
+        Assert.Equal(
+            ("Counting owls by lamplight in Quenby parish", "10.5555/quenby.9"),
+            (unknown["unknown"]!.Text("title"), unknown["unknown"]!.Text("doi"))
+        );
+        var added = await Ann.Ok(
+            "POST",
+            $"/api/reviews/{review}/entries",
+            new
+            {
+                entries = new[]
+                {
+                    new
+                    {
+                        title = unknown["unknown"]!.Text("title"),
+                        doi = unknown["unknown"]!.Text("doi"),
+                        people = "Quist, Una",
+                        year = "1999",
+                        type = "article",
+                        venue = "",
+                        volume = "",
+                        issue = "",
+                        pages = "",
+                        publisher = "",
+                        isbn = "",
+                        address = "",
+                        language = "",
+                        keywords = "",
+                        @abstract = "",
+                        references = "",
+                    },
+                },
+            }
+        );
+        var work = added["works"]![0]!.GetValue<int>();
+        var brought = (await Bring(review, page, "owls.html", work)).Body!;
+        Assert.Equal(("Verified", work), (brought.Text("verdict"), brought.Int("workId")));
+        // The next file of it is recognised.
+        Assert.Equal(work, (await Bring(review, page, "again.html")).Body!.Int("workId"));
+    }
+
+    [Fact]
+    public async Task An_address_that_a_person_gives_is_tried_first_and_kept()
+    {
+        var review = await Ann.Review();
+        var (work, path) = await world.Work("dead");
+        var row = (await world.Gather(review, [work]))[work];
+        Assert.Equal("NotFound", row.Text("state"));
+        Task<(int Status, JsonNode? Body)> Try(string address, params int[] works) =>
+            Ann.Send(
+                "POST",
+                $"/api/reviews/{review}/gather",
+                new
+                {
+                    works,
+                    again = true,
+                    address,
+                }
+            );
+        foreach (
+            var odd in (string[])
+                ["", "text.pdf", "ftp://host.example/a", "javascript:x", "http://10.1.2.3/a", new('h', 3_000)]
+        )
+        {
+            var (status, reply) = await Try(odd, work);
+            Assert.True(status == 400, odd);
+            Assert.Contains("Nothing was asked for.", reply!.Text("detail"), StringComparison.Ordinal);
+        }
+        var elsewhere = new Uri(world.Outside.Address, path + "/text.xml").AbsoluteUri;
+        Assert.Equal(400, (await Try(elsewhere, work, work + 1)).Status);
+        Assert.Equal(200, (await Try(elsewhere, work)).Status);
+        row = (await world.Settled(review))[work];
+        Assert.Equal(
+            ("InHand", "address given", elsewhere),
+            (
+                row.Text("state"),
+                row.List("attempts").First().Text("route"),
+                row.List("attempts").First().Text("address")
+            )
+        );
+    }
+
+    [Fact]
     public async Task Texts_belong_to_their_review_and_only_screeners_gather()
     {
         var review = await Ann.Review();

@@ -22,6 +22,9 @@ public enum RouteKind
 
     /// <summary>Brought by a person.</summary>
     Person,
+
+    /// <summary>An address that a person gave.</summary>
+    Given,
 }
 
 /// <summary>How an attempt ended.</summary>
@@ -110,6 +113,7 @@ public static class AttemptWords
             RouteKind.OtherCopy => "other copy",
             RouteKind.Doi => "DOI",
             RouteKind.Person => "brought by hand",
+            RouteKind.Given => "address given",
             _ => throw new ArgumentOutOfRangeException(nameof(route)),
         };
 

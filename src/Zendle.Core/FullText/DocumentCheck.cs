@@ -72,6 +72,24 @@ public static partial class DocumentCheck
     /// <summary>Holds a document against a work.</summary>
     public static CheckedDocument Of(DocumentFacts facts, ExpectedWork work)
     {
+        if (facts.IsScan)
+            return new(
+                DocumentVerdict.Doubtful,
+                "Its pages are pictures without letters: only a person can say whether it is the work.",
+                0,
+                null,
+                [
+                    new(
+                        "title",
+                        null,
+                        work.Titles.Count == 0 ? "" : work.Titles[0],
+                        string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"{facts.Pages} {(facts.Pages == 1 ? "page" : "pages")} of pictures"
+                        )
+                    ),
+                ]
+            );
         var found = work
             .Titles.Where(t => t.Length > 0)
             .Select(t => FoundTitle.Find(facts, t))

@@ -21,6 +21,9 @@ public sealed partial record DocumentFacts
     /// </summary>
     public required IReadOnlyList<DocumentLine> Lines { get; init; }
 
+    /// <summary>Whether its pages are pictures without letters: then nothing of it could be read.</summary>
+    public bool IsScan { get; init; }
+
     /// <summary>Size of its running text in points.</summary>
     public double BodySize { get; init; }
 

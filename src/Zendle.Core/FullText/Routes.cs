@@ -5,7 +5,8 @@ namespace Zendle.Core.FullText;
 /// <summary>What routes need to know of a work.</summary>
 /// <param name="Doi">Its DOI; null when it has none.</param>
 /// <param name="Copies">All copies its records name.</param>
-public sealed record Sought(string? Doi, IReadOnlyList<Copy> Copies);
+/// <param name="Given">An address that a person gave for it; null for none.</param>
+public sealed record Sought(string? Doi, IReadOnlyList<Copy> Copies, Uri? Given = null);
 
 /// <summary>One address to try.</summary>
 /// <param name="Route">The route it belongs to.</param>
@@ -60,15 +61,24 @@ public sealed record ByDoi(Uri? Resolver) : IRoute
             ];
 }
 
+/// <summary>The address that a person gave.</summary>
+public sealed record AsGiven : IRoute
+{
+    /// <inheritdoc/>
+    public IEnumerable<RouteStop> Stops(Sought work) =>
+        work.Given is null ? [] : [new RouteStop(RouteKind.Given, work.Given, null)];
+}
+
 /// <summary>All routes in order.</summary>
 public sealed record RouteChain(IReadOnlyList<IRoute> Routes)
 {
     /// <summary>
-    /// The usual order: version of record, accepted manuscript, submitted manuscript or preprint, copies of no said
+    /// The usual order: an address that a person gave, version of record, accepted manuscript, submitted manuscript or preprint, copies of no said
     /// version, the DOI.
     /// </summary>
     public static RouteChain Usual(Uri? doiResolver) =>
         new([
+            new AsGiven(),
             new CopiesOf(RouteKind.Publisher, WorkVersions.IsOfRecord),
             new CopiesOf(RouteKind.Manuscript, v => v is WorkVersion.AcceptedManuscript or WorkVersion.Proof),
             new CopiesOf(RouteKind.Preprint, WorkVersions.IsBeforeReview),

@@ -162,7 +162,8 @@ public static class PdfText
         if (letters < FewestLetters)
             throw new DocumentFaultException(
                 DocumentFault.NoLetters,
-                "Its pages are pictures without letters; it cannot be checked or searched."
+                "Its pages are pictures without letters; it cannot be checked or searched.",
+                pages: document.NumberOfPages
             );
         // A long list of references may hold more letters than the text: the body is the largest of the common sizes.
         var most = sizes.Values.Max();

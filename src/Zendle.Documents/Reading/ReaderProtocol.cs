@@ -30,7 +30,7 @@ public static class ReaderProtocol
         Readable,
     }
 
-    private sealed record Fault(DocumentFault Kind, string Sentence);
+    private sealed record Fault(DocumentFault Kind, string Sentence, int Pages = 0);
 
     /// <summary>Bytes of a question before its document.</summary>
     private const int QuestionHead = 5;
@@ -76,7 +76,7 @@ public static class ReaderProtocol
         }
         catch (DocumentFaultException e)
         {
-            said = (1, JsonSerializer.SerializeToUtf8Bytes(new Fault(e.Fault, e.Message)));
+            said = (1, JsonSerializer.SerializeToUtf8Bytes(new Fault(e.Fault, e.Message, e.Pages)));
         }
         catch (OutOfMemoryException)
         {
@@ -115,6 +115,6 @@ public static class ReaderProtocol
         if (head[0] == 0)
             return JsonSerializer.Deserialize<T>(text)!;
         var fault = JsonSerializer.Deserialize<Fault>(text)!;
-        throw new DocumentFaultException(fault.Kind, fault.Sentence);
+        throw new DocumentFaultException(fault.Kind, fault.Sentence, pages: fault.Pages);
     }
 }

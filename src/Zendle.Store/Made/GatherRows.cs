@@ -40,6 +40,9 @@ public sealed class SoughtRow
     /// </summary>
     public int Begun { get; set; }
 
+    /// <summary>An address that a person gave for it; null for none.</summary>
+    public string? Given { get; set; }
+
     /// <summary>Who asked last.</summary>
     public required string AccountId { get; set; }
 

@@ -86,7 +86,8 @@ internal sealed record GatherDto(
 /// Whose texts to seek: the works named, or all kept ones that were not sought; with <c>Again</c> those that were
 /// sought in vain.
 /// </summary>
-internal sealed record GatherRequest(IReadOnlyList<int>? Works, bool Again);
+/// <param name="Address">Of one work: where its text may lie, to be tried before all else.</param>
+internal sealed record GatherRequest(IReadOnlyList<int>? Works, bool Again, string? Address = null);
 
 internal sealed record GatherAskedDto(int Sought, JobDto? Job);
 
@@ -130,4 +131,12 @@ internal sealed record SettleRequest(SettleAnswer Answer);
 /// <param name="Title">That work's title.</param>
 /// <param name="TextId">The stored document; null when it was not taken.</param>
 /// <param name="Sentence">What happened.</param>
-internal sealed record BroughtDto(int? WorkId, string? Title, int? TextId, TextVerdict? Verdict, string Sentence);
+/// <param name="Unknown">Where no work fits: what the document says of itself; null for everything else.</param>
+internal sealed record BroughtDto(
+    int? WorkId,
+    string? Title,
+    int? TextId,
+    TextVerdict? Verdict,
+    string Sentence,
+    OwnTitle? Unknown = null
+);

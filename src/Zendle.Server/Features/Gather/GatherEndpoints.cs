@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using Zendle.Connect.Fetch;
 using Zendle.Server.Events;
 using Zendle.Server.Identity;
 using Zendle.Store.Made;
@@ -8,6 +9,8 @@ namespace Zendle.Server.Features.Gather;
 internal static class GatherEndpoints
 {
     private const long LargestBrought = 100_000_000;
+
+    private const int LongestAddress = 2_000;
 
     public static void MapGather(this RouteGroupBuilder review)
     {
@@ -51,12 +54,31 @@ internal static class GatherEndpoints
         int reviewId,
         GatherRequest request,
         GatherService gather,
+        AddressPolicy policy,
         ClaimsPrincipal user
     )
     {
         if (request.Works is { Count: > 5_000 })
             return Problems.Of(400, "At most 5,000 texts are sought at once.");
-        var (sought, job) = await gather.Seek(reviewId, Access.AccountId(user), request.Works, request.Again);
+        Uri? given = null;
+        if (request.Address is { } address)
+        {
+            if (request.Works is not { Count: 1 })
+                return Problems.Of(400, "An address leads to the text of one work.", "Nothing was asked for.");
+            if (
+                address.Length > LongestAddress
+                || !Uri.TryCreate(address.Trim(), UriKind.Absolute, out given)
+                || given.Scheme is not ("http" or "https")
+            )
+                return Problems.Of(
+                    400,
+                    "This is no address of a page or a file.",
+                    "It begins with http:// or https://. Nothing was asked for."
+                );
+            if (policy.WhyNot(given) is { } whyNot)
+                return Problems.Of(400, whyNot, "Nothing was asked for.");
+        }
+        var (sought, job) = await gather.Seek(reviewId, Access.AccountId(user), request.Works, request.Again, given);
         return TypedResults.Ok(new GatherAskedDto(sought, job is null ? null : JobDto.Of(job)));
     }
 
@@ -101,7 +123,7 @@ internal static class GatherEndpoints
             workId,
             cancel
         );
-        return brought.TextId is null
+        return brought.TextId is null && brought.Unknown is null
             ? Problems.Of(422, brought.Sentence, "Nothing was stored.")
             : TypedResults.Ok(brought);
     }

@@ -112,7 +112,9 @@ internal sealed class GatherJob(
             if (await intake.Expect(work, cancel) is not { } known)
                 return await End(sought, [], SoughtState.NotFound, cancel);
             var (attempts, doubtful) = (new List<AttemptRow>(), false);
-            foreach (var stop in chain.Stops(known.Sought))
+            foreach (
+                var stop in chain.Stops(known.Sought with { Given = sought.Given is { } given ? new(given) : null })
+            )
             {
                 var attempt = await Try(sought, stop, known.Expected, cancel);
                 attempts.Add(attempt);

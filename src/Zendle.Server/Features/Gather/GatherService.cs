@@ -35,12 +35,18 @@ internal sealed class GatherService(
 )
 {
     /// <summary>Asks for texts. Works whose text is in hand or on its way are left as they are.</summary>
+    /// <param name="reviewId">The review.</param>
+    /// <param name="account">Who asks.</param>
+    /// <param name="works">The works; null for the kept ones.</param>
+    /// <param name="again">Of the kept ones: those sought in vain instead of those not sought.</param>
+    /// <param name="given">Where the text of the one work may lie; kept for later tries.</param>
     /// <returns>How many are sought now, and the job that does it.</returns>
     public async Task<(int Sought, JobRow? Job)> Seek(
         int reviewId,
         string account,
         IReadOnlyCollection<int>? works,
-        bool again
+        bool again,
+        Uri? given = null
     )
     {
         var (_, facts) = await decisions.Of(reviewId);
@@ -75,6 +81,7 @@ internal sealed class GatherService(
             (row.State, row.AccountId, row.At) = (SoughtState.Waiting, account, clock.GetUtcNow());
             row.Round++;
             row.Begun = 0;
+            row.Given = given?.AbsoluteUri ?? row.Given;
             count++;
         }
         await context.SaveChangesAsync();
@@ -418,17 +425,20 @@ internal sealed class GatherService(
         CancellationToken cancel
     )
     {
-        var (facts, _, fault) = await intake.Read(bytes, cancel);
+        var (facts, _, fault) = await intake.Read(bytes, withScans: true, cancel);
         if (facts is null)
             return new(null, null, null, null, fault);
-        var work = workId ?? await Recognise(reviewId, facts, cancel);
+        var work = workId ?? (facts.IsScan ? null : await Recognise(reviewId, facts, cancel));
         if (work is null)
             return new(
                 null,
                 null,
                 null,
                 null,
-                "No work in the databases fits this document. Drop it on the row of its work, if it is kept."
+                facts.IsScan
+                    ? "Its pages are pictures without letters, so its work cannot be told. Say which it is."
+                    : "No work in the databases fits this document.",
+                OwnTitle.Of(facts)
             );
         if (await intake.Expect(work.Value, cancel) is not { } known)
             return new(null, null, null, null, "This work is not in any database any more.");

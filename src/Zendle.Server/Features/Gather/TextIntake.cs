@@ -56,14 +56,29 @@ internal sealed class TextIntake(
     }
 
     /// <summary>Reads a document. The outcome is null when it can be read.</summary>
+    /// <param name="bytes">The document.</param>
+    /// <param name="withScans">Whether pages without letters are taken, for a person to look at.</param>
+    /// <param name="cancel">Stops.</param>
     public async Task<(DocumentFacts? Facts, AttemptOutcome? Outcome, string Sentence)> Read(
         byte[] bytes,
+        bool withScans,
         CancellationToken cancel
     )
     {
         try
         {
             return (await documents.Read(bytes, cancel), null, "");
+        }
+        catch (DocumentFaultException e) when (withScans && e is { Fault: DocumentFault.NoLetters, Pages: > 0 })
+        {
+            var scan = new DocumentFacts
+            {
+                Pages = e.Pages,
+                Lines = [],
+                WordCount = 0,
+                IsScan = true,
+            };
+            return (scan, null, "");
         }
         catch (DocumentFaultException e)
         {
@@ -86,7 +101,7 @@ internal sealed class TextIntake(
         CancellationToken cancel
     )
     {
-        var (facts, outcome, sentence) = await Read(bytes, cancel);
+        var (facts, outcome, sentence) = await Read(bytes, withScans: false, cancel);
         return facts is null
             ? new(outcome!.Value, sentence, null)
             : await Take(reviewId, workId, expected, facts, bytes, route, source, said, account, cancel);
@@ -94,7 +109,7 @@ internal sealed class TextIntake(
 
     /// <summary>Whether a page that a link opens, and that nobody calls the text, is the text all the same.</summary>
     public async Task<bool> IsText(byte[] page, ExpectedWork expected, CancellationToken cancel) =>
-        (await Read(page, cancel)).Facts is { Format: not TextFormat.Plain } facts
+        (await Read(page, withScans: false, cancel)).Facts is { Format: not TextFormat.Plain } facts
         && DocumentCheck.Of(facts, expected).Verdict == DocumentVerdict.Agrees;
 
     /// <summary>Takes in a document that was read already.</summary>

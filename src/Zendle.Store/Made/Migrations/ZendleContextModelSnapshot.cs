@@ -776,6 +776,9 @@ namespace Zendle.Store.Made.Migrations
                     b.Property<int>("Begun")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Given")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Round")
                         .HasColumnType("INTEGER");
 

@@ -8,9 +8,11 @@ import { Fault } from "../../ui/Fault";
 import { count } from "../../ui/numbers";
 import { useGoneTo } from "../../ui/useGoneTo";
 import { useIsWide } from "../../ui/useIsWide";
+import { BroughtFiles } from "./BroughtFiles";
 import { GatherPane } from "./GatherPane";
 import { GatherRow } from "./GatherRow";
-import { documentOf, useBring, useGather, useSeek, useSettle, useStopGather } from "../../set/work/useGather";
+import { useBringing } from "./useBringing";
+import { documentOf, taken, useGather, useSeek, useSettle, useStopGather } from "../../set/work/useGather";
 
 type Row = Dto<"GatherRowDto">;
 
@@ -27,7 +29,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
   const seek = useSeek(reviewId);
   const stop = useStopGather(reviewId);
   const settle = useSettle(reviewId);
-  const bring = useBring(reviewId);
+  const bringing = useBringing(reviewId);
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
   const [over, setOver] = useState(false);
@@ -111,7 +113,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
         setOver(false);
         const target = e.target instanceof Element ? e.target.closest("li[data-work]") : null;
         const workId = target ? Number(target.getAttribute("data-work")) : null;
-        for (const file of e.dataTransfer.files) bring.mutate({ file, workId });
+        bringing.bring(e.dataTransfer.files, workId);
       }}
     >
       <header
@@ -131,15 +133,15 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
           className={`flex h-9 cursor-pointer items-center rounded-md border border-dashed px-3 text-[13px]
             ${over ? "border-pine bg-mist font-semibold" : "border-edge text-quiet hover:border-ink"}`}
         >
-          {bring.isPending ? "identifying it …" : over ? "drop it to identify it" : "drop PDFs here"}
+          {over ? "drop it to identify it" : "drop files here"}
           <input
             type="file"
-            accept="application/pdf"
+            accept={taken}
             multiple
             className="sr-only"
-            aria-label="PDFs to identify"
+            aria-label="Files to identify"
             onChange={(e) => {
-              for (const file of e.target.files ?? []) bring.mutate({ file, workId: null });
+              bringing.bring(e.target.files ?? [], null);
               e.target.value = "";
             }}
           />
@@ -171,6 +173,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
         )}
       </header>
       {running && data.job && <Progress job={data.job} />}
+      <BroughtFiles reviewId={reviewId} bringing={bringing} selected={row} onOpen={open} />
       <div
         className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_400px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px]
           max-sm:grid-cols-[minmax(0,1fr)] ${row ? "max-sm:[&>section]:hidden" : "max-sm:[&>aside]:hidden"}`}
@@ -184,8 +187,8 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
             <div className="p-8">
               <p className="mb-1 font-serif text-[17px]">No work is kept yet.</p>
               <p className="mb-4 text-quiet">
-                Keep works in Search or Trails; their full texts are gathered here. A PDF you already have can be
-                dropped on this page and finds its work by itself.
+                Keep works in Search or Trails; their full texts are gathered here. Files you already have can be
+                dropped on this page and find their works by themselves.
               </p>
               <Button onClick={() => void navigate(`/r/${reviewId}/search`)}>Go to Search</Button>
             </div>
@@ -204,7 +207,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
         </section>
         <aside aria-label="Text" className="min-h-0 overflow-y-auto border-l border-line">
           {row && <BackToList onBack={() => show(null)} />}
-          <GatherPane key={row?.workId ?? 0} reviewId={reviewId} row={row} />
+          <GatherPane key={row?.workId ?? 0} reviewId={reviewId} row={row} bring={bringing.bring} />
         </aside>
       </div>
     </div>

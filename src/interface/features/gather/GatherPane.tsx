@@ -1,21 +1,29 @@
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
+import { Field } from "../../ui/Field";
 import { moment } from "../../ui/numbers";
 import { OutcomeMark } from "./Chain";
 import { Doubt } from "./Doubt";
 import { extentOf } from "../../set/work/extent";
 import { documentOf } from "../../set/work/useGather";
-import { fileOf, useBring, useSeek, useSettle } from "../../set/work/useGather";
+import { fileOf, taken, useSeek, useSettle } from "../../set/work/useGather";
 
 type Row = Dto<"GatherRowDto">;
 
 /** All about the text of one work: what was tried, what came, what can be done. */
-export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | null }) {
+export function GatherPane({
+  reviewId,
+  row,
+  bring,
+}: {
+  reviewId: number;
+  row: Row | null;
+  bring: (files: Iterable<File>, workId: number | null) => void;
+}) {
   const seek = useSeek(reviewId);
   const settle = useSettle(reviewId);
-  const bring = useBring(reviewId);
   const chooser = useRef<HTMLInputElement>(null);
   if (!row)
     return (
@@ -68,7 +76,8 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
         <div className="mb-3 border-l-[3px] border-aside pl-3">
           <p className="font-semibold">No full text was found.</p>
           <p className="text-[12.5px] text-quiet">
-            Reason: {row.sentence}. If you have the file, or can get it, drop it here.
+            Reason: {row.sentence}. If you have the file, drop it here; if you know a page that has it, paste its
+            address.
           </p>
         </div>
       )}
@@ -84,17 +93,17 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
           <input
             ref={chooser}
             type="file"
-            accept="application/pdf"
+            accept={taken}
             className="hidden"
             aria-label="The file of this work"
             onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file) bring.mutate({ file, workId: row.workId });
+              bring(e.target.files ?? [], row.workId);
               e.target.value = "";
             }}
           />
         </div>
       )}
+      {row.state !== "InHand" && row.state !== "Waiting" && <GivenAddress reviewId={reviewId} workId={row.workId} />}
       {row.attempts.length > 0 && (
         <section className="border-t border-line pt-2">
           <h3 className="mb-1 text-[12.5px] font-semibold">What was tried</h3>
@@ -123,5 +132,32 @@ export function GatherPane({ reviewId, row }: { reviewId: number; row: Row | nul
         <p className="text-[12.5px] text-quiet">No database lists a copy, and there is no DOI to follow.</p>
       )}
     </div>
+  );
+}
+
+/** Where a person knows that the text lies: it is tried before all else. */
+function GivenAddress({ reviewId, workId }: { reviewId: number; workId: number }) {
+  const seek = useSeek(reviewId);
+  const [address, setAddress] = useState("");
+  return (
+    <form
+      className="mb-3 flex items-end gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        seek.mutate({ works: [workId], again: true, address: address.trim() });
+      }}
+    >
+      <Field
+        label="Address of its text, if you know one"
+        placeholder="https://"
+        inputMode="url"
+        value={address}
+        onChange={(e) => setAddress(e.target.value)}
+        className="min-w-0 flex-1"
+      />
+      <Button type="submit" className="h-9" disabled={address.trim() === "" || seek.isPending}>
+        Try it
+      </Button>
+    </form>
   );
 }

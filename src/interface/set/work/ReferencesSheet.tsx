@@ -1,11 +1,13 @@
 import { useState } from "react";
 import type { Dto } from "../../api/client";
+import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { Sheet } from "../../ui/Sheet";
 import { count } from "../../ui/numbers";
 import { useReview } from "../../review/useReviews";
 import { ReferenceLine } from "../reference/ReferenceLine";
 import { useReferences } from "../useWork";
+import { useSeek } from "./useGather";
 import { TextButton } from "../../ui/TextButton";
 
 /** The references of a work as its databases print them, each with the work it means and why, or that no record fits. */
@@ -14,6 +16,8 @@ export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dt
   const found = useReferences(reviewId, work.id, open);
   const mayResolve = useReview(reviewId).data?.role !== "Reader";
   const all = found.data?.references ?? [];
+  const works = [...new Set(all.flatMap((r) => r.workId ?? []))];
+  const seek = useSeek(reviewId);
   return (
     <p className="mt-4 border-t border-line pt-2 text-[12.5px]">
       <TextButton onClick={() => setOpen(true)}>References</TextButton>
@@ -34,6 +38,13 @@ export function ReferencesSheet({ reviewId, work }: { reviewId: number; work: Dt
             }
           : {})}
       >
+        {mayResolve && works.length > 0 && (
+          <p className="mb-2 flex justify-end">
+            <Button onClick={() => seek.mutate({ works, again: true })} disabled={seek.isPending}>
+              Gather the texts of these {count(works.length)} works
+            </Button>
+          </p>
+        )}
         {found.error && <Fault error={found.error} />}
         {found.data && all.length === 0 && (
           <p className="text-quiet">

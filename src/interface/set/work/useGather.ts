@@ -1,5 +1,4 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
 import { api, read, type Dto } from "../../api/client";
 import { useSay, useSayFault } from "../../ui/Toasts";
 import { works } from "../../ui/numbers";
@@ -75,35 +74,19 @@ export function useSettle(reviewId: number) {
   });
 }
 
-/** Brings a PDF from the person's own disk: for one work, or to be recognised. */
-export function useBring(reviewId: number) {
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const say = useSay();
-  const fault = useSayFault();
-  return useMutation({
-    mutationFn: ({ file, workId }: { file: File; workId: number | null }) =>
-      read(
-        api.POST("/api/reviews/{reviewId}/texts", {
-          params: { path: { reviewId }, query: { name: file.name, ...(workId === null ? {} : { workId }) } },
-          body: file as never,
-          bodySerializer: (body: unknown) => body as BodyInit,
-          headers: { "Content-Type": "application/pdf" },
-        }),
-      ),
-    onSuccess: (brought) => {
-      const title = brought.title ?? "";
-      say(
-        brought.verdict === "Doubtful" ? `Look at it: ${brought.sentence}` : `Recognised: ${title}`,
-        brought.verdict === "Doubtful" || brought.textId === null
-          ? undefined
-          : { label: "Read", run: () => void navigate(`/r/${reviewId}/read/${brought.textId ?? 0}`) },
-      );
-    },
-    onError: fault,
-    onSettled: () => client.invalidateQueries({ queryKey: ["review", reviewId] }),
-  });
-}
+/** Files that can be brought, for the dialogue that chooses them. */
+export const taken = ".pdf,.html,.htm,.xhtml,.xml,.txt";
+
+/** Sends a file: for one work, or to be recognised. */
+export const sendFile = (reviewId: number, file: File, workId: number | null) =>
+  read(
+    api.POST("/api/reviews/{reviewId}/texts", {
+      params: { path: { reviewId }, query: { name: file.name, ...(workId === null ? {} : { workId }) } },
+      body: file as never,
+      bodySerializer: (body: unknown) => body as BodyInit,
+      headers: { "Content-Type": "application/octet-stream" },
+    }),
+  );
 
 /** The document of a row that counts, or the one to look at. */
 export const documentOf = (row: Dto<"GatherRowDto">): Dto<"TextDto"> | null =>

@@ -1,0 +1,199 @@
+using System.Text;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using OpenQA.Selenium;
+
+namespace Zendle.Browser.Tests;
+
+/// <summary>Texts that are no PDFs are read like any other; files are brought by hand; addresses are given.</summary>
+public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
+{
+    private static JsonNode Api(Browser b, string path) =>
+        JsonNode.Parse((string)b.Script("return fetch(arguments[0]).then(r => r.text())", path)!)!;
+
+    private async Task Behind(string path, string kind)
+    {
+        using var http = new HttpClient();
+        (
+            await http.PostAsync(new Uri(world.Outside.Address, $"/copies?path={path}&kind={kind}"), null)
+        ).EnsureSuccessStatusCode();
+    }
+
+    /// <summary>Kept works of the demo's review without a text that have a free copy at a publisher, with its path.</summary>
+    private static IEnumerable<(int Work, string Path)> Free(Browser b)
+    {
+        foreach (var row in Api(b, "/api/reviews/1/gather")["works"]!.AsArray().Select(w => w!))
+        {
+            if (row["state"]!.GetValue<string>() is not ("NotSought" or "NotFound"))
+                continue;
+            var work = row["workId"]!.GetValue<int>();
+            var copy = Api(b, $"/api/reviews/1/works/{work}?stepId=0")["copies"]!
+                .AsArray()
+                .Select(c => c!)
+                .FirstOrDefault(c =>
+                    c["access"]?.GetValue<string>() == "free"
+                    && c["address"]!.GetValue<string>().Contains("/publisher/", StringComparison.Ordinal)
+                );
+            if (copy is not null)
+                yield return (work, new Uri(copy["address"]!.GetValue<string>()).AbsolutePath);
+        }
+    }
+
+    [Fact]
+    public async Task A_web_page_is_gathered_and_read_with_outline_figure_and_search()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/gather");
+        b.Sees("in hand");
+        var (work, path) = Free(b).First();
+        await Behind(path, "page");
+        b.Go($"/r/1/gather?work={work}");
+        b.On(
+            "aside[aria-label=Text]",
+            e => e.FindElements(By.TagName("button")).First(x => x.Text is "Gather this one" or "Try again").Click()
+        );
+        b.Until(
+            () => b.Find($"li[data-work='{work}']").Text.Contains("web page", StringComparison.Ordinal),
+            "the page in hand"
+        );
+        b.On($"li[data-work='{work}'] a", e => e.Click());
+        b.Until(() => b.All(".article h2").Count > 4, "the article");
+        Assert.Equal(
+            ["Abstract", "Introduction", "Methods", "Results", "Discussion"],
+            b.All("nav[aria-label=Outline] button").Take(5).Select(o => o.Text)
+        );
+        Assert.Empty(b.AxeFindings());
+        b.Until(
+            () =>
+                b.Script(
+                    "const i = document.querySelector('.article img'); i?.scrollIntoView(); return i?.naturalWidth > 100"
+                )
+                    is true,
+            "the figure"
+        );
+        b.All("nav[aria-label=Outline] button").First(o => o.Text == "Results").Click();
+        b.Until(
+            () =>
+                b.Script(
+                    "const h = [...document.querySelectorAll('.article h2')].find(h => h.innerText == 'Results').getBoundingClientRect(); return h.top > 0 && h.top < 200"
+                )
+                    is true,
+            "the results in view"
+        );
+        b.Type("/");
+        b.Fill("[aria-label='Find in the text']", "counts");
+        b.Until(
+            () => Regex.IsMatch(b.TextOf("[role=search] [role=status]"), @"^1 of \d+$"),
+            "how often it stands there"
+        );
+        b.Type(Keys.Enter);
+        b.Until(
+            () => b.TextOf("[role=search] [role=status]").StartsWith("2 of", StringComparison.Ordinal),
+            "the second"
+        );
+        // A citation leads to its entry.
+        b.Script("document.querySelector('.article a[href^=\"#\"]').click()");
+        b.Until(
+            () =>
+                b.Script(
+                    "const h = [...document.querySelectorAll('.article h2')].find(h => h.innerText == 'References').getBoundingClientRect(); return h.top < innerHeight"
+                )
+                    is true,
+            "the entry in view"
+        );
+        Assert.Contains($"/read/", b.Address, StringComparison.Ordinal);
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public async Task Many_files_are_brought_at_once_and_each_says_what_became_of_it()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/gather");
+        b.Sees("in hand");
+        var (work, path) = Free(b).Last();
+        await Behind(path, "jats");
+        using var http = new HttpClient();
+        string File(string name, byte[] bytes)
+        {
+            var file = System.IO.Path.Combine(b.Downloads, name);
+            System.IO.File.WriteAllBytes(file, bytes);
+            return file;
+        }
+        var known = File("a.xml", await http.GetByteArrayAsync(new Uri(world.Outside.Address, path + "/text.xml")));
+        var unknown = File(
+            "owls.html",
+            Encoding.UTF8.GetBytes(
+                $"<html><body><h1>Counting owls by lamplight in Quenby</h1><p>Una Quist</p><h2>Counts</h2><p>{string.Concat(Enumerable.Repeat("We counted owls by the light of a lamp. ", 40))}</p></body></html>"
+            )
+        );
+        var broken = File("c.pdf", "%PDF-1.4 cut"u8.ToArray());
+        b.All("input[aria-label='Files to identify']")[0].SendKeys($"{known}\n{unknown}\n{broken}");
+        b.Until(() => b.All("[data-file=done]").Count == 2 && b.All("[data-file=refused]").Count == 1, "all three");
+        Assert.Contains("Recognised: ", b.TextOf("[aria-label=Files]"), StringComparison.Ordinal);
+        Assert.Contains("cut off or broken", b.TextOf("[aria-label=Files]"), StringComparison.Ordinal);
+        Assert.Empty(b.AxeFindings());
+        b.Until(
+            () => b.Find($"li[data-work='{work}']").Text.Contains("JATS XML", StringComparison.Ordinal),
+            "the known one in hand"
+        );
+        // What no work fits becomes one, with what was read off the file.
+        b.Click("Add its work …");
+        b.Until(
+            () => b.Find("[role=dialog] input").GetDomProperty("value") == "Counting owls by lamplight in Quenby",
+            "its title"
+        );
+        b.Click("Add this entry");
+        b.Until(
+            () =>
+                b.All("[data-file=done]").Count == 2
+                && b.TextOf("[aria-label=Files]").Split("Recognised: ").Length
+                    + b.TextOf("[aria-label=Files]").Split("Look at it: ").Length
+                    >= 4,
+            "it taken for its new work"
+        );
+        b.Click("Close");
+        b.Until(() => b.All("[aria-label='Files you brought']").Count == 0, "the list closed");
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public async Task An_address_is_given_where_no_route_leads_and_references_are_gathered_in_one_act()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/gather");
+        b.Sees("in hand");
+        var (work, path) = Free(b).Skip(2).First();
+        await Behind(path, "fine");
+        b.Go($"/r/1/gather?work={work}");
+        b.Fill("aside[aria-label=Text] input[inputmode=url]", "ftp://nowhere");
+        b.Click("Try it");
+        b.Sees("This is no address of a page or a file.");
+        b.Fill(
+            "aside[aria-label=Text] input[inputmode=url]",
+            new Uri(world.Outside.Address, path + "/text.html").AbsoluteUri
+        );
+        b.Click("Try it");
+        b.Until(
+            () => b.Find($"li[data-work='{work}']").Text.Contains("web page", StringComparison.Ordinal),
+            "the page in hand"
+        );
+        b.Sees("address given");
+
+        b.On($"li[data-work='{work}'] a", e => e.Click());
+        b.Until(() => b.All(".article h2").Count > 4, "the article");
+        b.On("aside", e => e.FindElements(By.TagName("button")).First(x => x.Text == "References").Click());
+        b.Until(() => b.All("[role=dialog] li").Count > 2, "its references");
+        var gather = b.All("[role=dialog] button")
+            .First(x => x.Text.StartsWith("Gather the texts of these", StringComparison.Ordinal));
+        var works = int.Parse(
+            Regex.Match(gather.Text, @"\d+").Value,
+            System.Globalization.CultureInfo.InvariantCulture
+        );
+        var before = Api(b, "/api/reviews/1/gather")["works"]!.AsArray().Count;
+        gather.Click();
+        b.Until(() => b.TextOf("body").Contains("Seeking the ", StringComparison.Ordinal), "them sought");
+        Assert.InRange(Api(b, "/api/reviews/1/gather")["works"]!.AsArray().Count, before, before + works);
+        Assert.Empty(b.Complaints());
+    }
+}
