@@ -229,6 +229,7 @@ builder
     .AddSingleton<TextIntake>()
     .AddSingleton<TextFigures>()
     .AddSingleton<ReadableTexts>()
+    .AddSingleton<ReadingList>()
     .AddSingleton<TextLists>()
     .AddSingleton<TieTableService>()
     .AddJob<TieTableJob>(TieTableJob.Kind)

@@ -102,6 +102,23 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
             "the entry in view"
         );
         Assert.Contains($"/read/", b.Address, StringComparison.Ordinal);
+        // What was read goes to the end of the list, and what is cited by most kept works is next.
+        b.Click("Mark as read");
+        b.Until(
+            () => b.All("section[aria-label=Text] button[aria-pressed=true]").Any(x => x.Text == "Read"),
+            "it marked"
+        );
+        b.Go("/r/1/read");
+        b.Until(() => b.All($"section[aria-label=Read] [data-reading='{work}']").Count == 1, "it among the read");
+        var next = b.All("section[aria-label='To read next'] li")
+            .Select(l => Regex.Match(l.Text, @"cited by (\d+) kept"))
+            .Select(m =>
+                m.Success ? int.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture) : 0
+            )
+            .ToArray();
+        Assert.True(next.Length > 5);
+        Assert.Equal(next.OrderDescending(), next);
+        Assert.Empty(b.AxeFindings());
         Assert.Empty(b.Complaints());
     }
 

@@ -22,7 +22,7 @@ public static class ArticlePage
             <!DOCTYPE html>
             <html lang="en"><head><meta charset="utf-8"><title>{E(paper.Title)} | {E(w.Journal?.Publisher)}</title>
             <meta name="citation_title" content="{E(paper.Title)}">
-            <meta name="citation_doi" content="{E(paper.Doi)}">
+            {(paper.Doi is null ? "" : $"<meta name=\"citation_doi\" content=\"{E(paper.Doi)}\">")}
             {string.Concat(
                 w.People.Select(p => $"<meta name=\"citation_author\" content=\"{E(p.Family)}, {E(p.Given)}\">")
             )}
@@ -40,7 +40,7 @@ public static class ArticlePage
             <ul class="authors">{string.Concat(w.People.Select(p => $"<li>{E(p.Given)} {E(p.Family)}</li>"))}</ul>
             <p>{E(w.Journal?.Title)} {w.Volume} ({w.Year}), {w.FirstPage}–{w.LastPage}</p>
             <p>{E(paper.Dates)}</p>
-            <p>DOI: <a href="https://doi.org/{E(paper.Doi)}">{E(paper.Doi)}</a></p>
+            {(paper.Doi is null ? "" : $"<p>DOI: <a href=\"https://doi.org/{E(paper.Doi)}\">{E(paper.Doi)}</a></p>")}
             <section><h2>Abstract</h2><p>{E(w.Abstract)}</p></section>
             """
         );

@@ -29,7 +29,9 @@ public static class ArticleXml
                 ),
                 new XElement(
                     "article-meta",
-                    new XElement("article-id", new XAttribute("pub-id-type", "doi"), paper.Doi),
+                    paper.Doi is null
+                        ? null
+                        : new XElement("article-id", new XAttribute("pub-id-type", "doi"), paper.Doi),
                     new XElement("article-version", new XAttribute("vocab", "JAV"), "Version of Record"),
                     new XElement("title-group", new XElement("article-title", paper.Title)),
                     new XElement(

@@ -243,3 +243,19 @@ public sealed class TextFigureRow
     /// <summary>Its media type: that of one of the picture formats that are shown.</summary>
     public required string MediaType { get; set; }
 }
+
+/// <summary>That a person opened a text, and whether they have read it.</summary>
+public sealed class ReadingRow
+{
+    /// <summary>Who.</summary>
+    public required string AccountId { get; set; }
+
+    /// <summary>The text.</summary>
+    public int TextId { get; set; }
+
+    /// <summary>When they opened it last, UTC.</summary>
+    public DateTimeOffset At { get; set; }
+
+    /// <summary>Whether they say that they have read it.</summary>
+    public bool IsRead { get; set; }
+}

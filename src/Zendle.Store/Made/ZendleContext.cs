@@ -64,6 +64,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>Documents that came.</summary>
     public DbSet<TextRow> Texts => Set<TextRow>();
 
+    /// <summary>What people opened and read.</summary>
+    public DbSet<ReadingRow> Readings => Set<ReadingRow>();
+
     /// <summary>Figures of texts.</summary>
     public DbSet<TextFigureRow> TextFigures => Set<TextFigureRow>();
 
@@ -149,6 +152,12 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         builder.Entity<TextRow>().HasIndex(t => t.Hash);
         builder.Entity<TextRow>().HasOne<Review>().WithMany().HasForeignKey(t => t.ReviewId);
         builder.Entity<TextRow>().Property(t => t.Format).HasDefaultValue(TextFormat.Pdf);
+        builder.Entity<ReadingRow>(r =>
+        {
+            r.HasKey(x => new { x.AccountId, x.TextId });
+            r.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
+            r.HasOne<TextRow>().WithMany().HasForeignKey(x => x.TextId);
+        });
         builder.Entity<TextFigureRow>().HasKey(f => new { f.TextHash, f.Ordinal });
         builder.Entity<TextReadingRow>().HasKey(t => t.Hash);
         builder.Entity<SettingRow>().HasKey(s => s.Name);

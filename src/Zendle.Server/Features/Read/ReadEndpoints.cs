@@ -1,10 +1,17 @@
 using System.Globalization;
+using System.Security.Claims;
 using Zendle.Core.FullText;
 using Zendle.Documents;
 using Zendle.Server.Features.Gather;
+using Zendle.Server.Identity;
 using Zendle.Store.Files;
+using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Read;
+
+/// <summary>What a person says of a text they have open.</summary>
+/// <param name="IsRead">Whether they have read it; null when they only opened it.</param>
+internal sealed record ReadingNoteRequest(bool? IsRead);
 
 internal static class ReadEndpoints
 {
@@ -20,9 +27,28 @@ internal static class ReadEndpoints
             )
             .Produces<TextDetailDto>();
         review.MapGet("/texts/{textId:int}/file", File).Produces(200, contentType: "application/pdf");
+        review
+            .MapGet(
+                "/reading",
+                (int reviewId, ReadingList list, ClaimsPrincipal user, CancellationToken cancel) =>
+                    list.Of(reviewId, Access.AccountId(user), cancel)
+            )
+            .Produces<IReadOnlyList<TextToReadDto>>();
+        review.MapPut("/texts/{textId:int}/reading", Note).Require(Role.Reader).Produces(204);
         review.MapGet("/texts/{textId:int}/readable", Readable).Produces<ReadableDto>();
         review.MapGet("/texts/{textId:int}/figures/{figure:int}", Figure).Produces(200, contentType: "image/png");
     }
+
+    private static async Task<IResult> Note(
+        int reviewId,
+        int textId,
+        ReadingNoteRequest request,
+        ReadingList list,
+        ClaimsPrincipal user
+    ) =>
+        await list.Note(reviewId, Access.AccountId(user), textId, request.IsRead)
+            ? TypedResults.NoContent()
+            : GatherEndpoints.NoText();
 
     private static async Task<IResult> File(
         int reviewId,

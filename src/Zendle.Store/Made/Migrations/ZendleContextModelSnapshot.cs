@@ -518,6 +518,28 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Places");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.ReadingRow", b =>
+                {
+                    b.Property<string>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("TextId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsRead")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("AccountId", "TextId");
+
+                    b.HasIndex("TextId");
+
+                    b.ToTable("Readings");
+                });
+
             modelBuilder.Entity("Zendle.Store.Made.RefusedTermRow", b =>
                 {
                     b.Property<int>("ReviewId")
@@ -1079,6 +1101,21 @@ namespace Zendle.Store.Made.Migrations
                     b.HasOne("Zendle.Store.Made.Review", null)
                         .WithMany()
                         .HasForeignKey("ReviewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.ReadingRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Zendle.Store.Made.TextRow", null)
+                        .WithMany()
+                        .HasForeignKey("TextId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -55,6 +55,8 @@ export function MarkedReader({ reviewId, text }: { reviewId: number; text: Dto<"
               file={`${fileOf(reviewId, text.id)}?download=true`}
               fileName={text.fileName}
               record={record}
+              reviewId={reviewId}
+              textId={text.id}
             />
           </div>
           <div

@@ -66,6 +66,8 @@ export function PdfReader({ reviewId, text }: { reviewId: number; text: Dto<"Tex
             file={`${fileOf(reviewId, text.id)}?download=true`}
             fileName={text.fileName}
             version={text.version}
+            reviewId={reviewId}
+            textId={text.id}
           />
           <div className={`relative min-h-0 flex-1 bg-soft ${record.open ? "max-sm:hidden" : ""}`}>
             {viewer.state === "fault" && (
@@ -106,6 +108,8 @@ function Toolbar({
   file,
   fileName,
   version,
+  reviewId,
+  textId,
 }: {
   viewer: PdfViewerHandle;
   findRef: React.RefObject<HTMLInputElement | null>;
@@ -113,6 +117,8 @@ function Toolbar({
   file: string;
   fileName: string;
   version: string | null;
+  reviewId: number;
+  textId: number;
 }) {
   const [words, setWords] = useState("");
   const known = zooms.some(([value]) => value === viewer.scale);
@@ -161,7 +167,14 @@ function Toolbar({
         onNext={(back) => viewer.find(words, true, back)}
         found={viewer.found}
       />
-      <ToolbarEnd version={version} file={file} fileName={fileName} record={record} />
+      <ToolbarEnd
+        version={version}
+        file={file}
+        fileName={fileName}
+        record={record}
+        reviewId={reviewId}
+        textId={textId}
+      />
     </div>
   );
 }

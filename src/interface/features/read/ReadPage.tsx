@@ -3,10 +3,12 @@ import { useText } from "../../set/work/useGather";
 import { Fault } from "../../ui/Fault";
 import { MarkedReader } from "./MarkedReader";
 import { PdfReader } from "./PdfReader";
+import { useOpened } from "./useReading";
 
 /** Read: the text with its outline at the left and its record at the right. */
 export default function ReadPage({ reviewId, textId }: { reviewId: number; textId: number }) {
   const text = useText(reviewId, textId);
+  useOpened(reviewId, textId);
   if (text.error)
     return (
       <div className="p-8">
