@@ -238,7 +238,12 @@ builder
     .AddSingleton(_ => StyleShelf.Shipped())
     .AddSingleton<ReferenceFormatter>(p => new(p.GetRequiredService<StyleShelf>()))
     .AddSingleton(RouteChain.Usual(options.DoiResolver))
-    .AddSingleton(p => new DocumentFetcher(allowed, new FetchLimits(), p.GetRequiredService<TimeProvider>()))
+    .AddSingleton(p => new DocumentFetcher(
+        allowed,
+        new FetchLimits(),
+        p.GetRequiredService<TimeProvider>(),
+        options.Contact
+    ))
     .AddSingleton<FormatTrial>()
     .AddSingleton(p => new OaiClient(
         allowed,
@@ -246,7 +251,8 @@ builder
         {
             FirstRetry = options.FirstRetry,
         },
-        p.GetRequiredService<TimeProvider>()
+        p.GetRequiredService<TimeProvider>(),
+        options.Contact
     ));
 
 // What is added first is stopped last.
@@ -335,6 +341,7 @@ review.MapExport();
 review.MapTextArchives();
 review.MapReport();
 signedIn.MapDatabases();
+signedIn.MapHosts();
 signedIn.MapTieTables();
 signedIn.MapRecords();
 signedIn.MapEvents();

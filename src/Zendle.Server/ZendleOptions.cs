@@ -32,8 +32,21 @@ public sealed record ZendleOptions
     /// <summary>Addresses of the reverse proxies whose word about the client and the scheme is taken.</summary>
     public IReadOnlyList<System.Net.IPAddress> Proxies { get; init; } = [];
 
+    /// <summary>Where hosts that are asked can write to: an address of mail or of a page; null for nowhere.</summary>
+    public string? Contact { get; init; }
+
     /// <summary>How many tries to sign in an address has in a minute.</summary>
     public int SignInsPerMinute { get; init; } = 10;
+
+    /// <summary>A contact as it can stand in a header.</summary>
+    private static string? ContactFrom(string? text) =>
+        string.IsNullOrWhiteSpace(text) ? null
+        : text.Trim() is { Length: < 200 } contact
+        && contact.All(c => c is > ' ' and < '\u007F' and not ('(' or ')' or '\\' or '"'))
+            ? contact
+        : throw new FormatException(
+            "The contact is no address: it has no blanks, brackets or other than plain letters."
+        );
 
     private static string[] Listed(string? text) =>
         (text ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries);
@@ -60,6 +73,7 @@ public sealed record ZendleOptions
             ),
             QuestionTime = TimeSpan.FromSeconds(section.GetValue("QuestionSeconds", 12.0)),
             Hosts = Listed(section["Hosts"]),
+            Contact = ContactFrom(section["Contact"]),
             Proxies = [.. Listed(section["Proxies"]).Select(System.Net.IPAddress.Parse)],
             SignInsPerMinute = section.GetValue("SignInsPerMinute", 10),
         };

@@ -196,6 +196,12 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
             "the page in hand"
         );
         b.Sees("address given");
+        b.Click("Hosts");
+        b.Until(() => b.All("[data-host]").Count > 0, "the hosts");
+        Assert.Contains("no rules", b.TextOf("[data-host]"), StringComparison.Ordinal);
+        Assert.Empty(b.AxeFindings());
+        b.Type(Keys.Escape);
+        b.Until(() => b.All("[data-host]").Count == 0, "the sheet closed");
 
         b.On($"li[data-work='{work}'] a", e => e.Click());
         b.Until(() => b.All(".article h2").Count > 4, "the article");

@@ -18,6 +18,7 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
         Redirects = 3,
         Waits = 2,
         LongestWait = TimeSpan.FromSeconds(3),
+        RetryPause = TimeSpan.FromMilliseconds(20),
     };
 
     /// <summary>For what is slow, so that nothing else is on a busy machine.</summary>
@@ -38,6 +39,8 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
         ])
         .Build();
     private readonly List<DateTime> asked = [];
+    private string? robots;
+    private int broken;
     private Uri home = null!;
 
     public async ValueTask InitializeAsync()
@@ -175,6 +178,38 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
                 return Results.Bytes(Pdf, "application/pdf");
             }
         );
+        host.MapGet("/robots.txt", () => robots is null ? Results.NotFound() : Results.Text(robots));
+        host.MapGet(
+            "/once-broken",
+            () => broken++ == 0 ? Results.StatusCode(502) : Results.Bytes(Pdf, "application/pdf")
+        );
+        host.MapGet(
+            "/cookie",
+            (HttpContext http) =>
+            {
+                if (http.Request.Cookies["visit"] == "yes")
+                    return Results.Bytes(Pdf, "application/pdf");
+                http.Response.Cookies.Append("visit", "yes");
+                return Results.Redirect("/cookie");
+            }
+        );
+        host.MapGet(
+            "/agent",
+            (HttpContext http) =>
+                Results.Bytes(
+                    [.. Pdf, .. System.Text.Encoding.UTF8.GetBytes(http.Request.Headers.UserAgent.ToString())],
+                    "application/pdf"
+                )
+        );
+        host.MapGet(
+            "/meta",
+            () =>
+                Results.Text(
+                    "<head><meta name=citation_pdf_url content=/status/404><meta name=citation_xml_url content=/xml></head>",
+                    "text/html"
+                )
+        );
+        host.MapGet("/xml", () => Results.Text("<article/>", "application/xml"));
         host.MapGet("/crowd/most", () => most.ToString(System.Globalization.CultureInfo.InvariantCulture));
         await host.StartAsync();
         home = new(host.Urls.First());
@@ -291,6 +326,68 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
         );
         using var http = new HttpClient();
         Assert.Equal("2", await http.GetStringAsync(new Uri(home, "/crowd/most")));
+    }
+
+    [Fact]
+    public async Task What_a_host_keeps_programs_from_is_not_asked_for()
+    {
+        robots = "User-agent: *\nDisallow: /pdf\nDisallow: /xml";
+        var fetched = await Fetch("/pdf");
+        Assert.Equal(
+            (
+                AttemptOutcome.KeptAway,
+                "The host keeps programs away from this address (robots.txt). A person can open it."
+            ),
+            (fetched.Outcome, fetched.Sentence)
+        );
+        // Nor by a detour.
+        Assert.Equal(AttemptOutcome.KeptAway, (await Fetch("/page")).Outcome);
+        Assert.Null((await Fetch("/mislabelled")).Outcome);
+        robots = "User-agent: Zendle\nAllow: /\n\nUser-agent: *\nDisallow: /";
+        Assert.Null((await Fetch("/pdf")).Outcome);
+    }
+
+    [Fact]
+    public async Task What_fails_once_on_its_way_is_asked_for_again()
+    {
+        Assert.Null((await Fetch("/once-broken")).Outcome);
+        Assert.Equal(2, broken);
+    }
+
+    [Fact]
+    public async Task A_host_that_fails_again_and_again_is_left_alone()
+    {
+        using var fetcher = new DocumentFetcher(new([home]), Small, TimeProvider.System);
+        for (var i = 0; i < 5; i++)
+            Assert.Equal(
+                AttemptOutcome.Unreachable,
+                (await fetcher.Fetch(new(home, "/status/500"), _ => { }, CancellationToken.None)).Outcome
+            );
+        var left = await fetcher.Fetch(new(home, "/pdf"), _ => { }, CancellationToken.None);
+        Assert.Equal(AttemptOutcome.Busy, left.Outcome);
+        Assert.Contains("is left alone until", left.Sentence, StringComparison.Ordinal);
+        Assert.NotNull(fetcher.RestsUntil(home));
+    }
+
+    [Fact]
+    public async Task Cookies_last_for_one_fetch_and_hosts_read_who_asks()
+    {
+        Assert.Null((await Fetch("/cookie")).Outcome);
+        using var fetcher = new DocumentFetcher(new([home]), Small, TimeProvider.System, "mailto:ann@library.example");
+        var fetched = await fetcher.Fetch(new(home, "/agent"), _ => { }, CancellationToken.None);
+        Assert.EndsWith(
+            "Zendle/0.1 (full text; mailto:ann@library.example)",
+            System.Text.Encoding.UTF8.GetString(fetched.Bytes!),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
+    public async Task Where_one_address_of_a_page_fails_the_next_is_tried()
+    {
+        var fetched = await Fetch("/meta");
+        Assert.Null(fetched.Outcome);
+        Assert.Equal("<article/>", System.Text.Encoding.UTF8.GetString(fetched.Bytes!));
     }
 
     [Fact]

@@ -404,6 +404,33 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     }
 
     [Fact]
+    public async Task A_curator_sees_the_hosts_with_what_they_gave_and_what_went_wrong()
+    {
+        var review = await Ann.Review();
+        var (good, dead) = ((await world.Work("fine")).Work, (await world.Work("dead")).Work);
+        await world.Gather(review, [good, dead]);
+        var told = await Ann.Get("/api/hosts");
+        var host = told.List("hosts")
+            .Single(h => h.Text("host") == world.Outside.Address.GetLeftPart(UriPartial.Authority));
+        await using var made = await world
+            .Host.Services.GetRequiredService<IDbContextFactory<ZendleContext>>()
+            .CreateDbContextAsync();
+        // An independent count over all attempts: one host has them all but what led elsewhere.
+        var all = (await made.Attempts.AsNoTracking().ToListAsync())
+            .Where(a => a.Address.StartsWith(host.Text("host") + "/", StringComparison.Ordinal))
+            .ToArray();
+        Assert.Equal(
+            (all.Length, all.Count(a => a.Outcome == Core.FullText.AttemptOutcome.Got)),
+            (host.Int("attempts"), host.Int("got"))
+        );
+        Assert.Equal(all.Length - host.Int("got"), host.List("notGot").Sum(o => o.Int("count")));
+        Assert.Contains("dead link", host.List("notGot").Select(o => o.Text("word")));
+        Assert.Equal("no rules", host.Text("rules"));
+        var other = await world.Host.Another(Ann, "nobody");
+        Assert.Equal(403, (await other.Send("GET", "/api/hosts")).Status);
+    }
+
+    [Fact]
     public async Task Texts_belong_to_their_review_and_only_screeners_gather()
     {
         var review = await Ann.Review();

@@ -26,7 +26,7 @@ public sealed class MarkedTextTests
         <h2>References</h2><ol><li id="r1">Lind B. 2003. Night flowers. Journal of Dusk 4: 1-9.</li>
         <li><span id="r2"></span>Berg M. 2010. Lamps and moths. Dusk Letters 2: 11-19.</li></ol>
         <h2>Thanks</h2><p>To all who held a lamp for us in those nights.</p></main>
-        <aside><h2>More like this</h2><p>Another article about something else altogether.</p></aside></body></html>
+        <aside><h2>Also here</h2><p>Another article about something else altogether.</p></aside></body></html>
         """;
 
     private const string Article = """

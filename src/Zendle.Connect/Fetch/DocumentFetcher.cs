@@ -41,12 +41,18 @@ public sealed class DocumentFetcher : IDisposable
     private readonly FetchLimits limits;
     private readonly TimeProvider clock;
     private readonly HostGate gate;
+    private readonly HostManners manners;
 
     /// <summary>Makes a fetcher.</summary>
-    public DocumentFetcher(AddressPolicy policy, FetchLimits limits, TimeProvider clock)
+    /// <param name="policy">What may be asked.</param>
+    /// <param name="limits">What a document may cost.</param>
+    /// <param name="clock">For waiting.</param>
+    /// <param name="contact">Where hosts can write to whoever runs this Zendle; null for nowhere.</param>
+    public DocumentFetcher(AddressPolicy policy, FetchLimits limits, TimeProvider clock, string? contact = null)
     {
-        (this.policy, this.limits, this.clock, gate) = (policy, limits, clock, new(limits.PerHost, clock));
-        http = OutsideHttp.Client(policy, "full text");
+        (this.policy, this.limits, this.clock) = (policy, limits, clock);
+        (gate, manners) = (new(limits.PerHost, clock), new(clock));
+        http = OutsideHttp.Client(policy, "full text", contact);
         http.DefaultRequestHeaders.Accept.ParseAdd(
             "application/pdf, application/xml;q=0.9, text/html;q=0.8, */*;q=0.1"
         );
@@ -173,12 +179,96 @@ public sealed class DocumentFetcher : IDisposable
         return failed with { Page = landing.Bytes };
     }
 
+    /// <summary>What is known of a host's rules; null when they were not read since the start.</summary>
+    /// <param name="host">Scheme, name and port.</param>
+    public HostRules? RulesOf(string host) => manners.Known(host);
+
+    /// <summary>Until when a host is left alone because it failed again and again; null when it is not.</summary>
+    public DateTimeOffset? RestsUntil(Uri address) => gate.RestsUntil(address);
+
+    /// <summary>Ends the fetch where the host keeps programs away, or is left alone.</summary>
+    private async Task Mind(Uri at, CancellationToken cancel)
+    {
+        if (gate.RestsUntil(at) is { } until)
+            throw new FetchEndException(
+                AttemptOutcome.Busy,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The host failed {HostGate.MostFailures} times in a row and is left alone until {until:HH:mm} UTC; try later."
+                ),
+                at
+            );
+        var rules = await manners.Of(at, robots => Rules(robots, cancel));
+        if (rules.Fault is { } fault)
+            throw OutsideHttp.NotAllowed(fault) is { } no
+                ? new FetchEndException(AttemptOutcome.NotAllowed, no.Message, at)
+                : new FetchEndException(
+                    AttemptOutcome.Unreachable,
+                    "The host does not answer when it is asked whether programs may ask it (robots.txt).",
+                    at
+                );
+        if (!rules.Rules.Allows(at))
+            throw new FetchEndException(
+                AttemptOutcome.KeptAway,
+                "The host keeps programs away from this address (robots.txt). A person can open it.",
+                at
+            );
+        if (rules.Rules.Delay > TimeSpan.Zero)
+            gate.Hold(at, rules.Rules.Delay);
+    }
+
+    /// <summary>Reads the rules of a host: "" where there are none.</summary>
+    private async Task<string> Rules(Uri robots, CancellationToken cancel)
+    {
+        for (var (redirects, at) = (0, robots); redirects <= limits.Redirects; redirects++)
+        {
+            if (policy.WhyNot(at) is not null)
+                return "";
+            using var whole = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+            using var timer = clock.CreateTimer(_ => whole.Cancel(), null, limits.Begin, Timeout.InfiniteTimeSpan);
+            try
+            {
+                using var request = new HttpRequestMessage(HttpMethod.Get, at);
+                using var response = await http.SendAsync(
+                    request,
+                    HttpCompletionOption.ResponseHeadersRead,
+                    whole.Token
+                );
+                if (OutsideHttp.Redirect(response, at) is { } next)
+                {
+                    at = next;
+                    continue;
+                }
+                if ((int)response.StatusCode is >= 500 or 429)
+                    throw new HttpRequestException("The rules cannot be read.");
+                if (!response.IsSuccessStatusCode)
+                    return "";
+                var type = response.Content.Headers.ContentType?.MediaType;
+                // Hosts without rules often show their front page.
+                if (type is "text/html" or "application/xhtml+xml")
+                    return "";
+                await using var body = new LimitedStream(
+                    await response.Content.ReadAsStreamAsync(whole.Token),
+                    limits.Rules
+                );
+                using var reader = new StreamReader(body, Encoding.UTF8);
+                return await reader.ReadToEndAsync(whole.Token);
+            }
+            catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+            {
+                throw new HttpRequestException("The rules took too long.");
+            }
+        }
+        return "";
+    }
+
     private async Task<Reply> Ask(Uri address, Visit visit, Action<FetchProgress> progress, CancellationToken cancel)
     {
-        for (var (redirects, waits, at) = (0, 0, address); ; )
+        for (var (redirects, waits, failures, at) = (0, 0, 0, address); ; )
         {
             if (policy.WhyNot(at) is { } whyNot)
                 throw new FetchEndException(AttemptOutcome.NotAllowed, whyNot, at);
+            await Mind(at, cancel);
             TimeSpan wait;
             using (
                 await gate.Enter(
@@ -195,6 +285,12 @@ public sealed class DocumentFetcher : IDisposable
                 {
                     using var response = await Begin(visit.Request(at), whole.Token);
                     visit.Take(response, at);
+                    if ((int)response.StatusCode is 500 or 502 or 504 && failures++ < limits.Retries)
+                    {
+                        gate.Hold(at, limits.RetryPause);
+                        continue;
+                    }
+                    gate.Went(at, isWell: (int)response.StatusCode < 500);
                     if (OutsideHttp.Redirect(response, at) is { } next)
                     {
                         if (++redirects > limits.Redirects)
@@ -241,6 +337,12 @@ public sealed class DocumentFetcher : IDisposable
                 }
                 catch (Exception e) when (e is HttpRequestException or IOException or InvalidDataException)
                 {
+                    if (failures++ < limits.Retries)
+                    {
+                        gate.Hold(at, limits.RetryPause);
+                        continue;
+                    }
+                    gate.Went(at, isWell: false);
                     throw new FetchEndException(
                         AttemptOutcome.Unreachable,
                         "The host does not answer, or broke off in the middle.",

@@ -24,6 +24,15 @@ public sealed record FetchLimits
     /// <summary>How often a host that asks to wait is asked again.</summary>
     public int Waits { get; init; } = 3;
 
+    /// <summary>Most bytes of a host's rules (RFC 9309, 2.5).</summary>
+    public long Rules { get; init; } = 512_000;
+
+    /// <summary>How often a request that failed on its way is made again.</summary>
+    public int Retries { get; init; } = 1;
+
+    /// <summary>How long the host is left alone before.</summary>
+    public TimeSpan RetryPause { get; init; } = TimeSpan.FromSeconds(2);
+
     /// <summary>The longest wait a host may ask for.</summary>
     public TimeSpan LongestWait { get; init; } = TimeSpan.FromSeconds(60);
 

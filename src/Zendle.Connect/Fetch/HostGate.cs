@@ -16,6 +16,34 @@ internal sealed class HostGate(int atOnce, TimeProvider clock)
     {
         public SemaphoreSlim Turns { get; } = new(atOnce, atOnce);
         public long NotBefore;
+        public int FailedInARow;
+        public long RestsUntil;
+    }
+
+    /// <summary>A host that failed so often in a row is left alone for a while.</summary>
+    public const int MostFailures = 5;
+
+    private static readonly TimeSpan Rest = TimeSpan.FromMinutes(5);
+
+    /// <summary>Until when a host is left alone because it failed again and again; null when it is not.</summary>
+    public DateTimeOffset? RestsUntil(Uri address) =>
+        hosts.TryGetValue(address.GetLeftPart(UriPartial.Authority), out var host)
+        && Interlocked.Read(ref host.RestsUntil) is var until
+        && until > clock.GetUtcNow().UtcTicks
+            ? new DateTimeOffset(until, TimeSpan.Zero)
+            : null;
+
+    /// <summary>Notes how a request at a host went.</summary>
+    public void Went(Uri address, bool isWell)
+    {
+        var host = hosts.GetOrAdd(address.GetLeftPart(UriPartial.Authority), _ => new(atOnce));
+        if (isWell)
+            Interlocked.Exchange(ref host.FailedInARow, 0);
+        else if (Interlocked.Increment(ref host.FailedInARow) >= MostFailures)
+        {
+            Interlocked.Exchange(ref host.FailedInARow, 0);
+            Interlocked.Exchange(ref host.RestsUntil, (clock.GetUtcNow() + Rest).UtcTicks);
+        }
     }
 
     /// <summary>Waits for a turn at a host; dispose of it to give it back.</summary>

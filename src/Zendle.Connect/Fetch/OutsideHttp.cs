@@ -11,7 +11,8 @@ internal static class OutsideHttp
     /// <summary>A client; limits on time are its user's.</summary>
     /// <param name="policy">What may be asked; asked again when a name is resolved.</param>
     /// <param name="purpose">What hosts read of us, in parentheses.</param>
-    public static HttpClient Client(AddressPolicy policy, string purpose)
+    /// <param name="contact">Where they can write to; null for nowhere.</param>
+    public static HttpClient Client(AddressPolicy policy, string purpose, string? contact = null)
     {
         var http = new HttpClient(
             new SocketsHttpHandler
@@ -28,7 +29,9 @@ internal static class OutsideHttp
         {
             Timeout = Timeout.InfiniteTimeSpan,
         };
-        http.DefaultRequestHeaders.UserAgent.ParseAdd($"Zendle/0.1 ({purpose})");
+        http.DefaultRequestHeaders.UserAgent.ParseAdd(
+            $"Zendle/0.1 ({purpose}{(contact is null ? "" : $"; {contact}")})"
+        );
         return http;
     }
 

@@ -28,10 +28,11 @@ public sealed class OaiClient : IDisposable
     /// <param name="policy">What may be asked.</param>
     /// <param name="limits">Limits on replies.</param>
     /// <param name="clock">For waiting.</param>
-    public OaiClient(AddressPolicy policy, OaiLimits limits, TimeProvider clock)
+    /// <param name="contact">Where services can write to whoever runs this Zendle; null for nowhere.</param>
+    public OaiClient(AddressPolicy policy, OaiLimits limits, TimeProvider clock, string? contact = null)
     {
         (this.policy, this.limits, this.clock) = (policy, limits, clock);
-        http = OutsideHttp.Client(policy, "harvester");
+        http = OutsideHttp.Client(policy, "harvester", contact);
     }
 
     /// <summary>Asks Identify.</summary>

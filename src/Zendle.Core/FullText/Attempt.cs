@@ -98,6 +98,9 @@ public enum AttemptOutcome
 
     /// <summary>The file ends whatever reads it.</summary>
     Unreadable,
+
+    /// <summary>The host keeps programs away from the address.</summary>
+    KeptAway,
 }
 
 /// <summary>Words for routes and outcomes, the same on every screen and in the report.</summary>
@@ -144,6 +147,7 @@ public static class AttemptWords
             AttemptOutcome.NoRoom => "no room on the disk",
             AttemptOutcome.TooHeavy => "takes too much memory to read",
             AttemptOutcome.Unreadable => "built so that it cannot be read",
+            AttemptOutcome.KeptAway => "the host keeps programs away",
             _ => throw new ArgumentOutOfRangeException(nameof(outcome)),
         };
 

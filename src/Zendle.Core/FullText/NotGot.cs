@@ -13,6 +13,7 @@ public static class NotGot
         AttemptOutcome.NoRoom,
         AttemptOutcome.PriceAsked,
         AttemptOutcome.SignInAsked,
+        AttemptOutcome.KeptAway,
         AttemptOutcome.Encrypted,
         AttemptOutcome.NoLetters,
         AttemptOutcome.Scripted,

@@ -1,16 +1,19 @@
 import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
+import { useMe } from "../../review/useMe";
 import { useKeys } from "../../ui/keys";
 import type { Dto } from "../../api/client";
 import { BackToList } from "../../ui/BackToList";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { count } from "../../ui/numbers";
+import { TextButton } from "../../ui/TextButton";
 import { useGoneTo } from "../../ui/useGoneTo";
 import { useIsWide } from "../../ui/useIsWide";
 import { BroughtFiles } from "./BroughtFiles";
 import { GatherPane } from "./GatherPane";
 import { GatherRow } from "./GatherRow";
+import { HostsSheet } from "./HostsSheet";
 import { useBringing } from "./useBringing";
 import { documentOf, taken, useGather, useSeek, useSettle, useStopGather } from "../../set/work/useGather";
 
@@ -30,6 +33,8 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
   const stop = useStopGather(reviewId);
   const settle = useSettle(reviewId);
   const bringing = useBringing(reviewId);
+  const isCurator = useMe().data?.isCurator ?? false;
+  const [hosts, setHosts] = useState(false);
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
   const [over, setOver] = useState(false);
@@ -129,6 +134,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
           </>
         )}
         <span className="ml-auto" />
+        {isCurator && <TextButton onClick={() => setHosts(true)}>Hosts</TextButton>}
         <label
           className={`flex h-9 cursor-pointer items-center rounded-md border border-dashed px-3 text-[13px]
             ${over ? "border-pine bg-mist font-semibold" : "border-edge text-quiet hover:border-ink"}`}
@@ -173,6 +179,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
         )}
       </header>
       {running && data.job && <Progress job={data.job} />}
+      {hosts && <HostsSheet close={() => setHosts(false)} />}
       <BroughtFiles reviewId={reviewId} bringing={bringing} selected={row} onOpen={open} />
       <div
         className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_400px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px]
