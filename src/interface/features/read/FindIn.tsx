@@ -44,7 +44,7 @@ export function FindIn({
         aria-label="Find in the text"
         placeholder="Find in the text ( / )"
         spellCheck={false}
-        className="h-7 max-w-[260px] min-w-[130px] flex-1 max-sm:max-w-none text-[13px]"
+        className="h-7 max-w-[260px] min-w-[88px] flex-1 max-sm:max-w-none text-[13px]"
       />
       {words !== "" && found && (
         <span role="status" className="text-[12.5px] whitespace-nowrap text-quiet">
