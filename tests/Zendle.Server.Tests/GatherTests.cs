@@ -35,6 +35,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         ("many-pages", "TooManyPages", "NotFound"),
         ("page", "Got", "InHand"),
         ("jats", "Got", "InHand"),
+        ("preview", "NoTextThere", "NotFound"),
     ];
 
     [Fact]

@@ -52,16 +52,16 @@ public sealed class HostGateTests
     {
         var gate = new HostGate(2, new HandClock());
         var (first, second) = (
-            await gate.Enter(Host, _ => { }, default),
-            await gate.Enter(new("http://h.example/b?x=1"), _ => { }, default)
+            await gate.Enter(Host, TimeSpan.Zero, _ => { }, default),
+            await gate.Enter(new("http://h.example/b?x=1"), TimeSpan.Zero, _ => { }, default)
         );
-        var third = gate.Enter(Host, _ => { }, default);
+        var third = gate.Enter(Host, TimeSpan.Zero, _ => { }, default);
         Assert.False(third.IsCompleted);
-        (await gate.Enter(Other, _ => { }, default)).Dispose();
+        (await gate.Enter(Other, TimeSpan.Zero, _ => { }, default)).Dispose();
         first.Dispose();
         first.Dispose(); // twice is once
         await third.WaitAsync(TimeSpan.FromSeconds(60));
-        Assert.False(gate.Enter(Host, _ => { }, default).IsCompleted);
+        Assert.False(gate.Enter(Host, TimeSpan.Zero, _ => { }, default).IsCompleted);
         second.Dispose();
     }
 
@@ -73,14 +73,37 @@ public sealed class HostGateTests
         gate.Hold(Host, TimeSpan.FromSeconds(8));
         gate.Hold(Host, TimeSpan.FromSeconds(3)); // a shorter wish does not shorten the longer one
         var said = new List<double>();
-        var entering = gate.Enter(Host, left => said.Add(left.TotalSeconds), default);
+        var entering = gate.Enter(Host, TimeSpan.Zero, left => said.Add(left.TotalSeconds), default);
         clock.Move(TimeSpan.FromSeconds(5));
         await Task.Delay(30);
         Assert.False(entering.IsCompleted);
         clock.Move(TimeSpan.FromSeconds(3));
         await entering.WaitAsync(TimeSpan.FromSeconds(60));
         Assert.Equal(8, said[0]);
-        Assert.True(gate.Enter(Other, _ => { }, default).IsCompleted);
+        Assert.True(gate.Enter(Other, TimeSpan.Zero, _ => { }, default).IsCompleted);
+    }
+
+    [Fact]
+    public async Task Requests_begin_as_far_apart_as_the_host_wants()
+    {
+        var clock = new HandClock();
+        var (gate, apart) = (new HostGate(3, clock), TimeSpan.FromSeconds(4));
+        (await gate.Enter(Host, apart, _ => { }, default)).Dispose();
+        Task<IDisposable>[] waiting =
+        [
+            gate.Enter(Host, apart, _ => { }, default),
+            gate.Enter(Host, apart, _ => { }, default),
+        ];
+        Assert.DoesNotContain(waiting, w => w.IsCompleted);
+        // Of two that wait for the same moment one goes.
+        for (var gone = 1; gone <= 2; gone++)
+        {
+            clock.Move(apart);
+            for (var i = 0; i < 200 && waiting.Count(w => w.IsCompleted) < gone; i++)
+                await Task.Delay(10);
+            await Task.Delay(30);
+            Assert.Equal(gone, waiting.Count(w => w.IsCompleted));
+        }
     }
 
     [Fact]
@@ -89,18 +112,18 @@ public sealed class HostGateTests
         var gate = new HostGate(1, new HandClock());
         gate.Hold(Host, TimeSpan.FromSeconds(8));
         using var stop = new CancellationTokenSource();
-        var entering = gate.Enter(Host, _ => { }, stop.Token);
+        var entering = gate.Enter(Host, TimeSpan.Zero, _ => { }, stop.Token);
         await stop.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => entering);
-        Assert.False(gate.Enter(Host, _ => { }, default).IsCompleted); // still held, but the turn is free: no deadlock for the next
+        Assert.False(gate.Enter(Host, TimeSpan.Zero, _ => { }, default).IsCompleted); // still held, but the turn is free: no deadlock for the next
         var clock = new HandClock();
         var free = new HostGate(1, clock);
         free.Hold(Host, TimeSpan.FromSeconds(1));
         using var again = new CancellationTokenSource();
-        var given = free.Enter(Host, _ => { }, again.Token);
+        var given = free.Enter(Host, TimeSpan.Zero, _ => { }, again.Token);
         await again.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => given);
         clock.Move(TimeSpan.FromSeconds(2));
-        (await free.Enter(Host, _ => { }, default).WaitAsync(TimeSpan.FromSeconds(60))).Dispose();
+        (await free.Enter(Host, TimeSpan.Zero, _ => { }, default).WaitAsync(TimeSpan.FromSeconds(60))).Dispose();
     }
 }

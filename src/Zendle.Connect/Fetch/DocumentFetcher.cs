@@ -13,6 +13,7 @@ namespace Zendle.Connect.Fetch;
 /// <param name="Price">The price asked; null when none was.</param>
 /// <param name="AskedToWait">How long the hosts on the way asked to be left alone, all together.</param>
 /// <param name="Page">Where no document came: the page that the link opens, which may hold the text itself.</param>
+/// <param name="PageAddress">Where that page lies.</param>
 public sealed record Fetched(
     AttemptOutcome? Outcome,
     string Sentence,
@@ -20,7 +21,8 @@ public sealed record Fetched(
     byte[]? Bytes = null,
     string? Price = null,
     TimeSpan AskedToWait = default,
-    byte[]? Page = null
+    byte[]? Page = null,
+    Uri? PageAddress = null
 );
 
 /// <summary>How a fetch goes on, for showing.</summary>
@@ -176,7 +178,7 @@ public sealed class DocumentFetcher : IDisposable
         failed ??= page.Price is { } asked
             ? new(AttemptOutcome.PriceAsked, $"{asked} asked; nothing was paid.", landing.Address, Price: asked)
             : new(AttemptOutcome.NoTextThere, "The link opens a page that has no link to the text.", landing.Address);
-        return failed with { Page = landing.Bytes };
+        return failed with { Page = landing.Bytes, PageAddress = landing.Address };
     }
 
     /// <summary>What is known of a host's rules; null when they were not read since the start.</summary>
@@ -187,7 +189,8 @@ public sealed class DocumentFetcher : IDisposable
     public DateTimeOffset? RestsUntil(Uri address) => gate.RestsUntil(address);
 
     /// <summary>Ends the fetch where the host keeps programs away, or is left alone.</summary>
-    private async Task Mind(Uri at, CancellationToken cancel)
+    /// <returns>How far apart it wants requests.</returns>
+    private async Task<TimeSpan> Mind(Uri at, CancellationToken cancel)
     {
         if (gate.RestsUntil(at) is { } until)
             throw new FetchEndException(
@@ -213,8 +216,7 @@ public sealed class DocumentFetcher : IDisposable
                 "The host keeps programs away from this address (robots.txt). A person can open it.",
                 at
             );
-        if (rules.Rules.Delay > TimeSpan.Zero)
-            gate.Hold(at, rules.Rules.Delay);
+        return rules.Rules.Delay;
     }
 
     /// <summary>Reads the rules of a host: "" where there are none.</summary>
@@ -268,11 +270,12 @@ public sealed class DocumentFetcher : IDisposable
         {
             if (policy.WhyNot(at) is { } whyNot)
                 throw new FetchEndException(AttemptOutcome.NotAllowed, whyNot, at);
-            await Mind(at, cancel);
+            var apart = await Mind(at, cancel);
             TimeSpan wait;
             using (
                 await gate.Enter(
                     at,
+                    apart,
                     left => progress(new($"waits for {at.Host}, {Math.Ceiling(left.TotalSeconds):0} s")),
                     cancel
                 )

@@ -48,23 +48,35 @@ internal sealed class HostGate(int atOnce, TimeProvider clock)
 
     /// <summary>Waits for a turn at a host; dispose of it to give it back.</summary>
     /// <param name="address">An address of the host.</param>
+    /// <param name="apart">How far apart requests at the host begin.</param>
     /// <param name="waiting">Told how long the host has asked to be left alone, when it has.</param>
     /// <param name="cancel">Ends the wait.</param>
-    public async Task<IDisposable> Enter(Uri address, Action<TimeSpan> waiting, CancellationToken cancel)
+    public async Task<IDisposable> Enter(
+        Uri address,
+        TimeSpan apart,
+        Action<TimeSpan> waiting,
+        CancellationToken cancel
+    )
     {
         var host = hosts.GetOrAdd(address.GetLeftPart(UriPartial.Authority), _ => new(atOnce));
         await host.Turns.WaitAsync(cancel);
         try
         {
-            while (Interlocked.Read(ref host.NotBefore) is var until && until > clock.GetUtcNow().UtcTicks)
+            while (true)
             {
-                var left = TimeSpan.FromTicks(until - clock.GetUtcNow().UtcTicks);
-                if (left <= TimeSpan.Zero)
-                    break;
-                waiting(left);
-                await Task.Delay(left, clock, cancel);
+                var (until, now) = (Interlocked.Read(ref host.NotBefore), clock.GetUtcNow().UtcTicks);
+                if (until > now)
+                {
+                    waiting(TimeSpan.FromTicks(until - now));
+                    await Task.Delay(TimeSpan.FromTicks(until - now), clock, cancel);
+                }
+                // Of several that wait for the same moment one goes; the others wait for the next.
+                else if (
+                    apart <= TimeSpan.Zero
+                    || Interlocked.CompareExchange(ref host.NotBefore, now + apart.Ticks, until) == until
+                )
+                    return new Turn(host.Turns);
             }
-            return new Turn(host.Turns);
         }
         catch
         {

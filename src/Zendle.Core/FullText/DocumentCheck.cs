@@ -37,7 +37,11 @@ public sealed record CheckedDocument(
     double TitleShare,
     WorkVersion? Version,
     IReadOnlyList<CheckLine> Lines
-);
+)
+{
+    /// <summary>Whether it has no more words than an abstract.</summary>
+    public bool IsShort { get; init; }
+}
 
 /// <summary>
 /// Verifies a document: at least nine tenths of the title's words in order on its first pages, standing there as a
@@ -160,7 +164,7 @@ public static partial class DocumentCheck
             ),
         ];
         var (verdict, sentence) = new Findings(facts, work, best, person, near, doi, facts.WordCount >= least).Judge();
-        return new(verdict, sentence, share, VersionSigns.Of(facts), lines);
+        return new(verdict, sentence, share, VersionSigns.Of(facts), lines) { IsShort = facts.WordCount < least };
     }
 
     /// <summary>What was found out about a document, and what follows from it.</summary>

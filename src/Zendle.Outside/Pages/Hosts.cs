@@ -159,7 +159,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
             links.Add("<https://creativecommons.org/licenses/by/4.0/>; rel=\"license\"");
         if (kind == "jats" && !IsSold(w, look))
             links.Add($"<{host}{path}/text.xml>; rel=\"item\"; type=\"application/xml\"");
-        else if (kind is not ("landing-only" or "page"))
+        else if (kind is not ("landing-only" or "page" or "preview"))
             links.Add($"<{host}{path}/text.pdf>; rel=\"item\"; type=\"application/pdf\"");
         http.Response.Headers.Append("Link", string.Join(", ", links));
         return Results.Text(
@@ -167,7 +167,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 w.Title,
                 $"""
                 {(
-                    kind == "page" && !IsSold(w, look)
+                    kind is "page" or "preview" && !IsSold(w, look)
                         ? $"<meta name=\"citation_fulltext_html_url\" content=\"{path}/text.html\">"
                         : ""
                 )}<script type="application/ld+json">{JsonSerializer.Serialize(Offer(w, look))}</script>
@@ -186,7 +186,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 <p>{(
                     IsSold(w, look) ? $"Full text: {Price(w)} EUR"
                     : kind == "landing-only" ? "The text is not online."
-                    : kind is "page" or "jats" ? "Full text on this site"
+                    : kind is "page" or "jats" or "preview" ? "Full text on this site"
                     : $"<a href=\"{path}/text.pdf\">Full text (PDF)</a>"
                 )}</p>
                 """
@@ -227,6 +227,9 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         if (kinds.Of(landing, w, Look.Typeset) == "page" && !http.Request.Cookies.ContainsKey("visit"))
             return Results.Redirect(landing);
         var paper = Paper.Of(w, works, scenario, Look.Typeset);
+        // What is said to be the text is its beginning.
+        if (kinds.Of(landing, w, Look.Typeset) == "preview")
+            paper = paper with { Sections = [], CitedAs = [], References = [] };
         return ending == "/text.xml"
             ? Results.Bytes(ArticleXml.Jats(paper), "application/xml")
             : Results.Text(ArticlePage.Html(paper, landing), "text/html; charset=utf-8", Encoding.UTF8);

@@ -171,16 +171,22 @@ internal sealed class GatherJob(
             p => progress.Say(sought.ReviewId, sought.WorkId, p with { Sentence = $"{name}: {p.Sentence}" }),
             cancel
         );
-        var (outcome, sentence, price) = (fetched.Outcome ?? AttemptOutcome.Got, fetched.Sentence, fetched.Price);
+        var (outcome, sentence, price, at) = (
+            fetched.Outcome ?? AttemptOutcome.Got,
+            fetched.Sentence,
+            fetched.Price,
+            fetched.Address
+        );
         if (fetched.Bytes is { } bytes)
         {
-            var taken = await Take(bytes);
+            var taken = await Take(bytes, fetched.Address);
             (outcome, sentence) = (taken.Outcome, taken.Sentence);
         }
         // A page without a link to the text may hold it itself. Where it does not, that there was no link says more.
         else if (fetched.Page is { } page && await intake.IsText(page, expected, cancel))
         {
-            var taken = await Take(page);
+            at = fetched.PageAddress!;
+            var taken = await Take(page, at);
             (outcome, sentence, price) = (taken.Outcome, taken.Sentence, null);
         }
         return new()
@@ -189,7 +195,7 @@ internal sealed class GatherJob(
             WorkId = sought.WorkId,
             Round = sought.Round,
             Route = stop.Route,
-            Address = fetched.Address.AbsoluteUri,
+            Address = at.AbsoluteUri,
             Outcome = outcome,
             Sentence = sentence,
             Price = price,
@@ -198,7 +204,7 @@ internal sealed class GatherJob(
             AskedToWait = (int)Math.Ceiling(fetched.AskedToWait.TotalSeconds),
         };
 
-        async Task<Taken> Take(byte[] document)
+        async Task<Taken> Take(byte[] document, Uri from)
         {
             progress.Say(sought.ReviewId, sought.WorkId, new($"{name}: checking the document"));
             await Note(sought, sought.Begun + 1);
@@ -212,7 +218,7 @@ internal sealed class GatherJob(
                             expected,
                             document,
                             stop.Route,
-                            fetched.Address.AbsoluteUri,
+                            from.AbsoluteUri,
                             stop.Version,
                             null,
                             cancel
@@ -220,7 +226,7 @@ internal sealed class GatherJob(
                     cancel
                 );
                 if (taken.Text is { } text)
-                    await figures.Bring(text.Hash, document, fetched.Address, cancel);
+                    await figures.Bring(text.Hash, document, from, cancel);
                 return taken;
             }
             finally

@@ -133,6 +133,9 @@ internal sealed class TextIntake(
         // What a person brings is looked at by a person before it is refused.
         if (check.Verdict == DocumentVerdict.Refused && account is null)
             return new(AttemptOutcome.AnotherWork, check.Sentence, null);
+        // Pages are said to hold the text that show its beginning to whoever has not paid.
+        if (facts.Format == TextFormat.Html && account is null && check.IsShort)
+            return new(AttemptOutcome.NoTextThere, "The page shows no more of the text than an abstract.", null);
         string hash;
         try
         {

@@ -1,3 +1,4 @@
+using System.Data.Common;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Sets;
 using Zendle.Server.Features.Search;
@@ -57,28 +58,28 @@ internal sealed class TopicMemory(IDbContextFactory<ZendleContext> contexts, Cor
         int[] works = [.. view.Answer.InView.Members()];
         var (packed, now) = (WorkIds.Pack(works), clock.GetUtcNow());
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        if (
-            await context
-                .Topics.Where(t => t.StepId == stepId)
-                .ExecuteUpdateAsync(t => t.SetProperty(x => x.Works, packed).SetProperty(x => x.At, now), cancel) == 0
-        )
+        try
         {
-            context.Topics.Add(
-                new()
-                {
-                    StepId = stepId,
-                    Works = packed,
-                    At = now,
-                }
-            );
-            try
+            var known = await context
+                .Topics.Where(t => t.StepId == stepId)
+                .ExecuteUpdateAsync(t => t.SetProperty(x => x.Works, packed).SetProperty(x => x.At, now), cancel);
+            if (known == 0)
             {
+                context.Topics.Add(
+                    new()
+                    {
+                        StepId = stepId,
+                        Works = packed,
+                        At = now,
+                    }
+                );
                 await context.SaveChangesAsync(cancel);
             }
-            catch (DbUpdateException)
-            {
-                // Somebody else looked at the same moment: the next look takes what they wrote.
-            }
+        }
+        catch (Exception e) when (e is DbUpdateException or DbException)
+        {
+            // Somebody else looked at the same moment, or the disk is full: the map is drawn all the same, and the next
+            // look remembers.
         }
         return await Among(view, stepId, works, now, cancel);
     }
