@@ -507,10 +507,10 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
             StringComparison.OrdinalIgnoreCase
         );
         // Works without a text have a row without a file.
-        Assert.All(rows[2..], row => Assert.StartsWith(",,,,,,,", row, StringComparison.Ordinal));
+        Assert.All(rows[2..], row => Assert.StartsWith(",,,,,,,,", row, StringComparison.Ordinal));
         Assert.Equal(
             others.Order(),
-            rows[2..].Select(r => int.Parse(r.Split(',')[7], System.Globalization.CultureInfo.InvariantCulture)).Order()
+            rows[2..].Select(r => int.Parse(r.Split(',')[8], System.Globalization.CultureInfo.InvariantCulture)).Order()
         );
     }
 

@@ -18,7 +18,8 @@ public sealed record CitingSentence(string Text, int Page, IReadOnlyList<int> En
 /// Finds the sentences of a document that cite its references: by number in brackets where the list is numbered, else by
 /// family name and year, in brackets or in the sentence.
 /// </summary>
-/// <remarks>Numbers that are raised above the line are read only where they are links.</remarks>
+/// <remarks>Numbers that are raised above the line stand in brackets in the lines given here, where whoever reads the file
+/// takes them for citations.</remarks>
 public static partial class CitingSentences
 {
     /// <summary>More sentences than this are not told of one document.</summary>

@@ -1,14 +1,16 @@
 using System.Diagnostics;
 using System.Text;
+using System.Text.RegularExpressions;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
 using UglyToad.PdfPig.Exceptions;
 using Zendle.Core.FullText;
+using Zendle.Core.Text;
 
 namespace Zendle.Documents.Pdf;
 
 /// <summary>Reads a PDF (ISO 32000-1) through to its end and says what stands in it.</summary>
-public static class PdfText
+public static partial class PdfText
 {
     private const int FirstPages = 3;
     private const int MostHeadings = 200;
@@ -25,13 +27,19 @@ public static class PdfText
         double Right,
         double Base,
         int OwnAt,
-        double OwnLeft
+        double OwnLeft,
+        string? Numbers
     )
     {
-        public PlacedLine Placed(int page, bool isNumbered) =>
+        public PlacedLine Placed(int page, bool isNumbered) => Placed(Text, page, isNumbered);
+
+        /// <summary>The same with its raised numbers in brackets.</summary>
+        public PlacedLine WithNumbers(int page, bool isNumbered) => Placed(Numbers ?? Text, page, isNumbered);
+
+        private PlacedLine Placed(string text, int page, bool isNumbered) =>
             isNumbered && OwnAt > 0
-                ? new(Text[OwnAt..].TrimStart(), page, OwnLeft, Right, Base, Size, Bold)
-                : new(Text, page, Left, Right, Base, Size, Bold);
+                ? new(text[OwnAt..].TrimStart(), page, OwnLeft, Right, Base, Size, Bold)
+                : new(text, page, Left, Right, Base, Size, Bold);
     }
 
     /// <summary>Reads the facts of a document.</summary>
@@ -171,6 +179,18 @@ public static class PdfText
         var isNumbered = numbered >= 15;
         var ordered = ReadingOrder.Of([.. all.Select(l => l.Line.Placed(l.Page, isNumbered))]);
         var lists = ReferenceSection.Read(ordered);
+        var citations = CitingSentences.In(ordered, lists);
+        // Where a numbered list is cited by no number on the line, the numbers above it are meant.
+        if (citations.Count == 0 && lists.IsNumbered)
+        {
+            var from = FirstOfBody(all);
+            var raised = ReadingOrder.Of([
+                .. all.Select(
+                    (l, i) => i < from ? l.Line.Placed(l.Page, isNumbered) : l.Line.WithNumbers(l.Page, isNumbered)
+                ),
+            ]);
+            citations = CitingSentences.In(raised, ReferenceSection.Read(raised));
+        }
         return new()
         {
             Pages = document.NumberOfPages,
@@ -180,7 +200,7 @@ public static class PdfText
             WordCount = words,
             LineNumbers = isNumbered,
             References = lists.Entries,
-            Citations = CitingSentences.In(ordered, lists),
+            Citations = citations,
             Headings =
             [
                 .. headings
@@ -191,6 +211,20 @@ public static class PdfText
             ],
         };
     }
+
+    /// <summary>
+    /// Where the text begins behind the people, whose names have raised numbers, too: at its abstract or introduction; at its
+    /// first line where neither is headed on the first page.
+    /// </summary>
+    private static int FirstOfBody(List<(Line Line, int Page)> lines) =>
+        Math.Max(0, lines.FindIndex(l => l.Page == 1 && BodyHead().IsMatch(l.Line.Text)));
+
+    [GeneratedRegex(
+        @"^\W*(?:\d{1,2}\W+)?(?:abstract|summary|introduction|background)\b",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+        PatternTime.Milliseconds
+    )]
+    private static partial Regex BodyHead();
 
     /// <summary>Bold words at one height, three and more of them: the head of a table, whose cells head no section.</summary>
     private static HashSet<Line> HeadsOfTables(Line[] lines) =>
@@ -225,6 +259,17 @@ public static class PdfText
             if (letter.Value.Length == 0)
                 continue;
             var start = letter.StartBaseLine;
+            if (
+                text.Length > 0
+                && start.X >= at.Right - (letter.PointSize * 0.4)
+                && start.X <= at.Right + letter.PointSize
+                && RaisedText.Is(start.Y - at.Base, letter.PointSize, at.Size)
+            )
+            {
+                RaisedText.Add(text, string.IsNullOrWhiteSpace(letter.Value) ? " " : letter.Value);
+                at = at with { Right = letter.EndBaseLine.X };
+                continue;
+            }
             var newLine =
                 double.IsNaN(at.Base)
                 || Math.Abs(start.Y - at.Base) > Math.Max(2, letter.PointSize * 0.5)
@@ -285,14 +330,15 @@ public static class PdfText
         return line.Length == blanks
             ? null
             : new Line(
-                line[blanks..],
+                RaisedText.Words(line[blanks..]),
                 at.Size,
                 at.Bold,
                 at.Left,
                 at.Right,
                 at.Base,
                 at.OwnAt > blanks && at.OwnAt < line.Length ? at.OwnAt - blanks : 0,
-                at.OwnLeft
+                at.OwnLeft,
+                RaisedText.WithNumbers(line[blanks..])
             );
     }
 }

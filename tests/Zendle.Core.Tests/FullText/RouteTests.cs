@@ -114,7 +114,7 @@ public sealed class RouteTests
             if (outcome != AttemptOutcome.Got)
                 Assert.Equal(AttemptWords.Of(outcome), NotGot.Reason([outcome]));
         }
-        Assert.Equal(6, Enum.GetValues<RouteKind>().Select(AttemptWords.Of).Distinct().Count());
+        Assert.Distinct(Enum.GetValues<RouteKind>().Select(AttemptWords.Of));
     }
 
     private static readonly Gen<SoughtText> AnyWork = Gen.Select(

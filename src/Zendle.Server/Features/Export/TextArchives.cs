@@ -141,6 +141,7 @@ internal sealed class TextArchives(
                     [
                         "file",
                         "version",
+                        "format",
                         "pages",
                         "bytes",
                         "came from",
@@ -171,6 +172,7 @@ internal sealed class TextArchives(
                     : "missing from the data folder"
                 );
                 csv.WriteField(WorkVersions.Name(t?.Version));
+                csv.WriteField(t is null ? null : TextFormats.Name(t.Format));
                 csv.WriteField(t?.Pages is > 0 and var pages ? pages : (int?)null);
                 csv.WriteField(t?.Bytes);
                 csv.WriteField(t?.Source);
