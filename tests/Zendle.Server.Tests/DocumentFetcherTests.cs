@@ -370,6 +370,15 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_host_that_asks_to_wait_again_and_again_is_not_taken_for_one_that_fails()
+    {
+        using var fetcher = new DocumentFetcher(new([home]), Small, TimeProvider.System);
+        for (var i = 0; i < 3; i++)
+            await fetcher.Fetch(new(home, "/wait-always"), _ => { }, CancellationToken.None);
+        Assert.Null(fetcher.RestsUntil(home));
+    }
+
+    [Fact]
     public async Task Cookies_last_for_one_fetch_and_hosts_read_who_asks()
     {
         Assert.Null((await Fetch("/cookie")).Outcome);

@@ -296,6 +296,31 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     }
 
     [Fact]
+    public async Task Of_several_versions_the_version_of_record_is_the_text_everywhere()
+    {
+        var review = await Ann.Review();
+        var (work, path) = await world.Work("other-title");
+        // First what a person calls another version, then the version of record.
+        var first = (await world.Gather(review, [work]))[work].List("texts").Single().Int("id");
+        await Ann.Ok("POST", $"/api/reviews/{review}/texts/{first}/settle", new { answer = "OtherVersion" });
+        await world.Set(path, "fine");
+        var record = (await Bring(review, await FileAt(path), "record.pdf", work)).Body!.Int("textId");
+        Assert.NotEqual(first, record);
+        var row = (await world.Settled(review))[work];
+        Assert.Equal([record, first], row.List("texts").Select(t => t.Int("id")));
+        Assert.Equal(record, (await Ann.Get($"/api/reviews/{review}/works/{work}"))["inHand"]!.Int("textId"));
+        var reading = (await Ann.Get($"/api/reviews/{review}/reading")).AsArray().Single()!;
+        Assert.Equal(record, reading.Int("textId"));
+        Assert.Equal([first], reading.List("others").Select(o => o.Int("textId")));
+        Assert.Equal(
+            [("version of record", 1)],
+            (await Ann.Get($"/api/reviews/{review}/report/texts"))
+                .List("byVersion")
+                .Select(t => (t.Text("word"), t.Int("count")))
+        );
+    }
+
+    [Fact]
     public async Task A_scan_is_kept_for_the_work_a_person_names_and_settled_by_eye()
     {
         var review = await Ann.Review();

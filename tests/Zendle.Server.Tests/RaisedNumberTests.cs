@@ -99,6 +99,17 @@ public sealed class RaisedNumberTests
         Assert.Equal([0], facts.Citations[0].Entries);
     }
 
+    [Fact]
+    public void Letters_of_private_use_are_no_marks()
+    {
+        Assert.Equal("a\uFFFDb\uFFFD", RaisedText.Plain("a\uE010b\uE011"));
+        Assert.Equal("\uF0B7", RaisedText.Plain("\uF0B7"));
+        var line = new System.Text.StringBuilder("moths");
+        RaisedText.Add(line, RaisedText.Plain("\uE011"));
+        RaisedText.Add(line, "3");
+        Assert.Equal("moths", RaisedText.Words(line.ToString()));
+    }
+
     [Theory]
     [InlineData(3.6, 6, 10, true)]
     [InlineData(0, 6, 10, false)]

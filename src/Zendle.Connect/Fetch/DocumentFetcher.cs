@@ -293,7 +293,11 @@ public sealed class DocumentFetcher : IDisposable
                         gate.Hold(at, limits.RetryPause);
                         continue;
                     }
-                    gate.Went(at, isWell: (int)response.StatusCode < 500);
+                    // A host that asks to wait is well.
+                    gate.Went(
+                        at,
+                        response.StatusCode == HttpStatusCode.ServiceUnavailable || (int)response.StatusCode < 500
+                    );
                     if (OutsideHttp.Redirect(response, at) is { } next)
                     {
                         if (++redirects > limits.Redirects)

@@ -266,7 +266,7 @@ public static partial class PdfText
                 && RaisedText.Is(start.Y - at.Base, letter.PointSize, at.Size)
             )
             {
-                RaisedText.Add(text, string.IsNullOrWhiteSpace(letter.Value) ? " " : letter.Value);
+                RaisedText.Add(text, Written(letter));
                 at = at with { Right = letter.EndBaseLine.X };
                 continue;
             }
@@ -294,12 +294,15 @@ public static partial class PdfText
             }
             else if (start.X > at.Right + letter.PointSize * 0.16 && text.Length > 0 && text[^1] != ' ')
                 text.Append(' ');
-            text.Append(string.IsNullOrWhiteSpace(letter.Value) ? " " : letter.Value);
+            text.Append(Written(letter));
             at = at with { Right = letter.EndBaseLine.X, Size = Math.Max(at.Size, letter.PointSize) };
         }
         if (Finish(text, at) is { } last)
             yield return last;
     }
+
+    private static string Written(Letter letter) =>
+        string.IsNullOrWhiteSpace(letter.Value) ? " " : RaisedText.Plain(letter.Value);
 
     private static bool IsBold(Letter letter) =>
         letter.FontName?.Contains("Bold", StringComparison.OrdinalIgnoreCase) == true;

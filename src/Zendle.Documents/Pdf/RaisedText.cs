@@ -27,6 +27,10 @@ internal static class RaisedText
     public static bool Is(double rise, double size, double line) =>
         size <= line * Smaller && rise >= line * LeastRise && rise <= line * MostRise;
 
+    /// <summary>What a letter stands for; fonts of signs have letters of private use, which would be taken for marks.</summary>
+    public static string Plain(string letter) =>
+        letter.AsSpan().ContainsAny(Begin, End) ? letter.Replace(Begin, '\uFFFD').Replace(End, '\uFFFD') : letter;
+
     /// <summary>Adds a raised letter to a line.</summary>
     public static void Add(StringBuilder line, string letter)
     {

@@ -133,13 +133,26 @@ public static class TextRows
                     }
             );
 
-    /// <summary>The version of record before another, the newest of those first.</summary>
-    public static IEnumerable<ReadText> BestFirst(this IEnumerable<ReadText> texts) =>
+    /// <summary>
+    /// The documents of a work, that one first which is its text: the version of record before another, the newest of those.
+    /// </summary>
+    public static IOrderedEnumerable<T> BestFirst<T>(this IEnumerable<T> texts)
+        where T : IStoredText =>
         texts.OrderByDescending(t => WorkVersions.IsOfRecord(t.Version)).ThenByDescending(t => t.Id);
 }
 
+/// <summary>A document that is stored, whatever else is known of it.</summary>
+public interface IStoredText
+{
+    /// <summary>Id; a later one is larger.</summary>
+    int Id { get; }
+
+    /// <summary>Its version; null when unknown.</summary>
+    WorkVersion? Version { get; }
+}
+
 /// <summary>A document that counts, with what was read out of it: see <see cref="TextReadingRow"/>.</summary>
-public sealed record ReadText
+public sealed record ReadText : IStoredText
 {
     /// <summary>The document.</summary>
     public required int Id { get; init; }
@@ -177,7 +190,7 @@ public sealed class TextReadingRow
 }
 
 /// <summary>A document that came for a work of a review.</summary>
-public sealed class TextRow
+public sealed class TextRow : IStoredText
 {
     /// <summary>Id.</summary>
     public int Id { get; set; }

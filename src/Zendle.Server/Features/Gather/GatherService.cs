@@ -188,17 +188,12 @@ internal sealed class GatherService(
                 .ToListAsync(cancel)
         ).ToLookup(a => (a.WorkId, a.Round), a => a.Outcome);
         var texts = (
-            await context
-                .Texts.AsNoTracking()
-                .ThatCount()
-                .Where(t => t.ReviewId == reviewId)
-                .OrderBy(t => t.Id)
-                .ToListAsync(cancel)
+            await context.Texts.AsNoTracking().ThatCount().Where(t => t.ReviewId == reviewId).ToListAsync(cancel)
         ).ToLookup(t => today(t.WorkId));
         return TextAccount.Of([
             .. sought.Select(s => new SoughtText(
                 s.Value.State == SoughtState.Waiting,
-                texts[s.Key].Select(t => new GotText(t.Version, t.Route)).FirstOrDefault(),
+                texts[s.Key].BestFirst().Select(t => new GotText(t.Version, t.Route)).FirstOrDefault(),
                 [.. attempts[(s.Value.WorkId, s.Value.Round)]]
             )),
         ]);
@@ -270,7 +265,8 @@ internal sealed class GatherService(
         var going = sought is { State: SoughtState.Waiting } ? progress.Of(reviewId, sought.WorkId) : null;
         var sentence = state switch
         {
-            GatherState.ToLookAt => texts.LastOrDefault(t => t.Verdict == TextVerdict.Doubtful)?.Sentence ?? "",
+            GatherState.ToLookAt => texts.BestFirst().FirstOrDefault(t => t.Verdict == TextVerdict.Doubtful)?.Sentence
+                ?? "",
             GatherState.NotFound => Sentence(NotGot.Reason([.. last.Select(a => a.Outcome)]), last),
             GatherState.Waiting => "waits its turn",
             _ => "",
@@ -297,7 +293,7 @@ internal sealed class GatherService(
                     a.AskedToWait
                 )),
             ],
-            [.. texts.Select(Dto)],
+            [.. texts.BestFirst().Select(Dto)],
             isWithdrawn
         );
     }

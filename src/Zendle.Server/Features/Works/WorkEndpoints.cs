@@ -193,12 +193,15 @@ internal static class WorkEndpoints
                 .SingleOrDefaultAsync(cancel);
         var venue = chosen.Venue.Value;
         var ids = await reader.IdsOf(workId, cancel);
-        var text = await context
-            .Texts.AsNoTracking()
-            .ThatCount()
-            .Where(t => t.ReviewId == reviewId && ids.Contains(t.WorkId))
-            .OrderBy(t => t.Id)
-            .FirstOrDefaultAsync(cancel);
+        var text = (
+            await context
+                .Texts.AsNoTracking()
+                .ThatCount()
+                .Where(t => t.ReviewId == reviewId && ids.Contains(t.WorkId))
+                .ToListAsync(cancel)
+        )
+            .BestFirst()
+            .FirstOrDefault();
         return TypedResults.Ok(
             new WorkDto(
                 workId,
