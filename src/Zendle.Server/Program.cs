@@ -230,6 +230,7 @@ builder
     .AddSingleton<TextFigures>()
     .AddSingleton<ReadableTexts>()
     .AddSingleton<ReadingList>()
+    .AddSingleton<TextsInHand>()
     .AddSingleton<TextLists>()
     .AddSingleton<TieTableService>()
     .AddJob<TieTableJob>(TieTableJob.Kind)

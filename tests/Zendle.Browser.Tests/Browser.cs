@@ -337,6 +337,10 @@ public sealed class Browser : IDisposable
 
     public object? Script(string script, params object[] arguments) => driver.ExecuteScript(script, arguments);
 
+    /// <summary>What the server says at an address, asked as the page asks.</summary>
+    public JsonNode Api(string path) =>
+        JsonNode.Parse((string)Script("return fetch(arguments[0]).then(r => r.text())", path)!)!;
+
     /// <summary>What axe finds wrong, a line for each rule (WCAG 2.2 A and AA).</summary>
     /// <param name="onlyColours">Whether only contrast is looked at: another theme changes nothing else.</param>
     public string[] AxeFindings(bool onlyColours = false)

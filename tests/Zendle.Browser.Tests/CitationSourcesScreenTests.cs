@@ -1,4 +1,3 @@
-using System.Text.Json.Nodes;
 using OpenQA.Selenium;
 using static Zendle.Browser.Tests.SearchScreen;
 
@@ -7,9 +6,6 @@ namespace Zendle.Browser.Tests;
 /// <summary>Citations that no database reports: from gathered texts, with what these say, and from a curator's table.</summary>
 public sealed class CitationSourcesScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
 {
-    private static JsonNode Api(Browser b, string path) =>
-        JsonNode.Parse((string)b.Script("return fetch(arguments[0]).then(r => r.text())", path)!)!;
-
     [Fact]
     public void Sentences_that_cite_stand_on_rows_and_in_the_pane_and_words_near_them_narrow()
     {
@@ -17,8 +13,8 @@ public sealed class CitationSourcesScreenTests(DemoWorld world) : IClassFixture<
         b.Go("/r/1/trails?step=0");
         b.Click("Follow the 62 works kept");
         b.Until(() => b.All("section[aria-label='What cites them'] article").Count > 0, "what cites them");
-        var step = Api(b, "/api/reviews/1")["trailStepId"]!.GetValue<int>();
-        var said = Api(b, $"/api/reviews/1/steps/{step}/said");
+        var step = b.Api("/api/reviews/1")["trailStepId"]!.GetValue<int>();
+        var said = b.Api($"/api/reviews/1/steps/{step}/said");
         var texts = said["texts"]!.AsArray();
         Assert.True(texts.Count > 3);
 
@@ -69,7 +65,7 @@ public sealed class CitationSourcesScreenTests(DemoWorld world) : IClassFixture<
         b.Until(() => b.All("article[data-work]").Count > 1, "works");
         var works = b.All("article[data-work]").Take(6).Select(a => Number(a.GetDomAttribute("data-work")!));
         var dois = works
-            .Select(w => Api(b, $"/api/reviews/1/works/{w}")["doi"]?.GetValue<string>())
+            .Select(w => b.Api($"/api/reviews/1/works/{w}")["doi"]?.GetValue<string>())
             .OfType<string>()
             .Distinct()
             .Take(2)

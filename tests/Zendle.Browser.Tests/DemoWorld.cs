@@ -62,6 +62,15 @@ public sealed class DemoWorldWithItsOutside : IAsyncLifetime
     /// <summary>A fresh browser, signed in as the demo researcher.</summary>
     public Browser SignedIn() => Demo.SignedIn(Address);
 
+    /// <summary>Sets what lies behind a copy.</summary>
+    public async Task Behind(string path, string kind)
+    {
+        using var http = new HttpClient();
+        (
+            await http.PostAsync(new Uri(Outside.Address, $"/copies?path={path}&kind={kind}"), null)
+        ).EnsureSuccessStatusCode();
+    }
+
     public async ValueTask DisposeAsync()
     {
         await Host.DisposeAsync();

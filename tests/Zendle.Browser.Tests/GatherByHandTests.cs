@@ -1,5 +1,4 @@
 using System.Text;
-using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using OpenQA.Selenium;
 
@@ -8,26 +7,15 @@ namespace Zendle.Browser.Tests;
 /// <summary>Texts that are no PDFs are read like any other; files are brought by hand; addresses are given.</summary>
 public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
-    private static JsonNode Api(Browser b, string path) =>
-        JsonNode.Parse((string)b.Script("return fetch(arguments[0]).then(r => r.text())", path)!)!;
-
-    private async Task Behind(string path, string kind)
-    {
-        using var http = new HttpClient();
-        (
-            await http.PostAsync(new Uri(world.Outside.Address, $"/copies?path={path}&kind={kind}"), null)
-        ).EnsureSuccessStatusCode();
-    }
-
     /// <summary>Kept works of the demo's review without a text that have a free copy at a publisher, with its path.</summary>
     private static IEnumerable<(int Work, string Path)> Free(Browser b)
     {
-        foreach (var row in Api(b, "/api/reviews/1/gather")["works"]!.AsArray().Select(w => w!))
+        foreach (var row in b.Api("/api/reviews/1/gather")["works"]!.AsArray().Select(w => w!))
         {
             if (row["state"]!.GetValue<string>() is not ("NotSought" or "NotFound"))
                 continue;
             var work = row["workId"]!.GetValue<int>();
-            var copy = Api(b, $"/api/reviews/1/works/{work}?stepId=0")["copies"]!
+            var copy = b.Api($"/api/reviews/1/works/{work}?stepId=0")["copies"]!
                 .AsArray()
                 .Select(c => c!)
                 .FirstOrDefault(c =>
@@ -46,7 +34,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
         b.Go("/r/1/gather");
         b.Sees("in hand");
         var (work, path) = Free(b).First();
-        await Behind(path, "page");
+        await world.Behind(path, "page");
         b.Go($"/r/1/gather?work={work}");
         b.On(
             "aside[aria-label=Text]",
@@ -129,7 +117,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
         b.Go("/r/1/gather");
         b.Sees("in hand");
         var (work, path) = Free(b).Last();
-        await Behind(path, "jats");
+        await world.Behind(path, "jats");
         using var http = new HttpClient();
         string File(string name, byte[] bytes)
         {
@@ -181,7 +169,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
         b.Go("/r/1/gather");
         b.Sees("in hand");
         var (work, path) = Free(b).Skip(2).First();
-        await Behind(path, "fine");
+        await world.Behind(path, "fine");
         b.Go($"/r/1/gather?work={work}");
         b.Fill("aside[aria-label=Text] input[inputmode=url]", "ftp://nowhere");
         b.Click("Try it");
@@ -213,10 +201,10 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
             Regex.Match(gather.Text, @"\d+").Value,
             System.Globalization.CultureInfo.InvariantCulture
         );
-        var before = Api(b, "/api/reviews/1/gather")["works"]!.AsArray().Count;
+        var before = b.Api("/api/reviews/1/gather")["works"]!.AsArray().Count;
         gather.Click();
         b.Until(() => b.TextOf("body").Contains("Seeking the ", StringComparison.Ordinal), "them sought");
-        Assert.InRange(Api(b, "/api/reviews/1/gather")["works"]!.AsArray().Count, before, before + works);
+        Assert.InRange(b.Api("/api/reviews/1/gather")["works"]!.AsArray().Count, before, before + works);
         Assert.Empty(b.Complaints());
     }
 }

@@ -1,4 +1,3 @@
-using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using OpenQA.Selenium;
 
@@ -17,22 +16,11 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
     private static int Count(string text) =>
         int.Parse(text.Replace(",", "", StringComparison.Ordinal), System.Globalization.CultureInfo.InvariantCulture);
 
-    private static JsonNode Api(Browser b, string path) =>
-        JsonNode.Parse((string)b.Script("return fetch(arguments[0]).then(r => r.text())", path)!)!;
-
     private static void Search(Browser b, string line)
     {
         b.Fill("[aria-label='Search the databases']", line);
         b.Type(Keys.Enter);
         b.Until(() => Steps(b) is [var one] && one == line, "the step");
-    }
-
-    private async Task Behind(string path, string kind)
-    {
-        using var http = new HttpClient();
-        (
-            await http.PostAsync(new Uri(world.Outside.Address, $"/copies?path={path}&kind={kind}"), null)
-        ).EnsureSuccessStatusCode();
     }
 
     [Fact]
@@ -167,11 +155,10 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         // The job itself tells that it ran: on a slow day its bar may come and go between two looks.
         b.Until(
             () =>
-                Api(b, "/api/reviews/2/gather")["job"]?["endedAt"] is not null
-                && b.All("[role=progressbar]").Count == 0,
+                b.Api("/api/reviews/2/gather")["job"]?["endedAt"] is not null && b.All("[role=progressbar]").Count == 0,
             "the job's end"
         );
-        var gathered = Api(b, "/api/reviews/2/gather");
+        var gathered = b.Api("/api/reviews/2/gather");
         foreach (var (what, (work, _, chain)) in chosen)
         {
             var row = b.Find($"li[data-work='{work}']").Text.ReplaceLineEndings(" ");
@@ -183,8 +170,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         // The job itself tells that it ran: on a slow day its bar may come and go between two looks.
         b.Until(
             () =>
-                Api(b, "/api/reviews/2/gather")["job"]?["endedAt"] is not null
-                && b.All("[role=progressbar]").Count == 0,
+                b.Api("/api/reviews/2/gather")["job"]?["endedAt"] is not null && b.All("[role=progressbar]").Count == 0,
             "the failed ones tried again"
         );
 
@@ -203,7 +189,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         using (var http = new HttpClient())
         {
             var path = chosen["truncated"].Path;
-            await Behind(path, "fine");
+            await world.Behind(path, "fine");
             await File.WriteAllBytesAsync(
                 file,
                 await http.GetByteArrayAsync(new Uri(world.Outside.Address, path + "/text.pdf"))
@@ -311,7 +297,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         // 7. The report counts what was sought, got, and not got by reason.
         b.Go("/r/2/report");
         b.Sees("Full texts");
-        var account = Api(b, "/api/reviews/2/report/texts");
+        var account = b.Api("/api/reviews/2/report/texts");
         b.Until(
             () => b.TextOf("section[aria-label='Full texts']").Contains("a price is asked", StringComparison.Ordinal),
             "the reasons"
@@ -377,7 +363,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         using var b = world.SignedIn();
         b.Go("/r/1/gather");
         b.Sees("not yet sought");
-        var before = Api(b, "/api/reviews/1/gather");
+        var before = b.Api("/api/reviews/1/gather");
         Assert.Equal(
             (14, 3, 0),
             (
@@ -389,14 +375,14 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         b.Click("Gather the ");
         b.Until(
             () =>
-                Api(b, "/api/reviews/1/gather") is var g
+                b.Api("/api/reviews/1/gather") is var g
                 && g["notSought"]!.GetValue<int>() == 0
                 && g["onTheirWay"]!.GetValue<int>() == 0,
             "all of them tried"
         );
         string[] chains =
         [
-            .. Api(b, "/api/reviews/1/gather")["works"]!
+            .. b.Api("/api/reviews/1/gather")["works"]!
                 .AsArray()
                 .Select(w =>
                     string.Join(" -> ", w!["attempts"]!.AsArray().Select(a => $"{a!["route"]}: {a["brief"]}"))
@@ -410,13 +396,13 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
     /// <summary>Chooses kept works by the copies they have, and sets what lies behind them.</summary>
     private async Task<Dictionary<string, (int Work, string Path, string Chain)>> Choose(Browser b)
     {
-        var works = Api(b, "/api/reviews/2/gather")["works"]!
+        var works = b.Api("/api/reviews/2/gather")["works"]!
             .AsArray()
             .Select(w => w!["workId"]!.GetValue<int>())
             .Select(id =>
                 (
                     Id: id,
-                    Copies: Api(b, $"/api/reviews/2/works/{id}")["copies"]!
+                    Copies: b.Api($"/api/reviews/2/works/{id}")["copies"]!
                         .AsArray()
                         .Select(c =>
                             (
@@ -441,7 +427,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
             var found = works.First(w => fits(w.Copies));
             works.Remove(found);
             foreach (var (version, kind) in kinds)
-                await Behind(found.Copies.First(c => c.Version == version).Path, kind);
+                await world.Behind(found.Copies.First(c => c.Version == version).Path, kind);
             chosen[what] = (found.Id, found.Copies[0].Path, chain);
         }
 

@@ -13,7 +13,6 @@ namespace Zendle.Connect.Fetch;
 /// <param name="Price">The price asked; null when none was.</param>
 /// <param name="AskedToWait">How long the hosts on the way asked to be left alone, all together.</param>
 /// <param name="Page">Where no document came: the page that the link opens, which may hold the text itself.</param>
-/// <param name="PageAddress">Where that page lies.</param>
 public sealed record Fetched(
     AttemptOutcome? Outcome,
     string Sentence,
@@ -21,9 +20,13 @@ public sealed record Fetched(
     byte[]? Bytes = null,
     string? Price = null,
     TimeSpan AskedToWait = default,
-    byte[]? Page = null,
-    Uri? PageAddress = null
+    FetchedPage? Page = null
 );
+
+/// <summary>A page that came instead of a document.</summary>
+/// <param name="Address">Where it lies.</param>
+/// <param name="Bytes">The page.</param>
+public sealed record FetchedPage(Uri Address, byte[] Bytes);
 
 /// <summary>How a fetch goes on, for showing.</summary>
 /// <param name="Sentence">What is going on.</param>
@@ -32,9 +35,9 @@ public readonly record struct FetchProgress(string Sentence, double? Share = nul
 
 /// <summary>
 /// Fetches documents over HTTP: from an address to the document, through at most one landing page by its Signposting or its
-/// <c>meta</c> elements. Only allowed addresses, checked before each request and after name resolution; limits on size (after decompression),
-/// time and redirects; at most two requests at a host; Retry-After kept. Prices are noted, never paid; cookies last for one
-/// fetch; no passwords, no scripts.
+/// <c>meta</c> elements. Only allowed addresses, checked before each request and after name resolution; limits on size
+/// (after decompression), time and redirects; at most two requests at a host; its robots.txt and Retry-After kept. Prices
+/// are noted, never paid; cookies last for one fetch; no passwords, no scripts.
 /// </summary>
 public sealed class DocumentFetcher : IDisposable
 {
@@ -53,11 +56,12 @@ public sealed class DocumentFetcher : IDisposable
     public DocumentFetcher(AddressPolicy policy, FetchLimits limits, TimeProvider clock, string? contact = null)
     {
         (this.policy, this.limits, this.clock) = (policy, limits, clock);
-        (gate, manners) = (new(limits.PerHost, clock), new(clock));
+        gate = new(limits.PerHost, clock);
         http = OutsideHttp.Client(policy, "full text", contact);
         http.DefaultRequestHeaders.Accept.ParseAdd(
             "application/pdf, application/xml;q=0.9, text/html;q=0.8, */*;q=0.1"
         );
+        manners = new(http, policy, limits, clock);
     }
 
     /// <summary>So many of the addresses that a page names are tried.</summary>
@@ -65,40 +69,6 @@ public sealed class DocumentFetcher : IDisposable
 
     /// <summary>A reply that was read: a document, or a page with its signposts.</summary>
     private sealed record Reply(Uri Address, byte[]? Document, Signposts? Page, byte[] Bytes);
-
-    /// <summary>What one fetch keeps while it goes on, and nothing after it.</summary>
-    private sealed class Visit
-    {
-        private readonly CookieContainer cookies = new();
-
-        /// <summary>How long hosts asked to be left alone.</summary>
-        public TimeSpan AskedToWait { get; set; }
-
-        /// <summary>Most bytes of a document; null for the usual.</summary>
-        public long? Most { get; init; }
-
-        /// <summary>A request with the cookies that the host gave.</summary>
-        public HttpRequestMessage Request(Uri address)
-        {
-            var request = new HttpRequestMessage(HttpMethod.Get, address);
-            if (cookies.GetCookieHeader(address) is { Length: > 0 } header)
-                request.Headers.TryAddWithoutValidation("Cookie", header);
-            return request;
-        }
-
-        /// <summary>Takes the cookies of a reply; what is no cookie is passed over.</summary>
-        public void Take(HttpResponseMessage response, Uri from)
-        {
-            if (!response.Headers.TryGetValues("Set-Cookie", out var given))
-                return;
-            foreach (var cookie in given)
-                try
-                {
-                    cookies.SetCookies(from, cookie);
-                }
-                catch (CookieException) { }
-        }
-    }
 
     /// <summary>Ends a fetch with its outcome.</summary>
     private sealed class FetchEndException(AttemptOutcome outcome, string sentence, Uri address) : Exception(sentence)
@@ -157,7 +127,7 @@ public sealed class DocumentFetcher : IDisposable
                 if (reply.Document is { } document)
                     return new(null, "The document came.", reply.Address, document);
                 // What is said to be a page may be the text.
-                if (text.Type is not (null or "application/pdf"))
+                if (Signposts.MayBePage(text))
                     return new(null, "The document came.", reply.Address, reply.Bytes);
                 failed ??= new(
                     AttemptOutcome.NotADocument,
@@ -167,19 +137,19 @@ public sealed class DocumentFetcher : IDisposable
             }
             catch (FetchEndException e)
             {
-                var price = e.Outcome == AttemptOutcome.PriceAsked ? page.Price : null;
-                failed ??= new(
-                    e.Outcome,
-                    price is null ? e.Message : $"{price} asked; nothing was paid.",
-                    e.Address,
-                    Price: price
-                );
+                failed ??=
+                    e.Outcome == AttemptOutcome.PriceAsked && page.Price is { } price
+                        ? Priced(price, e.Address)
+                        : new(e.Outcome, e.Message, e.Address);
             }
         failed ??= page.Price is { } asked
-            ? new(AttemptOutcome.PriceAsked, $"{asked} asked; nothing was paid.", landing.Address, Price: asked)
+            ? Priced(asked, landing.Address)
             : new(AttemptOutcome.NoTextThere, "The link opens a page that has no link to the text.", landing.Address);
-        return failed with { Page = landing.Bytes, PageAddress = landing.Address };
+        return failed with { Page = new(landing.Address, landing.Bytes) };
     }
+
+    private static Fetched Priced(string price, Uri address) =>
+        new(AttemptOutcome.PriceAsked, $"{price} asked; nothing was paid.", address, Price: price);
 
     /// <summary>What is known of a host's rules; null when they were not read since the start.</summary>
     /// <param name="host">Scheme, name and port.</param>
@@ -201,7 +171,7 @@ public sealed class DocumentFetcher : IDisposable
                 ),
                 at
             );
-        var rules = await manners.Of(at, robots => Rules(robots, cancel));
+        var rules = await manners.Of(at, cancel);
         if (rules.Fault is { } fault)
             throw OutsideHttp.NotAllowed(fault) is { } no
                 ? new FetchEndException(AttemptOutcome.NotAllowed, no.Message, at)
@@ -217,51 +187,6 @@ public sealed class DocumentFetcher : IDisposable
                 at
             );
         return rules.Rules.Delay;
-    }
-
-    /// <summary>Reads the rules of a host: "" where there are none.</summary>
-    private async Task<string> Rules(Uri robots, CancellationToken cancel)
-    {
-        for (var (redirects, at) = (0, robots); redirects <= limits.Redirects; redirects++)
-        {
-            if (policy.WhyNot(at) is not null)
-                return "";
-            using var whole = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-            using var timer = clock.CreateTimer(_ => whole.Cancel(), null, limits.Begin, Timeout.InfiniteTimeSpan);
-            try
-            {
-                using var request = new HttpRequestMessage(HttpMethod.Get, at);
-                using var response = await http.SendAsync(
-                    request,
-                    HttpCompletionOption.ResponseHeadersRead,
-                    whole.Token
-                );
-                if (OutsideHttp.Redirect(response, at) is { } next)
-                {
-                    at = next;
-                    continue;
-                }
-                if ((int)response.StatusCode is >= 500 or 429)
-                    throw new HttpRequestException("The rules cannot be read.");
-                if (!response.IsSuccessStatusCode)
-                    return "";
-                var type = response.Content.Headers.ContentType?.MediaType;
-                // Hosts without rules often show their front page.
-                if (type is "text/html" or "application/xhtml+xml")
-                    return "";
-                await using var body = new LimitedStream(
-                    await response.Content.ReadAsStreamAsync(whole.Token),
-                    limits.Rules
-                );
-                using var reader = new StreamReader(body, Encoding.UTF8);
-                return await reader.ReadToEndAsync(whole.Token);
-            }
-            catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
-            {
-                throw new HttpRequestException("The rules took too long.");
-            }
-        }
-        return "";
     }
 
     private async Task<Reply> Ask(Uri address, Visit visit, Action<FetchProgress> progress, CancellationToken cancel)

@@ -16,9 +16,6 @@ public sealed record RobotsRules(IReadOnlyList<RobotsRule> Rules, TimeSpan Delay
 
     private const int MostRules = 5_000;
 
-    /// <summary>Everything is allowed.</summary>
-    public static RobotsRules All { get; } = new([], TimeSpan.Zero);
-
     /// <summary>Nothing is allowed.</summary>
     public static RobotsRules None { get; } = new([new("/", false)], TimeSpan.Zero);
 

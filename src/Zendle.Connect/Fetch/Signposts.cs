@@ -12,7 +12,8 @@ public sealed record TypedLink(Uri Address, string Rel, string? Type);
 
 /// <summary>
 /// What a landing page says to machines: FAIR Signposting links (signposting.org/FAIR; relations cite-as, item, type,
-/// author, license, describedby) from its Link header and its head, the addresses in its <c>meta</c> elements, and the price in its schema.org description.
+/// author, license, describedby) from its Link header and its head, the addresses of texts in its <c>meta</c> elements as
+/// items, too, and the price in its schema.org description.
 /// </summary>
 /// <param name="Links">Its typed links.</param>
 /// <param name="Price">The price asked, like "29.00 EUR"; null when none is said.</param>
@@ -23,24 +24,23 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
 
     /// <summary>
     /// Where the text may lie, the likeliest first: PDFs, then the article in XML, then the article as a page, then what is
-    /// not said to be anything. Of each, typed links come before what the page says in <c>meta</c> elements.
+    /// not said to be anything; of each, in the order they are named.
     /// </summary>
     public IReadOnlyList<TypedLink> Texts =>
         [
             .. Links
-                .Where(l => l.Rel is "item" or MetaRel || (l.Rel == "alternate" && l.Type == Pdf))
-                .Select(l => (Link: l, Rank: RankOf(l.Type)))
-                .Where(l => l.Rank >= 0)
-                .OrderBy(l => l.Rank)
-                .ThenBy(l => l.Link.Rel == "item" ? 0 : 1)
-                .Select(l => l.Link)
+                .Where(l => RankOf(l.Type) >= 0 && (l.Rel == Item || (l.Rel == "alternate" && l.Type == Pdf)))
+                .OrderBy(l => RankOf(l.Type))
                 .DistinctBy(l => l.Address),
         ];
+
+    /// <summary>Whether a page may lie where a text is said to lie.</summary>
+    public static bool MayBePage(TypedLink text) => text.Type is not (null or Pdf);
 
     private const string Pdf = "application/pdf",
         Xml = "application/xml",
         Html = "text/html",
-        MetaRel = "citation-meta";
+        Item = "item";
 
     /// <summary>Names of <c>meta</c> elements that hold the address of a text, as publishers and repositories write them for
     /// indexes of scholarly works.</summary>
@@ -90,7 +90,7 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
                     Metas.TryGetValue(meta.GetAttribute("name")!, out var type)
                     && Uri.TryCreate(page, meta.GetAttribute("content"), out var address)
                 )
-                    links.Add(new(address, MetaRel, type));
+                    links.Add(new(address, Item, type));
             foreach (var script in document.QuerySelectorAll("script[type='application/ld+json']").Take(8))
                 (price, free) = Offer(script.TextContent, price, free);
         }

@@ -45,44 +45,53 @@ public static partial class CitingSentences
     }
 
     /// <summary>
-    /// The sentences of a document whose citations are links to its entries. O(length).
+    /// The sentences of a document whose citations are links to its entries; null where there is no such link. O(length).
     /// </summary>
     /// <param name="paragraphs">Its running text; behind each citation stands <see cref="Mark"/>.</param>
-    public static IReadOnlyList<CitingSentence> Linked(IEnumerable<string> paragraphs) =>
-        [
-            .. Among(
-                    Sentences([.. paragraphs.Select(p => new List<(string, int)> { (p, 1) })]),
-                    s =>
-                        [
-                            .. Marks()
-                                .Matches(s)
-                                .Select(m => int.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture)),
-                        ]
-                )
-                .Select(s => s with { Text = Marks().Replace(s.Text, ""), Near = Marks().Replace(s.Near, "") }),
-        ];
+    public static IReadOnlyList<CitingSentence>? Linked(IReadOnlyCollection<string> paragraphs) =>
+        paragraphs.Any(Marks().IsMatch)
+            ?
+            [
+                .. Among(
+                        Of(paragraphs),
+                        s =>
+                            [
+                                .. Marks()
+                                    .Matches(s)
+                                    .Select(m => int.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture)),
+                            ]
+                    )
+                    .Select(s => s with { Text = Marks().Replace(s.Text, ""), Near = Marks().Replace(s.Near, "") }),
+            ]
+            : null;
 
     /// <summary>
-    /// The sentences of a document whose paragraphs are known, with citations as they are printed.
+    /// The sentences of a document whose paragraphs are known, with citations as they are printed: by number where its list
+    /// has numbers and any sentence names one, else by name.
     /// </summary>
     /// <param name="paragraphs">Its running text.</param>
     /// <param name="entries">The entries of its list.</param>
-    /// <param name="isNumbered">Whether the text cites them by number, from 1.</param>
+    /// <param name="isNumbered">Whether the list has numbers, from 1.</param>
     public static IReadOnlyList<CitingSentence> Printed(
-        IEnumerable<string> paragraphs,
+        IReadOnlyCollection<string> paragraphs,
         IReadOnlyList<string> entries,
         bool isNumbered
-    ) =>
-        entries.Count == 0
-            ? []
-            : Among(
-                Sentences([.. paragraphs.Select(p => new List<(string, int)> { (p, 1) })]),
-                isNumbered ? s => ByNumber(s, entries.Count) : ByName(entries)
-            );
+    )
+    {
+        if (entries.Count == 0)
+            return [];
+        var sentences = Of(paragraphs);
+        return isNumbered && Among(sentences, s => ByNumber(s, entries.Count)) is { Count: > 0 } numbered
+            ? numbered
+            : Among(sentences, ByName(entries));
+    }
 
     /// <summary>Marks a place in running text that cites an entry, in characters that no text has.</summary>
     /// <param name="entry">The ordinal of the entry.</param>
     public static string Mark(int entry) => string.Create(CultureInfo.InvariantCulture, $"\uE000{entry}\uE001");
+
+    private static List<(string Text, int Page)> Of(IEnumerable<string> paragraphs) =>
+        Sentences([.. paragraphs.Select(p => new List<(string, int)> { (p, 1) })]);
 
     private static List<CitingSentence> Among(
         List<(string Text, int Page)> sentences,

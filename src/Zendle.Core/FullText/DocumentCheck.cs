@@ -121,7 +121,9 @@ public static partial class DocumentCheck
             .Distinct()
             .ToArray();
         bool? year = work.Year is not { } y || years.Length == 0 ? null : years.Any(p => Math.Abs(p - y) <= 1);
-        var least = Math.Max(Fewest(facts, work), Words.Of(work.Abstract).Count * 2);
+        var fewest = Fewest(facts, work);
+        var least = Math.Max(fewest, Words.Of(work.Abstract).Count * 2);
+        var isShort = facts.WordCount < least;
         bool? person = work.People.Count == 0 ? null : named is not null;
         CheckLine[] lines =
         [
@@ -155,16 +157,16 @@ public static partial class DocumentCheck
             ),
             new(
                 "length",
-                facts.WordCount >= least,
-                work.Abstract.Length == 0 || least <= FewestWords ? "more than an abstract" : $"more than its abstract",
+                !isShort,
+                least == fewest ? "more than an abstract" : "more than its abstract",
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"{(facts.Format == TextFormat.Pdf ? $"{facts.Pages} pages, " : "")}{facts.WordCount:N0} words"
                 )
             ),
         ];
-        var (verdict, sentence) = new Findings(facts, work, best, person, near, doi, facts.WordCount >= least).Judge();
-        return new(verdict, sentence, share, VersionSigns.Of(facts), lines) { IsShort = facts.WordCount < least };
+        var (verdict, sentence) = new Findings(facts, work, best, person, near, doi, !isShort).Judge();
+        return new(verdict, sentence, share, VersionSigns.Of(facts), lines) { IsShort = isShort };
     }
 
     /// <summary>What was found out about a document, and what follows from it.</summary>

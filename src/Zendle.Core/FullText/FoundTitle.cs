@@ -20,7 +20,7 @@ internal sealed partial record FoundTitle(double Share, int FirstLine, int LastL
     private const double LeastOfItsLines = 0.6;
 
     /// <summary>So much larger than the running text is set apart.</summary>
-    private const double Larger = 1.12;
+    internal const double Larger = 1.12;
 
     /// <summary>Lines that may stand above a title: a running head, a label, a date.</summary>
     private const int MostAbove = 14,

@@ -7,8 +7,7 @@ namespace Zendle.Core.FullText;
 /// <param name="Doi">A DOI on its first page, before its references; null for none.</param>
 public sealed record OwnTitle(string Title, string? Doi)
 {
-    private const double Larger = 1.12,
-        SameSize = 0.3;
+    private const double SameSize = 0.3;
     private const int MostLines = 4,
         Longest = 300,
         FewestLetters = 8;
@@ -26,7 +25,7 @@ public sealed record OwnTitle(string Title, string? Doi)
             .DefaultIfEmpty()
             .Max();
         var title =
-            largest < facts.BodySize * Larger
+            largest < facts.BodySize * FoundTitle.Larger
                 ? ""
                 : string.Join(
                     ' ',

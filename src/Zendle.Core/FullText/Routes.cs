@@ -73,8 +73,8 @@ public sealed record AsGiven : IRoute
 public sealed record RouteChain(IReadOnlyList<IRoute> Routes)
 {
     /// <summary>
-    /// The usual order: an address that a person gave, version of record, accepted manuscript, submitted manuscript or preprint, copies of no said
-    /// version, the DOI.
+    /// The usual order: an address that a person gave, version of record, accepted manuscript, submitted manuscript or
+    /// preprint, copies of no said version, the DOI.
     /// </summary>
     public static RouteChain Usual(Uri? doiResolver) =>
         new([

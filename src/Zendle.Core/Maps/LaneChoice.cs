@@ -64,63 +64,55 @@ public sealed record LaneChoice(ImmutableArray<ChosenLane> Lanes, ImmutableArray
             .ToArray();
         // One that is left over keeps its own name.
         var named = lanes.Length <= most + 1 ? lanes.Length : most;
-        var at = new Dictionary<int, int>();
-        for (var i = 0; i < lanes.Length; i++)
-            at[lanes[i].Value] = Math.Min(i, named);
-        var none = lanes.Length > named ? named + 1 : named;
-        ImmutableArray<int> of = [.. own.Select(v => v < 0 ? none : at[v])];
-        var several = of.Zip(values).Where(w => w.Second.Count > 1).CountBy(w => w.First).ToDictionary();
-        int Several(int lane) => several.GetValueOrDefault(lane);
-        var chosen = ImmutableArray.CreateBuilder<ChosenLane>();
-        for (var i = 0; i < named; i++)
-            chosen.Add(new(LaneKind.Value, lanes[i].Value, 1, lanes[i].Works, Several(i)));
-        if (lanes.Length > named)
-            chosen.Add(
-                new(LaneKind.Others, -1, lanes.Length - named, lanes.Skip(named).Sum(l => l.Works), Several(named))
-            );
-        if (own.Count(v => v < 0) is > 0 and var without)
-            chosen.Add(new(LaneKind.None, -1, 0, without, 0));
-        return new(chosen.ToImmutable(), of);
+        return Put(values, own, [.. lanes.Take(named).Select(l => l.Value)]);
     }
 
     /// <summary>
     /// The lanes that are here, in their order, for other works: values without a lane of their own are one, and a lane that
-    /// none of these works is in is left out. A work of several values stands in the first of their lanes. O(n · lanes).
+    /// none of these works is in is left out. A work of several values stands in the first of their lanes. O(values · lanes).
     /// </summary>
     /// <param name="values">By work: the numbers of its values, 0 or more.</param>
     public LaneChoice Over(IReadOnlyList<IReadOnlyList<int>> values)
     {
         int[] named = [.. Lanes.Where(l => l.Kind == LaneKind.Value).Select(l => l.Value)];
+        return Put(
+            values,
+            [
+                .. values.Select(v =>
+                    v.Count == 0 ? -1
+                    : Array.FindIndex(named, v.Contains) is >= 0 and var lane ? named[lane]
+                    : v[0]
+                ),
+            ],
+            named
+        );
+    }
+
+    /// <summary>Puts works into lanes; lanes that none is in are left out.</summary>
+    /// <param name="values">By work: its values.</param>
+    /// <param name="own">By work: the value it stands for; −1 for none.</param>
+    /// <param name="named">The values that have a lane, from the top; all others are one below them.</param>
+    private static LaneChoice Put(IReadOnlyList<IReadOnlyList<int>> values, int[] own, int[] named)
+    {
         var (others, none) = (named.Length, named.Length + 1);
-        int[] own =
-        [
-            .. values.Select(v =>
-                v.Count == 0 ? none
-                : Array.FindIndex(named, v.Contains) is >= 0 and var lane ? lane
-                : others
-            ),
-        ];
-        var (works, several) = (new int[none + 1], new int[none + 1]);
-        for (var i = 0; i < own.Length; i++)
-        {
-            works[own[i]]++;
-            several[own[i]] += values[i].Count > 1 ? 1 : 0;
-        }
-        var (lanes, at) = (ImmutableArray.CreateBuilder<ChosenLane>(), new int[none + 1]);
+        var at = named.Index().ToDictionary(n => n.Item, n => n.Index);
+        int[] of = [.. own.Select(v => v < 0 ? none : at.GetValueOrDefault(v, others))];
+        var inLane = Enumerable.Range(0, of.Length).ToLookup(i => of[i]);
+        var (lanes, shown) = (ImmutableArray.CreateBuilder<ChosenLane>(), new int[none + 1]);
         for (var lane = 0; lane <= none; lane++)
         {
-            at[lane] = lanes.Count;
-            if (works[lane] == 0)
+            shown[lane] = lanes.Count;
+            int[] works = [.. inLane[lane]];
+            if (works.Length == 0)
                 continue;
-            var left =
-                lane == others ? values.Where((_, i) => own[i] == others).SelectMany(v => v).Distinct().Count() : 0;
+            var several = works.Count(i => values[i].Count > 1);
             lanes.Add(
-                lane < others ? new(LaneKind.Value, named[lane], 1, works[lane], several[lane])
-                : lane == others ? new(LaneKind.Others, -1, left, works[lane], several[lane])
-                : new(LaneKind.None, -1, 0, works[lane], 0)
+                lane < others ? new(LaneKind.Value, named[lane], 1, works.Length, several)
+                : lane == none ? new(LaneKind.None, -1, 0, works.Length, 0)
+                : new(LaneKind.Others, -1, works.Select(i => own[i]).Distinct().Count(), works.Length, several)
             );
         }
-        return new(lanes.ToImmutable(), [.. own.Select(l => at[l])]);
+        return new(lanes.ToImmutable(), [.. of.Select(l => shown[l])]);
     }
 
     /// <summary>The same lanes in another order; others and none stay last.</summary>

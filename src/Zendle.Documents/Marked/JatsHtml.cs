@@ -533,8 +533,7 @@ internal sealed class JatsHtml(StringBuilder into)
     private static XElement? Child(XElement? of, string name) =>
         of?.Elements().FirstOrDefault(e => e.Name.LocalName == name);
 
-    private static string Words(XElement? of) =>
-        of is null ? "" : string.Join(' ', of.Value.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+    private static string Words(XElement? of) => of is null ? "" : Blanks.Single(of.Value);
 
     private static string Html(string text) => WebUtility.HtmlEncode(text);
 }

@@ -30,8 +30,9 @@ internal static class MarkedFacts
             .Select(p => p.Index)
             .FirstOrDefault(pieces.Count);
         var words = Words(pieces, bodyAt);
-        var linked = Linked(text);
-        string[] entries = [.. pieces.Where(p => p.Kind == BlockKind.Entry).Select(p => p.Text)];
+        TextBlock[] entries = [.. pieces.Where(p => p.Kind == BlockKind.Entry)];
+        string[] references = [.. entries.Select(e => e.Text)];
+        TextBlock[] running = [.. pieces.Where(p => p.Kind is BlockKind.Paragraph or BlockKind.Aside)];
         return new()
         {
             Format = format,
@@ -60,8 +61,10 @@ internal static class MarkedFacts
             [
                 .. ReadableText.HeadingsOf(text).Take(MostHeadings).Select(h => new DocumentHeading(h.Text, 1)),
             ],
-            References = entries,
-            Citations = linked ?? Printed(pieces, entries),
+            References = references,
+            Citations =
+                CitingSentences.Linked([.. running.Select(p => Marked(p.Element, text))])
+                ?? CitingSentences.Printed([.. running.Select(p => p.Text)], references, IsNumbered(entries)),
         };
     }
 
@@ -89,16 +92,6 @@ internal static class MarkedFacts
                 or "RESUMEN"
                 or "RESUMO";
 
-    /// <summary>Citations that are links to entries; null where no paragraph has one.</summary>
-    private static IReadOnlyList<CitingSentence>? Linked(MarkedText text)
-    {
-        var paragraphs = text
-            .Pieces.Where(p => p.Kind is BlockKind.Paragraph or BlockKind.Aside)
-            .Select(p => Marked(p.Element, text))
-            .ToArray();
-        return Array.Exists(paragraphs, p => p.Contains('\uE000')) ? CitingSentences.Linked(paragraphs) : null;
-    }
-
     /// <summary>The words of a piece; behind each link to an entry stands its mark.</summary>
     private static string Marked(IElement piece, MarkedText text)
     {
@@ -120,30 +113,11 @@ internal static class MarkedFacts
                 at--;
             words.Insert(at, CitingSentences.Mark(cited));
         }
-        return string.Join(' ', words.ToString().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+        return Blanks.Single(words.ToString());
     }
 
-    /// <summary>Citations as they are printed: by number or by name.</summary>
-    private static IReadOnlyList<CitingSentence> Printed(IReadOnlyList<TextBlock> pieces, string[] entries) =>
-        CitingSentences.Printed(
-            pieces.Where(p => p.Kind is BlockKind.Paragraph or BlockKind.Aside).Select(p => p.Text),
-            entries,
-            IsNumbered(pieces)
-        );
-
-    /// <summary>A list whose numbers are made by the page, or stand before its entries, and that is cited by number.</summary>
-    private static bool IsNumbered(IReadOnlyList<TextBlock> pieces) =>
-        pieces.Where(p => p.Kind == BlockKind.Entry).ToArray() is { Length: > 0 } entries
-        && entries.Count(e => e.Element.Closest("ol") is not null || (e.Text[0] is '[' || char.IsAsciiDigit(e.Text[0])))
-            * 5
-            >= entries.Length * 4
-        && pieces.Any(p => p.Kind == BlockKind.Paragraph && HasBracketedNumber(p.Text));
-
-    private static bool HasBracketedNumber(string text)
-    {
-        for (var i = text.IndexOf('['); i >= 0 && i + 1 < text.Length; i = text.IndexOf('[', i + 1))
-            if (char.IsAsciiDigit(text[i + 1]))
-                return true;
-        return false;
-    }
+    /// <summary>Whether the numbers of a list are made by the page, or stand before its entries.</summary>
+    private static bool IsNumbered(TextBlock[] entries) =>
+        entries.Count(e => e.Element.Closest("ol") is not null || e.Text[0] == '[' || char.IsAsciiDigit(e.Text[0])) * 5
+        >= entries.Length * 4;
 }

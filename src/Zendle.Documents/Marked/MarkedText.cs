@@ -1,4 +1,3 @@
-using System.Text;
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
 using AngleSharp.Html.Parser;
@@ -103,16 +102,9 @@ internal sealed class MarkedText
     public int? EntryOf(string id) => entryOf.TryGetValue(id, out var entry) ? entry : null;
 
     /// <summary>The words of an element, with single blanks.</summary>
-    public static string Words(INode of)
-    {
-        var text = new StringBuilder();
-        foreach (var part in of.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries))
-            text.Append(text.Length == 0 ? "" : " ").Append(part);
-        // Characters of private use mark citations, and are nobody's words.
-        return Plain(text.ToString());
-    }
+    public static string Words(INode of) => Plain(Blanks.Single(of.TextContent));
 
-    /// <summary>A text without characters of private use.</summary>
+    /// <summary>A text without characters of private use: these mark citations, and are nobody's words.</summary>
     public static string Plain(string text) =>
         text.AsSpan().IndexOfAnyInRange('\uE000', '\uF8FF') < 0
             ? text

@@ -2,11 +2,11 @@ using System.Globalization;
 using System.IO.Compression;
 using System.Text;
 using Microsoft.AspNetCore.WebUtilities;
-using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Formats;
 using Zendle.Core.FullText;
 using Zendle.Core.Records;
 using Zendle.Server.Features.Search;
+using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Files;
 using Zendle.Store.Made;
@@ -33,12 +33,7 @@ internal sealed record TextArchive(int Count, IReadOnlyList<ArchivedText> Texts,
 /// Texts in hand as a zip: each under a name made by a template, with a table of all works of the set and what became of
 /// their texts.
 /// </summary>
-internal sealed class TextArchives(
-    IDbContextFactory<ZendleContext> contexts,
-    CorpusReader reader,
-    KeyRegister keys,
-    FileVault vault
-)
+internal sealed class TextArchives(TextsInHand inHand, CorpusReader reader, KeyRegister keys, FileVault vault)
 {
     /// <summary>Name of the table in the archive; no document can have it.</summary>
     public const string Manifest = "manifest.csv";
@@ -59,25 +54,10 @@ internal sealed class TextArchives(
         CancellationToken cancel
     )
     {
-        await using var context = await contexts.CreateDbContextAsync(cancel);
-        var texts = await context
-            .Texts.AsNoTracking()
-            .ThatCount()
-            .Where(t => t.ReviewId == reviewId)
-            .ToListAsync(cancel);
-        // A document stays with the number its work had; that may stand for another work by now.
-        var today = await reader.Redirects([.. texts.Select(t => t.WorkId).Distinct()], cancel);
-        var byWork = texts.ToLookup(t => today.GetValueOrDefault(t.WorkId, t.WorkId));
+        var byWork = await inHand.Of(reviewId, cancel);
         int[] withText = [.. ids.Where(byWork.Contains)];
         var works = await keys.Keyed(reviewId, await WorkCitations.Of(view, withText, reader, cancel), cancel);
-        var pairs = works
-            .SelectMany(w =>
-                byWork[w.WorkId]
-                    .OrderByDescending(t => WorkVersions.IsOfRecord(t.Version))
-                    .ThenByDescending(t => t.Id)
-                    .Select(t => (Text: t, Work: w))
-            )
-            .ToArray();
+        var pairs = works.SelectMany(w => byWork[w.WorkId].Select(t => (Text: t, Work: w))).ToArray();
         var names = TextNames.Apart(pairs.Select(p => Name(template, p.Text, p.Work)));
         return new(
             ids.Length,
@@ -86,8 +66,8 @@ internal sealed class TextArchives(
         );
     }
 
-    /// <summary>Writes an archive, document by document: what is written before it can be sent on lies in memory or, where there is more
-    /// of it, in a temporary file.</summary>
+    /// <summary>Writes an archive, document by document: what is written before it can be sent on lies in memory or, where
+    /// there is more of it, in a temporary file.</summary>
     public async Task Write(Stream to, TextArchive archive, CancellationToken cancel)
     {
         // An archive writes some of its bytes at once, which a response refuses.

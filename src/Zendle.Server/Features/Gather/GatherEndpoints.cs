@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using Zendle.Connect.Fetch;
+using Zendle.Core.Records;
 using Zendle.Server.Events;
 using Zendle.Server.Identity;
 using Zendle.Store.Made;
@@ -65,11 +66,8 @@ internal static class GatherEndpoints
         {
             if (request.Works is not { Count: 1 })
                 return Problems.Of(400, "An address leads to the text of one work.", "Nothing was asked for.");
-            if (
-                address.Length > LongestAddress
-                || !Uri.TryCreate(address.Trim(), UriKind.Absolute, out given)
-                || given.Scheme is not ("http" or "https")
-            )
+            given = address.Length > LongestAddress ? null : WebAddress.Of(address);
+            if (given is null)
                 return Problems.Of(
                     400,
                     "This is no address of a page or a file.",

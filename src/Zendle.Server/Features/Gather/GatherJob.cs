@@ -179,16 +179,15 @@ internal sealed class GatherJob(
         );
         if (fetched.Bytes is { } bytes)
         {
-            var taken = await Take(bytes, fetched.Address);
+            var taken = await Take(bytes, fetched.Address, mustAgree: false);
             (outcome, sentence) = (taken.Outcome, taken.Sentence);
         }
         // A page without a link to the text may hold it itself. Where it does not, that there was no link says more.
-        else if (fetched.Page is { } page && await intake.IsText(page, expected, cancel))
-        {
-            at = fetched.PageAddress!;
-            var taken = await Take(page, at);
-            (outcome, sentence, price) = (taken.Outcome, taken.Sentence, null);
-        }
+        else if (
+            fetched.Page is { } page
+            && await Take(page.Bytes, page.Address, mustAgree: true) is { Text: not null } whole
+        )
+            (outcome, sentence, price, at) = (whole.Outcome, whole.Sentence, null, page.Address);
         return new()
         {
             ReviewId = sought.ReviewId,
@@ -204,7 +203,7 @@ internal sealed class GatherJob(
             AskedToWait = (int)Math.Ceiling(fetched.AskedToWait.TotalSeconds),
         };
 
-        async Task<Taken> Take(byte[] document, Uri from)
+        async Task<Taken> Take(byte[] document, Uri from, bool mustAgree)
         {
             progress.Say(sought.ReviewId, sought.WorkId, new($"{name}: checking the document"));
             await Note(sought, sought.Begun + 1);
@@ -216,11 +215,7 @@ internal sealed class GatherJob(
                             sought.ReviewId,
                             sought.WorkId,
                             expected,
-                            document,
-                            stop.Route,
-                            from.AbsoluteUri,
-                            stop.Version,
-                            null,
+                            new(document, stop.Route, from.AbsoluteUri, stop.Version, null, mustAgree),
                             cancel
                         ),
                     cancel

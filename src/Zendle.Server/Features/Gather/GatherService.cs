@@ -318,48 +318,50 @@ internal sealed class GatherService(
             t.At
         );
 
-    /// <summary>One document with its work, and where its file lies; null when there is none in the review.</summary>
-    public async Task<(TextDetailDto Detail, string Hash)?> Text(int reviewId, int textId, CancellationToken cancel)
+    /// <summary>A document as it is stored; null when there is none in the review.</summary>
+    public async Task<TextRow?> Stored(int reviewId, int textId, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var t = await context
+        return await context
             .Texts.AsNoTracking()
             .SingleOrDefaultAsync(
                 t => t.Id == textId && t.ReviewId == reviewId && t.Verdict != TextVerdict.Refused,
                 cancel
             );
-        if (t is null)
+    }
+
+    /// <summary>One document with its work; null when there is none in the review.</summary>
+    public async Task<TextDetailDto?> Text(int reviewId, int textId, CancellationToken cancel)
+    {
+        if (await Stored(reviewId, textId, cancel) is not { } t)
             return null;
         var work = await reader.Redirect(t.WorkId, cancel);
         var records = (await reader.OfWorks([work], cancel))[work].ToArray();
         var chosen = records.Length == 0 ? null : ChosenFields.From(records);
         var people = chosen?.People.Value ?? [];
-        return (
-            new(
-                t.Id,
-                work,
-                chosen?.Title.Value ?? "A work that is gone",
-                PeopleLine.Of(people),
+        return new(
+            t.Id,
+            work,
+            chosen?.Title.Value ?? "A work that is gone",
+            PeopleLine.Of(people),
+            chosen?.Year.Value,
+            WorkVersions.Name(t.Version),
+            t.Format,
+            t.Pages,
+            t.Bytes,
+            t.Verdict,
+            t.Sentence,
+            t.Source,
+            JsonSerializer.Deserialize<CheckLine[]>(t.Checks, StoredJson.Options)!,
+            JsonSerializer.Deserialize<DocumentHeading[]>(t.Headings, StoredJson.Options)!,
+            TextNames.Of(
+                people.Count == 0 ? null : people[0].Family,
                 chosen?.Year.Value,
-                WorkVersions.Name(t.Version),
-                t.Format,
-                t.Pages,
-                t.Bytes,
-                t.Verdict,
-                t.Sentence,
-                t.Source,
-                JsonSerializer.Deserialize<CheckLine[]>(t.Checks, StoredJson.Options)!,
-                JsonSerializer.Deserialize<DocumentHeading[]>(t.Headings, StoredJson.Options)!,
-                TextNames.Of(
-                    people.Count == 0 ? null : people[0].Family,
-                    chosen?.Year.Value,
-                    chosen?.Title.Value ?? "",
-                    t.Version,
-                    t.Format
-                ),
-                t.At
+                chosen?.Title.Value ?? "",
+                t.Version,
+                t.Format
             ),
-            t.Hash
+            t.At
         );
     }
 
@@ -443,11 +445,7 @@ internal sealed class GatherService(
             work.Value,
             known.Expected,
             facts,
-            bytes,
-            RouteKind.Person,
-            fileName,
-            null,
-            account,
+            new(bytes, RouteKind.Person, fileName, null, account),
             cancel
         );
         var title = known.Expected.Titles.Count > 0 ? known.Expected.Titles[0] : "";

@@ -18,7 +18,8 @@ internal sealed record HostOutcomeDto(string Word, int Count);
 /// <param name="Milliseconds">How long an attempt takes, the middle one.</param>
 /// <param name="LastAt">When it was asked last.</param>
 /// <param name="LastGotAt">When it gave a text last; null when never.</param>
-/// <param name="Rules">What its rules for programs are; null when they were not read since the start.</param>
+/// <param name="Says">What its rules for programs come to; null when they were not read since the start.</param>
+/// <param name="Rules">How many of them are about programs like this.</param>
 /// <param name="RulesAt">When they were read.</param>
 /// <param name="Delay">Seconds it wants between requests; 0 where it does not say.</param>
 /// <param name="RestsUntil">Until when it is left alone because it failed again and again; null when it is not.</param>
@@ -31,7 +32,8 @@ internal sealed record HostDto(
     int Milliseconds,
     DateTimeOffset LastAt,
     DateTimeOffset? LastGotAt,
-    string? Rules,
+    HostSays? Says,
+    int Rules,
     DateTimeOffset? RulesAt,
     double Delay,
     DateTimeOffset? RestsUntil
@@ -92,7 +94,8 @@ internal static class HostEndpoints
                             times[times.Length / 2],
                             host.Max(a => a.At),
                             host.Where(a => a.Outcome == AttemptOutcome.Got).Max(a => (DateTimeOffset?)a.At),
-                            rules?.Sentence,
+                            rules?.Says,
+                            rules?.Rules.Rules.Count ?? 0,
                             rules?.ReadAt,
                             rules?.Rules.Delay.TotalSeconds ?? 0,
                             fetcher.RestsUntil(new(host.Key))

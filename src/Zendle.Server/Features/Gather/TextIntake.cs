@@ -17,6 +17,22 @@ namespace Zendle.Server.Features.Gather;
 /// <param name="Text">The stored document; null when it was not taken.</param>
 internal sealed record Taken(AttemptOutcome Outcome, string Sentence, TextRow? Text);
 
+/// <summary>A document that came for a work, and how.</summary>
+/// <param name="Bytes">The document.</param>
+/// <param name="Route">By which route.</param>
+/// <param name="Source">From where: an address, or the name of the file a person brought.</param>
+/// <param name="Said">Which version was expected there; null when that was not said.</param>
+/// <param name="Account">Who brought it; null when it was fetched.</param>
+/// <param name="MustAgree">Whether it is no text unless every check agrees: a page that nobody calls the text.</param>
+internal sealed record IncomingText(
+    byte[] Bytes,
+    RouteKind Route,
+    string Source,
+    WorkVersion? Said,
+    string? Account,
+    bool MustAgree = false
+);
+
 /// <summary>
 /// Checks documents against works and stores those that pass or may pass. What is refused is not stored.
 /// </summary>
@@ -93,24 +109,15 @@ internal sealed class TextIntake(
         int reviewId,
         int workId,
         ExpectedWork expected,
-        byte[] bytes,
-        RouteKind route,
-        string source,
-        WorkVersion? said,
-        string? account,
+        IncomingText incoming,
         CancellationToken cancel
     )
     {
-        var (facts, outcome, sentence) = await Read(bytes, withScans: false, cancel);
+        var (facts, outcome, sentence) = await Read(incoming.Bytes, withScans: false, cancel);
         return facts is null
             ? new(outcome!.Value, sentence, null)
-            : await Take(reviewId, workId, expected, facts, bytes, route, source, said, account, cancel);
+            : await Take(reviewId, workId, expected, facts, incoming, cancel);
     }
-
-    /// <summary>Whether a page that a link opens, and that nobody calls the text, is the text all the same.</summary>
-    public async Task<bool> IsText(byte[] page, ExpectedWork expected, CancellationToken cancel) =>
-        (await Read(page, withScans: false, cancel)).Facts is { Format: not TextFormat.Plain } facts
-        && DocumentCheck.Of(facts, expected).Verdict == DocumentVerdict.Agrees;
 
     /// <summary>Takes in a document that was read already.</summary>
     public async Task<Taken> Take(
@@ -118,14 +125,11 @@ internal sealed class TextIntake(
         int workId,
         ExpectedWork expected,
         DocumentFacts facts,
-        byte[] bytes,
-        RouteKind route,
-        string source,
-        WorkVersion? said,
-        string? account,
+        IncomingText incoming,
         CancellationToken cancel
     )
     {
+        var (bytes, account) = (incoming.Bytes, incoming.Account);
         // Hosts send plain text when they have something to say, not when they have a text.
         if (facts.Format == TextFormat.Plain && account is null)
             return new(AttemptOutcome.NotADocument, "The link opens a plain message instead of the document.", null);
@@ -136,6 +140,8 @@ internal sealed class TextIntake(
         // Pages are said to hold the text that show its beginning to whoever has not paid.
         if (facts.Format == TextFormat.Html && account is null && check.IsShort)
             return new(AttemptOutcome.NoTextThere, "The page shows no more of the text than an abstract.", null);
+        if (incoming.MustAgree && check.Verdict != DocumentVerdict.Agrees)
+            return new(AttemptOutcome.NoTextThere, check.Sentence, null);
         string hash;
         try
         {
@@ -162,8 +168,8 @@ internal sealed class TextIntake(
                     Format = facts.Format,
                     Pages = facts.Format == TextFormat.Pdf ? facts.Pages : 0,
                     Sentence = "",
-                    Source = source,
-                    Route = route,
+                    Source = incoming.Source,
+                    Route = incoming.Route,
                     Checks = JsonSerializer.Serialize(check.Lines, StoredJson.Options),
                     Headings = JsonSerializer.Serialize(facts.Headings, StoredJson.Options),
                     At = clock.GetUtcNow(),
@@ -174,7 +180,7 @@ internal sealed class TextIntake(
             (text.Verdict, text.Sentence, text.Version, text.AccountId) = (
                 agrees ? TextVerdict.Verified : TextVerdict.Doubtful,
                 check.Sentence,
-                check.Version ?? said,
+                check.Version ?? incoming.Said,
                 account
             );
         await TextLists.Note(context, hash, facts, cancel);

@@ -69,7 +69,7 @@ internal sealed class NamedMaps(
         {
             var (map, then) = (row.Map, WorkIds.Unpack(row.Map.Works));
             using var view = labels.ContainsKey(map.StepId) ? await search.View(reviewId, map.StepId) : null;
-            var (came, gone) = view is null ? ([], 0) : await since.Of(view.Answer.InView, then);
+            var (came, gone) = view is null ? (0, 0) : await Since(view, then);
             var look = JsonSerializer.Deserialize<MapLook>(map.Look, StoredJson.Options)!;
             told.Add(
                 new(
@@ -88,12 +88,18 @@ internal sealed class NamedMaps(
                     map.At,
                     then.Length,
                     view?.Answer.Count ?? 0,
-                    came.Length,
+                    came,
                     gone
                 )
             );
         }
         return told;
+    }
+
+    private async Task<(int Came, int Gone)> Since(SearchView view, int[] then)
+    {
+        var (_, came, gone) = await since.Of(view.Answer.InView, then);
+        return (came.Length, gone);
     }
 
     /// <summary>Saves a map under a name, or over the one that is there.</summary>

@@ -2,7 +2,6 @@ using System.Data.Common;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Sets;
 using Zendle.Server.Features.Search;
-using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Maps;
@@ -25,7 +24,7 @@ internal sealed record FoundAmong(string Key, WorkSet Works, int Count, DateTime
 /// is put into them. They are those of the step's last run, and those of today when more than half as many have changed
 /// since, or when a person asks.
 /// </summary>
-internal sealed class TopicMemory(IDbContextFactory<ZendleContext> contexts, CorpusReader reader, TimeProvider clock)
+internal sealed class TopicMemory(IDbContextFactory<ZendleContext> contexts, SinceThen since, TimeProvider clock)
 {
     /// <summary>The works to find the topics of a step among.</summary>
     public async Task<FoundAmong> For(SearchView view, int stepId, CancellationToken cancel)
@@ -45,7 +44,7 @@ internal sealed class TopicMemory(IDbContextFactory<ZendleContext> contexts, Cor
                 .FirstOrDefaultAsync(cancel);
         if (last is not null)
         {
-            var among = await Among(view, stepId, WorkIds.Unpack(last.Works), last.At, cancel);
+            var among = await Among(view, stepId, WorkIds.Unpack(last.Works), last.At);
             if (2 * (among.Came + among.Gone) <= among.Count)
                 return among;
         }
@@ -81,30 +80,14 @@ internal sealed class TopicMemory(IDbContextFactory<ZendleContext> contexts, Cor
             // Somebody else looked at the same moment, or the disk is full: the map is drawn all the same, and the next
             // look remembers.
         }
-        return await Among(view, stepId, works, now, cancel);
+        return await Among(view, stepId, works, now);
     }
 
-    private async Task<FoundAmong> Among(
-        SearchView view,
-        int stepId,
-        int[] then,
-        DateTimeOffset at,
-        CancellationToken cancel
-    )
+    private async Task<FoundAmong> Among(SearchView view, int stepId, int[] then, DateTimeOffset at)
     {
         var columns = view.Snapshot.Columns;
-        var redirects = await reader.Redirects([.. then.Where(w => !columns.IsWork(w))], cancel);
-        var works = WorkSet.Of(
-            columns.WorkSize,
-            then.Select(w => redirects.GetValueOrDefault(w, w)).Where(columns.IsWork)
-        );
-        return new(
-            $"{stepId} {at.UtcTicks}",
-            works,
-            works.Count(),
-            at,
-            view.Answer.InView.Members().Count(w => !works.Contains(w)),
-            works.Members().Count(w => !view.Answer.InView.Contains(w))
-        );
+        var (today, came, gone) = await since.Of(view.Answer.InView, then);
+        var works = WorkSet.Of(columns.WorkSize, today.Where(columns.IsWork));
+        return new($"{stepId} {at.UtcTicks}", works, works.Count(), at, came.Length, gone);
     }
 }

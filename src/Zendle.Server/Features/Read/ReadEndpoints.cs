@@ -21,7 +21,7 @@ internal static class ReadEndpoints
             .MapGet(
                 "/texts/{textId:int}",
                 async Task<IResult> (int reviewId, int textId, GatherService gather, CancellationToken cancel) =>
-                    await gather.Text(reviewId, textId, cancel) is { Detail: var text }
+                    await gather.Text(reviewId, textId, cancel) is { } text
                         ? TypedResults.Ok(text)
                         : GatherEndpoints.NoText()
             )
@@ -60,14 +60,17 @@ internal static class ReadEndpoints
         CancellationToken cancel
     )
     {
-        if (await gather.Text(reviewId, textId, cancel) is not var (detail, hash))
+        if (
+            await gather.Stored(reviewId, textId, cancel) is not { } text
+            || await gather.Text(reviewId, textId, cancel) is not { } detail
+        )
             return GatherEndpoints.NoText();
-        if (!vault.Has(hash))
+        if (!vault.Has(text.Hash))
             return Missing();
         Still(http);
         return TypedResults.PhysicalFile(
-            vault.PathOf(hash),
-            detail.Format switch
+            vault.PathOf(text.Hash),
+            text.Format switch
             {
                 TextFormat.Pdf => "application/pdf",
                 TextFormat.Html => "text/html",
@@ -76,7 +79,7 @@ internal static class ReadEndpoints
             },
             // A page of somebody else is never shown as one of ours.
             download == true
-            || detail.Format != TextFormat.Pdf
+            || text.Format != TextFormat.Pdf
                 ? detail.FileName
                 : null,
             enableRangeProcessing: true
@@ -99,18 +102,18 @@ internal static class ReadEndpoints
         CancellationToken cancel
     )
     {
-        if (await gather.Text(reviewId, textId, cancel) is not var (detail, hash))
+        if (await gather.Stored(reviewId, textId, cancel) is not { } text)
             return GatherEndpoints.NoText();
-        if (detail.Format == TextFormat.Pdf)
+        if (text.Format == TextFormat.Pdf)
             return Problems.Of(400, "This text is a PDF: it is shown page by page.");
-        if (!vault.Has(hash))
+        if (!vault.Has(text.Hash))
             return Missing();
         try
         {
             return TypedResults.Ok(
                 await readable.Of(
                     string.Create(CultureInfo.InvariantCulture, $"/api/reviews/{reviewId}/texts/{textId}"),
-                    hash,
+                    text.Hash,
                     cancel
                 )
             );
@@ -132,9 +135,9 @@ internal static class ReadEndpoints
         CancellationToken cancel
     )
     {
-        if (await gather.Text(reviewId, textId, cancel) is not var (_, hash))
+        if (await gather.Stored(reviewId, textId, cancel) is not { } text)
             return GatherEndpoints.NoText();
-        if (!(await figures.Of(hash, cancel)).TryGetValue(figure, out var row) || !vault.Has(row.Hash))
+        if (!(await figures.Of(text.Hash, cancel)).TryGetValue(figure, out var row) || !vault.Has(row.Hash))
             return Problems.Of(404, "This figure did not come with the text.");
         Still(http);
         return TypedResults.PhysicalFile(vault.PathOf(row.Hash), row.MediaType);

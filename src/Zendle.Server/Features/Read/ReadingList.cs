@@ -4,6 +4,7 @@ using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Server.Features.Search;
+using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 
@@ -53,6 +54,7 @@ internal sealed record TextToReadDto(
 /// </summary>
 internal sealed class ReadingList(
     IDbContextFactory<ZendleContext> contexts,
+    TextsInHand inHand,
     SearchService search,
     CorpusReader reader,
     TimeProvider clock
@@ -62,17 +64,11 @@ internal sealed class ReadingList(
     public async Task<IReadOnlyList<TextToReadDto>> Of(int reviewId, string account, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var texts = await context
-            .Texts.AsNoTracking()
-            .ThatCount()
-            .Where(t => t.ReviewId == reviewId)
-            .ToListAsync(cancel);
         var read = await context
             .Readings.AsNoTracking()
             .Where(r => r.AccountId == account && context.Texts.Any(t => t.Id == r.TextId && t.ReviewId == reviewId))
             .ToDictionaryAsync(r => r.TextId, cancel);
-        var today = await reader.Redirects([.. texts.Select(t => t.WorkId).Distinct()], cancel);
-        var byWork = texts.ToLookup(t => today.GetValueOrDefault(t.WorkId, t.WorkId));
+        var byWork = await inHand.Of(reviewId, cancel);
         var records = await reader.OfWorks([.. byWork.Select(w => w.Key)], cancel);
         using var view = await search.View(reviewId, SearchState.Everything);
         var (graph, kept) = (view.Snapshot.Columns.Graph, view.Facts.Kept);
@@ -88,13 +84,9 @@ internal sealed class ReadingList(
                 .ThenBy(r => r.WorkId),
         ];
 
-        TextToReadDto Row(int work, TextRow[] own)
+        TextToReadDto Row(int work, TextRow[] ordered)
         {
             var chosen = ChosenFields.From([.. records[work]]);
-            TextRow[] ordered =
-            [
-                .. own.OrderByDescending(t => WorkVersions.IsOfRecord(t.Version)).ThenByDescending(t => t.Id),
-            ];
             var opened = ordered.Select(t => read.GetValueOrDefault(t.Id)).OfType<ReadingRow>().ToArray();
             var citedBy = 0;
             foreach (var citing in graph.CitedBy(work))

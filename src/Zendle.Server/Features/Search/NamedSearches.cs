@@ -69,7 +69,7 @@ internal sealed class NamedSearches(
             var key = (view.Answer.Key, run.Id);
             if (!compared.TryGet(key, out var against))
             {
-                var (fresh, gone) = await since.Of(view.Answer.InView, await Found(context, run.Id));
+                var (_, fresh, gone) = await since.Of(view.Answer.InView, await Found(context, run.Id));
                 compared.Put(key, against = (fresh.Length, gone), 200 + (2L * view.Answer.Key.Length));
             }
             var asks = new List<string>();
@@ -111,7 +111,7 @@ internal sealed class NamedSearches(
         var step = await context.Steps.SingleAsync(s => s.Id == stepId && s.ReviewId == reviewId);
         if (await LastRun(context, step) is not { } last)
             return null;
-        var (fresh, gone) = await since.Of(view.Answer.InView, await Found(context, last.Id));
+        var (_, fresh, gone) = await since.Of(view.Answer.InView, await Found(context, last.Id));
         context.Runs.Add(paths.Run(reviewId, account, stepId, view, last.Repeats ?? last.Id));
         (step.Count, step.Generation) = (view.Answer.Count, view.Snapshot.Generation);
         await context.SaveChangesAsync();

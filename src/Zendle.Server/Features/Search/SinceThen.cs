@@ -9,11 +9,11 @@ internal sealed class SinceThen(CorpusReader reader)
     /// <summary>Holds a set against the works it had. O(works).</summary>
     /// <param name="now">The set today.</param>
     /// <param name="then">Ids of the works it had; those merged since stand for what they were merged into.</param>
-    /// <returns>The works that came, ascending, and how many went.</returns>
-    public async Task<(int[] Came, int Gone)> Of(WorkSet now, int[] then)
+    /// <returns>The works it had, as they are numbered today; those that came, ascending; and how many went.</returns>
+    public async Task<(IReadOnlySet<int> Then, int[] Came, int Gone)> Of(WorkSet now, int[] then)
     {
         var redirects = await reader.Redirects(then, CancellationToken.None);
         HashSet<int> today = [.. then.Select(w => redirects.GetValueOrDefault(w, w))];
-        return ([.. now.Members().Where(w => !today.Contains(w))], today.Count(w => !now.Contains(w)));
+        return (today, [.. now.Members().Where(w => !today.Contains(w))], today.Count(w => !now.Contains(w)));
     }
 }

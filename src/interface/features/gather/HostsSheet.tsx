@@ -49,6 +49,24 @@ export function HostsSheet({ close }: { close: () => void }) {
   );
 }
 
+/** What a host's rules come to, in words. */
+function saysWords({ says, rules }: Dto<"HostDto">): string {
+  switch (says) {
+    case null:
+      return "not read since the start";
+    case "Nothing":
+      return "no rules";
+    case "Free":
+      return "allows all of it";
+    case "Rules":
+      return rules === 1 ? "one rule" : `${count(rules)} rules`;
+    case "Away":
+      return "keeps programs away, but for what its rules allow";
+    case "Unread":
+      return "its rules cannot be read";
+  }
+}
+
 function HostRow({ host: h }: { host: Dto<"HostDto"> }) {
   return (
     <tr className="border-t border-line align-top [&>td]:py-1.5 [&>td]:pr-3" data-host={h.host}>
@@ -70,7 +88,7 @@ function HostRow({ host: h }: { host: Dto<"HostDto"> }) {
             ))}
       </td>
       <td>
-        {h.rules ?? "not read since the start"}
+        {saysWords(h)}
         {h.delay > 0 && `; ${h.delay} s between requests`}
         {h.rulesAt !== null && <span className="block text-quiet">read {moment(h.rulesAt)}</span>}
       </td>
