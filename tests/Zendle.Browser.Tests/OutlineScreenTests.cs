@@ -45,11 +45,17 @@ public sealed class OutlineScreenTests(DemoWorld world) : IClassFixture<DemoWorl
         var alone = 0;
         b.Until(
             () =>
-                b.All("section[aria-label=Seeds] ol button")
-                    .Select(e => e.Text)
-                    .FirstOrDefault(t => t.EndsWith("from it alone", StringComparison.Ordinal))
-                    is { } text
-                && (alone = Number(text.Split(' ')[0])) > 1,
+            {
+                int[] each =
+                [
+                    .. b.All("section[aria-label=Seeds] ol button")
+                        .Select(e => e.Text)
+                        .Where(t => t.EndsWith("from it alone", StringComparison.Ordinal))
+                        .Select(t => Number(t.Split(' ')[0])),
+                ];
+                // In the order asked for: before it came, another seed stands first.
+                return each.Length > 1 && each.SequenceEqual(each.OrderDescending()) && (alone = each[0]) > each[^1];
+            },
             "what the first seed alone brings"
         );
         b.Click("from it alone");

@@ -49,7 +49,7 @@ public sealed class Gathering : IAsyncLifetime
     {
         while (open.TryDequeue(out var path))
         {
-            await Set(path, kind == "loop" || kind == "dead" || kind == "private" ? "fine" : kind);
+            await Set(path, "fine");
             using var reply = await http.GetAsync(new Uri(Outside.Address, path));
             var doi = reply.Headers.TryGetValues("Link", out var links)
                 ? links
@@ -63,10 +63,14 @@ public sealed class Gathering : IAsyncLifetime
                 continue;
             var review = await Review();
             var found = await Ann.Works(review, await Ann.Search(review, $"doi:\"{doi}\""));
-            if (
-                found.Length != 1
-                || (await Ann.Get($"/api/reviews/{review}/works/{found[0]}"))["copies"]!.AsArray().Count != 1
-            )
+            if (found.Length != 1)
+                continue;
+            var work = await Ann.Get($"/api/reviews/{review}/works/{found[0]}");
+            if (work["copies"]!.AsArray().Count != 1)
+                continue;
+            // Some records have slips in their titles, and their texts rightly wait for a person.
+            var page = System.Net.WebUtility.HtmlDecode(await reply.Content.ReadAsStringAsync());
+            if (!page.Contains($"<h1>{work["title"]!.Text("text")}</h1>", StringComparison.Ordinal))
                 continue;
             return (found[0], path);
         }
