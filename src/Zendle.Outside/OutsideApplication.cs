@@ -1,5 +1,6 @@
 using System.Globalization;
 using Zendle.Outside.Documents;
+using Zendle.Outside.Libraries;
 using Zendle.Outside.Oai;
 using Zendle.Outside.Pages;
 using Zendle.Outside.World;
@@ -31,8 +32,13 @@ public static class OutsideApplication
         app.MapOai(services, faults);
         app.MapControls(clock, faults, services);
         var kinds = new CopyKinds();
-        app.MapPages(works, databases, clock, faults, kinds);
-        new Hosts(works, scenario, kinds).Map(app);
+        var switches = new LibrarySwitches();
+        app.MapPages(works, databases, clock, faults, kinds, switches);
+        var hosts = new Hosts(works, scenario, kinds);
+        hosts.Map(app);
+        var libraries = new LibraryPages(works, scenario, clock, switches);
+        libraries.Map(app);
+        new LibraryProxy(works, libraries, hosts, clock, switches).Map(app);
         app.MapGet(
             "/lifeleaf/vocabulary",
             (HttpContext http) =>

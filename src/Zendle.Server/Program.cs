@@ -8,9 +8,11 @@ using Microsoft.AspNetCore.Identity;
 using Zendle.Connect.Clocks;
 using Zendle.Connect.Fetch;
 using Zendle.Connect.Harvest;
+using Zendle.Connect.Library;
 using Zendle.Core.FullText;
 using Zendle.Documents.Citing;
 using Zendle.Documents.Reading;
+using Zendle.Index.Questions;
 using Zendle.Server;
 using Zendle.Server.Corpus;
 using Zendle.Server.Demo;
@@ -23,6 +25,7 @@ using Zendle.Server.Features.Events;
 using Zendle.Server.Features.Export;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Health;
+using Zendle.Server.Features.Libraries;
 using Zendle.Server.Features.Maps;
 using Zendle.Server.Features.Read;
 using Zendle.Server.Features.References;
@@ -38,6 +41,7 @@ using Zendle.Server.Features.Trails;
 using Zendle.Server.Features.Works;
 using Zendle.Server.Identity;
 using Zendle.Server.Jobs;
+using Zendle.Server.Libraries;
 using Zendle.Server.Reviews;
 using Zendle.Store;
 using Zendle.Store.Made;
@@ -223,6 +227,17 @@ builder
     .AddSingleton<StartUp>()
     .AddJob<HarvestJob>(HarvestJob.Kind)
     .AddSingleton(allowed)
+    .AddSingleton<LibraryShelf>()
+    .AddSingleton<IHeldWorks>(p => p.GetRequiredService<LibraryShelf>())
+    .AddSingleton<LibrarySessions>()
+    .AddSingleton<LibraryWays>()
+    .AddSingleton<LibraryService>()
+    .AddSingleton<LibrarySignIns>()
+    .AddSingleton<IAwaitsSignIn>(p => p.GetRequiredService<GatherService>())
+    .AddSingleton(_ => new LibraryDirectory(allowed))
+    .AddSingleton(p => new LibraryDoor(allowed, p.GetRequiredService<TimeProvider>()))
+    .AddSingleton(_ => new OutsideDocuments(allowed, "holdings", options.Contact))
+    .AddJob<HoldingsJob>(HoldingsJob.Kind)
     .AddSingleton<GatherService>()
     .AddSingleton<GatherProgress>()
     .AddSingleton(_ => DocumentReader.Usual())
@@ -343,6 +358,8 @@ review.MapTextArchives();
 review.MapReport();
 signedIn.MapDatabases();
 signedIn.MapHosts();
+signedIn.MapLibraries();
+signedIn.MapTextWays();
 signedIn.MapTieTables();
 signedIn.MapRecords();
 signedIn.MapEvents();

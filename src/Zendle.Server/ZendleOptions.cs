@@ -18,6 +18,9 @@ public sealed record ZendleOptions
     /// <summary>Where DOIs are resolved, ending in a slash; null not to follow them.</summary>
     public Uri? DoiResolver { get; init; }
 
+    /// <summary>Where the directory of libraries lies; null for none.</summary>
+    public Uri? LibraryDirectory { get; init; }
+
     /// <summary>
     /// How long a harvest waits before it asks again after a fault; each further wait is twice as long.
     /// </summary>
@@ -68,6 +71,10 @@ public sealed record ZendleOptions
                 section["DoiResolver"] is { Length: > 0 } resolver ? new Uri(resolver)
                 : outside is null ? null
                 : new Uri(outside, "/doi/"),
+            LibraryDirectory =
+                section["LibraryDirectory"] is { Length: > 0 } directory ? new Uri(directory)
+                : outside is null ? null
+                : new Uri(outside, "/libraries"),
             FirstRetry = TimeSpan.FromSeconds(
                 section.GetValue("FirstRetrySeconds", Connect.Harvest.OaiLimits.Usual.FirstRetry.TotalSeconds)
             ),

@@ -107,6 +107,8 @@ public sealed class Browser : IDisposable
 
     public string Tab => driver.CurrentWindowHandle;
 
+    public IReadOnlyList<string> Tabs => driver.WindowHandles;
+
     public void SwitchTo(string tab) => driver.SwitchTo().Window(tab);
 
     /// <summary>Waits until <paramref name="holds"/>; tries again when the page changes under it.</summary>

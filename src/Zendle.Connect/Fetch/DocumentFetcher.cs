@@ -80,9 +80,18 @@ public sealed class DocumentFetcher : IDisposable
     /// <summary>
     /// Fetches the document behind an address. Never throws for what the other side does; only when cancelled.
     /// </summary>
-    public async Task<Fetched> Fetch(Uri address, Action<FetchProgress> progress, CancellationToken cancel)
+    /// <param name="address">The address.</param>
+    /// <param name="progress">Told how it goes on.</param>
+    /// <param name="cancel">Stops.</param>
+    /// <param name="pass">The library it goes through; null for none.</param>
+    public async Task<Fetched> Fetch(
+        Uri address,
+        Action<FetchProgress> progress,
+        CancellationToken cancel,
+        LibraryPass? pass = null
+    )
     {
-        var visit = new Visit();
+        var visit = new Visit(pass);
         return await Fetch(address, visit, progress, cancel) with { AskedToWait = visit.AskedToWait };
     }
 
@@ -118,6 +127,9 @@ public sealed class DocumentFetcher : IDisposable
         if (landing.Document is { } direct)
             return new(null, "The document came.", landing.Address, direct);
         var page = landing.Page!;
+        // A library's page leads on to the publisher's, through its proxy.
+        if (page.Texts.Count == 0 && page.Anchors.Where(visit.Leads).Distinct().ToArray() is { Length: > 0 } ways)
+            return await Through(ways, visit, progress, cancel);
         // The first that fails says why; others are tried all the same.
         Fetched? failed = null;
         foreach (var text in page.Texts.Where(t => t.Address != landing.Address).Take(MostTried))
@@ -129,11 +141,13 @@ public sealed class DocumentFetcher : IDisposable
                 // What is said to be a page may be the text.
                 if (Signposts.MayBePage(text))
                     return new(null, "The document came.", reply.Address, reply.Bytes);
-                failed ??= new(
-                    AttemptOutcome.NotADocument,
-                    "The link opens a web page instead of the document.",
-                    reply.Address
-                );
+                failed ??= reply.Page!.AsksForPassword
+                    ? AsksToSignIn(reply.Address)
+                    : new(
+                        AttemptOutcome.NotADocument,
+                        "The link opens a web page instead of the document.",
+                        reply.Address
+                    );
             }
             catch (FetchEndException e)
             {
@@ -142,11 +156,32 @@ public sealed class DocumentFetcher : IDisposable
                         ? Priced(price, e.Address)
                         : new(e.Outcome, e.Message, e.Address);
             }
-        failed ??= page.Price is { } asked
-            ? Priced(asked, landing.Address)
+        failed ??=
+            page.Price is { } asked ? Priced(asked, landing.Address)
+            : page.AsksForPassword ? AsksToSignIn(landing.Address)
             : new(AttemptOutcome.NoTextThere, "The link opens a page that has no link to the text.", landing.Address);
         return failed with { Page = new(landing.Address, landing.Bytes) };
     }
+
+    private async Task<Fetched> Through(
+        Uri[] ways,
+        Visit visit,
+        Action<FetchProgress> progress,
+        CancellationToken cancel
+    )
+    {
+        Fetched? failed = null;
+        foreach (var way in ways.Take(MostTried))
+        {
+            var fetched = await Fetch(way, visit.Onward(), progress, cancel);
+            if (fetched.Outcome is null)
+                return fetched;
+            failed ??= fetched;
+        }
+        return failed!;
+    }
+
+    private static Fetched AsksToSignIn(Uri at) => new(AttemptOutcome.SignInAsked, "The host asks for a sign-in.", at);
 
     private static Fetched Priced(string price, Uri address) =>
         new(AttemptOutcome.PriceAsked, $"{price} asked; nothing was paid.", address, Price: price);

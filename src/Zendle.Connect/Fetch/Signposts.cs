@@ -22,6 +22,12 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
 {
     private const int MostLinks = 200;
 
+    /// <summary>Where the links of its body lead, in their order.</summary>
+    public IReadOnlyList<Uri> Anchors { get; init; } = [];
+
+    /// <summary>Whether it has a field for a password.</summary>
+    public bool AsksForPassword { get; init; }
+
     /// <summary>
     /// Where the text may lie, the likeliest first: PDFs, then the article in XML, then the article as a page, then what is
     /// not said to be anything; of each, in the order they are named.
@@ -73,6 +79,7 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
         var links = headers.SelectMany(h => FromHeader(page, h)).ToList();
         string? price = null;
         bool? free = null;
+        var (anchors, asksForPassword) = (new List<Uri>(), false);
         if (html.Length > 0)
         {
             using var document = new HtmlParser().ParseDocument(html);
@@ -93,8 +100,15 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
                     links.Add(new(address, Item, type));
             foreach (var script in document.QuerySelectorAll("script[type='application/ld+json']").Take(8))
                 (price, free) = Offer(script.TextContent, price, free);
+            foreach (var anchor in document.QuerySelectorAll("a[href]").Take(MostLinks))
+                if (
+                    Uri.TryCreate(page, anchor.GetAttribute("href"), out var address)
+                    && address.Scheme is "http" or "https"
+                )
+                    anchors.Add(address);
+            asksForPassword = document.QuerySelector("input[type=password]") is not null;
         }
-        return new([.. links.Take(MostLinks)], price, free);
+        return new([.. links.Take(MostLinks)], price, free) { Anchors = anchors, AsksForPassword = asksForPassword };
     }
 
     private static string? MediaType(string? text) =>

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Headers;
 
 namespace Zendle.Connect.Fetch;
 
@@ -6,6 +7,26 @@ namespace Zendle.Connect.Fetch;
 internal sealed class Visit
 {
     private readonly CookieContainer cookies = new();
+    private readonly LibraryPass? pass;
+    private bool leadsOn = true;
+
+    /// <summary>Begins a visit.</summary>
+    /// <param name="pass">The library it goes through; null for none.</param>
+    public Visit(LibraryPass? pass = null)
+    {
+        this.pass = pass;
+        pass?.Give(cookies);
+    }
+
+    /// <summary>The same visit on a page that one of the links leads to: from there no further links are followed.</summary>
+    public Visit Onward()
+    {
+        leadsOn = false;
+        return this;
+    }
+
+    /// <summary>Whether a link of a page without signposts leads to the text.</summary>
+    public bool Leads(Uri link) => leadsOn && pass?.Leads(link) == true;
 
     /// <summary>How long hosts asked to be left alone.</summary>
     public TimeSpan AskedToWait { get; set; }
@@ -19,6 +40,8 @@ internal sealed class Visit
         var request = new HttpRequestMessage(HttpMethod.Get, address);
         if (cookies.GetCookieHeader(address) is { Length: > 0 } header)
             request.Headers.TryAddWithoutValidation("Cookie", header);
+        if (pass?.Secret?.Bearer is { } bearer && pass.IsOfProxy(address))
+            request.Headers.Authorization = new AuthenticationHeaderValue("Bearer", bearer);
         return request;
     }
 

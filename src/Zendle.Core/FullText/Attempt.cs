@@ -25,6 +25,9 @@ public enum RouteKind
 
     /// <summary>An address that a person gave.</summary>
     Given,
+
+    /// <summary>A library's holdings, by its link resolver and proxy.</summary>
+    Library,
 }
 
 /// <summary>How an attempt ended.</summary>
@@ -117,6 +120,7 @@ public static class AttemptWords
             RouteKind.Doi => "DOI",
             RouteKind.Person => "brought by hand",
             RouteKind.Given => "address given",
+            RouteKind.Library => "library",
             _ => throw new ArgumentOutOfRangeException(nameof(route)),
         };
 

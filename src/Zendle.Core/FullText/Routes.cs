@@ -6,13 +6,24 @@ namespace Zendle.Core.FullText;
 /// <param name="Doi">Its DOI; null when it has none.</param>
 /// <param name="Copies">All copies its records name.</param>
 /// <param name="Given">An address that a person gave for it; null for none.</param>
-public sealed record Sought(string? Doi, IReadOnlyList<Copy> Copies, Uri? Given = null);
+public sealed record Sought(string? Doi, IReadOnlyList<Copy> Copies, Uri? Given = null)
+{
+    /// <summary>The libraries of whoever asks that hold it, or may, in the order they are to be asked.</summary>
+    public IReadOnlyList<LibraryWay> Libraries { get; init; } = [];
+}
+
+/// <summary>A library that holds a work, or may.</summary>
+/// <param name="Id">The library.</param>
+/// <param name="Resolver">The address that asks its link resolver for the work; null when it has none.</param>
+/// <param name="Through">The address that opens another through its proxy; null when it has none.</param>
+public sealed record LibraryWay(int Id, Uri? Resolver, Func<Uri, Uri>? Through);
 
 /// <summary>One address to try.</summary>
 /// <param name="Route">The route it belongs to.</param>
 /// <param name="Address">The address.</param>
 /// <param name="Version">Which version is expected there; null when not said.</param>
-public sealed record RouteStop(RouteKind Route, Uri Address, WorkVersion? Version);
+/// <param name="LibraryId">The library it goes through; null for none.</param>
+public sealed record RouteStop(RouteKind Route, Uri Address, WorkVersion? Version, int? LibraryId = null);
 
 /// <summary>One way to texts. The chain asks its routes in order; each names the addresses it would try.</summary>
 public interface IRoute
@@ -49,16 +60,39 @@ public sealed record ByDoi(Uri? Resolver) : IRoute
 {
     /// <inheritdoc/>
     public IEnumerable<RouteStop> Stops(Sought work) =>
-        Resolver is null || work.Doi is null || work.Copies.Any(c => WorkVersions.IsOfRecord(c.Version))
-            ? []
-            :
-            [
-                new RouteStop(
-                    RouteKind.Doi,
-                    new Uri(Resolver, string.Join('/', work.Doi.Split('/').Select(Uri.EscapeDataString))),
-                    null
-                ),
-            ];
+        Address(Resolver, work.Doi) is { } address && !work.Copies.Any(c => WorkVersions.IsOfRecord(c.Version))
+            ? [new RouteStop(RouteKind.Doi, address, null)]
+            : [];
+
+    /// <summary>Where a DOI is resolved; null without one, or without a resolver.</summary>
+    internal static Uri? Address(Uri? resolver, string? doi) =>
+        resolver is null || doi is null
+            ? null
+            : new Uri(resolver, string.Join('/', doi.Split('/').Select(Uri.EscapeDataString)));
+}
+
+/// <summary>
+/// The libraries that hold the work: each by its link resolver, then through its proxy to the publisher's copies, and to
+/// where the DOI leads.
+/// </summary>
+/// <param name="Resolver">Address of the resolver of DOIs, ending in a slash; null for none.</param>
+public sealed record ThroughLibraries(Uri? Resolver) : IRoute
+{
+    /// <inheritdoc/>
+    public IEnumerable<RouteStop> Stops(Sought work) => work.Libraries.SelectMany(l => Of(l, work));
+
+    private IEnumerable<RouteStop> Of(LibraryWay library, Sought work)
+    {
+        if (library.Resolver is { } resolver)
+            yield return new(RouteKind.Library, resolver, WorkVersion.VersionOfRecord, library.Id);
+        if (library.Through is not { } through)
+            yield break;
+        foreach (var copy in work.Copies.Where(c => WorkVersions.IsOfRecord(c.Version)))
+            if (Uri.TryCreate(copy.Address, UriKind.Absolute, out var address))
+                yield return new(RouteKind.Library, through(address), copy.Version, library.Id);
+        if (ByDoi.Address(Resolver, work.Doi) is { } doi)
+            yield return new(RouteKind.Library, through(doi), WorkVersion.VersionOfRecord, library.Id);
+    }
 }
 
 /// <summary>The address that a person gave.</summary>
@@ -74,7 +108,7 @@ public sealed record RouteChain(IReadOnlyList<IRoute> Routes)
 {
     /// <summary>
     /// The usual order: an address that a person gave, version of record, accepted manuscript, submitted manuscript or
-    /// preprint, copies of no said version, the DOI.
+    /// preprint, libraries that hold it, copies of no said version, the DOI.
     /// </summary>
     public static RouteChain Usual(Uri? doiResolver) =>
         new([
@@ -82,6 +116,7 @@ public sealed record RouteChain(IReadOnlyList<IRoute> Routes)
             new CopiesOf(RouteKind.Publisher, WorkVersions.IsOfRecord),
             new CopiesOf(RouteKind.Manuscript, v => v is WorkVersion.AcceptedManuscript or WorkVersion.Proof),
             new CopiesOf(RouteKind.Preprint, WorkVersions.IsBeforeReview),
+            new ThroughLibraries(doiResolver),
             new CopiesOf(RouteKind.OtherCopy, v => v is null),
             new ByDoi(doiResolver),
         ]);

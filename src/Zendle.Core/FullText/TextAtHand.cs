@@ -22,6 +22,13 @@ public static class TextAtHand
     /// <summary>Rank of the best copy: an index into <see cref="Words"/>.</summary>
     public static int Best(IEnumerable<Copy> copies) => copies.Select(Rank).DefaultIfEmpty(Words.Count - 1).Min();
 
+    /// <summary>The best of the copies that anyone may read; null when there is none.</summary>
+    public static Copy? BestFree(IEnumerable<Copy> copies) =>
+        copies.Where(c => c.Access == CopyAccess.Free).MinBy(Rank);
+
+    /// <summary>Whether a rank of <see cref="Best"/> says that the text is there, and not free.</summary>
+    public static bool IsClosed(int rank) => rank == 5;
+
     private static int Rank(Copy copy) =>
         copy.Access switch
         {

@@ -50,6 +50,9 @@ public enum Facet
 
     /// <summary>Keyword of the authors or the database.</summary>
     Keyword,
+
+    /// <summary>Library whose holdings cover it, or may.</summary>
+    Library,
 }
 
 /// <summary>What the fields are called in sentences.</summary>

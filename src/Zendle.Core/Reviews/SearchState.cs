@@ -196,6 +196,10 @@ public sealed record SearchState(
         || Inside.Any(Names)
         || Others?.Any(o => o.State().AsksReview) == true;
 
+    /// <summary>Whether the answer depends on what libraries hold, and so changes with that.</summary>
+    public bool AsksLibraries =>
+        Narrowings.Any(n => n.Facet == Facet.Library) || Others?.Any(o => o.State().AsksLibraries) == true;
+
     private static bool Names(string expression) =>
         expression.Contains("stage:", StringComparison.OrdinalIgnoreCase)
         || expression.Contains("tag:", StringComparison.OrdinalIgnoreCase);

@@ -15,8 +15,13 @@ public sealed class CorpusIndex : IDisposable
     private readonly Lock gate = new();
     private CorpusSnapshot? current;
 
+    private readonly IHeldWorks? libraries;
+
     /// <summary>Opens the index in a folder; see <see cref="TextIndex.Open"/>.</summary>
-    public CorpusIndex(string folder) => (this.folder, text) = (folder, TextIndex.Open(folder));
+    /// <param name="folder">The folder.</param>
+    /// <param name="libraries">Tells what libraries hold; null where there are none.</param>
+    public CorpusIndex(string folder, IHeldWorks? libraries = null) =>
+        (this.folder, this.libraries, text) = (folder, libraries, TextIndex.Open(folder));
 
     /// <summary>
     /// Whether damaged parts were taken out: the records that <see cref="Missing"/> tells must be put in again.
@@ -93,7 +98,8 @@ public sealed class CorpusIndex : IDisposable
             databaseNames,
             sequence,
             containers ?? new Dictionary<int, int>(),
-            tieSources ?? new Dictionary<int, string>()
+            tieSources ?? new Dictionary<int, string>(),
+            libraries
         );
         CorpusSnapshot? old;
         lock (gate)

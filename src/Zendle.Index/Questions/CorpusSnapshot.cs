@@ -14,6 +14,7 @@ public sealed class CorpusSnapshot : IDisposable
     private const long LeastRemembered = 6L << 20,
         RememberedPerRecord = 56;
     private readonly BoundedCache<SetKey, object> remembered;
+    private readonly IHeldWorks? libraries;
     private int users = 1;
 
     internal CorpusSnapshot(
@@ -22,9 +23,11 @@ public sealed class CorpusSnapshot : IDisposable
         IReadOnlyDictionary<int, string> databaseNames,
         long generation,
         IReadOnlyDictionary<int, int> containers,
-        IReadOnlyDictionary<int, string> tieSources
+        IReadOnlyDictionary<int, string> tieSources,
+        IHeldWorks? libraries
     )
     {
+        this.libraries = libraries;
         Reader = reader;
         Columns = columns;
         DatabaseNames = databaseNames;
@@ -42,6 +45,10 @@ public sealed class CorpusSnapshot : IDisposable
     }
 
     internal DirectoryReader Reader { get; }
+
+    /// <summary>The works that a library holds, by the label it is narrowed by. Not remembered here: holdings change while the
+    /// corpus does not.</summary>
+    internal WorkSet HeldBy(string library) => libraries?.Of(this, library) ?? new(Columns.WorkSize);
 
     /// <summary>Every record there is.</summary>
     internal RecordSet Live { get; }

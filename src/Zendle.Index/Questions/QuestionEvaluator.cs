@@ -285,6 +285,13 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     /// <summary>The works that have one of the values of a field.</summary>
     public WorkSet With(Facet facet, IEnumerable<string> values)
     {
+        if (facet == Facet.Library)
+        {
+            var held = new WorkSet(columns.WorkSize);
+            foreach (var library in values)
+                held.UnionWith(snapshot.HeldBy(library));
+            return held;
+        }
         if (facet is not (Facet.Stage or Facet.Tag))
             return snapshot.Remember(
                 new FacetKey(facet, new([.. values])),

@@ -92,6 +92,35 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         );
     }
 
+    /// <summary>Path of the work a DOI stands for; null for none.</summary>
+    internal string? Resolved(string doi) =>
+        byDoi.TryGetValue(doi, out var found) ? PathOf(found.Work, found.Look) : null;
+
+    /// <summary>Serves a publisher's page or text through a library.</summary>
+    /// <param name="http">The request; its path ends in the publisher's.</param>
+    /// <param name="id">The work.</param>
+    /// <param name="ending">Which text; empty for the page.</param>
+    /// <param name="isPaid">Whether the library pays for it: then nothing is asked.</param>
+    internal async Task<IResult> Serve(HttpContext http, int id, string ending, bool isPaid)
+    {
+        if (isPaid)
+            http.Items[Paid] = Paid;
+        return ending switch
+        {
+            "" => await Landing(http, id, Look.Typeset),
+            "/text.pdf" => await Text(http, id, Look.Typeset),
+            _ => Marked(http, id, ending),
+        };
+    }
+
+    private static readonly object Paid = new();
+
+    private static bool IsPaid(HttpContext http) => http.Items.ContainsKey(Paid);
+
+    /// <summary>The publisher's own path of a page, whoever it is asked through.</summary>
+    private static string Own(string path) =>
+        path.IndexOf("/publisher/", StringComparison.Ordinal) is > 0 and var at ? path[at..] : path;
+
     /// <summary>Where the copies of a work lie.</summary>
     internal static IEnumerable<(string Path, Look Look)> Copies(Work w)
     {
@@ -119,7 +148,8 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
 
     private static string Price(Work w) => (24 + w.Id % 5 * 5).ToString("0.00", CultureInfo.InvariantCulture);
 
-    private static bool IsSold(Work w, Look look) => look == Look.Typeset && w.Journal is { Open: false };
+    private static bool IsSold(HttpContext http, Work w, Look look) =>
+        look == Look.Typeset && w.Journal is { Open: false } && !IsPaid(http);
 
     private async Task<IResult> Landing(HttpContext http, int id, Look asked)
     {
@@ -127,7 +157,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
             return Results.NotFound();
         var (w, look, path) = (works[id], LookOf(id, asked), http.Request.Path.Value!);
         var host = $"{http.Request.Scheme}://{http.Request.Host}";
-        var kind = kinds.Of(path, w, look);
+        var kind = kinds.Of(Own(path), w, look);
         switch (kind)
         {
             case "dead":
@@ -155,9 +185,9 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 .Take(5)
                 .Select(p => $"<https://orcid.org/{p.Orcid}>; rel=\"author\"")
         );
-        if (!IsSold(w, look))
+        if (!IsSold(http, w, look))
             links.Add("<https://creativecommons.org/licenses/by/4.0/>; rel=\"license\"");
-        if (kind == "jats" && !IsSold(w, look))
+        if (kind == "jats" && !IsSold(http, w, look))
             links.Add($"<{host}{path}/text.xml>; rel=\"item\"; type=\"application/xml\"");
         else if (kind is not ("landing-only" or "page" or "preview"))
             links.Add($"<{host}{path}/text.pdf>; rel=\"item\"; type=\"application/pdf\"");
@@ -167,10 +197,10 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 w.Title,
                 $"""
                 {(
-                    kind is "page" or "preview" && !IsSold(w, look)
+                    kind is "page" or "preview" && !IsSold(http, w, look)
                         ? $"<meta name=\"citation_fulltext_html_url\" content=\"{path}/text.html\">"
                         : ""
-                )}<script type="application/ld+json">{JsonSerializer.Serialize(Offer(w, look))}</script>
+                )}<script type="application/ld+json">{JsonSerializer.Serialize(Offer(http, w, look))}</script>
                 <p>{WebUtility.HtmlEncode(
                     string.Join("; ", w.People.Select(p => $"{p.Given} {p.Family}"))
                 )} ({w.Year})</p>
@@ -184,7 +214,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 )}{(w.Journal is null ? "" : ", " + WebUtility.HtmlEncode(w.Journal.Title))}</p>
                 <p>{WebUtility.HtmlEncode(w.Abstract)}</p>
                 <p>{(
-                    IsSold(w, look) ? $"Full text: {Price(w)} EUR"
+                    IsSold(http, w, look) ? $"Full text: {Price(w)} EUR"
                     : kind == "landing-only" ? "The text is not online."
                     : kind is "page" or "jats" or "preview" ? "Full text on this site"
                     : $"<a href=\"{path}/text.pdf\">Full text (PDF)</a>"
@@ -196,16 +226,16 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         );
     }
 
-    private static Dictionary<string, object> Offer(Work w, Look look)
+    private static Dictionary<string, object> Offer(HttpContext http, Work w, Look look)
     {
         var data = new Dictionary<string, object>
         {
             ["@context"] = "https://schema.org",
             ["@type"] = "ScholarlyArticle",
             ["name"] = w.Title,
-            ["isAccessibleForFree"] = !IsSold(w, look),
+            ["isAccessibleForFree"] = !IsSold(http, w, look),
         };
-        if (IsSold(w, look))
+        if (IsSold(http, w, look))
             data["offers"] = new Dictionary<string, string>
             {
                 ["@type"] = "Offer",
@@ -222,13 +252,13 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
             return Results.NotFound();
         var w = works[id];
         var landing = http.Request.Path.Value![..^ending.Length];
-        if (IsSold(w, Look.Typeset))
+        if (IsSold(http, w, Look.Typeset))
             return Results.Text("Payment required.", statusCode: 402);
-        if (kinds.Of(landing, w, Look.Typeset) == "page" && !http.Request.Cookies.ContainsKey("visit"))
+        if (kinds.Of(Own(landing), w, Look.Typeset) == "page" && !http.Request.Cookies.ContainsKey("visit"))
             return Results.Redirect(landing);
         var paper = Paper.Of(w, works, scenario, Look.Typeset);
         // What is said to be the text is its beginning.
-        if (kinds.Of(landing, w, Look.Typeset) == "preview")
+        if (kinds.Of(Own(landing), w, Look.Typeset) == "preview")
             paper = paper with { Sections = [], CitedAs = [], References = [] };
         return ending == "/text.xml"
             ? Results.Bytes(ArticleXml.Jats(paper), "application/xml")
@@ -241,27 +271,27 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
             return Results.NotFound();
         var (w, look) = (works[id], LookOf(id, asked));
         var landing = http.Request.Path.Value![..^"/text.pdf".Length];
-        if (IsSold(w, look))
+        if (IsSold(http, w, look))
             return Results.Text("Payment required.", statusCode: 402);
         var cancel = http.RequestAborted;
-        switch (kinds.Of(landing, w, look))
+        switch (kinds.Of(Own(landing), w, look))
         {
             case "dead":
                 return Results.NotFound();
-            case "sign-in":
+            case "sign-in" when !IsPaid(http):
                 return Results.Text(
                     LandingPages.Page("Sign in", "<p>Sign in with your institution to read this text.</p>"),
                     "text/html",
                     Encoding.UTF8,
                     403
                 );
-            case "html":
+            case "html" when !IsPaid(http):
                 return Results.Text(
                     LandingPages.Page("Sign in", "<p>Sign in with your institution to read this text.</p>"),
                     "text/html",
                     Encoding.UTF8
                 );
-            case "wait" when kinds.Times(landing) == 1:
+            case "wait" when kinds.Times(Own(landing)) == 1:
                 http.Response.Headers.RetryAfter = "2";
                 return Results.StatusCode(429);
             case "wrong":

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text;
 using Zendle.Outside.Documents;
+using Zendle.Outside.Libraries;
 using Zendle.Outside.Oai;
 using Zendle.Outside.World;
 using Zendle.Outside.World.Databases;
@@ -17,14 +18,15 @@ public static class LandingPages
         IReadOnlyList<OutsideDatabase> databases,
         OutsideClock clock,
         Faults faults,
-        CopyKinds kinds
+        CopyKinds kinds,
+        LibrarySwitches libraries
     )
     {
         app.MapGet(
             "/",
             () =>
                 Results.Text(
-                    State(databases, clock, faults, kinds, works.Count),
+                    State(databases, clock, faults, kinds, libraries, works.Count),
                     "text/html; charset=utf-8",
                     Encoding.UTF8
                 )
@@ -36,6 +38,7 @@ public static class LandingPages
         OutsideClock clock,
         Faults faults,
         CopyKinds kinds,
+        LibrarySwitches libraries,
         int works
     )
     {
@@ -76,6 +79,19 @@ public static class LandingPages
                 kinds.ByHand.Count == 0
                     ? "none"
                     : string.Join("; ", kinds.ByHand.Select(k => $"{WebUtility.HtmlEncode(k.Key)} {k.Value}"))
+            )}.</p>
+            <h2>Libraries</h2>
+            <table><tr><th>library</th><th>where</th><th>fault</th></tr>{string.Concat(
+                OutsideLibrary.All.Select(l =>
+                    $"<tr><td>{l.Name}</td><td>{l.Town}, {l.Country}</td><td>{libraries.Of(l.Key)}</td></tr>"
+                )
+            )}</table>
+            <p><a href="/libraries">Their directory</a>. Readers: {string.Join(
+                ", ",
+                OutsideLibrary.Readers.Select(r => $"<code>{r.Key}</code> with the password <code>{r.Value}</code>")
+            )}. Change one: <code>POST /libraries/faults?library=quillmere&amp;kind=down</code>; kinds: {string.Join(
+                ", ",
+                LibrarySwitches.Kinds
             )}.</p>
             """
         );

@@ -13,7 +13,8 @@ public sealed class CorpusService(
     ColumnsBuild columns,
     ICorpusMarks identity,
     ZendleOptions options,
-    ILogger<CorpusService> log
+    ILogger<CorpusService> log,
+    IHeldWorks? libraries = null
 ) : IDisposable
 {
     private readonly SemaphoreSlim refreshing = new(1, 1),
@@ -43,7 +44,7 @@ public sealed class CorpusService(
     public async Task Open(CancellationToken cancel)
     {
         ForgetOthers();
-        index = new CorpusIndex(Folder);
+        index = new CorpusIndex(Folder, libraries);
         var sequence = await reader.Sequence(cancel);
         if (index.Sequence > sequence)
         {
@@ -51,7 +52,7 @@ public sealed class CorpusService(
             index.Dispose();
             Directory.Delete(Folder, recursive: true);
             ForgetOthers();
-            index = new CorpusIndex(Folder);
+            index = new CorpusIndex(Folder, libraries);
         }
         if (index.IsPartial || columns.WrittenDown() is not { } written || written.Sequence > index.Sequence)
             return;

@@ -4,7 +4,7 @@ using System.Threading.Channels;
 namespace Zendle.Server.Events;
 
 /// <summary>What open pages are told as it happens.</summary>
-/// <param name="Kind">"job", "corpus", "review", "databases", "gather", "members" (who belongs to what, or is signed
+/// <param name="Kind">"job", "corpus", "review", "databases", "libraries", "gather", "members" (who belongs to what, or is signed
 /// in, may have changed).</param>
 /// <param name="ReviewId">The review it is about; null for the installation.</param>
 /// <param name="Job">The job, when it is about one.</param>

@@ -12,7 +12,7 @@ namespace Zendle.Store.Files;
 public static class Backup
 {
     private static readonly string[] Databases = ["zendle.db", "corpus.db"];
-    private static readonly string[] Folders = ["files", "keys"];
+    private static readonly string[] Folders = ["files", "keys", "holdings"];
 
     /// <summary>What a backup holds.</summary>
     /// <param name="Bytes">Size of the archive.</param>

@@ -17,6 +17,9 @@ public enum SoughtState
 
     /// <summary>No route gave a text; a person goes on by hand.</summary>
     NotFound,
+
+    /// <summary>Whoever asked has to sign in to their library; then it goes on.</summary>
+    SignIn,
 }
 
 /// <summary>A work whose text is sought in a review.</summary>
@@ -73,6 +76,9 @@ public sealed class AttemptRow
 
     /// <summary>How it ended.</summary>
     public AttemptOutcome Outcome { get; set; }
+
+    /// <summary>The library it went through; null for none.</summary>
+    public int? LibraryId { get; set; }
 
     /// <summary>What happened, for a person.</summary>
     public required string Sentence { get; set; }

@@ -73,6 +73,15 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
     /// <summary>What was read out of stored documents.</summary>
     public DbSet<TextReadingRow> TextReadings => Set<TextReadingRow>();
 
+    /// <summary>Libraries.</summary>
+    public DbSet<LibraryRow> Libraries => Set<LibraryRow>();
+
+    /// <summary>Who uses which libraries.</summary>
+    public DbSet<UsedLibraryRow> UsedLibraries => Set<UsedLibraryRow>();
+
+    /// <summary>Sessions at libraries.</summary>
+    public DbSet<LibrarySessionRow> LibrarySessions => Set<LibrarySessionRow>();
+
     /// <summary>Sessions.</summary>
     public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
@@ -157,6 +166,18 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
             r.HasKey(x => new { x.AccountId, x.TextId });
             r.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
             r.HasOne<TextRow>().WithMany().HasForeignKey(x => x.TextId);
+        });
+        builder.Entity<UsedLibraryRow>(u =>
+        {
+            u.HasKey(x => new { x.AccountId, x.LibraryId });
+            u.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
+            u.HasOne<LibraryRow>().WithMany().HasForeignKey(x => x.LibraryId);
+        });
+        builder.Entity<LibrarySessionRow>(l =>
+        {
+            l.HasKey(x => new { x.AccountId, x.LibraryId });
+            l.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
+            l.HasOne<LibraryRow>().WithMany().HasForeignKey(x => x.LibraryId);
         });
         builder.Entity<TextFigureRow>().HasKey(f => new { f.TextHash, f.Ordinal });
         builder.Entity<TextReadingRow>().HasKey(t => t.Hash);

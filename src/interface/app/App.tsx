@@ -2,6 +2,8 @@ import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router";
 import { DatabasesPage } from "../features/databases/DatabasesPage";
 import { AccountPage } from "../features/identity/AccountPage";
+import { LibraryFoot } from "../features/libraries/LibraryFoot";
+import { ReturnPage } from "../features/libraries/ReturnPage";
 import { SignIn } from "../features/identity/SignIn";
 import { useMe } from "../review/useMe";
 import { ReportPage } from "../features/report/ReportPage";
@@ -37,12 +39,16 @@ function SignedIn() {
       <Route path="/" element={<Home />} />
       <Route path="/reviews" element={<Outside page={<ReviewsPage />} />} />
       <Route path="/databases" element={<Outside page={<DatabasesPage />} />} />
+      <Route path="/library-return" element={<ReturnPage />} />
       <Route path="/about" element={<Outside page={<AboutPage />} />} />
       <Route path="/account" element={<Outside page={<AccountPage />} />} />
       <Route path="/r/:reviewId/search" element={<InReview page={(id) => <SearchPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/trails" element={<InReview page={(id) => <TrailsPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/map" element={<InReview page={(id) => <MapPage key={id} reviewId={id} />} />} />
-      <Route path="/r/:reviewId/gather" element={<InReview page={(id) => <GatherPage key={id} reviewId={id} />} />} />
+      <Route
+        path="/r/:reviewId/gather"
+        element={<InReview page={(id) => <GatherPage key={id} reviewId={id} foot={<LibraryFoot />} />} />}
+      />
       <Route path="/r/:reviewId/read" element={<InReview page={(id) => <TextsPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/read/:textId" element={<InReview page={(id) => <Reading reviewId={id} />} />} />
       <Route path="/r/:reviewId/report" element={<InReview page={(id) => <ReportPage reviewId={id} />} />} />

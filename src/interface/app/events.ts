@@ -4,7 +4,7 @@ import { useMatch } from "react-router";
 import type { Dto } from "../api/client";
 
 interface ZendleEvent {
-  kind: "hello" | "job" | "corpus" | "review" | "databases" | "gather" | "members";
+  kind: "hello" | "job" | "corpus" | "review" | "databases" | "libraries" | "gather" | "members";
   reviewId: number | null;
   job: Dto<"JobDto"> | null;
 }
@@ -43,6 +43,10 @@ export function useEvents(): void {
         // While it runs, only what is gathered changes; what it brought may be asked for by fields everywhere.
         const of = event.job.endedAt === null ? ["gather"] : [];
         void client.invalidateQueries({ queryKey: ["review", event.job.subject, ...of] });
+      } else if (event.kind === "libraries" || (event.kind === "job" && event.job?.kind === "holdings")) {
+        void client.invalidateQueries({ queryKey: ["libraries"] });
+        // What they hold is said on rows, counted by fields and narrowed by.
+        if (event.kind === "libraries") void client.invalidateQueries({ queryKey: ["review"] });
       } else if (event.kind === "job" && event.job) {
         const job = event.job;
         client.setQueryData<Dto<"DatabasesDto">>(["databases"], (old) =>

@@ -50,6 +50,9 @@ internal enum GatherState
 
     /// <summary>It is here.</summary>
     InHand,
+
+    /// <summary>Whoever asked has to sign in to their library; then it goes on.</summary>
+    SignIn,
 }
 
 /// <summary>One work of the table.</summary>

@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Fetch;
 using Zendle.Core.FullText;
 using Zendle.Server.Jobs;
+using Zendle.Server.Libraries;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Gather;
@@ -21,6 +22,8 @@ internal sealed class GatherJob(
     TextIntake intake,
     TextFigures figures,
     TextLists lists,
+    LibraryWays ways,
+    LibrarySessions sessions,
     GatherProgress progress,
     TimeProvider clock
 ) : IJob
@@ -109,20 +112,44 @@ internal sealed class GatherJob(
             progress.Say(review, work, new("begins"));
             if (sought.Begun >= MostDeaths)
                 return await End(sought, [GivenUp(sought)], SoughtState.NotFound, cancel);
-            if (await intake.Expect(work, cancel) is not { } known)
+            var libraries = await ways.Of(sought.AccountId, cancel);
+            if (await intake.Expect(work, cancel, libraries) is not { } known)
                 return await End(sought, [], SoughtState.NotFound, cancel);
             var (attempts, doubtful) = (new List<AttemptRow>(), false);
+            // Libraries that ask for a sign-in, or have led to the publisher's page, are asked no more for this work.
+            var (closed, done) = (new HashSet<int>(), new HashSet<int>());
             foreach (
                 var stop in chain.Stops(known.Sought with { Given = sought.Given is { } given ? new(given) : null })
             )
             {
+                if (stop.LibraryId is { } asked && done.Contains(asked))
+                    continue;
                 var attempt = await Try(sought, stop, known.Expected, cancel);
                 attempts.Add(attempt);
+                if (stop.LibraryId is { } library)
+                {
+                    if (new Uri(attempt.Address).AbsolutePath != stop.Address.AbsolutePath)
+                        done.Add(library);
+                    if (attempt.Outcome == AttemptOutcome.SignInAsked)
+                    {
+                        done.Add(library);
+                        closed.Add(library);
+                        await sessions.End(sought.AccountId, library, cancel);
+                    }
+                }
                 if (attempt.Outcome == AttemptOutcome.Got)
                     return await End(sought, attempts, SoughtState.InHand, cancel);
                 doubtful |= attempt.Outcome == AttemptOutcome.Doubtful;
             }
-            return await End(sought, attempts, doubtful ? SoughtState.ToLookAt : SoughtState.NotFound, cancel);
+            var waits = libraries.Any(l => closed.Contains(l.Id) && l.SignIn != LibrarySignIn.None);
+            return await End(
+                sought,
+                attempts,
+                doubtful ? SoughtState.ToLookAt
+                    : waits ? SoughtState.SignIn
+                    : SoughtState.NotFound,
+                cancel
+            );
         }
         finally
         {
@@ -169,7 +196,8 @@ internal sealed class GatherJob(
         var fetched = await fetcher.Fetch(
             stop.Address,
             p => progress.Say(sought.ReviewId, sought.WorkId, p with { Sentence = $"{name}: {p.Sentence}" }),
-            cancel
+            cancel,
+            stop.LibraryId is { } library ? await ways.Pass(sought.AccountId, library, cancel) : null
         );
         var (outcome, sentence, price, at) = (
             fetched.Outcome ?? AttemptOutcome.Got,
@@ -194,6 +222,7 @@ internal sealed class GatherJob(
             WorkId = sought.WorkId,
             Round = sought.Round,
             Route = stop.Route,
+            LibraryId = stop.LibraryId,
             Address = at.AbsoluteUri,
             Outcome = outcome,
             Sentence = sentence,

@@ -7,6 +7,7 @@ using Zendle.Core.Records;
 using Zendle.Core.Text;
 using Zendle.Server.Corpus;
 using Zendle.Server.Events;
+using Zendle.Server.Features.Libraries;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Jobs;
 using Zendle.Server.Reviews;
@@ -32,8 +33,29 @@ internal sealed class GatherService(
     GatherProgress progress,
     EventHub hub,
     TimeProvider clock
-)
+) : IAwaitsSignIn
 {
+    /// <inheritdoc/>
+    public async Task<int> GoOn(string account)
+    {
+        await using var context = await contexts.CreateDbContextAsync();
+        var waiting = await context
+            .Sought.Where(s => s.AccountId == account && s.State == SoughtState.SignIn)
+            .ToListAsync();
+        foreach (var row in waiting)
+        {
+            (row.State, row.At, row.Begun) = (SoughtState.Waiting, clock.GetUtcNow(), 0);
+            row.Round++;
+        }
+        await context.SaveChangesAsync();
+        foreach (var review in waiting.Select(s => s.ReviewId).Distinct())
+        {
+            await jobs.Ask(GatherJob.Kind, review, again: true);
+            hub.Tell(new("gather", review));
+        }
+        return waiting.Count;
+    }
+
     /// <summary>Asks for texts. Works whose text is in hand or on its way are left as they are.</summary>
     /// <param name="reviewId">The review.</param>
     /// <param name="account">Who asks.</param>
@@ -60,9 +82,12 @@ internal sealed class GatherService(
                     .Distinct()
                     .Where(w =>
                         w > 0
-                        && (!there.TryGetValue(w, out var s) || s.State is SoughtState.NotFound or SoughtState.ToLookAt)
+                        && (
+                            !there.TryGetValue(w, out var s)
+                            || s.State is SoughtState.NotFound or SoughtState.ToLookAt or SoughtState.SignIn
+                        )
                     )
-            : again ? there.Where(s => s.Value.State == SoughtState.NotFound).Select(s => s.Key)
+            : again ? there.Where(s => s.Value.State is SoughtState.NotFound or SoughtState.SignIn).Select(s => s.Key)
             : facts.Kept.ToArray().Where(w => !there.ContainsKey(w));
         var count = 0;
         int[] seeking = [.. wanted];
@@ -148,7 +173,7 @@ internal sealed class GatherService(
             .ThenBy(r => r.WorkId)
             .ToArray();
         return new(
-            rows.Count(r => r.State is GatherState.ToLookAt or GatherState.NotFound),
+            rows.Count(r => r.State is GatherState.ToLookAt or GatherState.NotFound or GatherState.SignIn),
             rows.Count(r => r.State == GatherState.Waiting),
             rows.Count(r => r.State == GatherState.InHand),
             rows.Count(r => r.State == GatherState.NotSought),
@@ -164,7 +189,7 @@ internal sealed class GatherService(
         var (sought, _) = await Sought(context, reviewId, CancellationToken.None);
         return (
             sought.Values.Count(s => s.State == SoughtState.InHand),
-            sought.Values.Count(s => s.State is SoughtState.ToLookAt or SoughtState.NotFound)
+            sought.Values.Count(s => s.State is SoughtState.ToLookAt or SoughtState.NotFound or SoughtState.SignIn)
         );
     }
 
@@ -229,12 +254,14 @@ internal sealed class GatherService(
         SoughtState.InHand,
         SoughtState.ToLookAt,
         SoughtState.Waiting,
+        SoughtState.SignIn,
         SoughtState.NotFound,
     ];
 
     private static readonly GatherState[] Order =
     [
         GatherState.ToLookAt,
+        GatherState.SignIn,
         GatherState.NotFound,
         GatherState.Waiting,
         GatherState.InHand,
@@ -260,6 +287,7 @@ internal sealed class GatherService(
             SoughtState.Waiting => GatherState.Waiting,
             SoughtState.ToLookAt => GatherState.ToLookAt,
             SoughtState.NotFound => GatherState.NotFound,
+            SoughtState.SignIn => GatherState.SignIn,
             _ => GatherState.InHand,
         };
         var going = sought is { State: SoughtState.Waiting } ? progress.Of(reviewId, sought.WorkId) : null;
@@ -268,6 +296,7 @@ internal sealed class GatherService(
             GatherState.ToLookAt => texts.BestFirst().FirstOrDefault(t => t.Verdict == TextVerdict.Doubtful)?.Sentence
                 ?? "",
             GatherState.NotFound => Sentence(NotGot.Reason([.. last.Select(a => a.Outcome)]), last),
+            GatherState.SignIn => "sign in to your library",
             GatherState.Waiting => "waits its turn",
             _ => "",
         };

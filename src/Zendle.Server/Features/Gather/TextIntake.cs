@@ -5,6 +5,7 @@ using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Documents;
 using Zendle.Documents.Reading;
+using Zendle.Server.Libraries;
 using Zendle.Store.Corpus;
 using Zendle.Store.Files;
 using Zendle.Store.Made;
@@ -40,12 +41,20 @@ internal sealed class TextIntake(
     IDbContextFactory<ZendleContext> contexts,
     CorpusReader reader,
     DocumentReader documents,
+    LibraryWays ways,
     FileVault vault,
     TimeProvider clock
 )
 {
     /// <summary>What the records of a work expect of its text; null when the work is gone.</summary>
-    public async Task<(ExpectedWork Expected, Sought Sought)?> Expect(int workId, CancellationToken cancel)
+    /// <param name="workId">The work.</param>
+    /// <param name="cancel">Stops.</param>
+    /// <param name="libraries">The libraries of whoever asks, in order; null for none.</param>
+    public async Task<(ExpectedWork Expected, Sought Sought)?> Expect(
+        int workId,
+        CancellationToken cancel,
+        IReadOnlyList<LibraryRow>? libraries = null
+    )
     {
         workId = await reader.Redirect(workId, cancel);
         var records = (await reader.OfWorks([workId], cancel))[workId].ToArray();
@@ -67,7 +76,7 @@ internal sealed class TextIntake(
                 chosen.Abstract.Value,
                 chosen.Type.Value
             ),
-            new(chosen.Doi.Value, chosen.Copies)
+            new(chosen.Doi.Value, chosen.Copies) { Libraries = ways.To(libraries ?? [], records, chosen) }
         );
     }
 

@@ -9,6 +9,7 @@ using Zendle.Index.Questions;
 using Zendle.Server.Features.Search.Senses;
 using Zendle.Server.Features.Search.SetWords;
 using Zendle.Server.Identity;
+using Zendle.Server.Libraries;
 using Zendle.Server.Reviews;
 using Zendle.Store.Made;
 
@@ -489,7 +490,8 @@ internal static class SearchEndpoints
         int stepId,
         Facet facet,
         string? find,
-        SearchService search
+        SearchService search,
+        LibraryShelf shelf
     )
     {
         if (await search.View(reviewId, stepId) is not { } view)
@@ -500,6 +502,7 @@ internal static class SearchEndpoints
         IEnumerable<(string Value, int Count)> values = facet switch
         {
             Facet.Tag => view.Facts.Tags.Select(t => (t.Key, set.CountWith(t.Value))),
+            Facet.Library => shelf.Labels.Select(l => (l, set.CountWith(view.Evaluator.With(Facet.Library, [l])))),
             Facet.Stage => new[] { Stage.Found, Stage.Kept, Stage.SetAside }.Select(s =>
                 (Stages.Name(s), set.CountWith(view.Evaluator.With(Facet.Stage, [Stages.Name(s)])))
             ),

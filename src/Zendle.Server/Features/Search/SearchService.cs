@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
@@ -8,6 +9,7 @@ using Zendle.Core.Trails;
 using Zendle.Index.Questions;
 using Zendle.Index.Trails;
 using Zendle.Server.Corpus;
+using Zendle.Server.Libraries;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
@@ -21,6 +23,7 @@ internal sealed class SearchService(
     DecisionService decisions,
     NeighbourFinder neighbours,
     CitingTexts texts,
+    LibraryShelf libraries,
     IDbContextFactory<ZendleContext> contexts,
     TimeProvider clock
 )
@@ -202,7 +205,8 @@ internal sealed class SearchService(
         var followsReview = state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty;
         var review = followsReview ? $"{reviewId}.{facts.Version}" : "";
         var gathered = state.AsksTexts ? $"{reviewId}.{texts.Version}" : "";
-        var key = $"{snapshot.Generation}|{review}|{gathered}|{StoredActs.WriteAll(state.Acts())}";
+        var held = state.AsksLibraries ? libraries.Version.ToString(CultureInfo.InvariantCulture) : "";
+        var key = $"{snapshot.Generation}|{review}|{gathered}|{held}|{StoredActs.WriteAll(state.Acts())}";
         FollowCorpus(snapshot);
         if (answers.TryGet(key, out var known))
             return known;

@@ -169,6 +169,9 @@ namespace Zendle.Store.Made.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("LibraryId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Milliseconds")
                         .HasColumnType("INTEGER");
 
@@ -366,6 +369,93 @@ namespace Zendle.Store.Made.Migrations
                         .IsUnique();
 
                     b.ToTable("KnownDatabases");
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.LibraryRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AuthorizeAddress")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Country")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Faults")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("HoldingsAddress")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Identifier")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Lines")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Load")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LoadedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ProxyPrefix")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Resolver")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("SignIn")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("TokenAddress")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Town")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Unread")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Libraries");
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.LibrarySessionRow", b =>
+                {
+                    b.Property<string>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("LibraryId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("EndsAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Secret")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.HasKey("AccountId", "LibraryId");
+
+                    b.HasIndex("LibraryId");
+
+                    b.ToTable("LibrarySessions");
                 });
 
             modelBuilder.Entity("Zendle.Store.Made.LookedRow", b =>
@@ -991,6 +1081,24 @@ namespace Zendle.Store.Made.Migrations
                     b.ToTable("Topics");
                 });
 
+            modelBuilder.Entity("Zendle.Store.Made.UsedLibraryRow", b =>
+                {
+                    b.Property<string>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("LibraryId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Rank")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("AccountId", "LibraryId");
+
+                    b.HasIndex("LibraryId");
+
+                    b.ToTable("UsedLibraries");
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<string>", b =>
                 {
                     b.HasOne("Zendle.Store.Made.Account", null)
@@ -1050,6 +1158,21 @@ namespace Zendle.Store.Made.Migrations
                     b.HasOne("Zendle.Store.Made.Account", null)
                         .WithMany()
                         .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.LibrarySessionRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Zendle.Store.Made.LibraryRow", null)
+                        .WithMany()
+                        .HasForeignKey("LibraryId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
@@ -1200,6 +1323,21 @@ namespace Zendle.Store.Made.Migrations
                     b.HasOne("Zendle.Store.Made.StepRow", null)
                         .WithOne()
                         .HasForeignKey("Zendle.Store.Made.TopicsRow", "StepId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Zendle.Store.Made.UsedLibraryRow", b =>
+                {
+                    b.HasOne("Zendle.Store.Made.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Zendle.Store.Made.LibraryRow", null)
+                        .WithMany()
+                        .HasForeignKey("LibraryId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { useMe } from "../../review/useMe";
 import { useKeys } from "../../ui/keys";
@@ -20,14 +20,14 @@ import { documentOf, taken, useGather, useSeek, useSettle, useStopGather } from 
 type Row = Dto<"GatherRowDto">;
 
 const groups: { title: string; hint: string; states: string[] }[] = [
-  { title: "Need your decision", hint: "each shows its next step", states: ["ToLookAt", "NotFound"] },
+  { title: "Need your decision", hint: "each shows its next step", states: ["ToLookAt", "SignIn", "NotFound"] },
   { title: "In progress", hint: "at most two requests per host", states: ["Waiting"] },
   { title: "In hand", hint: "", states: ["InHand"] },
   { title: "Not sought yet", hint: "", states: ["NotSought"] },
 ];
 
 /** Gather: the kept works by how their texts stand, what needs a person on top; the work in view beside it. */
-export function GatherPage({ reviewId }: { reviewId: number }) {
+export function GatherPage({ reviewId, foot }: { reviewId: number; foot: ReactNode }) {
   const gather = useGather(reviewId);
   const seek = useSeek(reviewId);
   const stop = useStopGather(reviewId);
@@ -101,7 +101,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
   const data = gather.data;
   const running = data?.job?.state === "Running" || data?.job?.state === "Waiting";
   const stopped = !running && (data?.onTheirWay ?? 0) > 0;
-  const inVain = rows.filter((r) => r.state === "NotFound").length;
+  const inVain = rows.filter((r) => r.state === "NotFound" || r.state === "SignIn").length;
   return (
     <div
       className="flex min-h-0 flex-1 flex-col"
@@ -217,6 +217,7 @@ export function GatherPage({ reviewId }: { reviewId: number }) {
           <GatherPane key={row?.workId ?? 0} reviewId={reviewId} row={row} bring={bringing.bring} />
         </aside>
       </div>
+      {foot}
     </div>
   );
 }

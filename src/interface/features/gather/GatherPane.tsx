@@ -6,6 +6,7 @@ import { Field } from "../../ui/Field";
 import { moment } from "../../ui/numbers";
 import { OutcomeMark } from "./Chain";
 import { Doubt } from "./Doubt";
+import { HeldLine } from "../../set/library/TextWay";
 import { extentOf } from "../../set/work/extent";
 import { documentOf } from "../../set/work/useGather";
 import { fileOf, taken, useSeek, useSettle } from "../../set/work/useGather";
@@ -72,6 +73,15 @@ export function GatherPane({
           </div>
         </div>
       )}
+      {row.state === "SignIn" && (
+        <div className="mb-3 border-l-[3px] border-aside pl-3">
+          <p className="font-semibold">Your library holds it, and asks you to sign in.</p>
+          <p className="text-[12.5px] text-quiet">
+            Sign in at the foot of this page; the works that wait for it are then tried again.
+          </p>
+        </div>
+      )}
+      <HeldPart reviewId={reviewId} row={row} />
       {row.state === "NotFound" && (
         <div className="mb-3 border-l-[3px] border-aside pl-3">
           <p className="font-semibold">No full text was found.</p>
@@ -131,6 +141,15 @@ export function GatherPane({
       {row.attempts.length === 0 && row.state === "NotFound" && (
         <p className="text-[12.5px] text-quiet">No database lists a copy, and there is no DOI to follow.</p>
       )}
+    </div>
+  );
+}
+
+/** What the person's libraries say of a work whose text is not in hand. */
+function HeldPart({ reviewId, row }: { reviewId: number; row: Row }) {
+  return row.state === "InHand" ? null : (
+    <div className="mb-3 text-[12.5px] text-quiet">
+      <HeldLine reviewId={reviewId} workId={row.workId} />
     </div>
   );
 }

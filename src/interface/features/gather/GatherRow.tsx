@@ -73,9 +73,13 @@ export function GatherRow({
         ) : (
           <>
             <b className="block text-[12.5px] font-semibold text-ink">
-              {row.state === "ToLookAt" ? "look side by side" : "add the file yourself"}
+              {row.state === "ToLookAt"
+                ? "look side by side"
+                : row.state === "SignIn"
+                  ? "sign in to your library"
+                  : "add the file yourself"}
             </b>
-            {row.sentence}
+            {row.state === "SignIn" ? "then it is tried again" : row.sentence}
           </>
         )}
       </div>

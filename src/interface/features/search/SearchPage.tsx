@@ -277,6 +277,7 @@ export function SearchPage({ reviewId }: { reviewId: number }) {
               }
               row={(row) => (
                 <WorkRow
+                  reviewId={reviewId}
                   row={row}
                   selected={row.id === shown}
                   onOpen={() => openWork(row.id)}

@@ -6,6 +6,7 @@ import { Withdrawn } from "../../ui/Withdrawn";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 import { Press } from "../../ui/Press";
+import { TextWay } from "../library/TextWay";
 import { PickBox } from "./PickBox";
 
 /**
@@ -13,6 +14,7 @@ import { PickBox } from "./PickBox";
  * it weighs and how its text can be had.
  */
 export function WorkRow({
+  reviewId,
   row,
   selected,
   onOpen,
@@ -24,6 +26,7 @@ export function WorkRow({
   dense,
   sense = null,
 }: {
+  reviewId: number;
   row: Dto<"WorkRowDto">;
   selected: boolean;
   onOpen: () => void;
@@ -128,7 +131,7 @@ export function WorkRow({
         <span
           className={`text-right text-[11.5px] text-quiet max-sm:max-w-[90px] ${dense ? "max-w-[150px] truncate" : ""}`}
         >
-          {row.text}
+          <TextWay reviewId={reviewId} workId={row.id} said={row.text} />
         </span>
       </div>
     </article>

@@ -18,12 +18,15 @@ export const facetNames: Record<Facet, string> = {
   Quartile: "Quartile",
   OpenAccess: "Open access",
   Keyword: "Keyword",
+  Library: "Library",
 };
 
 /** What a field's counts rest on, where that is not plain. */
 export const facetHints: Partial<Record<Facet, string>> = {
   Quartile:
     "Of journals, by citations counted in this corpus for the last full year; the best of a journal's categories.",
+  Library:
+    "Works that a library's holdings cover, or may cover where records do not say exactly enough when a work appeared.",
   Country: "Countries the work is about, as its records say.",
   Affiliation: "As printed; different spellings of one institution are counted apart.",
 };
@@ -35,6 +38,7 @@ export const chipFields: Facet[] = [
   "Venue",
   "Person",
   "Text",
+  "Library",
   "Stage",
   "Tag",
   "Keyword",

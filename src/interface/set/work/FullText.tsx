@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { TextButton } from "../../ui/TextButton";
 import type { Place } from "../useSet";
+import { HeldLine } from "../library/TextWay";
 import { Part } from "./Part";
 import { extentOf } from "./extent";
 import { useSeek } from "./useGather";
@@ -28,6 +29,7 @@ export function FullText({ place, work }: { place: Place; work: Dto<"WorkDto"> }
           <TextButton onClick={() => seek.mutate({ works: [work.id], again: true })}>Gather its text</TextButton>
         </p>
       )}
+      <HeldLine reviewId={place.reviewId} workId={work.id} />
       {work.copies.length === 0 && <p className="text-quiet">No database lists a copy.</p>}
       {work.copies.map((c) => (
         <p key={c.address} className="truncate">

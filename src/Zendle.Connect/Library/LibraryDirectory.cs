@@ -1,0 +1,122 @@
+using System.Text.Json;
+using Zendle.Connect.Fetch;
+
+namespace Zendle.Connect.Library;
+
+/// <summary>A library as a directory lists it.</summary>
+/// <param name="Identifier">Its identifier there (ISIL, ISO 15511).</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Town">Where it is; empty when not said.</param>
+/// <param name="Country">In which country; empty when not said.</param>
+/// <param name="Holdings">Where its holdings lie as KBART.</param>
+/// <param name="Resolver">Its link resolver; null for none.</param>
+/// <param name="ProxyPrefix">What stands before an address to open it through its proxy; null for none.</param>
+/// <param name="SignIn">How readers sign in.</param>
+public sealed record ListedLibrary(
+    string Identifier,
+    string Name,
+    string Town,
+    string Country,
+    Uri Holdings,
+    Uri? Resolver,
+    Uri? ProxyPrefix,
+    ListedSignIn? SignIn
+);
+
+/// <summary>How readers sign in at a library.</summary>
+/// <param name="Authorize">Where its window opens (OAuth 2.0); null when its proxy has a form instead.</param>
+/// <param name="Token">Where what the window gives is changed into a key.</param>
+public sealed record ListedSignIn(Uri? Authorize, Uri? Token);
+
+/// <summary>
+/// Reads directories of libraries: a JSON list of objects with <c>identifier</c>, <c>name</c>, <c>town</c>, <c>country</c>,
+/// <c>holdings</c>, <c>resolver</c>, <c>proxy</c> and <c>signIn</c>.
+/// </summary>
+public sealed class LibraryDirectory(AddressPolicy policy) : IDisposable
+{
+    private const int MostListed = 100_000,
+        LongestText = 300;
+
+    private static readonly OutsideWish Wish = new(
+        "a directory of libraries",
+        ["application/json"],
+        50_000_000,
+        TimeSpan.FromSeconds(30)
+    );
+    private readonly OutsideDocuments documents = new(policy, "library directory");
+
+    /// <summary>The libraries that a directory lists; entries that lack a name, an identifier or holdings are passed over.</summary>
+    /// <exception cref="OutsideFaultException">It did not come, or is no directory.</exception>
+    public async Task<IReadOnlyList<ListedLibrary>> Fetch(Uri address, CancellationToken cancel)
+    {
+        using var to = new MemoryStream();
+        await documents.Fetch(address, Wish, to, cancel);
+        to.Position = 0;
+        try
+        {
+            using var json = await JsonDocument.ParseAsync(to, new() { MaxDepth = 16 }, cancel);
+            return json.RootElement.ValueKind == JsonValueKind.Array
+                ? Read(json.RootElement, address)
+                : throw new OutsideFaultException("What came is no directory of libraries: it is not a list.");
+        }
+        catch (JsonException e)
+        {
+            throw new OutsideFaultException("What came is no directory of libraries: it is not JSON.", e);
+        }
+    }
+
+    private static ListedLibrary[] Read(JsonElement list, Uri at) =>
+        [
+            .. list.EnumerateArray()
+                .Take(MostListed)
+                .Where(e => e.ValueKind == JsonValueKind.Object)
+                .Select(e => One(e, at))
+                .OfType<ListedLibrary>()
+                .DistinctBy(l => l.Identifier),
+        ];
+
+    private static ListedLibrary? One(JsonElement entry, Uri at)
+    {
+        var (identifier, name) = (Text(entry, "identifier"), Text(entry, "name"));
+        if (identifier.Length == 0 || name.Length == 0 || Address(entry, "holdings", at) is not { } holdings)
+            return null;
+        var signIn =
+            entry.TryGetProperty("signIn", out var how) && how.ValueKind == JsonValueKind.Object
+                ? Text(how, "kind") switch
+                {
+                    "form" => new ListedSignIn(null, null),
+                    "oauth2"
+                        when Address(how, "authorize", at) is { } authorize && Address(how, "token", at) is { } token =>
+                        new(authorize, token),
+                    _ => null,
+                }
+                : null;
+        return new(
+            identifier,
+            name,
+            Text(entry, "town"),
+            Text(entry, "country"),
+            holdings,
+            Address(entry, "resolver", at),
+            Address(entry, "proxy", at),
+            signIn
+        );
+    }
+
+    private static string Text(JsonElement of, string name) =>
+        of.TryGetProperty(name, out var value) && value.ValueKind == JsonValueKind.String
+            ? value.GetString()!.Trim() is { Length: <= LongestText } text
+                ? text
+                : ""
+            : "";
+
+    private static Uri? Address(JsonElement of, string name, Uri at) =>
+        Text(of, name) is { Length: > 0 } text
+        && Uri.TryCreate(at, text, out var address)
+        && address.Scheme is "http" or "https"
+            ? address
+            : null;
+
+    /// <inheritdoc/>
+    public void Dispose() => documents.Dispose();
+}

@@ -1,0 +1,264 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.Features;
+using Zendle.Connect.Fetch;
+using Zendle.Core.Records;
+using Zendle.Server.Events;
+using Zendle.Server.Identity;
+using Zendle.Server.Libraries;
+using Zendle.Store.Made;
+
+namespace Zendle.Server.Features.Libraries;
+
+internal static class LibraryEndpoints
+{
+    private const int LongestName = 200,
+        LongestAddress = 2_000;
+
+    public static void MapLibraries(this RouteGroupBuilder api)
+    {
+        api.MapGet(
+            "/libraries",
+            (LibraryService libraries, ClaimsPrincipal user, CancellationToken cancel) =>
+                libraries.All(Access.AccountId(user), cancel)
+        );
+        api.MapGet("/libraries/directory", Find).Produces<LibraryDirectoryDto>();
+        api.MapPost("/libraries/choose", Choose).Produces<LibrariesDto>();
+        api.MapPut("/libraries/used", Use).Produces<LibrariesDto>();
+        api.MapPost("/libraries", Add).RequireCurator().Produces<LibrariesDto>();
+        api.MapPost("/libraries/{id:int}/holdings", Bring).RequireCurator().Produces<JobDto>().DisableAntiforgery();
+        api.MapPost(
+                "/libraries/{id:int}/refresh",
+                async Task<IResult> (int id, LibraryService libraries) =>
+                    await libraries.Refresh(id) is { } job ? TypedResults.Ok(JobDto.Of(job)) : NoLibrary()
+            )
+            .RequireCurator()
+            .Produces<JobDto>();
+        api.MapDelete(
+                "/libraries/{id:int}",
+                async Task<IResult> (int id, LibraryService libraries, CancellationToken cancel) =>
+                    await libraries.Remove(id, cancel) ? TypedResults.NoContent() : NoLibrary()
+            )
+            .RequireCurator();
+        api.MapPost("/libraries/{id:int}/session", SignIn).RequireRateLimiting("sign-in").Produces<SignedInDto>();
+        api.MapDelete(
+            "/libraries/{id:int}/session",
+            async Task<IResult> (int id, LibrarySignIns signIns, ClaimsPrincipal user, CancellationToken cancel) =>
+                await signIns.End(Access.AccountId(user), id, cancel)
+                    ? TypedResults.NoContent()
+                    : Problems.Of(404, "You are not signed in there.")
+        );
+        api.MapPost("/libraries/{id:int}/window", Window).Produces<LibraryWindowDto>();
+        api.MapPost("/libraries/return", Return).Produces<SignedInDto>();
+    }
+
+    private static IResult NoLibrary() =>
+        Problems.Of(404, "There is no such library.", "Perhaps it was removed already.");
+
+    private static async Task<IResult> Find(
+        string? find,
+        LibraryService libraries,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
+    {
+        try
+        {
+            return TypedResults.Ok(await libraries.Find(Access.AccountId(user), find ?? "", cancel));
+        }
+        catch (OutsideFaultException e)
+        {
+            return Problems.Of(502, $"The directory of libraries cannot be had: {e.Message}", "Try again later.");
+        }
+    }
+
+    private static async Task<IResult> Choose(
+        ChooseLibraryRequest request,
+        LibraryService libraries,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
+    {
+        try
+        {
+            return await libraries.Choose(Access.AccountId(user), request.Identifier, cancel)
+                ? TypedResults.Ok(await libraries.All(Access.AccountId(user), cancel))
+                : Problems.Of(404, "The directory does not list this library.", "Nothing was changed.");
+        }
+        catch (OutsideFaultException e)
+        {
+            return Problems.Of(502, $"The directory of libraries cannot be had: {e.Message}", "Nothing was changed.");
+        }
+    }
+
+    private static async Task<IResult> Use(
+        UsedLibrariesRequest request,
+        LibraryService libraries,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    ) =>
+        await libraries.Use(Access.AccountId(user), request.Libraries, cancel)
+            ? TypedResults.Ok(await libraries.All(Access.AccountId(user), cancel))
+            : Problems.Of(
+                400,
+                "One of these libraries is not there any more, or they are more than ten.",
+                "Nothing was changed."
+            );
+
+    private static async Task<IResult> Add(
+        NewLibraryRequest request,
+        LibraryService libraries,
+        AddressPolicy policy,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
+    {
+        var name = Line(request.Name);
+        if (name.Length is 0 or > LongestName)
+            return Problems.Of(400, $"A library needs a name of at most {LongestName} letters.", "Nothing was added.");
+        var addresses = new Dictionary<string, string?>();
+        foreach (
+            var (what, written) in new[]
+            {
+                ("holdings", request.HoldingsAddress),
+                ("link resolver", request.Resolver),
+                ("proxy", request.ProxyPrefix),
+            }
+        )
+        {
+            addresses[what] = null;
+            if (string.IsNullOrWhiteSpace(written))
+                continue;
+            if (written.Length > LongestAddress || WebAddress.Of(written.Trim()) is not { } address)
+                return Problems.Of(
+                    400,
+                    $"The address of its {what} is none.",
+                    "It begins with http:// or https://. Nothing was added."
+                );
+            if (policy.WhyNot(address) is { } whyNot)
+                return Problems.Of(400, whyNot, "Nothing was added.");
+            // As it was written: what comes after the prefix is joined to its last letter.
+            addresses[what] = written.Trim();
+        }
+        await libraries.Add(
+            new()
+            {
+                Name = name,
+                Town = Line(request.Town),
+                Country = Line(request.Country),
+                HoldingsAddress = addresses["holdings"],
+                Resolver = addresses["link resolver"],
+                ProxyPrefix = addresses["proxy"],
+                SignIn =
+                    request.AsksPassword && addresses["proxy"] is not null
+                        ? LibrarySignIn.Password
+                        : LibrarySignIn.None,
+            },
+            cancel
+        );
+        return TypedResults.Ok(await libraries.All(Access.AccountId(user), cancel));
+    }
+
+    private static string Line(string? text) =>
+        string.Join(' ', (text ?? "").Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)) is var line
+        && line.Length > LongestName
+            ? line[..LongestName]
+            : line;
+
+    /// <summary>The body is the file of holdings itself.</summary>
+    private static async Task<IResult> Bring(
+        int id,
+        HttpContext http,
+        LibraryService libraries,
+        LibraryShelf shelf,
+        CancellationToken cancel
+    )
+    {
+        if (shelf.All.All(l => l.Id != id))
+            return NoLibrary();
+        if (http.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
+            size.MaxRequestBodySize = HoldingsJob.MostBytes;
+        var path = HoldingsJob.Brought(shelf, id);
+        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        var part = $"{path}.{Guid.NewGuid():N}.part";
+        try
+        {
+            await using (var to = File.Create(part))
+                await http.Request.Body.CopyToAsync(to, cancel);
+            File.Move(part, path, overwrite: true);
+        }
+        catch (BadHttpRequestException)
+        {
+            return Problems.Of(413, "The file is larger than 2 GB, or broke off on its way.", "Nothing was changed.");
+        }
+        finally
+        {
+            File.Delete(part);
+        }
+        return TypedResults.Ok(JobDto.Of((await libraries.Refresh(id))!));
+    }
+
+    private static async Task<IResult> SignIn(
+        int id,
+        LibrarySignInRequest request,
+        LibrarySignIns signIns,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
+    {
+        try
+        {
+            return TypedResults.Ok(
+                new SignedInDto(
+                    await signIns.SignIn(Access.AccountId(user), id, request.Name, request.Password, cancel)
+                )
+            );
+        }
+        catch (OutsideFaultException e)
+        {
+            return Problems.Of(422, e.Message, "Name and password are not kept.");
+        }
+    }
+
+    private static IResult Window(
+        int id,
+        LibraryWindowRequest request,
+        LibrarySignIns signIns,
+        HttpContext http,
+        ClaimsPrincipal user
+    )
+    {
+        // Only this application's own page is led back to.
+        if (
+            !Uri.TryCreate(request.Back, UriKind.Absolute, out var back)
+            || back.GetLeftPart(UriPartial.Authority) != $"{http.Request.Scheme}://{http.Request.Host}"
+        )
+            return Problems.Of(400, "The window cannot lead back to another site.");
+        try
+        {
+            return TypedResults.Ok(new LibraryWindowDto(signIns.Window(Access.AccountId(user), id, back).AbsoluteUri));
+        }
+        catch (OutsideFaultException e)
+        {
+            return Problems.Of(404, e.Message);
+        }
+    }
+
+    private static async Task<IResult> Return(
+        LibraryReturnRequest request,
+        LibrarySignIns signIns,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
+    {
+        try
+        {
+            return TypedResults.Ok(
+                new SignedInDto(await signIns.Return(Access.AccountId(user), request.State, request.Code, cancel))
+            );
+        }
+        catch (OutsideFaultException e)
+        {
+            return Problems.Of(422, e.Message);
+        }
+    }
+}
