@@ -11,12 +11,12 @@ using Zendle.Store.Files;
 namespace Zendle.Bench;
 
 /// <summary>
-/// A hundred documents from five hosts that each answer after 200 ms: a landing page, then the PDF; fetched, checked,
+/// Five hundred documents from five hosts that each answer after 200 ms: a landing page, then the PDF; fetched, checked,
 /// stored.
 /// </summary>
 internal static class GatherBench
 {
-    private const int Documents = 100,
+    private const int Documents = 500,
         Hosts = 5;
     private static readonly TimeSpan Latency = TimeSpan.FromMilliseconds(200);
 

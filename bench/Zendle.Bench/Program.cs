@@ -1,7 +1,7 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|shapes|words|fuzz|trails|documents|gather|cite|corpus|people|blocks|keep] [--works N] [--seed N] [--cache DIR]
+// ./zendle bench [search|shapes|words|fuzz|trails|documents|gather|holdings|cite|corpus|people|blocks|keep] [--works N] [--seed N] [--cache DIR]
 // [--store DIR]; without a name, all of them. Milliseconds on shared machines only orient; the ratios, measured side by
 // side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
@@ -50,6 +50,7 @@ string[] all =
     "maps",
     "documents",
     "gather",
+    "holdings",
     "cite",
     "corpus",
     "people",
@@ -107,6 +108,9 @@ try
                 break;
             case "gather":
                 await GatherBench.Run(own, seed);
+                break;
+            case "holdings":
+                HoldingsBench.Run(own, works, seed);
                 break;
             case "corpus":
                 await CorpusBench.Run(
