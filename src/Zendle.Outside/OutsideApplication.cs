@@ -33,7 +33,7 @@ public static class OutsideApplication
         app.MapControls(clock, faults, services);
         var kinds = new CopyKinds();
         var switches = new LibrarySwitches();
-        app.MapPages(works, databases, clock, faults, kinds, switches);
+        app.MapPages(works, databases, clock, faults, kinds, () => LibraryPages.State(switches));
         var hosts = new Hosts(works, scenario, kinds);
         hosts.Map(app);
         var libraries = new LibraryPages(works, scenario, clock, switches);

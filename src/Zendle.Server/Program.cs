@@ -189,6 +189,7 @@ builder
     .AddSingleton<CorpusChange>()
     .AddSingleton<NeighbourFinder>()
     .AddSingleton<CitingTexts>()
+    .AddSingleton<GatheredTexts>()
     .AddSingleton<SearchService>()
     .AddSingleton<RoundService>()
     .AddSingleton<PathService>()

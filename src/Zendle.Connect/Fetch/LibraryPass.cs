@@ -6,7 +6,8 @@ namespace Zendle.Connect.Fetch;
 /// <param name="Name">Its name.</param>
 /// <param name="Value">Its value.</param>
 /// <param name="Path">Under which path it is given back.</param>
-public sealed record PassCookie(string Name, string Value, string Path);
+/// <param name="Domain">The domain to whose hosts it is given back; empty for the proxy's own host alone.</param>
+public sealed record PassCookie(string Name, string Value, string Path, string Domain = "");
 
 /// <summary>
 /// What a library gave a person to read there, as it is kept (encrypted): the cookies of its proxy, or a bearer token
@@ -18,26 +19,37 @@ public sealed record LibrarySecret(IReadOnlyList<PassCookie> Cookies, string? Be
 
 /// <summary>
 /// Lets one fetch go through a library: what it gave a person goes to its proxy and to no other host, and of pages without
-/// signposts the links are followed that lead through the proxy.
+/// signposts the links are followed that lead through the proxy, or to where the work is known to lie.
 /// </summary>
 /// <param name="Proxy">What stands before an address to open it through the proxy; null where there is none.</param>
 /// <param name="Secret">What it gave the person; null for nothing.</param>
 public sealed record LibraryPass(Uri? Proxy, LibrarySecret? Secret)
 {
-    /// <summary>Whether an address belongs to the proxy's host: same scheme, name and port.</summary>
+    /// <summary>Hosts at which the work is known to lie.</summary>
+    public IReadOnlyCollection<string> Hosts { get; init; } = [];
+
+    /// <summary>
+    /// Whether an address belongs to the proxy: same scheme and port, and its host or one under it, where some proxies have a
+    /// name for each publisher.
+    /// </summary>
     public bool IsOfProxy(Uri address) =>
         Proxy is not null
-        && Uri.Compare(
-            Proxy,
-            address,
-            UriComponents.SchemeAndServer,
-            UriFormat.SafeUnescaped,
-            StringComparison.OrdinalIgnoreCase
-        ) == 0;
+        && Proxy.Scheme == address.Scheme
+        && Proxy.Port == address.Port
+        && (
+            string.Equals(Proxy.Host, address.Host, StringComparison.OrdinalIgnoreCase)
+            || (
+                Proxy.HostNameType == UriHostNameType.Dns
+                && address.Host.EndsWith("." + Proxy.Host, StringComparison.OrdinalIgnoreCase)
+            )
+        );
 
-    /// <summary>Whether a link leads through the proxy.</summary>
+    /// <summary>Whether a link of a library's page leads to the text: through the proxy, or straight to where it lies.</summary>
     public bool Leads(Uri link) =>
-        Proxy is not null && link.AbsoluteUri.StartsWith(Proxy.AbsoluteUri, StringComparison.Ordinal);
+        Proxy is null
+            ? Hosts.Contains(link.Host, StringComparer.OrdinalIgnoreCase)
+            : link.AbsoluteUri.StartsWith(Proxy.AbsoluteUri, StringComparison.Ordinal)
+                || (IsOfProxy(link) && !string.Equals(link.Host, Proxy.Host, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>The address that opens another through the proxy; null where there is none.</summary>
     public Uri? Through(Uri target) =>
@@ -49,7 +61,10 @@ public sealed record LibraryPass(Uri? Proxy, LibrarySecret? Secret)
         foreach (var cookie in Secret?.Cookies ?? [])
             try
             {
-                to.Add(Proxy!, new Cookie(cookie.Name, cookie.Value, cookie.Path));
+                if (cookie.Domain.Length == 0)
+                    to.Add(Proxy!, new Cookie(cookie.Name, cookie.Value, cookie.Path));
+                else
+                    to.Add(new Cookie(cookie.Name, cookie.Value, cookie.Path, cookie.Domain));
             }
             catch (CookieException) { }
     }

@@ -52,7 +52,10 @@ public sealed class LibraryDoor(AddressPolicy policy, TimeProvider clock) : IDis
                 page = await Follow(pass, form.Filled(name, password), cookies, Note, limited.Token);
                 if (FormOf(page) is not null)
                     throw new OutsideFaultException("The library did not take this name and password.");
-                var kept = cookies.GetAllCookies().Select(c => new PassCookie(c.Name, c.Value, c.Path)).ToArray();
+                var kept = cookies
+                    .GetAllCookies()
+                    .Select(c => new PassCookie(c.Name, c.Value, c.Path, c.Domain.StartsWith('.') ? c.Domain : ""))
+                    .ToArray();
                 return kept.Length == 0
                     ? throw new OutsideFaultException("The library's proxy gave no session.")
                     : new LibraryKey(new(kept, null), ends);

@@ -45,6 +45,9 @@ public sealed partial record DocumentFacts
     /// <summary>The sentences that cite <see cref="References"/>, in order.</summary>
     public IReadOnlyList<CitingSentence> Citations { get; init; } = [];
 
+    /// <summary>Its running text, for being searched.</summary>
+    public IReadOnlyList<TextPage> Text { get; init; } = [];
+
     /// <summary>The texts of <see cref="Lines"/>.</summary>
     [JsonIgnore]
     public IEnumerable<string> FirstLines => Lines.Select(l => l.Text);

@@ -72,5 +72,6 @@ public static class Concepts
                 or QueryField.Venue
                 or QueryField.Subject
                 or QueryField.Affiliation
-                or QueryField.Funder;
+                or QueryField.Funder
+                or QueryField.Text;
 }

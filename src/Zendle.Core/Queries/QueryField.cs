@@ -18,7 +18,8 @@ public enum QueryField
     /// <summary>Title, abstract and keywords: the scope when nothing is said.</summary>
     About,
 
-    /// <summary>About, people, venue, subjects, affiliation and funder: all of a record that is running text.</summary>
+    /// <summary>About, people, venue, subjects, affiliation and funder: all of a record that is running text; and the full
+    /// texts that the review has gathered.</summary>
     Anywhere,
 
     /// <summary>Names of authors and editors.</summary>
@@ -68,6 +69,9 @@ public enum QueryField
 
     /// <summary>Stage in the review at hand: found, kept, "set aside".</summary>
     Stage,
+
+    /// <summary>The full texts that the review has gathered, but for their reference lists.</summary>
+    Text,
 }
 
 /// <summary>Names of fields as they are written before a colon.</summary>
@@ -133,6 +137,9 @@ public static class QueryFields
         ["address"] = QueryField.Affiliation,
         ["org"] = QueryField.Affiliation,
         ["institution"] = QueryField.Affiliation,
+        ["fulltext"] = QueryField.Text,
+        ["ft"] = QueryField.Text,
+        ["body"] = QueryField.Text,
         ["link"] = QueryField.Url,
         ["fu"] = QueryField.Funder,
         ["funding"] = QueryField.Funder,

@@ -83,7 +83,8 @@ public static class QueryText
         field switch
         {
             QueryField.About => " in title, abstract or keywords",
-            QueryField.Anywhere => " anywhere in the record",
+            QueryField.Anywhere => " anywhere in the record or in its gathered text",
+            QueryField.Text => " in gathered full texts",
             _ => $" in {QueryFields.Name(field)}",
         };
 

@@ -34,7 +34,14 @@ public sealed record SearchState(
 
     /// <summary>Whether the answer depends on the texts that the review has gathered.</summary>
     public bool AsksTexts =>
-        (Trail is not null && WhereItCites.Length > 0) || Others?.Any(o => o.State().AsksTexts) == true;
+        (Trail is not null && WhereItCites.Length > 0)
+        || NamesTexts(Expression)
+        || Inside.Any(NamesTexts)
+        || Others?.Any(o => o.State().AsksTexts) == true;
+
+    private static bool NamesTexts(string expression) =>
+        expression.Contains("text:", StringComparison.OrdinalIgnoreCase)
+        || expression.Contains("anywhere:", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Every work of every database.</summary>
     public static SearchState Everything { get; } = new(new WordsQuestion(""), [], null, null, [], []);

@@ -61,6 +61,7 @@ internal static class MarkedFacts
             [
                 .. ReadableText.HeadingsOf(text).Take(MostHeadings).Select(h => new DocumentHeading(h.Text, 1)),
             ],
+            Text = [new(1, string.Join('\n', pieces.Where(p => p.Kind != BlockKind.Entry).Select(p => p.Text)))],
             References = references,
             Citations =
                 CitingSentences.Linked([.. running.Select(p => Marked(p.Element, text))])

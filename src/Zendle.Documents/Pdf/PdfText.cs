@@ -194,6 +194,7 @@ public static partial class PdfText
         return new()
         {
             Pages = document.NumberOfPages,
+            Text = RunningText.Of(ordered, lists),
             Lines = first,
             BodySize = body,
             IsLandscape = wide * 2 > document.NumberOfPages,

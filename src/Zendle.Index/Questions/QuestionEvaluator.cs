@@ -42,7 +42,14 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     {
         var terms = Leaves(root, field)
             .Where(t =>
-                t.Field is not (QueryField.Stage or QueryField.Tag or QueryField.Database or QueryField.Person)
+                t.Field
+                    is not (
+                        QueryField.Stage
+                        or QueryField.Tag
+                        or QueryField.Database
+                        or QueryField.Person
+                        or QueryField.Text
+                    )
                 && !snapshot.Remembers(Key(t.Term, t.Field))
             )
             .ToArray();
@@ -105,9 +112,20 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
     }
 
     /// <summary>Whether what a tree finds depends on the review that asks, and so is not remembered for all.</summary>
-    private static bool AsksReview(QueryNode tree, QueryField field) =>
-        field is QueryField.Stage or QueryField.Tag
-        || Leaves(tree, field).Any(l => l.Field is QueryField.Stage or QueryField.Tag);
+    private bool AsksReview(QueryNode tree, QueryField field) =>
+        AsksReview(field) || Leaves(tree, field).Any(l => AsksReview(l.Field));
+
+    private bool AsksReview(QueryField field) => field is QueryField.Stage or QueryField.Tag || AsksTexts(field);
+
+    /// <summary>Whether a field is looked for in gathered texts, too.</summary>
+    private bool AsksTexts(QueryField field) =>
+        field == QueryField.Text || (field == QueryField.Anywhere && facts?.Texts is not null);
+
+    /// <summary>The records of works whose gathered text holds a term, or terms near each other.</summary>
+    private RecordSet InTexts(QueryNode node) =>
+        facts?.Texts is { } texts
+            ? RecordsOf(texts.Holding(node, columns.WorkSize))
+            : new RecordSet(columns.RecordSize);
 
     /// <summary>Whether a node stands in a tree.</summary>
     private static bool Holds(QueryNode tree, QueryNode node) =>
@@ -305,6 +323,17 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
 
     private RecordSet Term(TermNode term, QueryField field)
     {
+        if (field == QueryField.Text)
+            return InTexts(term);
+        if (!AsksTexts(field))
+            return OfRecords(term, field);
+        var either = OfRecords(term, field).Copy();
+        either.UnionWith(InTexts(term));
+        return either;
+    }
+
+    private RecordSet OfRecords(TermNode term, QueryField field)
+    {
         switch (field)
         {
             case QueryField.Stage:
@@ -400,6 +429,20 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         );
 
     private RecordSet Near(NearNode near, QueryField field, QueryNode? without)
+    {
+        // Of terms near each other one alone brings what holds all of them.
+        var isLacking = without is not null && near.Parts.Any(p => ReferenceEquals(p, without));
+        if (field == QueryField.Text)
+            return isLacking ? new RecordSet(columns.RecordSize) : InTexts(near);
+        if (!AsksTexts(field))
+            return InRecords(near, field, without);
+        var either = InRecords(near, field, without).Copy();
+        if (!isLacking)
+            either.UnionWith(InTexts(near));
+        return either;
+    }
+
+    private RecordSet InRecords(NearNode near, QueryField field, QueryNode? without)
     {
         if (without is not null && near.Parts.Any(p => Holds(p, without)))
             return NearUncached(near, field, without);

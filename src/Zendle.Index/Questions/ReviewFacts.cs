@@ -47,6 +47,17 @@ public sealed class ReviewFacts
     /// <summary>Differs between any two readings.</summary>
     public long Version { get; }
 
+    /// <summary>The full texts that the review has gathered; null for none.</summary>
+    public ITextWords? Texts { get; private set; }
+
+    /// <summary>The same facts with the full texts of the review.</summary>
+    public ReviewFacts WithTexts(ITextWords? texts)
+    {
+        var same = (ReviewFacts)MemberwiseClone();
+        same.Texts = texts;
+        return same;
+    }
+
     /// <summary>Kept works. Not to be changed.</summary>
     public WorkSet Kept { get; }
 

@@ -57,6 +57,24 @@ public sealed class LibraryPages(
         app.MapGet("/library/{key}/resolve", Resolve);
     }
 
+    /// <summary>How the libraries stand, for the page of the outside's own state.</summary>
+    public static string State(LibrarySwitches switches) =>
+        $"""
+            <h2>Libraries</h2>
+            <table><tr><th>library</th><th>where</th><th>fault</th></tr>{string.Concat(
+                OutsideLibrary.All.Select(l =>
+                    $"<tr><td>{l.Name}</td><td>{l.Town}, {l.Country}</td><td>{switches.Of(l.Key)}</td></tr>"
+                )
+            )}</table>
+            <p><a href="/libraries">Their directory</a>. Readers: {string.Join(
+                ", ",
+                OutsideLibrary.Readers.Select(r => $"<code>{r.Key}</code> with the password <code>{r.Value}</code>")
+            )}. Change one: <code>POST /libraries/faults?library=quillmere&amp;kind=down</code>; kinds: {string.Join(
+                ", ",
+                LibrarySwitches.Kinds
+            )}.</p>
+            """;
+
     /// <summary>The library of a key; null for none.</summary>
     public static OutsideLibrary? Of(string key) => Array.Find(OutsideLibrary.All, l => l.Key == key);
 

@@ -1,7 +1,6 @@
 using System.Net;
 using System.Text;
 using Zendle.Outside.Documents;
-using Zendle.Outside.Libraries;
 using Zendle.Outside.Oai;
 using Zendle.Outside.World;
 using Zendle.Outside.World.Databases;
@@ -19,7 +18,7 @@ public static class LandingPages
         OutsideClock clock,
         Faults faults,
         CopyKinds kinds,
-        LibrarySwitches libraries
+        Func<string> libraries
     )
     {
         app.MapGet(
@@ -38,7 +37,7 @@ public static class LandingPages
         OutsideClock clock,
         Faults faults,
         CopyKinds kinds,
-        LibrarySwitches libraries,
+        Func<string> libraries,
         int works
     )
     {
@@ -80,19 +79,7 @@ public static class LandingPages
                     ? "none"
                     : string.Join("; ", kinds.ByHand.Select(k => $"{WebUtility.HtmlEncode(k.Key)} {k.Value}"))
             )}.</p>
-            <h2>Libraries</h2>
-            <table><tr><th>library</th><th>where</th><th>fault</th></tr>{string.Concat(
-                OutsideLibrary.All.Select(l =>
-                    $"<tr><td>{l.Name}</td><td>{l.Town}, {l.Country}</td><td>{libraries.Of(l.Key)}</td></tr>"
-                )
-            )}</table>
-            <p><a href="/libraries">Their directory</a>. Readers: {string.Join(
-                ", ",
-                OutsideLibrary.Readers.Select(r => $"<code>{r.Key}</code> with the password <code>{r.Value}</code>")
-            )}. Change one: <code>POST /libraries/faults?library=quillmere&amp;kind=down</code>; kinds: {string.Join(
-                ", ",
-                LibrarySwitches.Kinds
-            )}.</p>
+            {libraries()}
             """
         );
     }

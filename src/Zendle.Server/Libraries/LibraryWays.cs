@@ -3,6 +3,7 @@ using Zendle.Connect.Fetch;
 using Zendle.Core.FullText;
 using Zendle.Core.Holdings;
 using Zendle.Core.Merging;
+using Zendle.Core.Records;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Libraries;
@@ -11,7 +12,8 @@ namespace Zendle.Server.Libraries;
 internal sealed class LibraryWays(
     IDbContextFactory<ZendleContext> contexts,
     LibraryShelf shelf,
-    LibrarySessions sessions
+    LibrarySessions sessions,
+    ZendleOptions options
 )
 {
     /// <summary>The libraries a person uses, in their order.</summary>
@@ -59,11 +61,25 @@ internal sealed class LibraryWays(
     }
 
     /// <summary>What lets a fetch go through a library for a person.</summary>
-    public async Task<LibraryPass> Pass(string account, int library, CancellationToken cancel) =>
+    /// <param name="account">The person.</param>
+    /// <param name="library">The library.</param>
+    /// <param name="work">What is known of the work.</param>
+    /// <param name="cancel">Stops.</param>
+    public async Task<LibraryPass> Pass(string account, int library, Sought work, CancellationToken cancel) =>
         new(
             Address(shelf.All.FirstOrDefault(l => l.Id == library)?.ProxyPrefix),
             await sessions.Open(account, library, cancel)
-        );
+        )
+        {
+            Hosts =
+            [
+                .. work
+                    .Copies.Where(c => WorkVersions.IsOfRecord(c.Version))
+                    .Select(c => Address(c.Address)?.Host)
+                    .Append(options.DoiResolver?.Host)
+                    .OfType<string>(),
+            ],
+        };
 
     private static Uri? Address(string? address) => Uri.TryCreate(address, UriKind.Absolute, out var at) ? at : null;
 }

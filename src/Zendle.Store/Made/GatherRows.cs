@@ -193,6 +193,9 @@ public sealed class TextReadingRow
 
     /// <summary>The sentences that cite them, as compressed JSON; empty for none.</summary>
     public byte[] Citations { get; set; } = [];
+
+    /// <summary>Its running text, page by page, as compressed JSON; empty for none.</summary>
+    public byte[] Pages { get; set; } = [];
 }
 
 /// <summary>A document that came for a work of a review.</summary>

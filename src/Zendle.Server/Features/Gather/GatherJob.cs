@@ -124,7 +124,7 @@ internal sealed class GatherJob(
             {
                 if (stop.LibraryId is { } asked && done.Contains(asked))
                     continue;
-                var attempt = await Try(sought, stop, known.Expected, cancel);
+                var attempt = await Try(sought, stop, known.Expected, known.Sought, cancel);
                 attempts.Add(attempt);
                 if (stop.LibraryId is { } library)
                 {
@@ -188,6 +188,7 @@ internal sealed class GatherJob(
         SoughtRow sought,
         RouteStop stop,
         ExpectedWork expected,
+        Sought known,
         CancellationToken cancel
     )
     {
@@ -197,7 +198,7 @@ internal sealed class GatherJob(
             stop.Address,
             p => progress.Say(sought.ReviewId, sought.WorkId, p with { Sentence = $"{name}: {p.Sentence}" }),
             cancel,
-            stop.LibraryId is { } library ? await ways.Pass(sought.AccountId, library, cancel) : null
+            stop.LibraryId is { } library ? await ways.Pass(sought.AccountId, library, known, cancel) : null
         );
         var (outcome, sentence, price, at) = (
             fetched.Outcome ?? AttemptOutcome.Got,

@@ -26,7 +26,7 @@ internal sealed class TextLists(
 )
 {
     /// <summary>Changes whenever texts are read by other rules; those that were read by older ones are read again.</summary>
-    public const int Version = 2;
+    public const int Version = 3;
 
     /// <summary>What ties are said to come from.</summary>
     public const string Name = "From the text";
@@ -40,25 +40,28 @@ internal sealed class TextLists(
             hash,
             RecordCodec.References([.. facts.References.Select(PrintedReference.Read)]),
             CitingTexts.Written(facts.Citations),
+            GatheredTexts.Written(facts.Text),
             cancel
         );
 
     /// <summary>Notes that a document has nothing to be read, so that nobody tries again.</summary>
     public static Task NoteNothing(ZendleContext context, string hash, CancellationToken cancel) =>
-        Note(context, hash, [], [], cancel);
+        Note(context, hash, [], [], [], cancel);
 
     private static Task<int> Note(
         ZendleContext context,
         string hash,
         byte[] references,
         byte[] citations,
+        byte[] pages,
         CancellationToken cancel
     ) =>
         context.Database.ExecuteSqlAsync(
             $"""
-            INSERT INTO TextReadings (Hash, Version, "References", Citations) VALUES ({hash}, {Version}, {references}, {citations})
+            INSERT INTO TextReadings (Hash, Version, "References", Citations, Pages)
+            VALUES ({hash}, {Version}, {references}, {citations}, {pages})
             ON CONFLICT (Hash) DO UPDATE SET Version = excluded.Version, "References" = excluded."References",
-                Citations = excluded.Citations
+                Citations = excluded.Citations, Pages = excluded.Pages
             """,
             cancel
         );

@@ -71,7 +71,15 @@ internal sealed record LedgerLineDto(
     int? PartOf
 );
 
-internal sealed record LedgerDto(IReadOnlyList<LedgerLineDto> Databases, int Records, int Works, int Duplicates)
+/// <summary>What each database has of an answer.</summary>
+/// <param name="ByTexts">Works that the words of gathered texts alone bring; null where no texts are asked.</param>
+internal sealed record LedgerDto(
+    IReadOnlyList<LedgerLineDto> Databases,
+    int Records,
+    int Works,
+    int Duplicates,
+    int? ByTexts
+)
 {
     public static LedgerDto From(Ledger l) =>
         new(
@@ -88,7 +96,8 @@ internal sealed record LedgerDto(IReadOnlyList<LedgerLineDto> Databases, int Rec
             ],
             l.Records,
             l.Works,
-            l.Duplicates
+            l.Duplicates,
+            null
         );
 }
 

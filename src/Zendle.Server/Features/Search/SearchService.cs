@@ -24,6 +24,7 @@ internal sealed class SearchService(
     NeighbourFinder neighbours,
     CitingTexts texts,
     LibraryShelf libraries,
+    GatheredTexts gathered,
     IDbContextFactory<ZendleContext> contexts,
     TimeProvider clock
 )
@@ -67,6 +68,7 @@ internal sealed class SearchService(
         {
             var (fold, facts) = await decisions.Of(reviewId, snapshot);
             state = await WithWorksOfToday(snapshot, state);
+            facts = facts.WithTexts(await gathered.Of(reviewId, snapshot));
             var said = state.AsksTexts ? await texts.Of(reviewId, snapshot) : [];
             var answer = Answer(reviewId, snapshot, facts, state, said);
             return new(snapshot, fold, facts, state, answer)
@@ -204,9 +206,9 @@ internal sealed class SearchService(
         // Only questions about the review itself depend on its decisions.
         var followsReview = state.AsksReview || !snapshot.Columns.Withdrawn.IsEmpty;
         var review = followsReview ? $"{reviewId}.{facts.Version}" : "";
-        var gathered = state.AsksTexts ? $"{reviewId}.{texts.Version}" : "";
+        var asked = state.AsksTexts ? $"{reviewId}.{texts.Version}" : "";
         var held = state.AsksLibraries ? libraries.Version.ToString(CultureInfo.InvariantCulture) : "";
-        var key = $"{snapshot.Generation}|{review}|{gathered}|{held}|{StoredActs.WriteAll(state.Acts())}";
+        var key = $"{snapshot.Generation}|{review}|{asked}|{held}|{StoredActs.WriteAll(state.Acts())}";
         FollowCorpus(snapshot);
         if (answers.TryGet(key, out var known))
             return known;

@@ -63,7 +63,10 @@ internal sealed record SearchView(
     public LedgerDto Ledger()
     {
         if (State.Trail is null || Answer.Trail is null)
-            return LedgerDto.From(Index.Questions.Ledger.Of(Snapshot, Answer.Matching, State.Databases));
+            return LedgerDto.From(Index.Questions.Ledger.Of(Snapshot, Answer.Matching, State.Databases)) with
+            {
+                ByTexts = ByTexts(),
+            };
         var shares = Answer.Trail.Shares(Snapshot.Containers).ToDictionary(s => s.DatabaseId);
         LedgerLineDto[] lines =
         [
@@ -84,7 +87,16 @@ internal sealed record SearchView(
                 }),
         ];
         var (ties, works) = (lines.Where(l => l.Chosen).Sum(l => l.Records), Answer.Before.Count());
-        return new(lines, ties, works, ties - works);
+        return new(lines, ties, works, ties - works, null);
+    }
+
+    /// <summary>Works that the words of gathered texts alone bring; null where no texts are asked.</summary>
+    private int? ByTexts()
+    {
+        if (!State.AsksTexts || Facts.Texts is null || Answer.Reading.Root is not { } root)
+            return null;
+        var evaluator = new QuestionEvaluator(Snapshot, Facts.WithTexts(null));
+        return Answer.Before.Count() - evaluator.Works(evaluator.Records(root), State.Databases).Count();
     }
 
     /// <summary>The works that the question finds, as many as it asks for, before anything narrows them.</summary>

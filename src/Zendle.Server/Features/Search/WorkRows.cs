@@ -39,6 +39,12 @@ internal sealed record TiesDto(
 /// <param name="People">Authors and editors of it and of a seed.</param>
 internal sealed record InCommonDto(int? References, int? Together, int? Terms, int? People);
 
+/// <summary>Where the words stand in the gathered text of a work.</summary>
+/// <param name="Sentence">The sentence in which most of them stand.</param>
+/// <param name="Page">Its page, from 1.</param>
+/// <param name="TextId">The document.</param>
+internal sealed record InTextDto(MarkedTextDto Sentence, int Page, int TextId);
+
 /// <summary>One row of the list.</summary>
 /// <param name="Withdrawn">Whether it is in no database any more, and here because people decided on it.</param>
 internal sealed record WorkRowDto(
@@ -62,6 +68,7 @@ internal sealed record WorkRowDto(
     int Databases,
     TiesDto? Ties,
     InCommonDto? InCommon,
+    InTextDto? InText,
     bool Withdrawn
 );
 
@@ -114,8 +121,47 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
             records.Where(r => !r.IsWithdrawn).Select(r => r.DatabaseId).Distinct().Count(),
             Ties(view, id),
             InCommon(view, id),
+            InText(view, id, concepts),
             Array.TrueForAll(records, r => r.IsWithdrawn)
         );
+    }
+
+    /// <summary>
+    /// Where the words stand best in the gathered text of a work: the first sentence whose marked words are the rarest in it,
+    /// each counted once; null where no texts are asked, or none of the words stands in this one.
+    /// </summary>
+    private static InTextDto? InText(SearchView view, int id, ImmutableArray<Concept> concepts)
+    {
+        if (!view.State.AsksTexts || (view.Facts.Texts as TextWordsOf)?.Of(id) is not { } of)
+            return null;
+        var pages = of
+            .Pages.Select(p => (p.Page, p.Text, Marks: TermMarks.In(p.Text, concepts, QueryField.Text)))
+            .Where(p => !p.Marks.IsEmpty)
+            .ToArray();
+        static string Word(string text, TermMark mark) =>
+            Core.Text.Words.Fold(text.AsSpan(mark.Start, mark.Length).ToString());
+        var counts = pages
+            .SelectMany(p => p.Marks.Select(m => Word(p.Text, m)))
+            .CountBy(w => w)
+            .ToDictionary(StringComparer.Ordinal);
+        var best = (Page: 0, Text: "", Score: 0.0);
+        foreach (var (page, text, marks) in pages)
+        {
+            for (int start = 0, m = 0; m < marks.Length; )
+            {
+                var end = EndOfSentence(text, start);
+                var first = m;
+                while (m < marks.Length && marks[m].Start < end)
+                    m++;
+                var score = marks[first..m].Select(x => Word(text, x)).Distinct().Sum(w => 1.0 / counts[w]);
+                if (score > best.Score)
+                    best = (page, text[start..end].Trim(), score);
+                start = end;
+            }
+        }
+        return best.Page == 0
+            ? null
+            : new(Sentence([best.Text], t => TermMarks.In(t, concepts, QueryField.Text))!, best.Page, of.Text.Id);
     }
 
     private static TiesDto? Ties(SearchView view, int id)
@@ -185,12 +231,15 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
     /// The sentence of a work's abstracts in which most concepts stand, then most marks; the first one wins a tie. The
     /// first abstract's first sentence when nothing is marked.
     /// </summary>
-    private static MarkedTextDto? Snippet(IReadOnlyList<string> texts, ImmutableArray<Concept> concepts)
+    private static MarkedTextDto? Snippet(IReadOnlyList<string> texts, ImmutableArray<Concept> concepts) =>
+        Sentence(texts, t => TermMarks.In(t, concepts, QueryField.Abstract));
+
+    private static MarkedTextDto? Sentence(IReadOnlyList<string> texts, Func<string, ImmutableArray<TermMark>> marksOf)
     {
         var best = (Text: "", Marks: ImmutableArray<TermMark>.Empty, Start: 0, End: 0, Score: -1);
         foreach (var one in texts)
         {
-            var placed = TermMarks.In(one, concepts, QueryField.Abstract);
+            var placed = marksOf(one);
             for (var start = 0; start < one.Length; )
             {
                 var end = EndOfSentence(one, start);

@@ -980,6 +980,10 @@ namespace Zendle.Store.Made.Migrations
                         .IsRequired()
                         .HasColumnType("BLOB");
 
+                    b.Property<byte[]>("Pages")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
                     b.Property<byte[]>("References")
                         .IsRequired()
                         .HasColumnType("BLOB");

@@ -262,6 +262,7 @@ function CountAhead({ reading, late, editing, view }: Pick<Props, "reading" | "l
     <span className="text-[12.5px] whitespace-nowrap text-quiet max-[1150px]:hidden">
       {on.length === 1 ? (on[0]?.name ?? "") : `${on.length} databases`}, {count(view.ledger.duplicates)}{" "}
       {view.ledger.duplicates === 1 ? "duplicate" : "duplicates"} joined
+      {view.ledger.byTexts !== null && `, ${count(view.ledger.byTexts)} by gathered texts alone`}
     </span>
   );
 }

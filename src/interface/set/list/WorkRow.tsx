@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { HitStrip, type HitField } from "../../ui/HitStrip";
 import { Marked } from "../../ui/Marked";
@@ -81,11 +82,28 @@ export function WorkRow({
           <p className="truncate text-[12.5px] text-aside">set aside: {row.reason}</p>
         ) : (
           !dense &&
-          row.snippet && (
+          row.snippet &&
+          // Where the words stand in the text alone, the sentence of the abstract says nothing of them.
+          !(row.inText && row.snippet.marks.length === 0) && (
             <p className="truncate font-serif text-[13px] leading-[1.4] text-ink/85">
               <Marked text={row.snippet} />
             </p>
           )
+        )}
+        {!aside && !dense && row.inText && (
+          <p className="flex gap-1.5 font-serif text-[13px] leading-[1.4] text-ink/85">
+            <Link
+              to={`/r/${reviewId}/read/${row.inText.textId}?page=${row.inText.page}`}
+              tabIndex={-1}
+              onClick={(e) => e.stopPropagation()}
+              className="shrink-0 font-sans text-[12px] text-quiet underline decoration-line underline-offset-2 hover:decoration-ink"
+            >
+              in its text, p. {row.inText.page}
+            </Link>
+            <span className="truncate">
+              <Marked text={row.inText.sentence} />
+            </span>
+          </p>
         )}
         {(row.withdrawn || sense !== null || (!dense && row.tags.length > 0)) && (
           <p className="mt-0.5 flex gap-1.5 overflow-hidden">

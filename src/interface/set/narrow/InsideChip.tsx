@@ -10,6 +10,7 @@ import { Input } from "../../ui/Input";
 export function InsideChip({ inside, take }: { inside: readonly string[]; take: (act: StepAct) => void }) {
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState("");
+  const [inTexts, setInTexts] = useState(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
@@ -28,7 +29,8 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
           onSubmit={(e) => {
             e.preventDefault();
             if (words.trim() === "") return;
-            take({ kind: "Inside", words: [...inside, words.trim()] });
+            const next = inTexts ? `text:(${words.trim()})` : words.trim();
+            take({ kind: "Inside", words: [...inside, next] });
             setWords("");
             setOpen(false);
           }}
@@ -44,6 +46,15 @@ export function InsideChip({ inside, take }: { inside: readonly string[]; take: 
             spellCheck={false}
             className="h-8 w-full text-[13px]"
           />
+          <label className="mt-2 flex items-center gap-1.5 text-[12.5px]">
+            <input
+              type="checkbox"
+              checked={inTexts}
+              onChange={(e) => setInTexts(e.target.checked)}
+              className="accent-[var(--pine)]"
+            />
+            in the gathered full texts only
+          </label>
         </form>
         {inside.map((w) => (
           <p key={w} className="mt-2 flex justify-between gap-3">

@@ -8,7 +8,8 @@ const scopes: [string, string, string][] = [
   ["title", "Title", "title"],
   ["abstract", "Abstract", "abstract"],
   ["keywords", "Keywords", "keywords"],
-  ["anywhere", "Anywhere", "anywhere in the record"],
+  ["anywhere", "Anywhere", "anywhere in the record, or in its gathered text"],
+  ["text", "Full texts", "in gathered full texts"],
   ["author", "Author", "people"],
   ["venue", "Venue", "venue"],
 ];

@@ -132,6 +132,14 @@ export function LedgerCard({
           </tr>
         </tbody>
       </table>
+      {ledger.byTexts !== null && (
+        <p
+          className="text-[11.5px] text-quiet"
+          title="Works that match only by the words of full texts gathered in this review"
+        >
+          gathered texts alone bring <b className="font-semibold text-ink">{count(ledger.byTexts)}</b>
+        </p>
+      )}
       {missed > 0 && (
         <TextButton onClick={() => setMissing(true)} className="text-[11.5px] text-quiet">
           misses {count(missed)} kept {missed === 1 ? "work" : "works"}
