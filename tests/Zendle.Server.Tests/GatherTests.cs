@@ -91,6 +91,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     [Theory]
     [InlineData("page", "Html", "text/html", ".html")]
     [InlineData("jats", "Jats", "application/xml", ".xml")]
+    [InlineData("epub", "Epub", "application/epub+zip", ".epub")]
     public async Task A_text_that_is_no_pdf_is_taken_with_its_figure_shown_and_counted(
         string kind,
         string format,
@@ -274,7 +275,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
             await Said(Bring(review, "hello"u8.ToArray(), "a.pdf"))
         );
         Assert.Equal(
-            (422, "The file is no PDF, no web page, no article in JATS XML and no plain text."),
+            (422, "The file is no PDF, no web page, no article in JATS XML, no EPUB and no plain text."),
             await Said(Bring(review, [80, 75, 3, 4, 0, 0, 1, 2], "a.zip"))
         );
         Assert.Equal((422, "The file is empty."), await Said(Bring(review, [], "a.pdf")));

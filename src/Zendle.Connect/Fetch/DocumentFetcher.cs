@@ -59,7 +59,7 @@ public sealed class DocumentFetcher : IDisposable
         gate = new(limits.PerHost, clock);
         http = OutsideHttp.Client(policy, "full text", contact);
         http.DefaultRequestHeaders.Accept.ParseAdd(
-            "application/pdf, application/xml;q=0.9, text/html;q=0.8, */*;q=0.1"
+            "application/pdf, application/xml;q=0.9, application/epub+zip;q=0.85, text/html;q=0.8, */*;q=0.1"
         );
         manners = new(http, policy, limits, clock);
     }

@@ -29,7 +29,7 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
     public bool AsksForPassword { get; init; }
 
     /// <summary>
-    /// Where the text may lie, the likeliest first: PDFs, then the article in XML, then the article as a page, then what is
+    /// Where the text may lie, the likeliest first: PDFs, then the article in XML, as an EPUB, as a page, then what is
     /// not said to be anything; of each, in the order they are named.
     /// </summary>
     public IReadOnlyList<TypedLink> Texts =>
@@ -65,8 +65,9 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
         {
             Pdf => 0,
             Xml or "text/xml" or "application/jats+xml" or "application/vnd.jats+xml" => 1,
-            Html or "application/xhtml+xml" => 2,
-            null => 3,
+            "application/epub+zip" => 2,
+            Html or "application/xhtml+xml" => 3,
+            null => 4,
             _ => -1,
         };
 

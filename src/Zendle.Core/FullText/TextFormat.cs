@@ -18,6 +18,9 @@ public enum TextFormat
 
     /// <summary>Plain text.</summary>
     Plain,
+
+    /// <summary>EPUB (EPUB 3.3, W3C): web pages in an archive.</summary>
+    Epub,
 }
 
 /// <summary>Tells formats apart by what files begin with, whatever they are called, and says what they are.</summary>
@@ -31,6 +34,9 @@ public static partial class TextFormats
         var start = file[..Math.Min(Looked, file.Length)];
         if (start[..Math.Min(1024, start.Length)].IndexOf("%PDF-"u8) >= 0)
             return TextFormat.Pdf;
+        // The archive begins with an entry that holds nothing but its media type (OCF, EPUB 3.3, 4.2.6).
+        if (start.StartsWith("PK\u0003\u0004"u8))
+            return start.IndexOf("application/epub+zip"u8) >= 0 ? TextFormat.Epub : null;
         if (start.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xFE]) || start.StartsWith((ReadOnlySpan<byte>)[0xFE, 0xFF]))
             return ByMarks((start[0] == 0xFF ? Encoding.Unicode : Encoding.BigEndianUnicode).GetString(start[2..]));
         if (start.IsEmpty || start.IndexOf((byte)0) >= 0)
@@ -45,6 +51,7 @@ public static partial class TextFormats
             TextFormat.Html => "web page",
             TextFormat.Jats => "JATS XML",
             TextFormat.Plain => "plain text",
+            TextFormat.Epub => "EPUB",
             _ => "PDF",
         };
 
@@ -55,6 +62,7 @@ public static partial class TextFormats
             TextFormat.Html => ".html",
             TextFormat.Jats => ".xml",
             TextFormat.Plain => ".txt",
+            TextFormat.Epub => ".epub",
             _ => ".pdf",
         };
 

@@ -38,7 +38,7 @@ public static class DocumentText
         return TextFormats.Of(file)
             ?? throw new DocumentFaultException(
                 DocumentFault.NotADocument,
-                "The file is no PDF, no web page, no article in JATS XML and no plain text."
+                "The file is no PDF, no web page, no article in JATS XML, no EPUB and no plain text."
             );
     }
 
@@ -53,6 +53,7 @@ public static class DocumentText
             format switch
             {
                 TextFormat.Jats => JatsHtml.Of(file),
+                TextFormat.Epub => EpubHtml.Of(file),
                 TextFormat.Plain => PlainHtml.Of(PageText.Of(file)),
                 _ => PageText.Of(file),
             }

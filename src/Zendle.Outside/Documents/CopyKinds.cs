@@ -34,6 +34,7 @@ public sealed class CopyKinds
         "many-pages",
         "page",
         "jats",
+        "epub",
         "preview",
         .. LookAlikes.Kinds,
     ];

@@ -96,7 +96,7 @@ public sealed partial class LibraryProxy(
         return await hosts.Serve(http, id, match.Groups[2].Value, pages.Covers(library, works[id]));
     }
 
-    [GeneratedRegex(@"^publisher/[a-z0-9-]+/(\d{1,7})(/text\.(?:pdf|html|xml))?$", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^publisher/[a-z0-9-]+/(\d{1,7})(/text\.(?:pdf|html|xml|epub))?$", RegexOptions.CultureInvariant)]
     private static partial Regex TextPath();
 
     private static IResult Form(string key, string then, string? fault) =>

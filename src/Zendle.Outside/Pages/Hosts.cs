@@ -46,6 +46,10 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
             (string publisher, int id, HttpContext http) => Marked(http, id, "/text.xml")
         );
         app.MapGet(
+            "/publisher/{publisher}/{id:int}/text.epub",
+            (string publisher, int id, HttpContext http) => Marked(http, id, "/text.epub")
+        );
+        app.MapGet(
             "/publisher/{publisher}/{id:int}/figure-1.png",
             (string publisher, int id) =>
                 id < works.Count
@@ -189,6 +193,8 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
             links.Add("<https://creativecommons.org/licenses/by/4.0/>; rel=\"license\"");
         if (kind == "jats" && !IsSold(http, w, look))
             links.Add($"<{host}{path}/text.xml>; rel=\"item\"; type=\"application/xml\"");
+        else if (kind == "epub" && !IsSold(http, w, look))
+            links.Add($"<{host}{path}/text.epub>; rel=\"item\"; type=\"application/epub+zip\"");
         else if (kind is not ("landing-only" or "page" or "preview"))
             links.Add($"<{host}{path}/text.pdf>; rel=\"item\"; type=\"application/pdf\"");
         http.Response.Headers.Append("Link", string.Join(", ", links));
@@ -216,7 +222,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 <p>{(
                     IsSold(http, w, look) ? $"Full text: {Price(w)} EUR"
                     : kind == "landing-only" ? "The text is not online."
-                    : kind is "page" or "jats" or "preview" ? "Full text on this site"
+                    : kind is "page" or "jats" or "epub" or "preview" ? "Full text on this site"
                     : $"<a href=\"{path}/text.pdf\">Full text (PDF)</a>"
                 )}</p>
                 """
@@ -260,6 +266,11 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         // What is said to be the text is its beginning.
         if (kinds.Of(Own(landing), w, Look.Typeset) == "preview")
             paper = paper with { Sections = [], CitedAs = [], References = [] };
+        if (ending == "/text.epub")
+            return Results.Bytes(
+                ArticleEpub.Of(paper, CountFigure.Png(CountTable.Of(w, Look.Typeset))),
+                "application/epub+zip"
+            );
         return ending == "/text.xml"
             ? Results.Bytes(ArticleXml.Jats(paper), "application/xml")
             : Results.Text(ArticlePage.Html(paper, landing), "text/html; charset=utf-8", Encoding.UTF8);

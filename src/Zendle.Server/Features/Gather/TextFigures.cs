@@ -31,7 +31,7 @@ internal sealed class TextFigures(
     /// <param name="cancel">Stops.</param>
     public async Task Bring(string hash, byte[] bytes, Uri? from, CancellationToken cancel)
     {
-        if (TextFormats.Of(bytes) is not (TextFormat.Html or TextFormat.Jats))
+        if (TextFormats.Of(bytes) is not (TextFormat.Html or TextFormat.Jats or TextFormat.Epub))
             return;
         IReadOnlyList<string> named;
         try

@@ -75,6 +75,7 @@ internal static class ReadEndpoints
                 TextFormat.Pdf => "application/pdf",
                 TextFormat.Html => "text/html",
                 TextFormat.Jats => "application/xml",
+                TextFormat.Epub => "application/epub+zip",
                 _ => "text/plain",
             },
             // A page of somebody else is never shown as one of ours.

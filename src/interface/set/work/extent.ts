@@ -8,6 +8,7 @@ const formatWords: Record<Format, string> = {
   Html: "web page",
   Jats: "JATS XML",
   Plain: "plain text",
+  Epub: "EPUB",
 };
 
 /** How long a text is: its pages, or what it is where it has none. */

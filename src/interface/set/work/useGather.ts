@@ -75,7 +75,7 @@ export function useSettle(reviewId: number) {
 }
 
 /** Files that can be brought, for the dialogue that chooses them. */
-export const taken = ".pdf,.html,.htm,.xhtml,.xml,.txt";
+export const taken = ".pdf,.html,.htm,.xhtml,.xml,.txt,.epub";
 
 /** Sends a file: for one work, or to be recognised. */
 export const sendFile = (reviewId: number, file: File, workId: number | null) =>
