@@ -36,6 +36,7 @@ public static class OutsideApplication
         app.MapPages(works, databases, clock, faults, kinds, () => LibraryPages.State(switches));
         var hosts = new Hosts(works, scenario, kinds);
         hosts.Map(app);
+        new BookPlatform(works, scenario).Map(app);
         var libraries = new LibraryPages(works, scenario, clock, switches);
         libraries.Map(app);
         new LibraryProxy(works, libraries, hosts, clock, switches).Map(app);

@@ -338,6 +338,7 @@ review.MapSearch();
 review.MapTerms();
 review.MapNamedSearches();
 review.MapWorks();
+review.MapBooks();
 review.MapEntries(signedIn);
 review.MapScore();
 review.MapReferences();

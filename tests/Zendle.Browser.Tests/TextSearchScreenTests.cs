@@ -37,4 +37,31 @@ public sealed class TextSearchScreenTests(DemoWorldWithItsOutside world) : IClas
         b.Until(() => b.All("article").Count is > 0 and < 16, "works whose text has it");
         Assert.Empty(b.Complaints());
     }
+
+    [Fact]
+    public void A_chapter_leads_to_its_book_and_its_sisters_and_makes_them_the_list()
+    {
+        using var b = world.SignedIn();
+        b.Go("/r/1/search?step=0");
+        b.Fill("[aria-label='Search the databases']", "type:chapter");
+        b.Press(Keys.Enter);
+        b.Until(() => b.All("article").Count > 2, "chapters");
+        // One whose book has others here.
+        for (var i = 0; i < 12 && !b.Text.Contains("In the same book", StringComparison.Ordinal); i++)
+        {
+            b.Press("j");
+            Thread.Sleep(400);
+        }
+        b.Sees("In the same book");
+        Assert.Empty(b.AxeFindings());
+        var title = b.TextOf("aside h2");
+        b.Click("Make the book and its");
+        b.Until(
+            () =>
+                b.Address.Contains("step=", StringComparison.Ordinal)
+                && b.All("article").Any(a => a.Text.Contains(title, StringComparison.OrdinalIgnoreCase)),
+            "the book's works"
+        );
+        Assert.Empty(b.Complaints());
+    }
 }

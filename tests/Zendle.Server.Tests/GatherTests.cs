@@ -100,7 +100,8 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
     )
     {
         var review = await Ann.Review();
-        var (work, path) = await world.Work(kind);
+        // Letters and notices have no figure.
+        var (work, path) = await world.Work(kind, "article");
         var row = (await world.Gather(review, [work]))[work];
         Assert.Equal("InHand", row.Text("state"));
         var text = row.List("texts").Single();

@@ -45,7 +45,9 @@ public sealed class Gathering : IAsyncLifetime
         ).EnsureSuccessStatusCode();
 
     /// <summary>A work with one open copy at its publisher, of the given kind; each call gives another one.</summary>
-    public async Task<(int Work, string Path)> Work(string kind)
+    /// <param name="kind">The kind.</param>
+    /// <param name="type">Its kind of document; null for any.</param>
+    public async Task<(int Work, string Path)> Work(string kind, string? type = null)
     {
         while (open.TryDequeue(out var path))
         {
@@ -66,7 +68,7 @@ public sealed class Gathering : IAsyncLifetime
             if (found.Length != 1)
                 continue;
             var work = await Ann.Get($"/api/reviews/{review}/works/{found[0]}");
-            if (work["copies"]!.AsArray().Count != 1)
+            if (work["copies"]!.AsArray().Count != 1 || (type is not null && work.Text("type") != type))
                 continue;
             // Some records have slips in their titles, and their texts rightly wait for a person.
             var page = System.Net.WebUtility.HtmlDecode(await reply.Content.ReadAsStringAsync());

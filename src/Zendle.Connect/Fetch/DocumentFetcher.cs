@@ -23,6 +23,11 @@ public sealed record Fetched(
     FetchedPage? Page = null
 );
 
+/// <summary>The work whose text is fetched.</summary>
+/// <param name="Titles">Its titles.</param>
+/// <param name="IsPart">Whether it is a chapter: then a page that has the whole book may name it, too.</param>
+public sealed record WantedText(IReadOnlyList<string> Titles, bool IsPart);
+
 /// <summary>A page that came instead of a document.</summary>
 /// <param name="Address">Where it lies.</param>
 /// <param name="Bytes">The page.</param>
@@ -84,14 +89,16 @@ public sealed class DocumentFetcher : IDisposable
     /// <param name="progress">Told how it goes on.</param>
     /// <param name="cancel">Stops.</param>
     /// <param name="pass">The library it goes through; null for none.</param>
+    /// <param name="wanted">The work, for being known in a table of contents; null when it is not.</param>
     public async Task<Fetched> Fetch(
         Uri address,
         Action<FetchProgress> progress,
         CancellationToken cancel,
-        LibraryPass? pass = null
+        LibraryPass? pass = null,
+        WantedText? wanted = null
     )
     {
-        var visit = new Visit(pass);
+        var visit = new Visit(pass, wanted);
         return await Fetch(address, visit, progress, cancel) with { AskedToWait = visit.AskedToWait };
     }
 
@@ -128,10 +135,21 @@ public sealed class DocumentFetcher : IDisposable
             return new(null, "The document came.", landing.Address, direct);
         var page = landing.Page!;
         // A library's page leads on to the publisher's, through its proxy.
-        if (page.Texts.Count == 0 && page.Anchors.Where(visit.Leads).Distinct().ToArray() is { Length: > 0 } ways)
+        if (
+            page.Texts.Count == 0
+            && page.Anchors.Select(a => a.Address).Where(visit.Leads).Distinct().ToArray() is { Length: > 0 } ways
+        )
             return await Through(ways, visit, progress, cancel);
-        // The first that fails says why; others are tried all the same.
         Fetched? failed = null;
+        // A table of contents leads on to the work in it. Of a chapter that comes before the whole book.
+        if ((visit.IsPart || page.Texts.Count == 0) && visit.Listed(page, landing.Address) is { Length: > 0 } listed)
+        {
+            var found = await Through(listed, visit, progress, cancel);
+            if (found.Outcome is null)
+                return found;
+            failed = found;
+        }
+        // The first that fails says why; others are tried all the same.
         foreach (var text in page.Texts.Where(t => t.Address != landing.Address).Take(MostTried))
             try
             {

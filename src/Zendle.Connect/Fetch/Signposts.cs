@@ -10,6 +10,12 @@ namespace Zendle.Connect.Fetch;
 /// <param name="Type">Media type of what lies there; null when not said.</param>
 public sealed record TypedLink(Uri Address, string Rel, string? Type);
 
+/// <summary>A link of a page.</summary>
+/// <param name="Address">Where it leads.</param>
+/// <param name="Text">What it says.</param>
+/// <param name="Row">What the row of a list or table says that it stands in; empty for none.</param>
+public sealed record PageLink(Uri Address, string Text, string Row);
+
 /// <summary>
 /// What a landing page says to machines: FAIR Signposting links (signposting.org/FAIR; relations cite-as, item, type,
 /// author, license, describedby) from its Link header and its head, the addresses of texts in its <c>meta</c> elements as
@@ -20,10 +26,11 @@ public sealed record TypedLink(Uri Address, string Rel, string? Type);
 /// <param name="IsFree">Whether the page says that the text is free; null when it does not say.</param>
 public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bool? IsFree)
 {
-    private const int MostLinks = 200;
+    private const int MostLinks = 400,
+        LongestRow = 1_000;
 
-    /// <summary>Where the links of its body lead, in their order.</summary>
-    public IReadOnlyList<Uri> Anchors { get; init; } = [];
+    /// <summary>The links of its body, in their order.</summary>
+    public IReadOnlyList<PageLink> Anchors { get; init; } = [];
 
     /// <summary>Whether it has a field for a password.</summary>
     public bool AsksForPassword { get; init; }
@@ -80,7 +87,7 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
         var links = headers.SelectMany(h => FromHeader(page, h)).ToList();
         string? price = null;
         bool? free = null;
-        var (anchors, asksForPassword) = (new List<Uri>(), false);
+        var (anchors, asksForPassword) = (new List<PageLink>(), false);
         if (html.Length > 0)
         {
             using var document = new HtmlParser().ParseDocument(html);
@@ -106,11 +113,14 @@ public sealed record Signposts(IReadOnlyList<TypedLink> Links, string? Price, bo
                     Uri.TryCreate(page, anchor.GetAttribute("href"), out var address)
                     && address.Scheme is "http" or "https"
                 )
-                    anchors.Add(address);
+                    anchors.Add(new(address, Words(anchor), Words(anchor.Closest("li,tr,dd,p"))));
             asksForPassword = document.QuerySelector("input[type=password]") is not null;
         }
         return new([.. links.Take(MostLinks)], price, free) { Anchors = anchors, AsksForPassword = asksForPassword };
     }
+
+    private static string Words(AngleSharp.Dom.IElement? of) =>
+        of?.TextContent is { Length: <= LongestRow } text ? text : "";
 
     private static string? MediaType(string? text) =>
         text?.Split(';', 2)[0].Trim().ToLowerInvariant() is { Length: > 0 } type ? type : null;

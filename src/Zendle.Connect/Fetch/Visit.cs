@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Http.Headers;
+using Zendle.Core.FullText;
 
 namespace Zendle.Connect.Fetch;
 
@@ -8,13 +9,15 @@ internal sealed class Visit
 {
     private readonly CookieContainer cookies = new();
     private readonly LibraryPass? pass;
+    private readonly WantedText? wanted;
     private bool leadsOn = true;
 
     /// <summary>Begins a visit.</summary>
     /// <param name="pass">The library it goes through; null for none.</param>
-    public Visit(LibraryPass? pass = null)
+    /// <param name="wanted">The work; null when it is not known.</param>
+    public Visit(LibraryPass? pass = null, WantedText? wanted = null)
     {
-        this.pass = pass;
+        (this.pass, this.wanted) = (pass, wanted);
         pass?.Give(cookies);
     }
 
@@ -24,6 +27,37 @@ internal sealed class Visit
         leadsOn = false;
         return this;
     }
+
+    /// <summary>Whether what is wanted is a part of a book.</summary>
+    public bool IsPart => wanted?.IsPart == true;
+
+    /// <summary>
+    /// Where the rows of a table of contents lead that name the work: titles that are links first, then links beside a title,
+    /// those that are called PDF before others.
+    /// </summary>
+    public Uri[] Listed(Signposts page, Uri at) =>
+        !leadsOn || wanted is null
+            ? []
+            :
+            [
+                .. page
+                    .Anchors.Where(a => a.Address != at)
+                    .Select(a =>
+                        (
+                            a.Address,
+                            Rank: wanted.Titles.Any(t => ListedTitle.Names(a.Text, t)) ? 0
+                            : !wanted.Titles.Any(t => ListedTitle.Names(a.Row, t)) ? -1
+                            : a.Text.Contains("pdf", StringComparison.OrdinalIgnoreCase)
+                            || a.Address.AbsolutePath.EndsWith(".pdf", StringComparison.OrdinalIgnoreCase)
+                                ? 1
+                            : 2
+                        )
+                    )
+                    .Where(a => a.Rank >= 0)
+                    .OrderBy(a => a.Rank)
+                    .Select(a => a.Address)
+                    .Distinct(),
+            ];
 
     /// <summary>Whether a link of a page without signposts leads to the text.</summary>
     public bool Leads(Uri link) => leadsOn && pass?.Leads(link) == true;

@@ -105,4 +105,8 @@ public sealed record ExpectedWork(
     int? Year,
     string Abstract,
     Records.DocumentType Type = Records.DocumentType.Other
-);
+)
+{
+    /// <summary>How many pages its record gives it; null when it does not say.</summary>
+    public int? PageCount { get; init; }
+}

@@ -12,7 +12,7 @@ public sealed record TextPage(int Page, string Text);
 public static class RunningText
 {
     /// <summary>More letters than this are not kept of one document.</summary>
-    public const int Most = 4_000_000;
+    public const int Most = 2_000_000;
 
     /// <summary>
     /// The pages of a document. Where a line ends in a hyphen it stays, and the next follows at once: so the word is found

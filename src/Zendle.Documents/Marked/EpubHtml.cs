@@ -22,7 +22,8 @@ internal static partial class EpubHtml
 {
     private const long MostUnpacked = 80_000_000;
     private const int MostEntries = 10_000,
-        MostPicture = 8_000_000;
+        MostPicture = 8_000_000,
+        MostPictures = 9_000_000;
 
     /// <summary>Writes a file as a page.</summary>
     /// <param name="file">The file.</param>
@@ -57,6 +58,9 @@ internal static partial class EpubHtml
             .ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
 
         private long left = MostUnpacked;
+
+        // What is shown goes from process to process in one piece.
+        private int pictures = MostPictures;
 
         public string Page()
         {
@@ -113,10 +117,11 @@ internal static partial class EpubHtml
                 address is null
                 || Inside(from, address) is not { } path
                 || !entries.TryGetValue(path, out var entry)
-                || entry.Length > MostPicture
+                || entry.Length > Math.Min(MostPicture, pictures)
             )
                 return null;
             var bytes = Bytes(entry);
+            pictures -= bytes.Length;
             return FigureFormats.TypeOf(bytes) is { } type
                 ? $"data:{type};base64,{Convert.ToBase64String(bytes)}"
                 : null;

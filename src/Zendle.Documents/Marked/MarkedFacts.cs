@@ -61,12 +61,18 @@ internal static class MarkedFacts
             [
                 .. ReadableText.HeadingsOf(text).Take(MostHeadings).Select(h => new DocumentHeading(h.Text, 1)),
             ],
-            Text = [new(1, string.Join('\n', pieces.Where(p => p.Kind != BlockKind.Entry).Select(p => p.Text)))],
+            Text = [new(1, Running(pieces))],
             References = references,
             Citations =
                 CitingSentences.Linked([.. running.Select(p => Marked(p.Element, text))])
                 ?? CitingSentences.Printed([.. running.Select(p => p.Text)], references, IsNumbered(entries)),
         };
+    }
+
+    private static string Running(IReadOnlyList<TextBlock> pieces)
+    {
+        var text = string.Join('\n', pieces.Where(p => p.Kind != BlockKind.Entry).Select(p => p.Text));
+        return text.Length > RunningText.Most ? text[..RunningText.Most] : text;
     }
 
     /// <summary>Words of the running text alone: not the abstract, lists or tables, which pages without a text have, too.</summary>

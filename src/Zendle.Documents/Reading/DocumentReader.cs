@@ -1,3 +1,4 @@
+using System.Buffers.Binary;
 using System.Collections.Concurrent;
 using Zendle.Core.FullText;
 using Zendle.Documents.Marked;
@@ -39,6 +40,16 @@ public sealed class DocumentReader(string program, DocumentLimits limits, int? a
     /// <summary>How a document that is no PDF is shown. As <see cref="Read"/>.</summary>
     public Task<ReadableText> Readable(byte[] bytes, CancellationToken cancel) =>
         Read<ReadableText>(ReaderProtocol.Asked.Readable, bytes, cancel);
+
+    /// <summary>Pages of a PDF as a file of their own. As <see cref="Read"/>.</summary>
+    public Task<byte[]> Cut(byte[] bytes, PageRange range, CancellationToken cancel)
+    {
+        var asked = new byte[bytes.Length + 8];
+        BinaryPrimitives.WriteInt32LittleEndian(asked, range.From);
+        BinaryPrimitives.WriteInt32LittleEndian(asked.AsSpan(4), range.To);
+        bytes.CopyTo(asked, 8);
+        return Read<byte[]>(ReaderProtocol.Asked.Cut, asked, cancel);
+    }
 
     private async Task<T> Read<T>(ReaderProtocol.Asked what, byte[] bytes, CancellationToken cancel)
     {

@@ -1,3 +1,4 @@
+using System.Buffers.Binary;
 using Zendle.Core.FullText;
 using Zendle.Documents.Marked;
 using Zendle.Documents.Pdf;
@@ -30,6 +31,15 @@ public static class DocumentText
             ? throw new DocumentFaultException(DocumentFault.NotADocument, "A PDF is shown page by page.")
             : ReadableText.Of(Marked(file, format));
     }
+
+    /// <summary>Pages of a PDF as a file of their own.</summary>
+    /// <param name="asked">The first and the last page, four bytes each (little-endian), and the whole file.</param>
+    /// <exception cref="DocumentFaultException">They cannot be cut out.</exception>
+    public static byte[] Cut(byte[] asked) =>
+        PdfCut.Of(
+            asked[8..],
+            new(BinaryPrimitives.ReadInt32LittleEndian(asked), BinaryPrimitives.ReadInt32LittleEndian(asked.AsSpan(4)))
+        );
 
     private static TextFormat FormatOf(byte[] file)
     {

@@ -28,6 +28,9 @@ public static class ReaderProtocol
 
         /// <summary>How it is shown, a <see cref="ReadableText"/>.</summary>
         Readable,
+
+        /// <summary>Some of its pages as a file of their own: their first and last number, four bytes each, stand before it.</summary>
+        Cut,
     }
 
     private sealed record Fault(DocumentFault Kind, string Sentence, int Pages = 0);
@@ -69,9 +72,9 @@ public static class ReaderProtocol
         {
             said = (
                 0,
-                what == Asked.Readable
-                    ? JsonSerializer.SerializeToUtf8Bytes(DocumentText.Readable(document))
-                    : JsonSerializer.SerializeToUtf8Bytes(DocumentText.Read(document, limits))
+                what == Asked.Cut ? JsonSerializer.SerializeToUtf8Bytes(DocumentText.Cut(document))
+                : what == Asked.Readable ? JsonSerializer.SerializeToUtf8Bytes(DocumentText.Readable(document))
+                : JsonSerializer.SerializeToUtf8Bytes(DocumentText.Read(document, limits))
             );
         }
         catch (DocumentFaultException e)

@@ -34,34 +34,47 @@ public sealed class PaperPrinter : IDisposable
         line;
     private float y;
 
-    private PaperPrinter(Paper paper, Stream to)
+    private PaperPrinter(Paper paper, SKDocument document)
     {
-        this.paper = paper;
+        (this.paper, this.document) = (paper, document);
         (plain, bold, italic) = (Face("Regular"), Face("Bold"), Face("Italic"));
         typeset = paper.Look == Look.Typeset;
         (left, columnWidth, gap) = typeset ? (50f, 238f, 19f) : (80f, 440f, 0f);
         (size, lead) = typeset ? (9.2f, 12f) : (11f, 22f);
-        document = SKDocument.CreatePdf(
+    }
+
+    /// <summary>A document to print into; close it when all is printed.</summary>
+    internal static SKDocument Document(Stream to, string title, IEnumerable<Signature> people) =>
+        SKDocument.CreatePdf(
             to,
             new SKDocumentPdfMetadata
             {
-                Title = paper.Title,
-                Author = string.Join("; ", paper.Work.People.Take(6).Select(p => $"{p.Given} {p.Family}")),
+                Title = title,
+                Author = string.Join("; ", people.Take(6).Select(p => $"{p.Given} {p.Family}")),
                 Creation = Made,
                 Modified = Made,
                 RasterDpi = 150,
                 EncodingQuality = 101,
             }
         );
-    }
 
     /// <summary>Prints a paper.</summary>
     public static byte[] Print(Paper paper)
     {
         using var to = new MemoryStream();
-        using (var printer = new PaperPrinter(paper, to))
-            printer.Print();
+        using (var document = Document(to, paper.Title, paper.Work.People))
+        {
+            Print(paper, document);
+            document.Close();
+        }
         return to.ToArray();
+    }
+
+    /// <summary>Prints a paper into a document, behind what is in it.</summary>
+    internal static void Print(Paper paper, SKDocument document)
+    {
+        using var printer = new PaperPrinter(paper, document);
+        printer.Print();
     }
 
     internal static SKTypeface Face(string style) =>
@@ -97,7 +110,6 @@ public sealed class PaperPrinter : IDisposable
         if (typeset && !paper.HasTitlePage)
             Appendix(paper.Work.LastPage - paper.Work.FirstPage + 1);
         document.EndPage();
-        document.Close();
     }
 
     /// <summary>The repository's sheet before a manuscript: what it is, whose it is, how to cite it.</summary>
@@ -453,7 +465,6 @@ public sealed class PaperPrinter : IDisposable
     /// <inheritdoc/>
     public void Dispose()
     {
-        document.Dispose();
         ink.Dispose();
         plain.Dispose();
         bold.Dispose();

@@ -213,6 +213,9 @@ public sealed class TextRow : IStoredText
     /// <summary>Name of the file in the vault: SHA-256 of its bytes, in hexadecimal.</summary>
     public required string Hash { get; set; }
 
+    /// <summary>The file it was cut out of, as a chapter of its book; null for a file as it came.</summary>
+    public string? PartOf { get; set; }
+
     /// <summary>Its bytes.</summary>
     public int Bytes { get; set; }
 

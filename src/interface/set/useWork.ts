@@ -10,6 +10,15 @@ export const useReferences = (reviewId: number, workId: number, shown: boolean) 
     enabled: shown,
   });
 
+/** The book that a work is or stands in, with its chapters here; asked for of books and chapters. */
+export const useBook = (reviewId: number, workId: number, asked: boolean) =>
+  useQuery({
+    queryKey: ["review", reviewId, "book", workId],
+    queryFn: () =>
+      read(api.GET("/api/reviews/{reviewId}/works/{workId}/book", { params: { path: { reviewId, workId } } })),
+    enabled: asked,
+  });
+
 /** How the score by which a work stands in the list is made; asked for when it is to be shown. */
 export const useScore = (reviewId: number, workId: number, stepId: number, shown: boolean) =>
   useQuery({

@@ -70,18 +70,19 @@ internal sealed record Share(IReadOnlyList<Work> Works, Dice Dice, HashSet<int> 
         return list;
     }
 
-    /// <summary>The publisher's copy of what appeared in a journal.</summary>
+    /// <summary>The publisher's copy of what appeared in a journal; of a book and its chapters the book's page.</summary>
     public static (string, string, string)[] PublisherCopy(Work w) =>
-        w.Journal is null
-            ? []
-            :
-            [
-                (
-                    $"/publisher/{w.Journal.Publisher.ToLowerInvariant().Replace(' ', '-')}/{w.Id}",
-                    w.Journal.Open ? "free" : "closed",
-                    "version of record"
-                ),
-            ];
+        w.Book is { } book ? [($"/books/{book.Id}", "free", "version of record")]
+        : w.Type == "book" ? [($"/books/{w.Id}", "free", "version of record")]
+        : w.Journal is null ? []
+        :
+        [
+            (
+                $"/publisher/{w.Journal.Publisher.ToLowerInvariant().Replace(' ', '-')}/{w.Id}",
+                w.Journal.Open ? "free" : "closed",
+                "version of record"
+            ),
+        ];
 
     /// <summary>The set a kind of document belongs to.</summary>
     public static string Set(string type) => "type:" + type.Replace(' ', '-');

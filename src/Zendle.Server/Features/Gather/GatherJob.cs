@@ -4,6 +4,7 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Fetch;
 using Zendle.Core.FullText;
+using Zendle.Core.Records;
 using Zendle.Server.Jobs;
 using Zendle.Server.Libraries;
 using Zendle.Store.Made;
@@ -198,7 +199,8 @@ internal sealed class GatherJob(
             stop.Address,
             p => progress.Say(sought.ReviewId, sought.WorkId, p with { Sentence = $"{name}: {p.Sentence}" }),
             cancel,
-            stop.LibraryId is { } library ? await ways.Pass(sought.AccountId, library, known, cancel) : null
+            stop.LibraryId is { } library ? await ways.Pass(sought.AccountId, library, known, cancel) : null,
+            new(expected.Titles, expected.Type == DocumentType.Chapter)
         );
         var (outcome, sentence, price, at) = (
             fetched.Outcome ?? AttemptOutcome.Got,

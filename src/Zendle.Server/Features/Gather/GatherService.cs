@@ -434,6 +434,13 @@ internal sealed class GatherService(
         {
             vault.Remove(text.Hash);
             await figures.Remove(text.Hash);
+            if (
+                text.PartOf is { } book
+                && !await context.Texts.AnyAsync(t =>
+                    (t.Hash == book || t.PartOf == book) && t.Verdict != TextVerdict.Refused
+                )
+            )
+                vault.Remove(book);
         }
         await lists.Show([text.WorkId], CancellationToken.None);
         hub.Tell(new("gather", reviewId));

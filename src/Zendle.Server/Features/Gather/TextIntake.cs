@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
@@ -24,6 +25,7 @@ internal sealed record Taken(AttemptOutcome Outcome, string Sentence, TextRow? T
 /// <param name="Source">From where: an address, or the name of the file a person brought.</param>
 /// <param name="Said">Which version was expected there; null when that was not said.</param>
 /// <param name="Account">Who brought it; null when it was fetched.</param>
+/// <param name="PartOf">Of a chapter that was cut out of its book: what of it; null for a file as it came.</param>
 /// <param name="MustAgree">Whether it is no text unless every check agrees: a page that nobody calls the text.</param>
 internal sealed record IncomingText(
     byte[] Bytes,
@@ -31,8 +33,15 @@ internal sealed record IncomingText(
     string Source,
     WorkVersion? Said,
     string? Account,
-    bool MustAgree = false
+    bool MustAgree = false,
+    CutOut? PartOf = null
 );
+
+/// <summary>Where a document was cut out.</summary>
+/// <param name="Bytes">The whole file.</param>
+/// <param name="Pages">Which of its pages.</param>
+/// <param name="Of">How many it has.</param>
+internal sealed record CutOut(byte[] Bytes, PageRange Pages, int Of);
 
 /// <summary>
 /// Checks documents against works and stores those that pass or may pass. What is refused is not stored.
@@ -46,6 +55,9 @@ internal sealed class TextIntake(
     TimeProvider clock
 )
 {
+    /// <summary>A chapter's own file may have a cover and a page of imprint.</summary>
+    private const int MostFrontPages = 2;
+
     /// <summary>What the records of a work expect of its text; null when the work is gone.</summary>
     /// <param name="workId">The work.</param>
     /// <param name="cancel">Stops.</param>
@@ -75,7 +87,10 @@ internal sealed class TextIntake(
                 chosen.Year.Value,
                 chosen.Abstract.Value,
                 chosen.Type.Value
-            ),
+            )
+            {
+                PageCount = chosen.Venue.Value?.PageCount,
+            },
             new(chosen.Doi.Value, chosen.Copies) { Libraries = ways.To(libraries ?? [], records, chosen) }
         );
     }
@@ -123,9 +138,45 @@ internal sealed class TextIntake(
     )
     {
         var (facts, outcome, sentence) = await Read(incoming.Bytes, withScans: false, cancel);
-        return facts is null
-            ? new(outcome!.Value, sentence, null)
-            : await Take(reviewId, workId, expected, facts, incoming, cancel);
+        if (facts is null)
+            return new(outcome!.Value, sentence, null);
+        if (expected.Type == DocumentType.Chapter && await Chapter(incoming, facts, expected, cancel) is var (cut, of))
+            return await Take(reviewId, workId, expected, of, cut, cancel);
+        return await Take(reviewId, workId, expected, facts, incoming, cancel);
+    }
+
+    /// <summary>
+    /// A chapter out of the file of its whole book, where that is what came and the pages cut out pass for the chapter; null for
+    /// anything else.
+    /// </summary>
+    private async Task<(IncomingText Cut, DocumentFacts Facts)?> Chapter(
+        IncomingText whole,
+        DocumentFacts facts,
+        ExpectedWork expected,
+        CancellationToken cancel
+    )
+    {
+        // The first chapter of a book stands on its first pages: that it passes says nothing of where it ends.
+        var isLonger = expected.PageCount is { } own && facts.Pages > own + MostFrontPages;
+        if (
+            facts.Format != TextFormat.Pdf
+            || (!isLonger && DocumentCheck.Of(facts, expected).Verdict == DocumentVerdict.Agrees)
+            || ChapterPages.Find(facts.Text, facts.Pages, expected) is not { } pages
+            || pages.To - pages.From + 1 >= facts.Pages
+        )
+            return null;
+        try
+        {
+            var bytes = await documents.Cut(whole.Bytes, pages, cancel);
+            var cut = await documents.Read(bytes, cancel);
+            return DocumentCheck.Of(cut, expected).Verdict == DocumentVerdict.Agrees
+                ? (whole with { Bytes = bytes, PartOf = new(whole.Bytes, pages, facts.Pages) }, cut)
+                : null;
+        }
+        catch (DocumentFaultException)
+        {
+            return null;
+        }
     }
 
     /// <summary>Takes in a document that was read already.</summary>
@@ -152,9 +203,12 @@ internal sealed class TextIntake(
         if (incoming.MustAgree && check.Verdict != DocumentVerdict.Agrees)
             return new(AttemptOutcome.NoTextThere, check.Sentence, null);
         string hash;
+        string? source;
         try
         {
             hash = vault.Put(bytes);
+            // Of all chapters of a book it is kept once.
+            source = incoming.PartOf is { } book ? vault.Put(book.Bytes) : null;
         }
         catch (NoRoomException e)
         {
@@ -179,6 +233,7 @@ internal sealed class TextIntake(
                     Sentence = "",
                     Source = incoming.Source,
                     Route = incoming.Route,
+                    PartOf = source,
                     Checks = JsonSerializer.Serialize(check.Lines, StoredJson.Options),
                     Headings = JsonSerializer.Serialize(facts.Headings, StoredJson.Options),
                     At = clock.GetUtcNow(),
@@ -191,6 +246,11 @@ internal sealed class TextIntake(
                 check.Sentence,
                 check.Version ?? incoming.Said,
                 account
+            );
+        if (incoming.PartOf is { } part && agrees && text.Verdict == TextVerdict.Verified)
+            text.Sentence = string.Create(
+                CultureInfo.InvariantCulture,
+                $"All checks agree: pages {part.Pages.From} to {part.Pages.To} of the book's {part.Of}."
             );
         await TextLists.Note(context, hash, facts, cancel);
         await context.SaveChangesAsync(cancel);

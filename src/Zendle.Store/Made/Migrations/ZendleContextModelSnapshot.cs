@@ -1033,6 +1033,9 @@ namespace Zendle.Store.Made.Migrations
                     b.Property<int>("Pages")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("PartOf")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("ReviewId")
                         .HasColumnType("INTEGER");
 

@@ -8,6 +8,7 @@ import { Counts } from "./Counts";
 import { FullText } from "./FullText";
 import { People, Venue } from "./Heading";
 import { Judgement } from "./Judgement";
+import { Book } from "./Book";
 import { Contents } from "./Contents";
 import { Identifiers } from "./Identifiers";
 import { Related } from "./Related";
@@ -67,6 +68,7 @@ export function WorkBody({
       <Said place={place} work={work} />
       <Terms title="Keywords" field="keywords" terms={work.keywords} ask={ask} />
       <Terms title="Controlled terms" field="controlled-terms" terms={work.controlledTerms} ask={ask} />
+      <Book place={place} work={work} ask={ask} />
       <Contents of={work.contents} />
       <Related to={work.related} />
       <Standings of={work.standings} />

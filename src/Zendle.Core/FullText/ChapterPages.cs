@@ -1,0 +1,101 @@
+using System.Globalization;
+using Zendle.Core.Records;
+using Zendle.Core.Text;
+
+namespace Zendle.Core.FullText;
+
+/// <summary>Pages of a file.</summary>
+/// <param name="From">The first, from 1.</param>
+/// <param name="To">The last.</param>
+public readonly record struct PageRange(int From, int To);
+
+/// <summary>
+/// Finds the pages of a chapter in the file of its whole book: where its title stands on top of a page with its people near it;
+/// and as far as the record's pages, the table of contents or the running heads say.
+/// </summary>
+public static class ChapterPages
+{
+    private const int TopWords = 70,
+        NearWords = 50,
+        HeadWords = 25,
+        ContentsAmong = 40,
+        LongestChapter = 200;
+
+    /// <summary>The pages; null when the file does not show them.</summary>
+    /// <param name="text">The running text of the file.</param>
+    /// <param name="pages">How many pages it has.</param>
+    /// <param name="work">The chapter.</param>
+    public static PageRange? Find(IReadOnlyList<TextPage> text, int pages, ExpectedWork work)
+    {
+        var words = text.Select(p => (p.Page, Words: Words.AsWritten(p.Text).ToArray())).ToArray();
+        foreach (var title in work.Titles.Select(t => Words.AsWritten(t).ToArray()).Where(t => t.Length > 0))
+        {
+            var start = words
+                .Where(p => !IsContents(p.Words))
+                .Where(p =>
+                    At(p.Words, title, TopWords) is >= 0 and var at
+                    && (work.People.Count == 0 || work.People.Any(a => IsNear(p.Words, at + title.Length, a)))
+                )
+                .Select(p => p.Page)
+                .FirstOrDefault();
+            if (start == 0)
+                continue;
+            var length =
+                work.PageCount ?? FromContents(words.Select(w => w.Words), title) ?? FromHeads(words, title, start);
+            if (length is { } many)
+                return new(start, Math.Min(pages, start + many - 1));
+        }
+        return null;
+    }
+
+    /// <summary>Where words stand in a row, beginning among the first so many; −1 for nowhere.</summary>
+    private static int At(string[] words, string[] row, int among)
+    {
+        for (var i = 0; i < Math.Min(among, words.Length - row.Length + 1); i++)
+            if (words.AsSpan(i, row.Length).SequenceEqual(row))
+                return i;
+        return -1;
+    }
+
+    private static bool IsNear(string[] words, int from, PersonName person)
+    {
+        var family = Words.AsWritten(person.Family).ToArray();
+        return family.Length > 0 && At(words[Math.Min(from, words.Length)..], family, NearWords) >= 0;
+    }
+
+    private static bool IsContents(string[] words) =>
+        Array.IndexOf(words, "contents", 0, Math.Min(12, words.Length)) >= 0;
+
+    /// <summary>The pages from the chapter to the next, as the table of contents numbers them; null when it does not.</summary>
+    private static int? FromContents(IEnumerable<string[]> pages, string[] title)
+    {
+        // A table may go on for several pages, of which the first alone is called so.
+        string[] table = [.. pages.Take(ContentsAmong).SkipWhile(p => !IsContents(p)).Take(6).SelectMany(p => p)];
+        var at = At(table, title, table.Length);
+        if (at < 0)
+            return null;
+        var own = -1;
+        for (var i = at + title.Length; i < table.Length; i++)
+        {
+            if (!int.TryParse(table[i], NumberStyles.None, CultureInfo.InvariantCulture, out var number))
+                continue;
+            if (own < 0)
+                own = number;
+            else if (number > own && number - own <= LongestChapter)
+                return number - own;
+        }
+        return null;
+    }
+
+    /// <summary>How many pages in a row have the title in their running head; null when the next one has not.</summary>
+    private static int? FromHeads((int Page, string[] Words)[] pages, string[] title, int start)
+    {
+        var byPage = pages.ToDictionary(p => p.Page, p => p.Words);
+        bool HasHead(int page) => byPage.TryGetValue(page, out var words) && At(words, title, HeadWords) >= 0;
+        // Heads may change from left to right: one page without is passed over.
+        var end = start;
+        while (HasHead(end + 1) || HasHead(end + 2))
+            end += HasHead(end + 1) ? 1 : 2;
+        return end > start ? end - start + 1 : null;
+    }
+}

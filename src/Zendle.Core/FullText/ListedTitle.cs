@@ -1,0 +1,28 @@
+using Zendle.Core.Text;
+
+namespace Zendle.Core.FullText;
+
+/// <summary>Knows a title in a table of contents.</summary>
+public static class ListedTitle
+{
+    /// <summary>Titles of fewer words stand in many rows: they must be all of it.</summary>
+    private const int FewestWords = 4;
+
+    /// <summary>
+    /// Whether a row names a title: its words in a row. A short title, like "Introduction", must be all that the row says.
+    /// O(words).
+    /// </summary>
+    public static bool Names(string row, string title)
+    {
+        string[] words = [.. Words.AsWritten(row)];
+        string[] wanted = [.. Words.AsWritten(title)];
+        if (wanted.Length == 0 || words.Length < wanted.Length)
+            return false;
+        if (wanted.Length < FewestWords)
+            return words.AsSpan().SequenceEqual(wanted);
+        for (var i = 0; i <= words.Length - wanted.Length; i++)
+            if (words.AsSpan(i, wanted.Length).SequenceEqual(wanted))
+                return true;
+        return false;
+    }
+}

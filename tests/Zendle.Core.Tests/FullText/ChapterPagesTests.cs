@@ -1,0 +1,82 @@
+using Zendle.Core.FullText;
+using Zendle.Core.Records;
+
+namespace Zendle.Core.Tests.FullText;
+
+/// <summary>A chapter's pages are found in the file of its book.</summary>
+public sealed class ChapterPagesTests
+{
+    private const string Body =
+        " words of the body that go on and on about hedges, lamps and what flies between them at night";
+
+    private static ExpectedWork Chapter(string title, string family, int? pages = null) =>
+        new([title], [new(family, "A.")], [], 2019, "", DocumentType.Chapter) { PageCount = pages };
+
+    /// <summary>Title page, contents, then two chapters of three and two pages, printed as pages 1 and 4.</summary>
+    private static TextPage[] Book(string head = "") =>
+        [
+            new(1, "Nights A handbook edited by Ylva Orm"),
+            new(2, "Contents Lamps in lanes and fields Berg 1 Moths that cross the road Lind 4 Index 6"),
+            new(3, "Lamps in lanes and fields Mei Berg" + Body),
+            new(4, head + Body),
+            new(5, head + Body),
+            new(6, "Moths that cross the road Bo Lind" + Body),
+            new(7, Body),
+        ];
+
+    [Fact]
+    public void As_many_as_its_record_says() =>
+        Assert.Equal(new(3, 5), ChapterPages.Find(Book(), 7, Chapter("Lamps in lanes and fields", "Berg", 3)));
+
+    [Fact]
+    public void Or_up_to_the_next_by_the_table_of_contents()
+    {
+        Assert.Equal(new(3, 5), ChapterPages.Find(Book(), 7, Chapter("Lamps in Lanes and Fields", "Berg")));
+        Assert.Equal(new(6, 7), ChapterPages.Find(Book(), 7, Chapter("Moths that cross the road", "Lind")));
+    }
+
+    [Fact]
+    public void Or_as_long_as_running_heads_name_it()
+    {
+        var pages = Book("Lamps in lanes and fields 17").Where(p => p.Page != 2).ToArray();
+        Assert.Equal(new(3, 5), ChapterPages.Find(pages, 7, Chapter("Lamps in lanes and fields", "Berg")));
+    }
+
+    [Fact]
+    public void What_does_not_stand_as_a_title_with_its_people_is_not_found()
+    {
+        Assert.Null(ChapterPages.Find(Book(), 7, Chapter("Lamps in lanes and fields", "Quist", 3)));
+        Assert.Null(ChapterPages.Find(Book(), 7, Chapter("Lamps in streets", "Berg", 3)));
+        // A contents page alone is no chapter, nor is a mention far down a page.
+        Assert.Null(ChapterPages.Find(Book()[..2], 2, Chapter("Lamps in lanes and fields", "Berg", 3)));
+        Assert.Null(
+            ChapterPages.Find(
+                [new(1, string.Concat(Enumerable.Repeat("word ", 80)) + "Lamps in lanes and fields Mei Berg" + Body)],
+                1,
+                Chapter("Lamps in lanes and fields", "Berg", 3)
+            )
+        );
+        // Where nothing tells its length none is guessed.
+        Assert.Null(
+            ChapterPages.Find(
+                [new(9, "Lamps in lanes and fields Mei Berg" + Body)],
+                40,
+                Chapter("Lamps in lanes and fields", "Berg")
+            )
+        );
+    }
+
+    [Fact]
+    public void It_never_goes_beyond_the_file() =>
+        Assert.Equal(new(6, 7), ChapterPages.Find(Book(), 7, Chapter("Moths that cross the road", "Lind", 30)));
+
+    [Theory]
+    [InlineData("3. Moths that cross the road, Lind, pp. 4–6 PDF", "Moths that cross the road", true)]
+    [InlineData("MOTHS THAT CROSS THE ROAD", "Moths that cross the road", true)]
+    [InlineData("Moths that cross a road", "Moths that cross the road", false)]
+    [InlineData("Introduction", "Introduction", true)]
+    [InlineData("Introduction to the moths of roads", "Introduction", false)]
+    [InlineData("", "Introduction", false)]
+    public void A_row_of_a_table_of_contents_names_a_title(string row, string title, bool names) =>
+        Assert.Equal(names, ListedTitle.Names(row, title));
+}

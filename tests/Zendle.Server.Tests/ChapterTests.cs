@@ -1,0 +1,166 @@
+using System.Text.Json.Nodes;
+using Microsoft.Data.Sqlite;
+using Zendle.Tests.Shared;
+
+namespace Zendle.Server.Tests;
+
+/// <summary>Chapters whose records name no more than their book's page.</summary>
+public sealed class ChapterTests(Chapters world) : IClassFixture<Chapters>
+{
+    private Visitor Ann => world.Ann;
+
+    /// <summary>Chapters by the manner of their book: a page for each, a link beside each title, the whole book alone.</summary>
+    private async Task<ILookup<int, (int Work, int Book)>> ByManner(int review)
+    {
+        var found = new List<(int Work, int Book)>();
+        foreach (var work in await Ann.Works(review, await Ann.Search(review, "type:chapter")))
+            if (
+                (await Ann.Get($"/api/reviews/{review}/works/{work}"))["copies"]!
+                    .AsArray()
+                    .Select(c => new Uri(c!.Text("address")).AbsolutePath)
+                    .FirstOrDefault(p => p.StartsWith("/books/", StringComparison.Ordinal)) is
+                { } path
+            )
+                found.Add((work, int.Parse(path.Split('/')[2], System.Globalization.CultureInfo.InvariantCulture)));
+        return found.ToLookup(f => f.Book % 3);
+    }
+
+    private async Task<Dictionary<int, JsonNode>> Gather(int review, IEnumerable<int> works)
+    {
+        await Ann.Ok("POST", $"/api/reviews/{review}/gather", new { works = works.ToArray(), again = false });
+        for (var i = 0; i < 2_400; i++)
+        {
+            var all = await Ann.Get($"/api/reviews/{review}/gather");
+            if (all["job"]?["endedAt"] is not null)
+                return all.List("works").ToDictionary(w => w.Int("workId"));
+            await Task.Delay(50);
+        }
+        throw new TimeoutException("Gathering did not end.");
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(1)]
+    public async Task A_table_of_contents_leads_to_the_chapter(int manner)
+    {
+        var review = await Ann.Review();
+        var chapters = (await ByManner(review))[manner].Take(4).ToArray();
+        Assert.NotEmpty(chapters);
+        var rows = await Gather(review, chapters.Select(c => c.Work));
+        var got = chapters.Count(c => rows[c.Work].Text("state") == "InHand");
+        // Titles with slips rightly find nothing in a table of contents.
+        Assert.True(got * 2 > chapters.Length, $"{got} of {chapters.Length}");
+        Assert.All(
+            chapters.Where(c => rows[c.Work].Text("state") == "InHand"),
+            c =>
+                Assert.Contains(
+                    $"/books/{c.Book}/chapters/",
+                    rows[c.Work]["attempts"]!.AsArray()[^1]!.Text("address"),
+                    StringComparison.Ordinal
+                )
+        );
+    }
+
+    [Fact]
+    public async Task A_chapter_is_cut_out_of_its_book_which_is_kept_once()
+    {
+        var review = await Ann.Review();
+        var book = (await ByManner(review))[2].GroupBy(c => c.Book).MaxBy(g => g.Count())!;
+        var rows = await Gather(review, book.Select(c => c.Work));
+        var cut = book.Where(c => rows[c.Work].Text("state") == "InHand").ToArray();
+        Assert.True(book.Count() > 1 && cut.Length * 2 > book.Count(), $"{cut.Length} of {book.Count()}");
+        await using var db = new SqliteConnection($"Data Source={Path.Combine(world.Host.Data, "zendle.db")}");
+        await db.OpenAsync();
+        var sources = new HashSet<string>();
+        foreach (var (work, _) in cut)
+        {
+            var text = rows[work].List("texts").Single();
+            Assert.Matches(@"^All checks agree: pages \d+ to \d+ of the book's \d+\.$", text.Text("sentence"));
+            var pages = (await Ann.Get($"/api/reviews/{review}/works/{work}"))["pages"]!.GetValue<string>().Split('–');
+            if (pages is [var first, var last])
+                Assert.Equal(
+                    int.Parse(last, System.Globalization.CultureInfo.InvariantCulture)
+                        - int.Parse(first, System.Globalization.CultureInfo.InvariantCulture)
+                        + 1,
+                    text.Int("pages")
+                );
+            await using var command = db.CreateCommand();
+            command.CommandText = "SELECT PartOf FROM Texts WHERE Id = $0";
+            command.Parameters.AddWithValue("$0", text.Int("id"));
+            sources.Add((string)(await command.ExecuteScalarAsync())!);
+        }
+        var source = Assert.Single(sources);
+        var file = Directory
+            .GetFiles(Path.Combine(world.Host.Data, "files"), "*", SearchOption.AllDirectories)
+            .Single(f =>
+                Path.GetFileName(f) == source
+                || f.Replace("/", "", StringComparison.Ordinal).EndsWith(source, StringComparison.Ordinal)
+            );
+        // When no chapter of it counts any more it is let go.
+        foreach (var (work, _) in cut)
+        {
+            Assert.True(File.Exists(file));
+            await Ann.Ok(
+                "POST",
+                $"/api/reviews/{review}/texts/{rows[work].List("texts").Single().Int("id")}/settle",
+                new { answer = "Not" }
+            );
+        }
+        Assert.False(File.Exists(file));
+    }
+
+    [Fact]
+    public async Task A_chapter_shows_its_book_with_its_sisters_and_what_the_contents_name_besides()
+    {
+        var review = await Ann.Review();
+        foreach (var (work, _) in (await ByManner(review)).SelectMany(c => c))
+        {
+            var (status, book) = await Ann.Send("GET", $"/api/reviews/{review}/works/{work}/book");
+            if (status != 200 || book!["chapters"]!.AsArray().Count < 2)
+                continue;
+            Assert.Contains(work, book.List("chapters").Select(c => c.Int("workId")));
+            var step = await Ann.Search(review, book.Text("expression"));
+            var all = await Ann.Works(review, step);
+            Assert.Equal(
+                all.Order(),
+                book.List("chapters")
+                    .Select(c => c.Int("workId"))
+                    .Concat(book["workId"] is { } own ? [own.GetValue<int>()] : [])
+                    .Order()
+            );
+            foreach (var chapter in book.List("chapters").Take(3))
+                Assert.Equal(
+                    (await Ann.Get($"/api/reviews/{review}/works/{chapter.Int("workId")}")).Int("citedCount"),
+                    chapter.Int("cited")
+                );
+            return;
+        }
+        Assert.Fail("No book has two chapters here.");
+    }
+}
+
+/// <summary>A world with enough books.</summary>
+public sealed class Chapters : IAsyncLifetime
+{
+    public OutsideHost Outside { get; private set; } = null!;
+
+    public ZendleHost Host { get; private set; } = null!;
+
+    public Visitor Ann { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        Outside = await OutsideHost.Start(works: 1_500, seed: 6);
+        Host = new(Outside.Address.ToString());
+        Ann = await Host.Curator();
+        await Ann.HarvestTwo(Outside);
+        // Its catalogue tells the ISBN of the book that a chapter stands in.
+        await Ann.Harvest(Outside.Oai("union"));
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await Host.DisposeAsync();
+        await Outside.DisposeAsync();
+    }
+}
