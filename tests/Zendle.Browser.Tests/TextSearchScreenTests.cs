@@ -55,7 +55,7 @@ public sealed class TextSearchScreenTests(DemoWorldWithItsOutside world) : IClas
         b.Sees("In the same book");
         Assert.Empty(b.AxeFindings());
         var title = b.TextOf("aside h2");
-        b.Click("Make the book and its");
+        b.Click("chapters the list");
         b.Until(
             () =>
                 b.Address.Contains("step=", StringComparison.Ordinal)

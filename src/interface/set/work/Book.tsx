@@ -65,7 +65,8 @@ export function Book({ place, work, ask }: { place: Place; work: Dto<"WorkDto">;
       )}
       {others.length > 0 && (
         <TextButton className="mt-1.5 text-[12.5px]" onClick={() => ask.anew({ expression: book.expression })}>
-          Make the book and its {count(book.total)} {book.total === 1 ? "chapter" : "chapters"} the list
+          Make {book.workId === null ? "these" : "the book and its"} {count(book.total)}{" "}
+          {book.total === 1 ? "chapter" : "chapters"} the list
         </TextButton>
       )}
     </Part>
