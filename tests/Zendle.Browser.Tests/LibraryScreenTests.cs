@@ -80,6 +80,15 @@ public sealed class LibraryScreenTests(DemoWorldWithItsOutside world) : IClassFi
         Connect(b, "XA-QUI1", "Voorland");
         Assert.Empty(b.AxeFindings());
         b.Press(Keys.Escape);
+        b.Until(
+            () =>
+                b.All("li[data-work]")
+                    .Any(r =>
+                        r.Text.Contains("not sought yet", StringComparison.Ordinal)
+                        && r.Text.Contains("through your library", StringComparison.Ordinal)
+                    ),
+            "how a text can be had, before it is sought"
+        );
         var work = await Held(b);
 
         // Said before anything is asked: on the row of a list, in the pane, and as a field to narrow by.

@@ -134,17 +134,10 @@ public sealed class DocumentFetcher : IDisposable
         if (landing.Document is { } direct)
             return new(null, "The document came.", landing.Address, direct);
         var page = landing.Page!;
-        // A library's page leads on to the publisher's, through its proxy.
-        if (
-            page.Texts.Count == 0
-            && page.Anchors.Select(a => a.Address).Where(visit.Leads).Distinct().ToArray() is { Length: > 0 } ways
-        )
-            return await Through(ways, visit, progress, cancel);
         Fetched? failed = null;
-        // A table of contents leads on to the work in it. Of a chapter that comes before the whole book.
-        if ((visit.IsPart || page.Texts.Count == 0) && visit.Listed(page, landing.Address) is { Length: > 0 } listed)
+        if (visit.Onward(page, landing.Address) is { Length: > 0 } ways)
         {
-            var found = await Through(listed, visit, progress, cancel);
+            var found = await Through(ways, visit, progress, cancel);
             if (found.Outcome is null)
                 return found;
             failed = found;
@@ -191,7 +184,7 @@ public sealed class DocumentFetcher : IDisposable
         Fetched? failed = null;
         foreach (var way in ways.Take(MostTried))
         {
-            var fetched = await Fetch(way, visit.Onward(), progress, cancel);
+            var fetched = await Fetch(way, visit, progress, cancel);
             if (fetched.Outcome is null)
                 return fetched;
             failed ??= fetched;

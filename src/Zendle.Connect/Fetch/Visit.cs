@@ -10,7 +10,8 @@ internal sealed class Visit
     private readonly CookieContainer cookies = new();
     private readonly LibraryPass? pass;
     private readonly WantedText? wanted;
-    private bool leadsOn = true;
+    private bool mayLead = true,
+        mayList = true;
 
     /// <summary>Begins a visit.</summary>
     /// <param name="pass">The library it goes through; null for none.</param>
@@ -21,46 +22,54 @@ internal sealed class Visit
         pass?.Give(cookies);
     }
 
-    /// <summary>The same visit on a page that one of the links leads to: from there no further links are followed.</summary>
-    public Visit Onward()
+    /// <summary>
+    /// Where a page leads on that is not the work's own: a library's page without signposts through the proxy, a table of contents
+    /// to the work in it. Of a chapter the contents come before what the page calls the text, for that is the whole book. Each
+    /// is followed once, so that no fetch wanders.
+    /// </summary>
+    /// <param name="page">The page.</param>
+    /// <param name="at">Where it lies.</param>
+    public Uri[] Onward(Signposts page, Uri at)
     {
-        leadsOn = false;
-        return this;
+        var hasText = page.Texts.Count > 0;
+        if (mayLead && !hasText && pass is not null)
+        {
+            Uri[] through = [.. page.Anchors.Select(a => a.Address).Where(pass.Leads).Distinct()];
+            mayLead = through.Length == 0;
+            if (!mayLead)
+                return through;
+        }
+        if (!mayList || wanted is null || (hasText && !wanted.IsPart))
+            return [];
+        var listed = Listed(page, at, wanted);
+        (mayLead, mayList) = (mayLead && listed.Length == 0, listed.Length == 0);
+        return listed;
     }
-
-    /// <summary>Whether what is wanted is a part of a book.</summary>
-    public bool IsPart => wanted?.IsPart == true;
 
     /// <summary>
     /// Where the rows of a table of contents lead that name the work: titles that are links first, then links beside a title,
     /// those that are called PDF before others.
     /// </summary>
-    public Uri[] Listed(Signposts page, Uri at) =>
-        !leadsOn || wanted is null
-            ? []
-            :
-            [
-                .. page
-                    .Anchors.Where(a => a.Address != at)
-                    .Select(a =>
-                        (
-                            a.Address,
-                            Rank: wanted.Titles.Any(t => ListedTitle.Names(a.Text, t)) ? 0
-                            : !wanted.Titles.Any(t => ListedTitle.Names(a.Row, t)) ? -1
-                            : a.Text.Contains("pdf", StringComparison.OrdinalIgnoreCase)
-                            || a.Address.AbsolutePath.EndsWith(".pdf", StringComparison.OrdinalIgnoreCase)
-                                ? 1
-                            : 2
-                        )
+    private static Uri[] Listed(Signposts page, Uri at, WantedText wanted) =>
+        [
+            .. page
+                .Anchors.Where(a => a.Address != at)
+                .Select(a =>
+                    (
+                        a.Address,
+                        Rank: wanted.Titles.Any(t => ListedTitle.Names(a.Text, t)) ? 0
+                        : !wanted.Titles.Any(t => ListedTitle.Names(a.Row, t)) ? -1
+                        : a.Text.Contains("pdf", StringComparison.OrdinalIgnoreCase)
+                        || a.Address.AbsolutePath.EndsWith(".pdf", StringComparison.OrdinalIgnoreCase)
+                            ? 1
+                        : 2
                     )
-                    .Where(a => a.Rank >= 0)
-                    .OrderBy(a => a.Rank)
-                    .Select(a => a.Address)
-                    .Distinct(),
-            ];
-
-    /// <summary>Whether a link of a page without signposts leads to the text.</summary>
-    public bool Leads(Uri link) => leadsOn && pass?.Leads(link) == true;
+                )
+                .Where(a => a.Rank >= 0)
+                .OrderBy(a => a.Rank)
+                .Select(a => a.Address)
+                .Distinct(),
+        ];
 
     /// <summary>How long hosts asked to be left alone.</summary>
     public TimeSpan AskedToWait { get; set; }

@@ -40,10 +40,11 @@ public static class ChapterPages
                 .FirstOrDefault();
             if (start == 0)
                 continue;
-            var length =
-                work.PageCount ?? FromContents(words.Select(w => w.Words), title) ?? FromHeads(words, title, start);
-            if (length is { } many)
-                return new(start, Math.Min(pages, start + many - 1));
+            // What a record or a table of contents says may be wrong; a page that has the chapter's head belongs to it.
+            var said = work.PageCount ?? FromContents(words.Select(w => w.Words), title) ?? 0;
+            var length = Math.Max(said, FromHeads(words, title, start) ?? 0);
+            if (length > 0)
+                return new(start, Math.Min(pages, start + length - 1));
         }
         return null;
     }

@@ -42,6 +42,19 @@ public sealed class ChapterPagesTests
         Assert.Equal(new(3, 5), ChapterPages.Find(pages, 7, Chapter("Lamps in lanes and fields", "Berg")));
     }
 
+    [Theory]
+    [InlineData(null)]
+    [InlineData(2)]
+    public void A_page_that_has_its_head_belongs_to_it_whatever_contents_or_record_say(int? said)
+    {
+        var pages = Book("Lamps in lanes and fields 17")
+            .Select(p =>
+                p.Page == 2 ? p with { Text = p.Text.Replace("Lind 4", "Lind 2", StringComparison.Ordinal) } : p
+            )
+            .ToArray();
+        Assert.Equal(new(3, 5), ChapterPages.Find(pages, 7, Chapter("Lamps in lanes and fields", "Berg", said)));
+    }
+
     [Fact]
     public void What_does_not_stand_as_a_title_with_its_people_is_not_found()
     {

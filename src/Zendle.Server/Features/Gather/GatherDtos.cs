@@ -56,6 +56,7 @@ internal enum GatherState
 }
 
 /// <summary>One work of the table.</summary>
+/// <param name="Copies">How its text can be had, as its records tell.</param>
 /// <param name="Sentence">What is the matter, or the next act.</param>
 /// <param name="Going">What goes on at this moment; null when nothing does.</param>
 /// <param name="Share">Share of the document that has come, 0–1.</param>
@@ -66,6 +67,7 @@ internal sealed record GatherRowDto(
     string People,
     int? Year,
     string? Venue,
+    string Copies,
     GatherState State,
     string Sentence,
     string? Going,

@@ -306,6 +306,7 @@ internal sealed class GatherService(
             PeopleLine.Of(chosen.People.Value),
             chosen.Year.Value,
             chosen.Venue.Value?.Title ?? chosen.Publisher.Value,
+            TextAtHand.Words[TextAtHand.Best(chosen.Copies)],
             state,
             sentence,
             going?.Sentence,

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { Withdrawn } from "../../ui/Withdrawn";
+import { TextWay } from "../../set/library/TextWay";
 import { extentOf } from "../../set/work/extent";
 import { documentOf } from "../../set/work/useGather";
 import { Chain } from "./Chain";
@@ -69,7 +70,10 @@ export function GatherRow({
             "waits its turn"
           )
         ) : row.state === "NotSought" ? (
-          "not sought yet"
+          <>
+            <span className="block">not sought yet</span>
+            <TextWay reviewId={reviewId} workId={row.workId} said={row.copies} />
+          </>
         ) : (
           <>
             <b className="block text-[12.5px] font-semibold text-ink">
