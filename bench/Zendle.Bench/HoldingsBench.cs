@@ -58,11 +58,8 @@ internal static class HoldingsBench
             var at = Stopwatch.GetTimestamp();
             var answer = HoldingAnswer.Of(item, item.Keys.SelectMany(file.Find), Today);
             took.Add(Stopwatch.GetElapsedTime(at).TotalMilliseconds);
-            held += answer.Verdict == HoldingVerdict.Held ? 1 : 0;
-            same +=
-                (answer.Verdict == HoldingVerdict.Held) == plain[written].Any(c => Says(c, year, volume, issue))
-                    ? 1
-                    : 0;
+            held += answer.Coverage == Coverage.Held ? 1 : 0;
+            same += (answer.Coverage == Coverage.Held) == plain[written].Any(c => Says(c, year, volume, issue)) ? 1 : 0;
         }
         took.Sort();
         Console.WriteLine(

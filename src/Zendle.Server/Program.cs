@@ -361,7 +361,7 @@ review.MapReport();
 signedIn.MapDatabases();
 signedIn.MapHosts();
 signedIn.MapLibraries();
-signedIn.MapTextWays();
+signedIn.MapHeld();
 signedIn.MapTieTables();
 signedIn.MapRecords();
 signedIn.MapEvents();

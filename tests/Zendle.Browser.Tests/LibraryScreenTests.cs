@@ -48,8 +48,8 @@ public sealed class LibraryScreenTests(DemoWorldWithItsOutside world) : IClassFi
         )
         {
             var work = row!["workId"]!.GetValue<int>();
-            var way = b.Api($"/api/text-ways?works={work}").AsArray().Single()!;
-            if (way["way"]!.GetValue<string>() != "Library" || way["verdict"]!.GetValue<string>() != "Held")
+            var held = b.Api($"/api/held?works={work}").AsArray().Single()!;
+            if (held["isFree"]!.GetValue<bool>() || held["coverage"]!.GetValue<string>() != "Held")
                 continue;
             var copies = b.Api($"/api/reviews/1/works/{work}?stepId=0")["copies"]!.AsArray();
             if (copies.Count != 1)

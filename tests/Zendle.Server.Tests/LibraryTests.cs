@@ -100,18 +100,22 @@ public sealed class LibraryTests(Gathering world) : IClassFixture<Gathering>, IA
         for (var offset = 0; found.Count < most && offset < 600; offset += 200)
         {
             var ids = await Ann.Works(review, step, $"limit=200&offset={offset}");
-            foreach (var way in await Ways(ids))
+            foreach (var held in await HeldOf(ids))
             {
-                if (way.Text("way") != "Library" || way.Text("verdict") != "Held" || way.Int("libraryId") != library)
+                if (
+                    held["isFree"]!.GetValue<bool>()
+                    || held.Text("coverage") != "Held"
+                    || held.Int("libraryId") != library
+                )
                     continue;
-                var work = await Ann.Get($"/api/reviews/{review}/works/{way.Int("workId")}");
+                var work = await Ann.Get($"/api/reviews/{review}/works/{held.Int("workId")}");
                 if (
                     work["copies"]!.AsArray() is not [{ } only]
                     || await TitleOf(only.Text("address")) != work["title"]!.Text("text")
                 )
                     continue;
                 await world.Set(new Uri(only.Text("address")).AbsolutePath, kind);
-                found.Add(way.Int("workId"));
+                found.Add(held.Int("workId"));
                 if (found.Count == most)
                     break;
             }
@@ -127,8 +131,8 @@ public sealed class LibraryTests(Gathering world) : IClassFixture<Gathering>, IA
         return page.Split("<h1>")[1].Split("</h1>")[0];
     }
 
-    private async Task<JsonNode[]> Ways(int[] works, Visitor? by = null) =>
-        [.. (await (by ?? Ann).Get($"/api/text-ways?works={string.Join(',', works)}")).AsArray().Select(w => w!)];
+    private async Task<JsonNode[]> HeldOf(int[] works, Visitor? by = null) =>
+        [.. (await (by ?? Ann).Get($"/api/held?works={string.Join(',', works)}")).AsArray().Select(w => w!)];
 
     private static string Last(JsonNode row, string field) =>
         row["attempts"]!.AsArray().Last(a => a!.Text("route") == "library")!.Text(field);

@@ -50,18 +50,13 @@ public static class ChapterPages
     }
 
     /// <summary>Where words stand in a row, beginning among the first so many; −1 for nowhere.</summary>
-    private static int At(string[] words, string[] row, int among)
-    {
-        for (var i = 0; i < Math.Min(among, words.Length - row.Length + 1); i++)
-            if (words.AsSpan(i, row.Length).SequenceEqual(row))
-                return i;
-        return -1;
-    }
+    private static int At(ReadOnlySpan<string> words, string[] row, int among) =>
+        words[..Math.Min(words.Length, among + row.Length - 1)].IndexOf(row);
 
     private static bool IsNear(string[] words, int from, PersonName person)
     {
         var family = Words.AsWritten(person.Family).ToArray();
-        return family.Length > 0 && At(words[Math.Min(from, words.Length)..], family, NearWords) >= 0;
+        return family.Length > 0 && At(words.AsSpan(Math.Min(from, words.Length)), family, NearWords) >= 0;
     }
 
     private static bool IsContents(string[] words) =>

@@ -120,10 +120,7 @@ public static partial class CitingSentences
     /// <summary>The running text in paragraphs, each as pieces of a page: no headings, captions, notes or lists.</summary>
     private static List<List<(string Text, int Page)>> Body(IReadOnlyList<ReadLine> lines, FoundLists lists)
     {
-        var isListed = new bool[lines.Count];
-        foreach (var range in lists.At)
-            for (var i = range.Start.Value; i < range.End.Value; i++)
-                isListed[i] = true;
+        var isListed = lists.Listed(lines.Count);
         var sizes = new Dictionary<int, int>();
         for (var i = 0; i < lines.Count; i++)
             if (!isListed[i])

@@ -18,11 +18,6 @@ public static class ListedTitle
         string[] wanted = [.. Words.AsWritten(title)];
         if (wanted.Length == 0 || words.Length < wanted.Length)
             return false;
-        if (wanted.Length < FewestWords)
-            return words.AsSpan().SequenceEqual(wanted);
-        for (var i = 0; i <= words.Length - wanted.Length; i++)
-            if (words.AsSpan(i, wanted.Length).SequenceEqual(wanted))
-                return true;
-        return false;
+        return wanted.Length < FewestWords ? words.AsSpan().SequenceEqual(wanted) : words.AsSpan().IndexOf(wanted) >= 0;
     }
 }

@@ -11,8 +11,8 @@ public static class OpenAccess
         textRank switch
         {
             0 => "open as published",
-            < 5 => "open in another version",
-            5 => "not open",
+            _ when TextAtHand.IsFree(textRank) => "open in another version",
+            _ when TextAtHand.IsSold(textRank) => "not open",
             _ => "not said",
         };
 }

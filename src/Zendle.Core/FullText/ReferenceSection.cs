@@ -10,7 +10,18 @@ namespace Zendle.Core.FullText;
 /// <param name="Entries">Their entries in order, each once.</param>
 /// <param name="At">The lines of each list with its heading, among those in the order of reading.</param>
 /// <param name="IsNumbered">Whether it is one list whose entries have numbers, from 1.</param>
-public sealed record FoundLists(IReadOnlyList<string> Entries, IReadOnlyList<Range> At, bool IsNumbered);
+public sealed record FoundLists(IReadOnlyList<string> Entries, IReadOnlyList<Range> At, bool IsNumbered)
+{
+    /// <summary>Of each line of the document, whether it stands in one of the lists.</summary>
+    /// <param name="lines">How many lines it has.</param>
+    public bool[] Listed(int lines)
+    {
+        var listed = new bool[lines];
+        foreach (var range in At)
+            listed.AsSpan(range).Fill(true);
+        return listed;
+    }
+}
 
 /// <summary>
 /// Finds the reference lists of a document and splits them into their entries, by heading, type size, indent and

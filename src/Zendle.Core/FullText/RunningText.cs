@@ -22,10 +22,7 @@ public static class RunningText
     /// <param name="lists">Its reference lists.</param>
     public static IReadOnlyList<TextPage> Of(IReadOnlyList<ReadLine> lines, FoundLists lists)
     {
-        var isListed = new bool[lines.Count];
-        foreach (var range in lists.At)
-            for (var i = range.Start.Value; i < range.End.Value; i++)
-                isListed[i] = true;
+        var isListed = lists.Listed(lines.Count);
         var (pages, text, page, letters) = (new List<TextPage>(), new StringBuilder(), 0, 0);
         void Close()
         {

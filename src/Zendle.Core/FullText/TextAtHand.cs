@@ -7,6 +7,8 @@ namespace Zendle.Core.FullText;
 /// </summary>
 public static class TextAtHand
 {
+    private const int Sold = 5;
+
     /// <summary>All the words, best first; the index of a word is its rank.</summary>
     public static IReadOnlyList<string> Words { get; } =
     [
@@ -22,12 +24,11 @@ public static class TextAtHand
     /// <summary>Rank of the best copy: an index into <see cref="Words"/>.</summary>
     public static int Best(IEnumerable<Copy> copies) => copies.Select(Rank).DefaultIfEmpty(Words.Count - 1).Min();
 
-    /// <summary>The best of the copies that anyone may read; null when there is none.</summary>
-    public static Copy? BestFree(IEnumerable<Copy> copies) =>
-        copies.Where(c => c.Access == CopyAccess.Free).MinBy(Rank);
+    /// <summary>Whether a rank of <see cref="Best"/> says that anyone may read it.</summary>
+    public static bool IsFree(int rank) => rank < Sold;
 
-    /// <summary>Whether a rank of <see cref="Best"/> says that the text is there, and not free.</summary>
-    public static bool IsClosed(int rank) => rank == 5;
+    /// <summary>Whether a rank of <see cref="Best"/> says that the text is there, and sold.</summary>
+    public static bool IsSold(int rank) => rank == Sold;
 
     private static int Rank(Copy copy) =>
         copy.Access switch
@@ -40,7 +41,7 @@ public static class TextAtHand
                 WorkVersion.AcceptedManuscript => 2,
                 _ => 3,
             },
-            CopyAccess.Closed => 5,
+            CopyAccess.Closed => Sold,
             _ => 6,
         };
 }

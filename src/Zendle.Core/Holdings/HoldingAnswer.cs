@@ -1,7 +1,7 @@
 namespace Zendle.Core.Holdings;
 
 /// <summary>Whether a work can be read through a library, and what speaks for or against it; best first.</summary>
-public enum HoldingVerdict
+public enum Coverage
 {
     /// <summary>Its holdings cover the work.</summary>
     Held,
@@ -26,52 +26,52 @@ public enum HoldingVerdict
 }
 
 /// <summary>What a library's holdings say of a work.</summary>
-/// <param name="Verdict">Whether it can be read.</param>
+/// <param name="Coverage">Whether it can be read.</param>
 /// <param name="Line">The line that says so; null when none names it.</param>
 /// <param name="OpensOn">When an embargo ends; null without one.</param>
-public sealed record HoldingAnswer(HoldingVerdict Verdict, HoldingLine? Line = null, DateOnly? OpensOn = null)
+public sealed record HoldingAnswer(Coverage Coverage, HoldingLine? Line = null, DateOnly? OpensOn = null)
 {
     /// <summary>No line names the title.</summary>
-    public static HoldingAnswer NotListed { get; } = new(HoldingVerdict.NotListed);
+    public static HoldingAnswer NotListed { get; } = new(Coverage.NotListed);
 
     /// <summary>Whether the text is worth asking the library for.</summary>
-    public bool IsOfUse => Verdict is HoldingVerdict.Held or HoldingVerdict.PerhapsHeld;
+    public bool IsOfUse => Coverage is Coverage.Held or Coverage.PerhapsHeld;
 
     /// <summary>What lines say of a work: the best answer of any of them, the first line before another.</summary>
     /// <param name="item">The work.</param>
     /// <param name="lines">The lines that name one of its identifiers.</param>
     /// <param name="today">The day, from which embargoes count.</param>
     public static HoldingAnswer Of(HeldItem item, IEnumerable<HoldingLine> lines, DateOnly today) =>
-        lines.Select(l => Of(item, l, today)).MinBy(a => a.Verdict) ?? NotListed;
+        lines.Select(l => Of(item, l, today)).MinBy(a => a.Coverage) ?? NotListed;
 
     /// <summary>What one line says of a work.</summary>
     public static HoldingAnswer Of(HeldItem item, HoldingLine line, DateOnly today)
     {
         if (line.Depth == HoldingDepth.Abstracts)
-            return new(HoldingVerdict.AbstractsOnly, line);
+            return new(Coverage.AbstractsOnly, line);
         var isSure = line.Depth == HoldingDepth.FullText && line.Embargo.IsRead;
         if (line.IsBook)
-            return new(isSure ? HoldingVerdict.Held : HoldingVerdict.PerhapsHeld, line);
+            return new(isSure ? Coverage.Held : Coverage.PerhapsHeld, line);
         var begins = Reaches(item, line.First, isBeginning: true);
         if (begins == false)
-            return new(HoldingVerdict.Earlier, line);
+            return new(Coverage.Earlier, line);
         var ends = Reaches(item, line.Last, isBeginning: false);
         if (ends == false)
-            return new(HoldingVerdict.Later, line);
+            return new(Coverage.Later, line);
         isSure &= begins == true && ends == true;
         if (line.Embargo.From(today) is { } from)
         {
             if (item.Date?.Last < from)
-                return new(HoldingVerdict.Earlier, line);
+                return new(Coverage.Earlier, line);
             isSure &= item.Date?.First >= from;
         }
         if (line.Embargo.Until(today) is { } until)
         {
             if (item.Date?.First > until)
-                return new(HoldingVerdict.Embargoed, line, line.Embargo.OpensOn(item.Date.Value.Last));
+                return new(Coverage.Embargoed, line, line.Embargo.OpensOn(item.Date.Value.Last));
             isSure &= item.Date?.Last <= until;
         }
-        return new(isSure ? HoldingVerdict.Held : HoldingVerdict.PerhapsHeld, line);
+        return new(isSure ? Coverage.Held : Coverage.PerhapsHeld, line);
     }
 
     /// <summary>

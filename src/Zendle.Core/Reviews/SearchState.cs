@@ -207,6 +207,9 @@ public sealed record SearchState(
     public bool AsksLibraries =>
         Narrowings.Any(n => n.Facet == Facet.Library) || Others?.Any(o => o.State().AsksLibraries) == true;
 
+    /// <summary>Whether the answer depends on more than the corpus, and so may change while that does not.</summary>
+    public bool AsksMoreThanCorpus => AsksReview || AsksLibraries || AsksTexts;
+
     private static bool Names(string expression) =>
         expression.Contains("stage:", StringComparison.OrdinalIgnoreCase)
         || expression.Contains("tag:", StringComparison.OrdinalIgnoreCase);

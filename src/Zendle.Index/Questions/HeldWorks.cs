@@ -73,11 +73,11 @@ public sealed record HeldWorks(WorkSet Held, int[] Unsure)
                 isUnsure = true;
                 continue;
             }
-            switch (HoldingAnswer.Of(item, line, today).Verdict)
+            switch (HoldingAnswer.Of(item, line, today).Coverage)
             {
-                case HoldingVerdict.Held:
+                case Coverage.Held:
                     return true;
-                case HoldingVerdict.PerhapsHeld:
+                case Coverage.PerhapsHeld:
                     isUnsure = true;
                     break;
             }

@@ -117,7 +117,10 @@ internal sealed class LibraryShelf(
     {
         (LibraryRow Library, HoldingAnswer Answer)? best = null;
         foreach (var library in libraries)
-            if (Answer(library.Id, item) is var answer && (best is null || answer.Verdict < best.Value.Answer.Verdict))
+            if (
+                Answer(library.Id, item) is var answer
+                && (best is null || answer.Coverage < best.Value.Answer.Coverage)
+            )
                 best = (library, answer);
         return best;
     }

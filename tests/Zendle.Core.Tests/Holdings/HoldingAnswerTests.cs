@@ -32,62 +32,62 @@ public sealed class HoldingAnswerTests
 
     [Theory]
     // From the middle of 1998 on: the year alone does not tell, the month does, volume and issue do.
-    [InlineData("1998-07-01", "1997", null, null, HoldingVerdict.Earlier)]
-    [InlineData("1998-07-01", "1998", null, null, HoldingVerdict.PerhapsHeld)]
-    [InlineData("1998-07-01", "1998-06", null, null, HoldingVerdict.Earlier)]
-    [InlineData("1998-07-01", "1998-07", null, null, HoldingVerdict.Held)]
-    [InlineData("1998-07-01", "1998", 12, 3, HoldingVerdict.Earlier)]
-    [InlineData("1998-07-01", "1998", 12, 4, HoldingVerdict.Held)]
-    [InlineData("1998-07-01", "1998", 12, null, HoldingVerdict.PerhapsHeld)]
-    [InlineData("1998-07-01", "1998", 13, null, HoldingVerdict.Held)]
+    [InlineData("1998-07-01", "1997", null, null, Coverage.Earlier)]
+    [InlineData("1998-07-01", "1998", null, null, Coverage.PerhapsHeld)]
+    [InlineData("1998-07-01", "1998-06", null, null, Coverage.Earlier)]
+    [InlineData("1998-07-01", "1998-07", null, null, Coverage.Held)]
+    [InlineData("1998-07-01", "1998", 12, 3, Coverage.Earlier)]
+    [InlineData("1998-07-01", "1998", 12, 4, Coverage.Held)]
+    [InlineData("1998-07-01", "1998", 12, null, Coverage.PerhapsHeld)]
+    [InlineData("1998-07-01", "1998", 13, null, Coverage.Held)]
     // An issue that is dated a year late is known by its volume; two years off, the date is believed.
-    [InlineData("1998-07-01", "1999", 12, 1, HoldingVerdict.Earlier)]
-    [InlineData("1998-07-01", "2000", 12, 1, HoldingVerdict.Held)]
+    [InlineData("1998-07-01", "1999", 12, 1, Coverage.Earlier)]
+    [InlineData("1998-07-01", "2000", 12, 1, Coverage.Held)]
     // A whole year, but its first issues are not there: volume and issue are finer than the date.
-    [InlineData("1998", "1998", 12, 3, HoldingVerdict.Earlier)]
-    [InlineData("1998", "1998", null, null, HoldingVerdict.Held)]
+    [InlineData("1998", "1998", 12, 3, Coverage.Earlier)]
+    [InlineData("1998", "1998", null, null, Coverage.Held)]
     public void A_work_is_held_from_the_first_issue_on(
         string first,
         string date,
         int? volume,
         int? issue,
-        HoldingVerdict verdict
-    ) => Assert.Equal(verdict, HoldingAnswer.Of(Item(date, volume, issue), Line(first, (12, 4)), Today).Verdict);
+        Coverage coverage
+    ) => Assert.Equal(coverage, HoldingAnswer.Of(Item(date, volume, issue), Line(first, (12, 4)), Today).Coverage);
 
     [Theory]
-    [InlineData("2010", null, null, HoldingVerdict.PerhapsHeld)]
-    [InlineData("2010-03", null, null, HoldingVerdict.Held)]
-    [InlineData("2010-04", null, null, HoldingVerdict.Later)]
-    [InlineData("2011", 40, 2, HoldingVerdict.Held)]
-    [InlineData("2012", 40, 2, HoldingVerdict.Later)]
-    [InlineData("2010", 40, 2, HoldingVerdict.Held)]
-    [InlineData("2010", 40, 3, HoldingVerdict.Later)]
-    public void And_to_the_last(string date, int? volume, int? issue, HoldingVerdict verdict) =>
+    [InlineData("2010", null, null, Coverage.PerhapsHeld)]
+    [InlineData("2010-03", null, null, Coverage.Held)]
+    [InlineData("2010-04", null, null, Coverage.Later)]
+    [InlineData("2011", 40, 2, Coverage.Held)]
+    [InlineData("2012", 40, 2, Coverage.Later)]
+    [InlineData("2010", 40, 2, Coverage.Held)]
+    [InlineData("2010", 40, 3, Coverage.Later)]
+    public void And_to_the_last(string date, int? volume, int? issue, Coverage coverage) =>
         Assert.Equal(
-            verdict,
-            HoldingAnswer.Of(Item(date, volume, issue), Line(last: "2010-03-31", to: (40, 2)), Today).Verdict
+            coverage,
+            HoldingAnswer.Of(Item(date, volume, issue), Line(last: "2010-03-31", to: (40, 2)), Today).Coverage
         );
 
     [Theory]
     // P1Y leaves out the calendar year that runs; R10Y keeps ten calendar years, this one among them.
-    [InlineData("P1Y", "2025", HoldingVerdict.Held, null)]
-    [InlineData("P1Y", "2026", HoldingVerdict.Embargoed, "2027-01-01")]
-    [InlineData("P2Y", "2025", HoldingVerdict.Embargoed, "2027-01-01")]
-    [InlineData("R10Y", "2017", HoldingVerdict.Held, null)]
-    [InlineData("R10Y", "2016", HoldingVerdict.Earlier, null)]
+    [InlineData("P1Y", "2025", Coverage.Held, null)]
+    [InlineData("P1Y", "2026", Coverage.Embargoed, "2027-01-01")]
+    [InlineData("P2Y", "2025", Coverage.Embargoed, "2027-01-01")]
+    [InlineData("R10Y", "2017", Coverage.Held, null)]
+    [InlineData("R10Y", "2016", Coverage.Earlier, null)]
     // Months count as calendar months: two of them are November and October.
-    [InlineData("P2M", "2026-09", HoldingVerdict.Held, null)]
-    [InlineData("P2M", "2026-10", HoldingVerdict.Embargoed, "2026-12-01")]
-    [InlineData("P2M", "2026", HoldingVerdict.PerhapsHeld, null)]
-    [InlineData("P180D", "2026-06-02", HoldingVerdict.Held, null)]
-    [InlineData("P180D", "2026-06-03", HoldingVerdict.Embargoed, "2026-11-30")]
-    [InlineData("R10Y;P1Y", "2026", HoldingVerdict.Embargoed, "2027-01-01")]
-    [InlineData("R10Y;P1Y", "2016", HoldingVerdict.Earlier, null)]
-    [InlineData("one year", "2020", HoldingVerdict.PerhapsHeld, null)]
-    public void Embargoes_count_from_today(string code, string date, HoldingVerdict verdict, string? opens)
+    [InlineData("P2M", "2026-09", Coverage.Held, null)]
+    [InlineData("P2M", "2026-10", Coverage.Embargoed, "2026-12-01")]
+    [InlineData("P2M", "2026", Coverage.PerhapsHeld, null)]
+    [InlineData("P180D", "2026-06-02", Coverage.Held, null)]
+    [InlineData("P180D", "2026-06-03", Coverage.Embargoed, "2026-11-30")]
+    [InlineData("R10Y;P1Y", "2026", Coverage.Embargoed, "2027-01-01")]
+    [InlineData("R10Y;P1Y", "2016", Coverage.Earlier, null)]
+    [InlineData("one year", "2020", Coverage.PerhapsHeld, null)]
+    public void Embargoes_count_from_today(string code, string date, Coverage coverage, string? opens)
     {
         var answer = HoldingAnswer.Of(Item(date), Line(embargo: code), Today);
-        Assert.Equal(verdict, answer.Verdict);
+        Assert.Equal(coverage, answer.Coverage);
         Assert.Equal(
             opens is null ? null : DateOnly.Parse(opens, System.Globalization.CultureInfo.InvariantCulture),
             answer.OpensOn
@@ -98,18 +98,18 @@ public sealed class HoldingAnswerTests
     public void The_best_of_several_lines_counts_and_abstracts_are_no_text()
     {
         var gap = new[] { Line(last: "2012"), Line("2020") };
-        Assert.Equal(HoldingVerdict.Held, HoldingAnswer.Of(Item("2011"), gap, Today).Verdict);
-        Assert.Equal(HoldingVerdict.Held, HoldingAnswer.Of(Item("2021"), gap, Today).Verdict);
+        Assert.Equal(Coverage.Held, HoldingAnswer.Of(Item("2011"), gap, Today).Coverage);
+        Assert.Equal(Coverage.Held, HoldingAnswer.Of(Item("2021"), gap, Today).Coverage);
         Assert.False(HoldingAnswer.Of(Item("2015"), gap, Today).IsOfUse);
         Assert.Equal(
-            HoldingVerdict.AbstractsOnly,
-            HoldingAnswer.Of(Item("2015"), [Line(depth: HoldingDepth.Abstracts)], Today).Verdict
+            Coverage.AbstractsOnly,
+            HoldingAnswer.Of(Item("2015"), [Line(depth: HoldingDepth.Abstracts)], Today).Coverage
         );
         Assert.Equal(
-            HoldingVerdict.PerhapsHeld,
-            HoldingAnswer.Of(Item("2015"), [Line(depth: HoldingDepth.SomeArticles)], Today).Verdict
+            Coverage.PerhapsHeld,
+            HoldingAnswer.Of(Item("2015"), [Line(depth: HoldingDepth.SomeArticles)], Today).Coverage
         );
-        Assert.Equal(HoldingVerdict.NotListed, HoldingAnswer.Of(Item("2015"), [], Today).Verdict);
+        Assert.Equal(Coverage.NotListed, HoldingAnswer.Of(Item("2015"), [], Today).Coverage);
     }
 
     /// <summary>
@@ -133,11 +133,11 @@ public sealed class HoldingAnswerTests
                     for (var day = item.First; day <= item.Last; day = day.AddDays(1), days++)
                         if (day >= begin && day <= end && IsOpen(code, day))
                             covered++;
-                    var verdict = HoldingAnswer.Of(Item(appeared), line, Today).Verdict;
+                    var coverage = HoldingAnswer.Of(Item(appeared), line, Today).Coverage;
                     if (covered == days)
-                        Assert.Equal(HoldingVerdict.Held, verdict);
-                    else if (verdict == HoldingVerdict.Held || (covered > 0 && verdict != HoldingVerdict.PerhapsHeld))
-                        Assert.Fail($"{appeared} in {first}–{last} {code}: {covered} of {days} days, said {verdict}");
+                        Assert.Equal(Coverage.Held, coverage);
+                    else if (coverage == Coverage.Held || (covered > 0 && coverage != Coverage.PerhapsHeld))
+                        Assert.Fail($"{appeared} in {first}–{last} {code}: {covered} of {days} days, said {coverage}");
                 },
                 iter: 3_000
             );

@@ -89,44 +89,23 @@ internal sealed record LibraryReturnRequest(string State, string Code);
 /// <summary>How many works go on now that somebody signed in.</summary>
 internal sealed record SignedInDto(int GoOn);
 
-/// <summary>How the full text of a work can be had, best way first.</summary>
-internal enum TextWay
-{
-    /// <summary>The version of record is free.</summary>
-    FreeOfRecord,
-
-    /// <summary>A manuscript is free.</summary>
-    FreeManuscript,
-
-    /// <summary>A copy whose version is not said is free.</summary>
-    FreeOther,
-
-    /// <summary>One of the person's libraries holds it, or may.</summary>
-    Library,
-
-    /// <summary>It is sold, and no library of the person holds it.</summary>
-    LoanOnly,
-
-    /// <summary>Nothing is known.</summary>
-    Unknown,
-}
-
-/// <summary>How the full text of a work can be had by one person, and why.</summary>
-/// <param name="Copy">Address of the free copy; null for none.</param>
-/// <param name="LibraryId">The library that says most; null without one.</param>
+/// <summary>What the libraries of a person hold of a work.</summary>
+/// <param name="IsFree">Whether anyone may read it, without a library.</param>
+/// <param name="IsSold">Whether a copy is known that is sold.</param>
+/// <param name="LibraryId">The library that says most; null where the person uses none.</param>
 /// <param name="Library">Its name.</param>
-/// <param name="Verdict">What its holdings say; null without a library.</param>
+/// <param name="Coverage">What its holdings say.</param>
 /// <param name="From">Year from which it holds the title; null for no limit.</param>
 /// <param name="To">Year to which; null for no limit.</param>
 /// <param name="Embargo">Code of what is held back; empty for nothing.</param>
 /// <param name="OpensOn">When an embargo ends; null without one.</param>
-internal sealed record TextWayDto(
+internal sealed record HeldDto(
     int WorkId,
-    TextWay Way,
-    string? Copy,
+    bool IsFree,
+    bool IsSold,
     int? LibraryId,
     string? Library,
-    HoldingVerdict? Verdict,
+    Coverage? Coverage,
     int? From,
     int? To,
     string Embargo,

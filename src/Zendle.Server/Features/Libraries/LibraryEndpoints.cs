@@ -54,41 +54,49 @@ internal static class LibraryEndpoints
     private static IResult NoLibrary() =>
         Problems.Of(404, "There is no such library.", "Perhaps it was removed already.");
 
-    private static async Task<IResult> Find(
+    /// <summary>Asks the outside for something; why it did not come is told as it is.</summary>
+    private static async Task<IResult> Told(int status, string? act, Func<Task<IResult>> ask, string before = "")
+    {
+        try
+        {
+            return await ask();
+        }
+        catch (OutsideFaultException e)
+        {
+            return Problems.Of(status, before + e.Message, act);
+        }
+    }
+
+    private const string NoDirectory = "The directory of libraries cannot be had: ";
+
+    private static Task<IResult> Find(
         string? find,
         LibraryService libraries,
         ClaimsPrincipal user,
         CancellationToken cancel
-    )
-    {
-        try
-        {
-            return TypedResults.Ok(await libraries.Find(Access.AccountId(user), find ?? "", cancel));
-        }
-        catch (OutsideFaultException e)
-        {
-            return Problems.Of(502, $"The directory of libraries cannot be had: {e.Message}", "Try again later.");
-        }
-    }
+    ) =>
+        Told(
+            502,
+            "Try again later.",
+            async () => TypedResults.Ok(await libraries.Find(Access.AccountId(user), find ?? "", cancel)),
+            NoDirectory
+        );
 
-    private static async Task<IResult> Choose(
+    private static Task<IResult> Choose(
         ChooseLibraryRequest request,
         LibraryService libraries,
         ClaimsPrincipal user,
         CancellationToken cancel
-    )
-    {
-        try
-        {
-            return await libraries.Choose(Access.AccountId(user), request.Identifier, cancel)
-                ? TypedResults.Ok(await libraries.All(Access.AccountId(user), cancel))
-                : Problems.Of(404, "The directory does not list this library.", "Nothing was changed.");
-        }
-        catch (OutsideFaultException e)
-        {
-            return Problems.Of(502, $"The directory of libraries cannot be had: {e.Message}", "Nothing was changed.");
-        }
-    }
+    ) =>
+        Told(
+            502,
+            "Nothing was changed.",
+            async () =>
+                await libraries.Choose(Access.AccountId(user), request.Identifier, cancel)
+                    ? TypedResults.Ok(await libraries.All(Access.AccountId(user), cancel))
+                    : Problems.Of(404, "The directory does not list this library.", "Nothing was changed."),
+            NoDirectory
+        );
 
     private static async Task<IResult> Use(
         UsedLibrariesRequest request,
@@ -197,68 +205,58 @@ internal static class LibraryEndpoints
         return TypedResults.Ok(JobDto.Of((await libraries.Refresh(id))!));
     }
 
-    private static async Task<IResult> SignIn(
+    private static Task<IResult> SignIn(
         int id,
         LibrarySignInRequest request,
         LibrarySignIns signIns,
         ClaimsPrincipal user,
         CancellationToken cancel
-    )
-    {
-        try
-        {
-            return TypedResults.Ok(
-                new SignedInDto(
-                    await signIns.SignIn(Access.AccountId(user), id, request.Name, request.Password, cancel)
+    ) =>
+        Told(
+            422,
+            "Name and password are not kept.",
+            async () =>
+                TypedResults.Ok(
+                    new SignedInDto(
+                        await signIns.SignIn(Access.AccountId(user), id, request.Name, request.Password, cancel)
+                    )
                 )
-            );
-        }
-        catch (OutsideFaultException e)
-        {
-            return Problems.Of(422, e.Message, "Name and password are not kept.");
-        }
-    }
+        );
 
-    private static IResult Window(
+    private static async Task<IResult> Window(
         int id,
         LibraryWindowRequest request,
         LibrarySignIns signIns,
         HttpContext http,
         ClaimsPrincipal user
-    )
-    {
+    ) =>
         // Only this application's own page is led back to.
-        if (
-            !Uri.TryCreate(request.Back, UriKind.Absolute, out var back)
-            || back.GetLeftPart(UriPartial.Authority) != $"{http.Request.Scheme}://{http.Request.Host}"
-        )
-            return Problems.Of(400, "The window cannot lead back to another site.");
-        try
-        {
-            return TypedResults.Ok(new LibraryWindowDto(signIns.Window(Access.AccountId(user), id, back).AbsoluteUri));
-        }
-        catch (OutsideFaultException e)
-        {
-            return Problems.Of(404, e.Message);
-        }
-    }
+        Uri.TryCreate(request.Back, UriKind.Absolute, out var back)
+        && back.GetLeftPart(UriPartial.Authority) == $"{http.Request.Scheme}://{http.Request.Host}"
+            ? await Told(
+                404,
+                null,
+                () =>
+                    Task.FromResult<IResult>(
+                        TypedResults.Ok(
+                            new LibraryWindowDto(signIns.Window(Access.AccountId(user), id, back).AbsoluteUri)
+                        )
+                    )
+            )
+            : Problems.Of(400, "The window cannot lead back to another site.");
 
-    private static async Task<IResult> Return(
+    private static Task<IResult> Return(
         LibraryReturnRequest request,
         LibrarySignIns signIns,
         ClaimsPrincipal user,
         CancellationToken cancel
-    )
-    {
-        try
-        {
-            return TypedResults.Ok(
-                new SignedInDto(await signIns.Return(Access.AccountId(user), request.State, request.Code, cancel))
-            );
-        }
-        catch (OutsideFaultException e)
-        {
-            return Problems.Of(422, e.Message);
-        }
-    }
+    ) =>
+        Told(
+            422,
+            null,
+            async () =>
+                TypedResults.Ok(
+                    new SignedInDto(await signIns.Return(Access.AccountId(user), request.State, request.Code, cancel))
+                )
+        );
 }

@@ -131,7 +131,7 @@ internal sealed class PathService(
             var act = StoredActs.Read(s.Act);
             state = state.After(act);
             var now = s.Count;
-            if (s.Generation != snapshot.Generation || state.AsksReview || state.AsksLibraries || state.AsksTexts)
+            if (s.Generation != snapshot.Generation || state.AsksMoreThanCorpus)
                 using (var view = await search.View(reviewId, state, snapshot))
                     now = view.Answer.Count;
             // Other first steps are other paths, not branches of this one.

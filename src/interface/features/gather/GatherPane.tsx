@@ -6,7 +6,7 @@ import { Field } from "../../ui/Field";
 import { moment } from "../../ui/numbers";
 import { OutcomeMark } from "./Chain";
 import { Doubt } from "./Doubt";
-import { HeldLine } from "../../set/library/TextWay";
+import { HeldLine } from "../../set/library/Held";
 import { extentOf } from "../../set/work/extent";
 import { documentOf } from "../../set/work/useGather";
 import { fileOf, taken, useSeek, useSettle } from "../../set/work/useGather";

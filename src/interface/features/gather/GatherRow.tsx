@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { Withdrawn } from "../../ui/Withdrawn";
-import { TextWay } from "../../set/library/TextWay";
+import { HowToGet } from "../../set/library/Held";
 import { extentOf } from "../../set/work/extent";
 import { documentOf } from "../../set/work/useGather";
 import { Chain } from "./Chain";
@@ -72,7 +72,7 @@ export function GatherRow({
         ) : row.state === "NotSought" ? (
           <>
             <span className="block">not sought yet</span>
-            <TextWay reviewId={reviewId} workId={row.workId} said={row.copies} />
+            <HowToGet reviewId={reviewId} workId={row.workId} said={row.copies} />
           </>
         ) : (
           <>

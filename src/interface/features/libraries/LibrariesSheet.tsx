@@ -64,12 +64,7 @@ function Mine({ mine }: { mine: readonly Library[] }) {
       {mine.map((l, i) => (
         <li key={l.id} className="flex items-center gap-3 py-2 text-[13px]">
           <span className="w-4 text-right text-quiet">{i + 1}</span>
-          <p className="min-w-0 flex-1">
-            <b className="font-semibold">{l.name}</b>
-            <span className="text-quiet">
-              {where(l)} · {holdingsWords(l)}
-            </span>
-          </p>
+          <Line of={l} />
           <Step label={`Ask ${l.name} earlier`} off={i === 0} act={() => swap(i)} icon={<ArrowUp size={14} />} />
           <Step
             label={`Ask ${l.name} later`}
@@ -100,10 +95,19 @@ function Step({ label, off, act, icon }: { label: string; off: boolean; act: () 
   );
 }
 
-const where = ({ town, country }: { town: string; country: string }) => {
-  const place = [town, country].filter(Boolean).join(", ");
-  return place && ` · ${place}`;
-};
+const town = (l: { town: string; country: string }) => [l.town, l.country].filter(Boolean).join(", ");
+
+/** A library by name and town, with how its holdings stand. */
+function Line({ of: l }: { of: Library }) {
+  return (
+    <p className="min-w-0 flex-1">
+      <b className="font-semibold">{l.name}</b>
+      <span className="text-quiet">
+        {town(l) && ` · ${town(l)}`} · {holdingsWords(l)}
+      </span>
+    </p>
+  );
+}
 
 function Directory() {
   const [find, setFind] = useState("");
@@ -135,7 +139,7 @@ function Directory() {
                 <p className="min-w-0 flex-1">
                   <b className="font-semibold">{l.name}</b>
                   <span className="block text-quiet">
-                    {[l.town, l.country].filter(Boolean).join(", ") || "place not said"} · {l.identifier}
+                    {town(l) || "place not said"} · {l.identifier}
                   </span>
                 </p>
                 {l.isMine ? (
@@ -168,12 +172,7 @@ function Others({ others, mine }: { others: readonly Library[]; mine: readonly L
       <ul className="divide-y divide-line">
         {others.map((l) => (
           <li key={l.id} className="flex items-center gap-3 py-2 text-[13px]">
-            <p className="min-w-0 flex-1">
-              <b className="font-semibold">{l.name}</b>
-              <span className="text-quiet">
-                {where(l)} · {holdingsWords(l)}
-              </span>
-            </p>
+            <Line of={l} />
             <Button
               aria-label={`Use this one: ${l.label}`}
               onClick={() => use.mutate([...mine.map((m) => m.id), l.id])}

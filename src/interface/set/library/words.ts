@@ -1,21 +1,18 @@
 import type { Dto } from "../../api/client";
 import { dayOf } from "../../ui/days";
 
-type Way = Dto<"TextWayDto">;
+type Held = Dto<"HeldDto">;
 
-/** How a text can be had, in the words of the list; null where what the records say is all there is. */
-export function wayWord(way: Way | null | undefined): string | null {
-  switch (way?.way) {
-    case "Library":
-      return way.verdict === "Held" ? "through your library" : "perhaps through your library";
-    case "LoanOnly":
-      return way.verdict === "Embargoed" && way.opensOn ? `your library, from ${dayOf(way.opensOn)}` : "loan only";
-    default:
-      return null;
-  }
+/** What a person's libraries add to how a text can be had, in the words of a list; null where that is nothing. */
+export function heldWord({ isFree, isSold, coverage, opensOn }: Held): string | null {
+  if (isFree) return null;
+  if (coverage === "Held") return "through your library";
+  if (coverage === "PerhapsHeld") return "perhaps through your library";
+  if (coverage === "Embargoed" && opensOn) return `your library, from ${dayOf(opensOn)}`;
+  return isSold ? "loan only" : null;
 }
 
-const years = ({ from, to }: Way) =>
+const years = ({ from, to }: Held) =>
   from !== null && to !== null
     ? `${from}–${to}`
     : from !== null
@@ -25,20 +22,20 @@ const years = ({ from, to }: Way) =>
         : "all years";
 
 /** What a person's libraries say of a work, in a sentence; null without any. */
-export function heldWords(way: Way): string | null {
-  const { library, verdict } = way;
+export function heldSentence(held: Held): string | null {
+  const { library, coverage } = held;
   if (library === null) return null;
-  switch (verdict) {
+  switch (coverage) {
     case "Held":
-      return `${library} holds it (${years(way)}${way.embargo ? `, embargo ${way.embargo}` : ""}).`;
+      return `${library} holds it (${years(held)}${held.embargo ? `, embargo ${held.embargo}` : ""}).`;
     case "PerhapsHeld":
-      return `${library} may hold it (${years(way)}): the records do not say exactly enough when it appeared.`;
+      return `${library} may hold it (${years(held)}): the records do not say exactly enough when it appeared.`;
     case "Embargoed":
-      return `${library} holds the title, with an embargo${way.opensOn ? ` until ${dayOf(way.opensOn)}` : ""}.`;
+      return `${library} holds the title, with an embargo${held.opensOn ? ` until ${dayOf(held.opensOn)}` : ""}.`;
     case "Earlier":
-      return `${library} holds the title only from ${way.from ?? "a later year"} on.`;
+      return `${library} holds the title only from ${held.from ?? "a later year"} on.`;
     case "Later":
-      return `${library} holds the title only to ${way.to ?? "an earlier year"}.`;
+      return `${library} holds the title only to ${held.to ?? "an earlier year"}.`;
     case "AbstractsOnly":
       return `${library} has abstracts of it only.`;
     default:

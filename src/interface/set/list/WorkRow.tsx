@@ -7,7 +7,7 @@ import { Withdrawn } from "../../ui/Withdrawn";
 import { StageMark } from "../../ui/StageMark";
 import { count } from "../../ui/numbers";
 import { Press } from "../../ui/Press";
-import { TextWay } from "../library/TextWay";
+import { HowToGet } from "../library/Held";
 import { PickBox } from "./PickBox";
 
 /**
@@ -149,7 +149,7 @@ export function WorkRow({
         <span
           className={`text-right text-[11.5px] text-quiet max-sm:max-w-[90px] ${dense ? "max-w-[150px] truncate" : ""}`}
         >
-          <TextWay reviewId={reviewId} workId={row.id} said={row.text} />
+          <HowToGet reviewId={reviewId} workId={row.id} said={row.text} />
         </span>
       </div>
     </article>

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { TextButton } from "../../ui/TextButton";
 import type { Place } from "../useSet";
-import { HeldLine } from "../library/TextWay";
+import { HeldLine } from "../library/Held";
 import { Part } from "./Part";
 import { extentOf } from "./extent";
 import { useSeek } from "./useGather";

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Zendle.Core.FullText;
 using Zendle.Core.Holdings;
 using Zendle.Core.Merging;
-using Zendle.Core.Records;
 using Zendle.Server.Identity;
 using Zendle.Server.Libraries;
 using Zendle.Store.Corpus;
@@ -10,12 +9,12 @@ using Zendle.Store.Made;
 
 namespace Zendle.Server.Features.Libraries;
 
-/// <summary>Tells how the texts of works can be had by whoever asks, before anything is asked for.</summary>
-internal static class TextWays
+/// <summary>Tells what the libraries of whoever asks hold of works, before any text is asked for.</summary>
+internal static class HeldEndpoints
 {
     private const int Most = 200;
 
-    public static void MapTextWays(this RouteGroupBuilder api) => api.MapGet("/text-ways", Of).Produces<TextWayDto[]>();
+    public static void MapHeld(this RouteGroupBuilder api) => api.MapGet("/held", Of).Produces<HeldDto[]>();
 
     /// <param name="works">Ids of works, at most two hundred, parted by commas.</param>
     private static async Task<IResult> Of(
@@ -42,36 +41,19 @@ internal static class TextWays
         );
     }
 
-    private static TextWayDto One(
-        int id,
-        SourcedRecord[] records,
-        IReadOnlyList<LibraryRow> libraries,
-        LibraryShelf shelf
-    )
+    private static HeldDto One(int id, SourcedRecord[] records, IReadOnlyList<LibraryRow> libraries, LibraryShelf shelf)
     {
         var chosen = ChosenFields.From(records);
         var rank = TextAtHand.Best(chosen.Copies);
-        var free = TextAtHand.BestFree(chosen.Copies);
         var best = shelf.Best(libraries, HeldItem.Of(records, chosen));
-        var way = free is not null
-            ? free.Version is null
-                ? TextWay.FreeOther
-                : WorkVersions.IsOfRecord(free.Version)
-                    ? TextWay.FreeOfRecord
-                    : TextWay.FreeManuscript
-            : best?.Answer.IsOfUse == true
-                ? TextWay.Library
-                : TextAtHand.IsClosed(rank)
-                    ? TextWay.LoanOnly
-                    : TextWay.Unknown;
         var line = best?.Answer.Line;
         return new(
             id,
-            way,
-            free?.Address,
+            TextAtHand.IsFree(rank),
+            TextAtHand.IsSold(rank),
             best?.Library.Id,
             best?.Library.Name,
-            best?.Answer.Verdict,
+            best?.Answer.Coverage,
             line is { IsBook: false } ? line.First.Date?.Year : null,
             line is { IsBook: false } ? line.Last.Date?.Year : null,
             line?.EmbargoCode ?? "",

@@ -11,8 +11,8 @@ using Zendle.Store.Made;
 namespace Zendle.Store.Made.Migrations
 {
     [DbContext(typeof(ZendleContext))]
-    [Migration("20261129115028_TextPages")]
-    partial class TextPages
+    [Migration("20261129132722_LibrariesAndTexts")]
+    partial class LibrariesAndTexts
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -1035,6 +1035,9 @@ namespace Zendle.Store.Made.Migrations
 
                     b.Property<int>("Pages")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("PartOf")
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("ReviewId")
                         .HasColumnType("INTEGER");

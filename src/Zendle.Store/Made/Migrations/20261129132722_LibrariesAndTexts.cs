@@ -5,11 +5,24 @@
 namespace Zendle.Store.Made.Migrations
 {
     /// <inheritdoc />
-    public partial class Libraries : Migration
+    public partial class LibrariesAndTexts : Migration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.AddColumn<string>(
+                name: "PartOf",
+                table: "Texts",
+                type: "TEXT",
+                nullable: true);
+
+            migrationBuilder.AddColumn<byte[]>(
+                name: "Pages",
+                table: "TextReadings",
+                type: "BLOB",
+                nullable: false,
+                defaultValue: new byte[0]);
+
             migrationBuilder.AddColumn<int>(
                 name: "LibraryId",
                 table: "Attempts",
@@ -117,6 +130,14 @@ namespace Zendle.Store.Made.Migrations
 
             migrationBuilder.DropTable(
                 name: "Libraries");
+
+            migrationBuilder.DropColumn(
+                name: "PartOf",
+                table: "Texts");
+
+            migrationBuilder.DropColumn(
+                name: "Pages",
+                table: "TextReadings");
 
             migrationBuilder.DropColumn(
                 name: "LibraryId",
