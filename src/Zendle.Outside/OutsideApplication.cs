@@ -1,6 +1,7 @@
 using System.Globalization;
 using Zendle.Outside.Documents;
 using Zendle.Outside.Libraries;
+using Zendle.Outside.Loans;
 using Zendle.Outside.Oai;
 using Zendle.Outside.Pages;
 using Zendle.Outside.World;
@@ -33,12 +34,14 @@ public static class OutsideApplication
         app.MapControls(clock, faults, services);
         var kinds = new CopyKinds();
         var switches = new LibrarySwitches();
-        app.MapPages(works, databases, clock, faults, kinds, () => LibraryPages.State(switches));
+        var desks = new LoanDeskPages(works, scenario, clock, new());
+        app.MapPages(works, databases, clock, faults, kinds, () => LibraryPages.State(switches) + desks.State());
         var hosts = new Hosts(works, scenario, kinds);
         hosts.Map(app);
         new BookPlatform(works, scenario).Map(app);
         var libraries = new LibraryPages(works, scenario, clock, switches);
         libraries.Map(app);
+        desks.Map(app);
         new LibraryProxy(works, libraries, hosts, clock, switches).Map(app);
         app.MapGet(
             "/lifeleaf/vocabulary",

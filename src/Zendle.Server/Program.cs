@@ -9,6 +9,7 @@ using Zendle.Connect.Clocks;
 using Zendle.Connect.Fetch;
 using Zendle.Connect.Harvest;
 using Zendle.Connect.Library;
+using Zendle.Connect.Loans;
 using Zendle.Core.FullText;
 using Zendle.Documents.Citing;
 using Zendle.Documents.Reading;
@@ -26,6 +27,7 @@ using Zendle.Server.Features.Export;
 using Zendle.Server.Features.Gather;
 using Zendle.Server.Features.Health;
 using Zendle.Server.Features.Libraries;
+using Zendle.Server.Features.Loans;
 using Zendle.Server.Features.Maps;
 using Zendle.Server.Features.Read;
 using Zendle.Server.Features.References;
@@ -42,6 +44,7 @@ using Zendle.Server.Features.Works;
 using Zendle.Server.Identity;
 using Zendle.Server.Jobs;
 using Zendle.Server.Libraries;
+using Zendle.Server.Loans;
 using Zendle.Server.Reviews;
 using Zendle.Store;
 using Zendle.Store.Made;
@@ -240,6 +243,12 @@ builder
     .AddSingleton(_ => new OutsideDocuments(allowed, "holdings", options.Contact))
     .AddJob<HoldingsJob>(HoldingsJob.Kind)
     .AddSingleton<GatherService>()
+    .AddSingleton<TextDelivery>()
+    .AddSingleton<LoanSecrets>()
+    .AddSingleton<LoanService>()
+    .AddSingleton<LoanInbox>()
+    .AddSingleton<LoanPost>()
+    .AddSingleton(_ => new LoanDesk(allowed, options.Contact))
     .AddSingleton<GatherProgress>()
     .AddSingleton(_ => DocumentReader.Usual())
     .AddSingleton<TextIntake>()
@@ -279,7 +288,8 @@ if (!describing)
         .AddHostedService<AtRest>()
         .AddHostedService(p => p.GetRequiredService<StartUp>())
         .AddHostedService(p => p.GetRequiredService<JobRunner>())
-        .AddHostedService(p => p.GetRequiredService<JobSchedule>());
+        .AddHostedService(p => p.GetRequiredService<JobSchedule>())
+        .AddHostedService(p => p.GetRequiredService<LoanPost>());
 
 var app = builder.Build();
 if (options.Proxies.Count > 0)
@@ -314,6 +324,7 @@ app.UseKnownCharsets(http =>
     Faults.Problem(http, 415, "The character set of the request is not supported.", "Nothing was changed.")
 );
 app.MapHealth();
+app.MapLoanMessages();
 
 var open = app.MapGroup("/api")
     .WithMetadata(new Allows("anyone"))
@@ -361,6 +372,7 @@ review.MapReport();
 signedIn.MapDatabases();
 signedIn.MapHosts();
 signedIn.MapLibraries();
+review.MapLoans(signedIn);
 signedIn.MapHeld();
 signedIn.MapTieTables();
 signedIn.MapRecords();

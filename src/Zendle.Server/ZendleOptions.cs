@@ -22,6 +22,11 @@ public sealed record ZendleOptions
     public Uri? LibraryDirectory { get; init; }
 
     /// <summary>
+    /// Where this installation is reached from outside, for the messages of loan desks; null for where people reach it.
+    /// </summary>
+    public Uri? Address { get; init; }
+
+    /// <summary>
     /// How long a harvest waits before it asks again after a fault; each further wait is twice as long.
     /// </summary>
     public TimeSpan FirstRetry { get; init; } = Connect.Harvest.OaiLimits.Usual.FirstRetry;
@@ -75,6 +80,7 @@ public sealed record ZendleOptions
                 section["LibraryDirectory"] is { Length: > 0 } directory ? new Uri(directory)
                 : outside is null ? null
                 : new Uri(outside, "/libraries"),
+            Address = section["Address"] is { Length: > 0 } address ? new Uri(address) : null,
             FirstRetry = TimeSpan.FromSeconds(
                 section.GetValue("FirstRetrySeconds", Connect.Harvest.OaiLimits.Usual.FirstRetry.TotalSeconds)
             ),

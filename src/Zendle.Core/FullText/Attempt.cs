@@ -28,6 +28,9 @@ public enum RouteKind
 
     /// <summary>A library's holdings, by its link resolver and proxy.</summary>
     Library,
+
+    /// <summary>A copy that another library made for a loan request.</summary>
+    Loan,
 }
 
 /// <summary>How an attempt ended.</summary>
@@ -121,6 +124,7 @@ public static class AttemptWords
             RouteKind.Person => "brought by hand",
             RouteKind.Given => "address given",
             RouteKind.Library => "library",
+            RouteKind.Loan => "loan",
             _ => throw new ArgumentOutOfRangeException(nameof(route)),
         };
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Net;
 using System.Text;
+using Zendle.Outside.Loans;
 using Zendle.Outside.Oai;
 using Zendle.Outside.Pages;
 using Zendle.Outside.World;
@@ -101,6 +102,7 @@ public sealed class LibraryPages(
                         token = $"{at}/token",
                     }
                 : new { kind = "form" },
+            loanDesks = LoanDeskPages.Listed(host),
         };
     }
 

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
+using Zendle.Core.Loans;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Core.Schedules;
@@ -81,6 +82,15 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
 
     /// <summary>Sessions at libraries.</summary>
     public DbSet<LibrarySessionRow> LibrarySessions => Set<LibrarySessionRow>();
+
+    /// <summary>Desks that loans are asked for at.</summary>
+    public DbSet<LoanDeskRow> LoanDesks => Set<LoanDeskRow>();
+
+    /// <summary>Requests for loans.</summary>
+    public DbSet<LoanRow> Loans => Set<LoanRow>();
+
+    /// <summary>What happened to them.</summary>
+    public DbSet<LoanEventRow> LoanEvents => Set<LoanEventRow>();
 
     /// <summary>Sessions.</summary>
     public DbSet<SessionRow> Sessions => Set<SessionRow>();
@@ -179,6 +189,20 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
             l.HasOne<Account>().WithMany().HasForeignKey(x => x.AccountId);
             l.HasOne<LibraryRow>().WithMany().HasForeignKey(x => x.LibraryId);
         });
+        builder.Entity<LoanDeskRow>().HasOne<LibraryRow>().WithMany().HasForeignKey(d => d.LibraryId);
+        builder.Entity<LoanRow>(l =>
+        {
+            l.HasIndex(x => new { x.ReviewId, x.WorkId });
+            l.HasIndex(x => x.Number).IsUnique();
+            l.HasIndex(x => x.Delivery);
+            l.HasOne<Review>().WithMany().HasForeignKey(x => x.ReviewId);
+        });
+        builder.Entity<LoanEventRow>(e =>
+        {
+            e.HasIndex(x => x.LoanId);
+            e.HasIndex(x => x.IsWaiting);
+            e.HasOne<LoanRow>().WithMany().HasForeignKey(x => x.LoanId);
+        });
         builder.Entity<TextFigureRow>().HasKey(f => new { f.TextHash, f.Ordinal });
         builder.Entity<TextReadingRow>().HasKey(t => t.Hash);
         builder.Entity<SettingRow>().HasKey(s => s.Name);
@@ -206,6 +230,9 @@ public sealed class ZendleContext(DbContextOptions<ZendleContext> options) : Ide
         configurationBuilder.Properties<RouteKind>().HaveConversion<string>();
         configurationBuilder.Properties<AttemptOutcome>().HaveConversion<string>();
         configurationBuilder.Properties<WorkVersion>().HaveConversion<string>();
+        configurationBuilder.Properties<LoanStatus>().HaveConversion<string>();
+        configurationBuilder.Properties<LoanDelivery>().HaveConversion<string>();
+        configurationBuilder.Properties<LoanEventKind>().HaveConversion<string>();
         // As text with a fixed zone, so that times sort and compare in SQL.
         configurationBuilder.Properties<DateTimeOffset>().HaveConversion<Sqlite.UtcText>();
     }

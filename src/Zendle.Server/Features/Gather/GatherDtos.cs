@@ -1,4 +1,5 @@
 using Zendle.Core.FullText;
+using Zendle.Core.Loans;
 using Zendle.Server.Events;
 using Zendle.Store.Made;
 
@@ -53,7 +54,28 @@ internal enum GatherState
 
     /// <summary>Whoever asked has to sign in to their library; then it goes on.</summary>
     SignIn,
+
+    /// <summary>Another library was asked for it, or has lent it.</summary>
+    ByLoan,
 }
+
+/// <summary>The last request for a work to another library.</summary>
+/// <param name="Desk">The desk that was asked.</param>
+/// <param name="Why">Why it is not supplied, or only otherwise; null for no reason told.</param>
+/// <param name="ExpectedOn">The day on which it is expected; null for none told.</param>
+/// <param name="DueOn">The day on which the item is due back; null when it is not lent.</param>
+/// <param name="Delivery">How it is with its copy.</param>
+/// <param name="IsAtHost">Whether the copy is said to lie at an address.</param>
+internal sealed record GatherLoanDto(
+    int Id,
+    string Desk,
+    LoanStatus Status,
+    string? Why,
+    DateOnly? ExpectedOn,
+    DateOnly? DueOn,
+    LoanDelivery Delivery,
+    bool IsAtHost
+);
 
 /// <summary>One work of the table.</summary>
 /// <param name="Copies">How its text can be had, as its records tell.</param>
@@ -61,6 +83,7 @@ internal enum GatherState
 /// <param name="Going">What goes on at this moment; null when nothing does.</param>
 /// <param name="Share">Share of the document that has come, 0–1.</param>
 /// <param name="Withdrawn">Whether it is in no database any more.</param>
+/// <param name="Loan">The last request for it to another library; null for none.</param>
 internal sealed record GatherRowDto(
     int WorkId,
     string Title,
@@ -74,13 +97,15 @@ internal sealed record GatherRowDto(
     double? Share,
     IReadOnlyList<AttemptDto> Attempts,
     IReadOnlyList<TextDto> Texts,
-    bool Withdrawn
+    bool Withdrawn,
+    GatherLoanDto? Loan
 );
 
 /// <summary>The kept works by how their texts stand.</summary>
 internal sealed record GatherDto(
     int NeedYou,
     int OnTheirWay,
+    int ByLoan,
     int InHand,
     int NotSought,
     JobDto? Job,

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
+using Zendle.Core.Loans;
 using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
@@ -10,6 +11,7 @@ using Zendle.Server.Events;
 using Zendle.Server.Features.Libraries;
 using Zendle.Server.Features.Search;
 using Zendle.Server.Jobs;
+using Zendle.Server.Loans;
 using Zendle.Server.Reviews;
 using Zendle.Store.Corpus;
 using Zendle.Store.Files;
@@ -154,6 +156,7 @@ internal sealed class GatherService(
             .Where(j => j.Kind == GatherJob.Kind.Name && j.Subject == reviewId)
             .OrderByDescending(j => j.Id)
             .FirstOrDefaultAsync(cancel);
+        var loans = await Loans(context, reviewId, cancel);
         int[] ids = [.. facts.Kept.ToArray().Union(sought.Keys)];
         var records = await reader.OfWorks(ids, cancel);
         var rows = ids.Where(records.Contains)
@@ -165,7 +168,8 @@ internal sealed class GatherService(
                     records[id].All(r => r.IsWithdrawn),
                     sought.GetValueOrDefault(id),
                     [.. attempts[id]],
-                    [.. texts[id]]
+                    [.. texts[id]],
+                    loans[id].LastOrDefault()
                 )
             )
             .OrderBy(r => Array.IndexOf(Order, r.State))
@@ -175,6 +179,7 @@ internal sealed class GatherService(
         return new(
             rows.Count(r => r.State is GatherState.ToLookAt or GatherState.NotFound or GatherState.SignIn),
             rows.Count(r => r.State == GatherState.Waiting),
+            rows.Count(r => r.State == GatherState.ByLoan),
             rows.Count(r => r.State == GatherState.InHand),
             rows.Count(r => r.State == GatherState.NotSought),
             job is null ? null : JobDto.Of(jobs.AsItStands(job)),
@@ -187,11 +192,32 @@ internal sealed class GatherService(
     {
         await using var context = await contexts.CreateDbContextAsync();
         var (sought, _) = await Sought(context, reviewId, CancellationToken.None);
+        var loans = await Loans(context, reviewId, CancellationToken.None);
         return (
             sought.Values.Count(s => s.State == SoughtState.InHand),
-            sought.Values.Count(s => s.State is SoughtState.ToLookAt or SoughtState.NotFound or SoughtState.SignIn)
+            sought.Count(s =>
+                s.Value.State == SoughtState.ToLookAt
+                || (s.Value.State is SoughtState.NotFound or SoughtState.SignIn && !IsOut(loans[s.Key].LastOrDefault()))
+            )
         );
     }
+
+    /// <summary>The requests of a review to other libraries by the works' ids of today, the oldest first.</summary>
+    private async Task<ILookup<int, BookedLoan>> Loans(ZendleContext context, int reviewId, CancellationToken cancel)
+    {
+        var loans = await context.LoansOf(reviewId, cancel);
+        var redirects = await reader.Redirects([.. loans.Select(l => l.Row.WorkId)], cancel);
+        return loans.ToLookup(l => redirects.GetValueOrDefault(l.Row.WorkId, l.Row.WorkId));
+    }
+
+    /// <summary>Whether another library has still to supply a work, or has lent it, so that nobody need do anything.</summary>
+    private static bool IsOut(BookedLoan? loan) =>
+        loan is not null
+        && (
+            loan.State.Status.IsOpen()
+            || (loan.State.Status.IsLent() && !loan.State.IsReturned)
+            || loan.Row.Delivery == LoanDelivery.Waiting
+        );
 
     /// <summary>What was sought, got, and not got by reason.</summary>
     public async Task<TextAccount> Account(int reviewId, CancellationToken cancel)
@@ -215,10 +241,22 @@ internal sealed class GatherService(
         var texts = (
             await context.Texts.AsNoTracking().ThatCount().Where(t => t.ReviewId == reviewId).ToListAsync(cancel)
         ).ToLookup(t => today(t.WorkId));
+        var loans = await Loans(context, reviewId, cancel);
         return TextAccount.Of([
             .. sought.Select(s => new SoughtText(
-                s.Value.State == SoughtState.Waiting,
-                texts[s.Key].BestFirst().Select(t => new GotText(t.Version, t.Route)).FirstOrDefault(),
+                s.Value.State == SoughtState.Waiting || IsOut(loans[s.Key].LastOrDefault()),
+                texts[s.Key].BestFirst().Select(t => new GotText(t.Version, t.Route)).FirstOrDefault()
+                    // A book that was lent and has come was read on paper.
+                    ?? (
+                        loans[s.Key]
+                            .Any(l =>
+                                l.State.IsReceived
+                                && l.State.Status.IsSupplied()
+                                && l.State.Status != LoanStatus.CopyCompleted
+                            )
+                            ? new GotText(WorkVersion.VersionOfRecord, RouteKind.Loan)
+                            : null
+                    ),
                 [.. attempts[(s.Value.WorkId, s.Value.Round)]]
             )),
         ]);
@@ -264,6 +302,7 @@ internal sealed class GatherService(
         GatherState.SignIn,
         GatherState.NotFound,
         GatherState.Waiting,
+        GatherState.ByLoan,
         GatherState.InHand,
         GatherState.NotSought,
     ];
@@ -275,7 +314,8 @@ internal sealed class GatherService(
         bool isWithdrawn,
         SoughtRow? sought,
         AttemptRow[] attempts,
-        TextRow[] texts
+        TextRow[] texts,
+        BookedLoan? loan
     )
     {
         var last = attempts
@@ -286,6 +326,7 @@ internal sealed class GatherService(
             null => GatherState.NotSought,
             SoughtState.Waiting => GatherState.Waiting,
             SoughtState.ToLookAt => GatherState.ToLookAt,
+            SoughtState.NotFound or SoughtState.SignIn when IsOut(loan) => GatherState.ByLoan,
             SoughtState.NotFound => GatherState.NotFound,
             SoughtState.SignIn => GatherState.SignIn,
             _ => GatherState.InHand,
@@ -324,7 +365,19 @@ internal sealed class GatherService(
                 )),
             ],
             [.. texts.BestFirst().Select(Dto)],
-            isWithdrawn
+            isWithdrawn,
+            loan is null
+                ? null
+                : new(
+                    loan.Row.Id,
+                    loan.Row.DeskName,
+                    loan.State.Status,
+                    loan.State.Why,
+                    loan.State.ExpectedOn,
+                    loan.State.DueOn,
+                    loan.Row.Delivery,
+                    loan.State.Addresses.Count > 0
+                )
         );
     }
 

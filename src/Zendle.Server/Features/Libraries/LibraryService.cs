@@ -148,6 +148,7 @@ internal sealed class LibraryService(
             };
             await Add(context, row, cancel);
         }
+        await Desks(context, row, found.Desks, cancel);
         var used = await context.UsedLibraries.Where(u => u.AccountId == account).ToListAsync(cancel);
         if (used.Count < MostUsed && used.TrueForAll(u => u.LibraryId != row.Id))
             context.UsedLibraries.Add(
@@ -161,6 +162,39 @@ internal sealed class LibraryService(
         await context.SaveChangesAsync(cancel);
         hub.Tell(new("libraries"));
         return true;
+    }
+
+    /// <summary>
+    /// Brings the desks of a library to what the directory says of them. Accounts at them stay, and so do desks that a curator
+    /// has added.
+    /// </summary>
+    private static async Task Desks(
+        ZendleContext context,
+        LibraryRow library,
+        IReadOnlyList<ListedDesk> listed,
+        CancellationToken cancel
+    )
+    {
+        var known = await context.LoanDesks.Where(d => d.LibraryId == library.Id).ToListAsync(cancel);
+        for (var rank = 0; rank < listed.Count; rank++)
+        {
+            var desk = listed[rank];
+            var address = desk.Address.AbsoluteUri;
+            if (known.Find(d => d.Supplier == desk.Supplier && d.Address == address) is not { } row)
+                context.LoanDesks.Add(
+                    row = new()
+                    {
+                        LibraryId = library.Id,
+                        Name = desk.Name,
+                        Supplier = desk.Supplier,
+                        Requester = library.Identifier,
+                        Address = address,
+                    }
+                );
+            (row.Rank, row.Name, row.RegisterAddress) = (rank, desk.Name, desk.Register?.AbsoluteUri);
+            (row.CopyCost, row.LendCost, row.Currency) = (desk.CopyCost, desk.LendCost, desk.Currency);
+            (row.MostOpen, row.Days) = (desk.MostOpen, desk.Days);
+        }
     }
 
     /// <summary>Adds a library; its holdings are fetched when they have an address.</summary>
@@ -229,6 +263,7 @@ internal sealed class LibraryService(
         await using var transaction = await context.Database.BeginTransactionAsync(cancel);
         await context.UsedLibraries.Where(u => u.LibraryId == id).ExecuteDeleteAsync(cancel);
         await context.LibrarySessions.Where(s => s.LibraryId == id).ExecuteDeleteAsync(cancel);
+        await context.LoanDesks.Where(d => d.LibraryId == id).ExecuteDeleteAsync(cancel);
         await context.Libraries.Where(l => l.Id == id).ExecuteDeleteAsync(cancel);
         await transaction.CommitAsync(cancel);
         var load = shelf.All.FirstOrDefault(l => l.Id == id)?.Load ?? 0;
