@@ -3,6 +3,8 @@ import { Navigate, Route, Routes, useParams } from "react-router";
 import { DatabasesPage } from "../features/databases/DatabasesPage";
 import { AccountPage } from "../features/identity/AccountPage";
 import { LibraryFoot } from "../features/libraries/LibraryFoot";
+import { AskForLoans } from "../features/loans/AskForLoans";
+import { LoanPart } from "../features/loans/LoanPart";
 import { ReturnPage } from "../features/libraries/ReturnPage";
 import { SignIn } from "../features/identity/SignIn";
 import { useMe } from "../review/useMe";
@@ -45,10 +47,7 @@ function SignedIn() {
       <Route path="/r/:reviewId/search" element={<InReview page={(id) => <SearchPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/trails" element={<InReview page={(id) => <TrailsPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/map" element={<InReview page={(id) => <MapPage key={id} reviewId={id} />} />} />
-      <Route
-        path="/r/:reviewId/gather"
-        element={<InReview page={(id) => <GatherPage key={id} reviewId={id} foot={<LibraryFoot />} />} />}
-      />
+      <Route path="/r/:reviewId/gather" element={<InReview page={(id) => <Gathering key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/read" element={<InReview page={(id) => <TextsPage key={id} reviewId={id} />} />} />
       <Route path="/r/:reviewId/read/:textId" element={<InReview page={(id) => <Reading reviewId={id} />} />} />
       <Route path="/r/:reviewId/report" element={<InReview page={(id) => <ReportPage reviewId={id} />} />} />
@@ -56,6 +55,20 @@ function SignedIn() {
       <Route path="/r/:reviewId/account" element={<InReview page={() => <AccountPage />} />} />
       <Route path="*" element={<Navigate to="/" replace />} />
     </Routes>
+  );
+}
+
+/** Gather with the person's libraries at its foot and requests to others beside each work. */
+function Gathering({ reviewId }: { reviewId: number }) {
+  return (
+    <GatherPage
+      reviewId={reviewId}
+      foot={<LibraryFoot />}
+      loans={{
+        ofWork: (workId, mayAsk) => <LoanPart reviewId={reviewId} workId={workId} mayAsk={mayAsk} />,
+        ofMany: (works) => <AskForLoans reviewId={reviewId} works={works} />,
+      }}
+    />
   );
 }
 

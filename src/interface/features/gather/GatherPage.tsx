@@ -14,6 +14,7 @@ import { BroughtFiles } from "./BroughtFiles";
 import { GatherPane } from "./GatherPane";
 import { GatherRow } from "./GatherRow";
 import { HostsSheet } from "./HostsSheet";
+import type { LoanParts } from "./loanParts";
 import { useBringing } from "./useBringing";
 import { documentOf, taken, useGather, useSeek, useSettle, useStopGather } from "../../set/work/useGather";
 
@@ -22,12 +23,13 @@ type Row = Dto<"GatherRowDto">;
 const groups: { title: string; hint: string; states: string[] }[] = [
   { title: "Need your decision", hint: "each shows its next step", states: ["ToLookAt", "SignIn", "NotFound"] },
   { title: "In progress", hint: "at most two requests per host", states: ["Waiting"] },
+  { title: "By loan", hint: "asked of other libraries", states: ["ByLoan"] },
   { title: "In hand", hint: "", states: ["InHand"] },
   { title: "Not sought yet", hint: "", states: ["NotSought"] },
 ];
 
 /** Gather: the kept works by how their texts stand, what needs a person on top; the work in view beside it. */
-export function GatherPage({ reviewId, foot }: { reviewId: number; foot: ReactNode }) {
+export function GatherPage({ reviewId, foot, loans }: { reviewId: number; foot: ReactNode; loans: LoanParts }) {
   const gather = useGather(reviewId);
   const seek = useSeek(reviewId);
   const stop = useStopGather(reviewId);
@@ -129,6 +131,7 @@ export function GatherPage({ reviewId, foot }: { reviewId: number; foot: ReactNo
           <>
             <Measure n={data.needYou} word="need your decision" colour="var(--aside)" />
             <Measure n={data.onTheirWay} word="in progress" colour="var(--kept)" />
+            {data.byLoan > 0 && <Measure n={data.byLoan} word="by loan" colour="var(--future)" />}
             <Measure n={data.inHand} word="in hand" colour="var(--pine)" />
             <Measure n={data.notSought} word="not yet sought" colour="var(--edge)" />
           </>
@@ -152,6 +155,9 @@ export function GatherPage({ reviewId, foot }: { reviewId: number; foot: ReactNo
             }}
           />
         </label>
+        {loans.ofMany(
+          rows.filter((r) => r.state === "NotFound" && r.loan?.status !== "CopyCompleted").map((r) => r.workId),
+        )}
         {inVain > 0 && !running && (
           <Button className="h-9" onClick={() => seek.mutate({ works: null, again: true })}>
             Try {inVain === 1 ? "the failed one" : `the ${count(inVain)} failed`} again
@@ -214,7 +220,7 @@ export function GatherPage({ reviewId, foot }: { reviewId: number; foot: ReactNo
         </section>
         <aside aria-label="Text" className="min-h-0 overflow-y-auto border-l border-line">
           {row && <BackToList onBack={() => show(null)} />}
-          <GatherPane key={row?.workId ?? 0} reviewId={reviewId} row={row} bring={bringing.bring} />
+          <GatherPane key={row?.workId ?? 0} reviewId={reviewId} row={row} bring={bringing.bring} loans={loans} />
         </aside>
       </div>
       {foot}

@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { moment } from "../../ui/numbers";
 import { OutcomeMark } from "./Chain";
+import type { LoanParts } from "./loanParts";
 import { Doubt } from "./Doubt";
 import { HeldLine } from "../../set/library/Held";
 import { extentOf } from "../../set/work/extent";
@@ -18,10 +19,12 @@ export function GatherPane({
   reviewId,
   row,
   bring,
+  loans,
 }: {
   reviewId: number;
   row: Row | null;
   bring: (files: Iterable<File>, workId: number | null) => void;
+  loans: LoanParts;
 }) {
   const seek = useSeek(reviewId);
   const settle = useSettle(reviewId);
@@ -91,6 +94,7 @@ export function GatherPane({
           </p>
         </div>
       )}
+      {loans.ofWork(row.workId, row.state === "NotFound" || row.state === "SignIn")}
       {row.state !== "InHand" && row.state !== "Waiting" && (
         <div className="mb-3 flex gap-2">
           <Button

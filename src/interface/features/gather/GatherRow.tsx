@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { Withdrawn } from "../../ui/Withdrawn";
+import { loanWord } from "../../set/loan/words";
 import { HowToGet } from "../../set/library/Held";
 import { extentOf } from "../../set/work/extent";
 import { documentOf } from "../../set/work/useGather";
@@ -69,6 +70,11 @@ export function GatherRow({
           ) : row.going ? null : (
             "waits its turn"
           )
+        ) : row.state === "ByLoan" && row.loan ? (
+          <>
+            <b className="block text-[12.5px] font-semibold text-ink">{loanWord(row.loan)}</b>
+            {row.loan.desk}
+          </>
         ) : row.state === "NotSought" ? (
           <>
             <span className="block">not sought yet</span>
@@ -83,7 +89,11 @@ export function GatherRow({
                   ? "sign in to your library"
                   : "add the file yourself"}
             </b>
-            {row.state === "SignIn" ? "then it is tried again" : row.sentence}
+            {row.state === "SignIn"
+              ? "then it is tried again"
+              : row.loan
+                ? `loan: ${loanWord(row.loan)}`
+                : row.sentence}
           </>
         )}
       </div>
