@@ -3,6 +3,7 @@ import type { Dto } from "../../api/client";
 import { useBringHoldings, useRefreshHoldings, useRemoveLibrary } from "../../set/library/useLibraries";
 import { count } from "../../ui/numbers";
 import { TextButton } from "../../ui/TextButton";
+import { LibraryDesks } from "./LibraryDesks";
 import { holdingsFault, holdingsWords } from "./holdingsWords";
 
 type Library = Dto<"LibraryDto">;
@@ -27,6 +28,7 @@ function Kept({ library: l }: { library: Library }) {
   const remove = useRemoveLibrary();
   const bring = useBringHoldings();
   const [sure, setSure] = useState(false);
+  const [desks, setDesks] = useState(false);
   return (
     <li className="py-2">
       <p>
@@ -71,7 +73,11 @@ function Kept({ library: l }: { library: Library }) {
             Remove
           </TextButton>
         )}
+        <TextButton aria-expanded={desks} onClick={() => setDesks(!desks)}>
+          Loan desks
+        </TextButton>
       </p>
+      {desks && <LibraryDesks library={l.id} identifier={l.identifier} />}
     </li>
   );
 }

@@ -58,7 +58,11 @@ export const costOf = (d: Desk, service: Dto<"LoanService">) => (service === "Lo
 function terms(d: Desk, service: Dto<"LoanService">): string {
   const cost = costOf(d, service);
   return [
-    cost === null ? "cost not said" : cost === 0 ? "free of charge" : money(cost, d.currency),
+    cost === null
+      ? "cost not said"
+      : cost === 0
+        ? "free of charge"
+        : `${service === "Loan" ? "a loan" : "a copy"} ${money(cost, d.currency)}`,
     d.days !== null && `about ${count(d.days)} ${d.days === 1 ? "day" : "days"}`,
     d.mostOpen !== null && `${count(d.open)} of ${count(d.mostOpen)} open requests used`,
   ]

@@ -7,21 +7,23 @@ import { faultWord } from "./faultWords";
 type Fields = Dto<"LoanFields">;
 type Key = Exclude<keyof Fields, "isPart" | "service" | "kind">;
 
-const rows: readonly { name: Key; label: string; wide?: boolean }[] = [
-  { name: "title", label: "Title", wide: true },
-  { name: "people", label: "People", wide: true },
-  { name: "in", label: "In (journal or book)", wide: true },
-  { name: "volume", label: "Volume" },
-  { name: "issue", label: "Issue" },
-  { name: "pages", label: "Pages or article number" },
-  { name: "date", label: "Year or date" },
-  { name: "publisher", label: "Publisher" },
-  { name: "edition", label: "Edition" },
-  { name: "issn", label: "ISSN" },
-  { name: "isbn", label: "ISBN" },
-  { name: "doi", label: "DOI" },
-  { name: "note", label: "Note to the desk", wide: true },
+/** Fields with how many of the four columns they take, and where they are of use. */
+const rows: readonly { name: Key; label: string; span: string; where?: (f: Fields) => boolean }[] = [
+  { name: "title", label: "Title", span: "col-span-4" },
+  { name: "people", label: "People", span: "col-span-4" },
+  { name: "in", label: "In (journal or book)", span: "col-span-4" },
+  { name: "volume", label: "Volume", span: "" },
+  { name: "issue", label: "Issue", span: "" },
+  { name: "pages", label: "Pages or number", span: "" },
+  { name: "date", label: "Year or date", span: "" },
+  { name: "publisher", label: "Publisher", span: "col-span-2" },
+  { name: "edition", label: "Edition", span: "", where: (f) => isBook(f) || (f.edition ?? "") !== "" },
+  { name: "issn", label: "ISSN", span: "", where: (f) => f.kind !== "Book" || (f.issn ?? "") !== "" },
+  { name: "isbn", label: "ISBN", span: "", where: (f) => isBook(f) || (f.isbn ?? "") !== "" },
+  { name: "doi", label: "DOI", span: "col-span-2" },
 ];
+
+const isBook = (f: Fields) => f.kind === "Book" || f.kind === "Chapter" || f.kind === "Report" || f.kind === "Thesis";
 
 /** What a request says of a work: filled from its records, to be read and mended before it is sent. */
 export function LoanForm({
@@ -38,19 +40,21 @@ export function LoanForm({
     return fault ? faultWord(fault.fault) : null;
   };
   return (
-    <div className="grid grid-cols-3 gap-x-3 gap-y-2 max-sm:grid-cols-1">
-      {rows.map(({ name, label, wide }) => (
-        <Field
-          key={name}
-          label={label}
-          value={fields[name] ?? ""}
-          maxLength={1000}
-          fault={faultOf(name)}
-          className={wide ? "col-span-full" : ""}
-          onChange={(e) => change({ ...fields, [name]: e.target.value })}
-        />
-      ))}
-      <Labelled label="Wanted as" fault={faultOf("service")}>
+    <div className="grid grid-cols-4 gap-x-3 gap-y-2 max-sm:grid-cols-2">
+      {rows
+        .filter(({ where }) => where?.(fields) ?? true)
+        .map(({ name, label, span }) => (
+          <Field
+            key={name}
+            label={label}
+            value={fields[name] ?? ""}
+            maxLength={1000}
+            fault={faultOf(name)}
+            className={`${span} ${span && "max-sm:col-span-2"}`}
+            onChange={(e) => change({ ...fields, [name]: e.target.value })}
+          />
+        ))}
+      <Labelled label="Wanted as" fault={faultOf("service")} className="col-span-2">
         {(tied) => (
           <Select
             {...tied}
@@ -63,6 +67,14 @@ export function LoanForm({
           </Select>
         )}
       </Labelled>
+      <Field
+        label="Note to the desk"
+        className="col-span-full"
+        value={fields.note ?? ""}
+        maxLength={1000}
+        fault={faultOf("note")}
+        onChange={(e) => change({ ...fields, note: e.target.value })}
+      />
     </div>
   );
 }

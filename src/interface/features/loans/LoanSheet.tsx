@@ -43,7 +43,7 @@ export function LoanSheet({
       onOpenChange={close}
       width={900}
       title={works.length === 1 ? "Ask another library" : `Ask another library for ${worksWord(works.length)}`}
-      hint="An interlibrary loan request. Nothing is sent, and nothing costs, before you press the button."
+      hint="An interlibrary loan request. Nothing is sent or charged until you press the button."
     >
       {drafts.error && <Fault error={drafts.error} again={() => void drafts.refetch()} />}
       {drafts.data ? (
@@ -92,7 +92,9 @@ function Asking({
   // A request whose fields were changed is looked at once more by the server before it is sent.
   const isReady = (d: Draft) =>
     !d.isOpen && !left.includes(d.workId) && !faultsOf(d).some((f) => f.stops) && desk !== undefined && !isFull(desk);
-  const ready = drafts.drafts.filter(isReady);
+  const room = desk?.mostOpen == null ? Infinity : Math.max(0, desk.mostOpen - desk.open);
+  const sound = drafts.drafts.filter(isReady);
+  const ready = sound.slice(0, room);
   const costs = ready.map((d) => (desk ? costOf(desk, (changed[d.workId] ?? d.fields).service) : null));
   const usual = desk && fields ? costOf(desk, fields.service) : null;
   const allowed = most ?? (usual === null ? "" : usual.toFixed(2));
@@ -132,7 +134,7 @@ function Asking({
         {drafts.drafts.length > 1 && (
           <ul
             aria-label="Works to ask for"
-            className="max-h-[46vh] divide-y divide-line overflow-y-auto border-y border-line"
+            className="max-h-[52vh] divide-y divide-line overflow-y-auto border-y border-line"
           >
             {drafts.drafts.map((d) => (
               <li key={d.workId} className={d.workId === inView ? "bg-mist/60" : ""}>
@@ -174,7 +176,7 @@ function Asking({
           />
         </div>
       </div>
-      <div className="mt-3 grid grid-cols-3 gap-x-3 gap-y-2 border-t border-line pt-3 max-sm:grid-cols-1">
+      <div className="mt-3 grid grid-cols-3 gap-x-3 gap-y-2 max-sm:grid-cols-1">
         <Field
           label={`Costs at most${desk.currency ? `, ${desk.currency}` : ""}`}
           inputMode="decimal"
@@ -213,7 +215,7 @@ function Asking({
           ))}
         </ul>
       )}
-      <div className="mt-3 flex items-center gap-3">
+      <div className="sticky -bottom-5 -mx-5 mt-3 -mb-5 flex flex-wrap items-center gap-3 border-t border-line bg-paper px-5 py-3">
         <Button
           kind="primary"
           className="h-9"
@@ -232,7 +234,9 @@ function Asking({
               : `${money(total, desk.currency)}${ready.length > 1 ? " in all" : ""}, by the desk’s own terms.`}
           {drafts.drafts.length > ready.length &&
             drafts.drafts.length > 1 &&
-            ` ${count(drafts.drafts.length - ready.length)} will not be sent.`}
+            ` ${count(drafts.drafts.length - ready.length)} will not be sent${
+              sound.length > ready.length ? `: this desk takes ${count(room)} more now` : ""
+            }.`}
         </p>
       </div>
     </>

@@ -1,26 +1,37 @@
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
 import { useSay, useSayFault } from "../../ui/Toasts";
-import { count } from "../../ui/numbers";
-import { useTextAccount } from "./useLog";
+import { money, reasonWord } from "../../set/loan/words";
+import { count, works } from "../../ui/numbers";
+import { useLoanAccount, useTextAccount } from "./useLog";
 import { TextButton } from "../../ui/TextButton";
 
 type Account = Dto<"TextAccount">;
+type Loans = Dto<"LoanAccount">;
 
 /** The account as sentences of a written report. */
-export function inSentences(a: Account): string {
+export function inSentences(a: Account, loans?: Loans): string {
   const list = (tallies: readonly Dto<"Tally">[]) => tallies.map((t) => `${t.word} (n = ${count(t.count)})`).join("; ");
   return [
     `Reports sought for retrieval: n = ${count(a.sought)}.`,
     `Reports retrieved: n = ${count(a.got)}${a.got > 0 ? `: ${list(a.byVersion)}` : ""}.`,
     `Reports not retrieved: n = ${count(a.notGot)}${a.notGot > 0 ? `: ${list(a.byReason)}` : ""}.`,
     ...(a.waiting > 0 ? [`Still to be tried: n = ${count(a.waiting)}.`] : []),
+    ...(loans && loans.asked > 0
+      ? [
+          `Interlibrary loan requests: n = ${count(loans.asked)} for ${works(loans.works)}, ` +
+            `of which supplied: n = ${count(loans.supplied)}; not supplied: n = ${count(loans.inVain)}` +
+            (loans.inVain > 0 ? ` (${loans.unfilled.map((u) => `${reasonWord(u.why)}, n = ${count(u.count)}`).join("; ")})` : "") +
+            `${loans.open > 0 ? `; open: n = ${count(loans.open)}` : ""}.`,
+        ]
+      : []),
   ].join(" ");
 }
 
 /** Full texts in the report: what was sought, got, and not got by reason. */
 export function TextReport({ reviewId }: { reviewId: number }) {
   const account = useTextAccount(reviewId).data;
+  const loans = useLoanAccount(reviewId).data;
   const say = useSay();
   const fault = useSayFault();
   if (!account || account.sought === 0) return null;
@@ -37,7 +48,9 @@ export function TextReport({ reviewId }: { reviewId: number }) {
         <TextButton
           className="ml-auto text-[12.5px]"
           onClick={() =>
-            void navigator.clipboard.writeText(inSentences(account)).then(() => say("The sentences are copied."), fault)
+            void navigator.clipboard
+              .writeText(inSentences(account, loans))
+              .then(() => say("The sentences are copied."), fault)
           }
         >
           Copy as sentences
@@ -60,7 +73,27 @@ export function TextReport({ reviewId }: { reviewId: number }) {
           <Bars tallies={account.byReason} most={account.sought} colour="var(--aside)" />
         </div>
       </div>
+      {loans && loans.asked > 0 && <LoanLine loans={loans} />}
     </section>
+  );
+}
+
+/** Requests to other libraries, in one line. */
+function LoanLine({ loans: l }: { loans: Loans }) {
+  return (
+    <p className="mt-2 border-t border-line pt-2 text-[12.5px] text-quiet" data-loans={l.asked}>
+      <b className="text-[13px] font-semibold text-ink">Interlibrary loan</b>{" "}
+      {[
+        `${count(l.asked)} ${l.asked === 1 ? "request" : "requests"} for ${works(l.works)}`,
+        `${count(l.supplied)} supplied`,
+        l.inVain > 0 &&
+          `${count(l.inVain)} not supplied (${l.unfilled.map((u) => `${reasonWord(u.why)} ${count(u.count)}`).join(", ")})`,
+        l.open > 0 && `${count(l.open)} open`,
+        ...l.costs.map((c) => `cost ${money(c.amount, c.currency)}`),
+      ]
+        .filter(Boolean)
+        .join(" · ")}
+    </p>
   );
 }
 

@@ -52,3 +52,10 @@ export const useTextAccount = (reviewId: number) =>
     queryKey: ["review", reviewId, "gather", "account"],
     queryFn: () => read(api.GET("/api/reviews/{reviewId}/report/texts", { params: { path: { reviewId } } })),
   });
+
+/** Requests to other libraries, counted. */
+export const useLoanAccount = (reviewId: number) =>
+  useQuery({
+    queryKey: ["review", reviewId, "gather", "loans", "account"],
+    queryFn: () => read(api.GET("/api/reviews/{reviewId}/report/loans", { params: { path: { reviewId } } })),
+  });
