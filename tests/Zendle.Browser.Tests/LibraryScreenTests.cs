@@ -5,38 +5,7 @@ namespace Zendle.Browser.Tests;
 /// <summary>A person connects their library, sees what it holds, signs in, and gets texts through it.</summary>
 public sealed class LibraryScreenTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
-    private const string Foot = "section[aria-label='Your library']";
-
-    private static void Connect(Browser b, string identifier, string town)
-    {
-        b.Go("/r/1/gather");
-        b.Sees("in hand");
-        b.On($"{Foot} > button", e => e.SendKeys(Keys.Enter));
-        b.Sees("Find your library");
-        // Another test of the class may have connected another one.
-        b.Until(
-            () =>
-            {
-                var used = b.All("[aria-label='Libraries you use'] button:last-of-type");
-                if (used.Count > 0)
-                    used[0].Click();
-                return used.Count == 0;
-            },
-            "no library"
-        );
-        b.Fill("[role=dialog] input[type=search]", "quillmere");
-        b.Until(() => b.All("[data-listed]").Count == 2, "two libraries of nearly one name");
-        Assert.Contains(town, b.TextOf($"[data-listed='{identifier}']"), StringComparison.Ordinal);
-        b.On($"[data-listed='{identifier}'] button", e => e.SendKeys(Keys.Enter));
-        b.Until(
-            () => b.TextOf($"[data-listed='{identifier}']").Contains("you use it", StringComparison.Ordinal),
-            "its use"
-        );
-        b.Until(
-            () => b.TextOf("[aria-label='Libraries you use']").Contains("holdings of", StringComparison.Ordinal),
-            "holdings"
-        );
-    }
+    private const string Foot = Libraries.Foot;
 
     /// <summary>A kept work without a text that is sold at its publisher and held by the library.</summary>
     private async Task<int> Held(Browser b)
@@ -77,7 +46,7 @@ public sealed class LibraryScreenTests(DemoWorldWithItsOutside world) : IClassFi
     public async Task A_library_is_connected_in_three_acts_and_asked_for_what_is_sold()
     {
         using var b = world.SignedIn();
-        Connect(b, "XA-QUI1", "Voorland");
+        Libraries.Connect(b, "XA-QUI1", "Voorland");
         Assert.Empty(b.AxeFindings());
         b.Press(Keys.Escape);
         b.Until(
@@ -134,7 +103,7 @@ public sealed class LibraryScreenTests(DemoWorldWithItsOutside world) : IClassFi
     public async Task A_library_that_signs_in_in_a_window_of_its_own_is_gone_on_with_after()
     {
         using var b = world.SignedIn();
-        Connect(b, "XD-QUF7", "Dravinia");
+        Libraries.Connect(b, "XD-QUF7", "Dravinia");
         b.Press(Keys.Escape);
         var work = await Held(b);
         Gather(b, work);

@@ -70,9 +70,11 @@ internal static class ApiDescription
         return type switch
         {
             "string" => s["format"]?.GetValue<string>() == "uuid" ? $"{Guid.Empty}"
+            : s["format"]?.GetValue<string>() == "date" ? "2026-11-29"
             : name is "name" ? "ann"
             : "moth*",
             "integer" => name.Contains("step", StringComparison.OrdinalIgnoreCase) || name == "parentId" ? step : 1,
+            "number" => 1,
             "boolean" => true,
             "array" => depth > 3 ? new JsonArray() : new JsonArray(Fit(s["items"]!, name, step, depth + 1, member)),
             _ => depth > 3

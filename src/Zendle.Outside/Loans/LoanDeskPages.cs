@@ -46,7 +46,10 @@ public sealed class LoanDeskPages(
                 switches.Set(desk, kind) ? Results.Ok() : Results.BadRequest("Unknown desk or fault.")
         );
         app.MapGet("/loan-desk/requests", () => Results.Json(Told()));
-        app.Lifetime.ApplicationStarted.Register(() => _ = Write(app.Lifetime.ApplicationStopping));
+        app.Lifetime.ApplicationStarted.Register(() =>
+            // On a thread of its own, whatever thread starts the application.
+            _ = Task.Run(() => Write(app.Lifetime.ApplicationStopping))
+        );
         app.Lifetime.ApplicationStopped.Register(Dispose);
     }
 

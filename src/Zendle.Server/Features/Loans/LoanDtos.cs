@@ -26,7 +26,7 @@ internal sealed record AskableDeskDto(
 /// <param name="Title">The work's title.</param>
 /// <param name="Fields">What it would say.</param>
 /// <param name="Faults">What is wrong with it.</param>
-/// <param name="Asked">The desks that were asked for the work in vain, the last one last.</param>
+/// <param name="Asked">The desks that were asked for the work in vain.</param>
 /// <param name="IsOpen">Whether a request for the work is on its way.</param>
 /// <param name="HasText">Whether the text is in hand.</param>
 internal sealed record LoanDraftDto(

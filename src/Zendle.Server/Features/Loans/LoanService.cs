@@ -173,7 +173,7 @@ internal sealed class LoanService(
                             chosen.Title.Value,
                             fields,
                             LoanCheck.Of(fields, today),
-                            [.. byWork[w].Where(l => l.State.Status.IsVain()).Select(l => l.Row.DeskId)],
+                            [.. byWork[w].Where(l => IsInVain(l.State.Status)).Select(l => l.Row.DeskId).Distinct()],
                             byWork[w].Any(l => l.State.Status.IsOpen() || l.State.Status.IsLent()),
                             inHand.Contains(w)
                         );
@@ -181,6 +181,9 @@ internal sealed class LoanService(
             ]
         );
     }
+
+    /// <summary>Whether a desk that was asked need not be asked again: what was taken back it has not answered.</summary>
+    private static bool IsInVain(LoanStatus status) => status.IsVain() && status != LoanStatus.Cancelled;
 
     /// <summary>What is wrong with a request as somebody has changed it.</summary>
     public async Task<IReadOnlyList<LoanFieldFault>> Check(LoanFields fields, CancellationToken cancel) =>

@@ -61,6 +61,12 @@ export function LoanSheet({
   );
 }
 
+/** The desk that was asked in vain for the fewest of the works; of several the one that is asked first. */
+function fittest({ desks, drafts }: Dto<"LoanDraftsDto">) {
+  const vain = (desk: Dto<"AskableDeskDto">) => drafts.filter((d) => d.asked.includes(desk.id)).length;
+  return desks.filter((d) => !isFull(d)).sort((a, b) => vain(a) - vain(b))[0] ?? desks[0];
+}
+
 function Asking({
   reviewId,
   drafts,
@@ -77,10 +83,7 @@ function Asking({
   const [left, setLeft] = useState<readonly number[]>([]);
   const [inView, setInView] = useState(drafts.drafts[0]?.workId ?? 0);
   const draft = drafts.drafts.find((d) => d.workId === inView) ?? drafts.drafts[0];
-  const first =
-    drafts.desks.find((d) => d.id === again?.desk) ??
-    drafts.desks.find((d) => !isFull(d) && !(draft?.asked.includes(d.id) ?? false)) ??
-    drafts.desks[0];
+  const first = drafts.desks.find((d) => d.id === again?.desk) ?? fittest(drafts);
   const [deskId, setDesk] = useState(first?.id ?? 0);
   const [most, setMost] = useState<string | null>(again?.cost?.toFixed(2) ?? null);
   const [needed, setNeeded] = useState("");
