@@ -138,6 +138,39 @@ public sealed class LibraryTests(Gathering world) : IClassFixture<Gathering>, IA
         row["attempts"]!.AsArray().Last(a => a!.Text("route") == "library")!.Text(field);
 
     [Fact]
+    public async Task A_wall_of_the_publishers_own_behind_the_proxy_does_not_end_the_session()
+    {
+        // A library whose contracts are another's than its proxy's: what it holds opens, and stands behind a wall all the same.
+        var host = world.Outside.Address;
+        var odd = await Added(
+            "Odd library",
+            new Uri(host, "/library/quillmere/proxy?url=").ToString(),
+            null,
+            new Uri(host, "/library/quillmere-falls/holdings.tsv")
+        );
+        await Loaded(odd);
+        await Ann.Ok("PUT", "/api/libraries/used", new { libraries = new[] { odd } });
+        await SignIn(odd);
+        var review = await Ann.Review();
+        var walled = new List<int>();
+        while (walled.Count == 0)
+        {
+            var (work, _) = await world.Work("sign-in");
+            if ((await HeldOf([work])).Single()["coverage"]?.GetValue<string>() is not ("Held" or "PerhapsHeld"))
+                continue;
+            var row = (await world.Gather(review, [work]))[work];
+            // Some of them the proxy's own library pays for, too.
+            if (row.Text("state") != "InHand")
+                walled.Add(work);
+        }
+        var end = (await world.Settled(review))[walled[0]];
+        Assert.Equal("SignInAsked", Last(end, "outcome"));
+        Assert.Contains("/through/", Last(end, "address"), StringComparison.Ordinal);
+        Assert.Equal("NotFound", end.Text("state"));
+        Assert.NotNull((await Library(odd))["signedInAt"]);
+    }
+
+    [Fact]
     public async Task A_library_is_found_by_name_place_or_identifier_and_told_from_one_of_nearly_the_same_name()
     {
         async Task<(string, string)[]> Found(string words) =>

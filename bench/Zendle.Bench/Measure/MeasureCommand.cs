@@ -12,6 +12,7 @@ namespace Zendle.Bench.Measure;
 /// right, <c>--spelling</c> only how misspelt lines are mended, <c>--offers</c> only what offered terms bring,
 /// <c>--references</c> only whether pasted references are found and split, <c>--texts</c> only whether the lists of papers
 /// are read out of them,
+/// <c>--gather</c> only how many of the lawful texts are got, and whether they are the right ones (<c>--sample</c> works, 600),
 /// <c>--maps</c> only whether topics of a map are subtopics,
 /// <c>--senses</c> only whether groups of one sense are those of one field. Without a world one is written from the
 /// seed. <c>--fit</c>
@@ -68,6 +69,19 @@ internal static class MeasureCommand
                 return 1;
             }
             var world = new WorldFiles(folder);
+            if (args.Contains("--gather"))
+            {
+                await GatherMeasure.Print(
+                    world,
+                    new(seed, size, noise),
+                    int.Parse(Option("--sample") ?? "600", CultureInfo.InvariantCulture),
+                    Path.Combine(temporary, "data"),
+                    Path.GetFullPath(Option("--binaries") ?? Path.Combine(AppContext.BaseDirectory, "../../../app")),
+                    Console.Out,
+                    args.Contains("--examples")
+                );
+                return 0;
+            }
             var began = TimeProvider.System.GetTimestamp();
             await using var harvested = await Harvested.From(world, Path.Combine(temporary, "corpus"));
             var seconds = TimeProvider.System.GetElapsedTime(began).TotalSeconds;

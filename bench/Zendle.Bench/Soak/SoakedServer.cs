@@ -18,6 +18,9 @@ internal sealed class SoakedServer : IDisposable
     /// <summary>Where Zendle answers.</summary>
     public Uri Address { get; }
 
+    /// <summary>Where the outside answers.</summary>
+    public Uri Outside { get; private init; } = null!;
+
     /// <summary>Starts both and waits until people can sign in.</summary>
     /// <param name="folder">An empty folder for the data.</param>
     /// <param name="binaries">
@@ -25,10 +28,11 @@ internal sealed class SoakedServer : IDisposable
     /// <c>artifacts/bin</c>.
     /// </param>
     /// <param name="port">Zendle takes this port, the outside the one above.</param>
-    public static async Task<SoakedServer> Start(string folder, string binaries, int port)
+    /// <param name="world">Settings of the outside; none for the demo's own world.</param>
+    public static async Task<SoakedServer> Start(string folder, string binaries, int port, params string[] world)
     {
         var (here, there) = ($"http://127.0.0.1:{port}", $"http://127.0.0.1:{port + 1}");
-        var outside = Run(Library(binaries, "Outside"), "--urls", there);
+        var outside = Run(Library(binaries, "Outside"), ["--urls", there, .. world]);
         using var http = new HttpClient();
         await Answers(http, new(new Uri(there), "/health"), outside);
         var root = Path.GetFullPath(Path.Combine(binaries, "../.."));
@@ -43,7 +47,7 @@ internal sealed class SoakedServer : IDisposable
             $"--Zendle:Outside={there}",
             "--Zendle:SignInsPerMinute=1000"
         );
-        var soaked = new SoakedServer(outside, server, new(here));
+        var soaked = new SoakedServer(outside, server, new(here)) { Outside = new(there) };
         await Answers(http, new(soaked.Address, "/health"), server);
         return soaked;
     }

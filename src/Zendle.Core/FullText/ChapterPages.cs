@@ -19,6 +19,7 @@ public static class ChapterPages
         NearWords = 50,
         HeadWords = 25,
         ContentsAmong = 40,
+        NextWords = 5,
         LongestChapter = 200;
 
     /// <summary>The pages; null when the file does not show them.</summary>
@@ -41,7 +42,7 @@ public static class ChapterPages
             if (start == 0)
                 continue;
             // What a record or a table of contents says may be wrong; a page that has the chapter's head belongs to it.
-            var said = work.PageCount ?? FromContents(words.Select(w => w.Words), title) ?? 0;
+            var said = work.PageCount ?? FromContents(words, title, start) ?? 0;
             var length = Math.Max(said, FromHeads(words, title, start) ?? 0);
             if (length > 0)
                 return new(start, Math.Min(pages, start + length - 1));
@@ -62,11 +63,17 @@ public static class ChapterPages
     private static bool IsContents(string[] words) =>
         Array.IndexOf(words, "contents", 0, Math.Min(12, words.Length)) >= 0;
 
-    /// <summary>The pages from the chapter to the next, as the table of contents numbers them; null when it does not.</summary>
-    private static int? FromContents(IEnumerable<string[]> pages, string[] title)
+    /// <summary>
+    /// The pages from the chapter to the next of the table of contents: where that begins in the file, else as the table numbers
+    /// them; null when it tells neither.
+    /// </summary>
+    private static int? FromContents((int Page, string[] Words)[] pages, string[] title, int start)
     {
         // A table may go on for several pages, of which the first alone is called so.
-        string[] table = [.. pages.Take(ContentsAmong).SkipWhile(p => !IsContents(p)).Take(6).SelectMany(p => p)];
+        string[] table =
+        [
+            .. pages.Take(ContentsAmong).SkipWhile(p => !IsContents(p.Words)).Take(6).SelectMany(p => p.Words),
+        ];
         var at = At(table, title, table.Length);
         if (at < 0)
             return null;
@@ -75,13 +82,28 @@ public static class ChapterPages
         {
             if (!int.TryParse(table[i], NumberStyles.None, CultureInfo.InvariantCulture, out var number))
                 continue;
-            if (own < 0)
-                own = number;
-            else if (number > own && number - own <= LongestChapter)
-                return number - own;
+            if (own >= 0)
+                return number > own && number - own <= LongestChapter ? number - own : null;
+            own = number;
+            string[] next = [.. table.Skip(i + 1).Take(NextWords)];
+            var begins = pages
+                .Where(p => p.Page > start && next.Length == NextWords && At(p.Words, next, TopWords) >= 0)
+                .Select(p => p.Page)
+                .FirstOrDefault();
+            if (begins > 0 && begins - start <= LongestChapter)
+                return begins - start;
         }
-        return null;
+        // The last of the table goes on to what stands at the end of books, or to the end.
+        return own < 0
+            ? null
+            : pages
+                .Where(p => p.Page > start && p.Words is [var first, ..] && BackMatter.Contains(first))
+                .Select(p => p.Page)
+                .Append(pages[^1].Page + 1)
+                .First() - start;
     }
+
+    private static readonly string[] BackMatter = ["index", "contributors", "glossary"];
 
     /// <summary>How many pages in a row have the title in their running head; null when the next one has not.</summary>
     private static int? FromHeads((int Page, string[] Words)[] pages, string[] title, int start)

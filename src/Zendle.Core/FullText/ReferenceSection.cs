@@ -33,10 +33,13 @@ public static partial class ReferenceSection
         LongestHeading = 90,
         WidestIndent = 8,
         FewestOfAColumn = 4,
-        LargestHanging = 60;
+        LargestHanging = 60,
+        FewestLetters = 8;
     private const double SameSize = 0.6,
         SameStyle = 0.3,
         LargerHeading = 0.4,
+        HigherRank = 1,
+        MuchLarger = 1.3,
         NoIndent = 1.5,
         WidthOfABlank = 0.35,
         WideGap = 1.3,
@@ -90,7 +93,7 @@ public static partial class ReferenceSection
         for (; end < lines.Count; end++)
         {
             var l = lines[end].Line;
-            if (DocumentFacts.IsReferencesHead(l.Text))
+            if (DocumentFacts.IsReferencesHead(l.Text) || IsOfHigherRank(l, head, size))
                 break;
             var standsOut = l.Bold || l.Size > size + LargerHeading;
             if (
@@ -112,6 +115,15 @@ public static partial class ReferenceSection
         }
         return (list, end);
     }
+
+    /// <summary>
+    /// Whether a line is a heading above that of the list: the title of the next chapter of a book, which follows at once where
+    /// nothing stands between.
+    /// </summary>
+    private static bool IsOfHigherRank(PlacedLine line, PlacedLine head, double size) =>
+        line.Size > head.Size + HigherRank
+        && line.Size > size * MuchLarger
+        && line.Text.Count(char.IsLetter) >= FewestLetters;
 
     /// <summary>The lines as text: what is indented begins with blanks, a wide gap is an empty line.</summary>
     private static string Laid(List<ReadLine> list)

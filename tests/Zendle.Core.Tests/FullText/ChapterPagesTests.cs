@@ -35,6 +35,35 @@ public sealed class ChapterPagesTests
         Assert.Equal(new(6, 7), ChapterPages.Find(Book(), 7, Chapter("Moths that cross the road", "Lind")));
     }
 
+    [Theory]
+    // Its numbers count otherwise than the pages do; stand before the titles; and are of a chapter that comes sooner.
+    [InlineData("Contents Lamps in lanes and fields Berg 101 Moths that cross the road Lind 117 Index 130")]
+    [InlineData("Contents 1 Lamps in lanes and fields Berg 4 Moths that cross the road Lind 6 Index")]
+    [InlineData("Contents Lamps in lanes and fields Berg 101 Moths that cross the road Lind 102")]
+    public void Where_the_next_begins_says_more_than_the_numbers_of_the_table(string contents)
+    {
+        var pages = Book().Select(p => p.Page == 2 ? p with { Text = contents } : p).ToArray();
+        Assert.Equal(new(3, 5), ChapterPages.Find(pages, 7, Chapter("Lamps in lanes and fields", "Berg")));
+    }
+
+    [Fact]
+    public void The_last_of_the_table_goes_on_to_the_back_matter_or_the_end()
+    {
+        var pages = Book()
+            .Select(p =>
+                p.Page == 2
+                    ? p with
+                    {
+                        Text = "Contents Lamps in lanes and fields Berg 1 Moths that cross the road Lind 4",
+                    }
+                    : p
+            )
+            .ToArray();
+        var last = Chapter("Moths that cross the road", "Lind");
+        Assert.Equal(new(6, 7), ChapterPages.Find(pages, 7, last));
+        Assert.Equal(new(6, 7), ChapterPages.Find([.. pages, new(8, "Index hedges 3 lamps 4")], 8, last));
+    }
+
     [Fact]
     public void Or_as_long_as_running_heads_name_it()
     {

@@ -207,6 +207,31 @@ public sealed class ReferenceSectionTests
     }
 
     [Fact]
+    public void The_title_of_the_next_chapter_ends_a_list()
+    {
+        var page = new Page(1, 500);
+        Body(page);
+        page.Line("References", size: 11, isBold: true);
+        var entries = Entries(6);
+        for (var i = 0; i < entries.Length; i++)
+            page.Entry(entries[i], i + 1, Marks.Hanging);
+        page.Line("Governing noise complaints: bars and markets and curfew", size: 17, isBold: true);
+        page.Line("Norisaka, Grirasko and Delphlova", size: 10);
+        page.Line("Abstract", size: 11, isBold: true);
+        Body(page);
+
+        var lines = page.Read();
+        var listed = ReferenceSection.Read(lines).Listed(lines.Count);
+        Assert.Equal(entries, ReferenceSection.In(lines));
+        Assert.DoesNotContain(
+            lines.Where((_, i) => listed[i]),
+            l =>
+                l.Line.Text.Contains("curfew", StringComparison.Ordinal)
+                || l.Line.Text.Contains("Norisaka", StringComparison.Ordinal)
+        );
+    }
+
+    [Fact]
     public void WhatIsNoListIsNone()
     {
         var page = new Page(1, 500);

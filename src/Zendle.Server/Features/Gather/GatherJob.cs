@@ -134,8 +134,11 @@ internal sealed class GatherJob(
                     if (attempt.Outcome == AttemptOutcome.SignInAsked)
                     {
                         done.Add(library);
-                        closed.Add(library);
-                        await sessions.End(sought.AccountId, library, cancel);
+                        if (await IsStranger(sought, stop, library, known.Sought, attempt, cancel))
+                        {
+                            closed.Add(library);
+                            await sessions.End(sought.AccountId, library, cancel);
+                        }
                     }
                 }
                 if (attempt.Outcome == AttemptOutcome.Got)
@@ -261,6 +264,29 @@ internal sealed class GatherJob(
                 await Note(sought, sought.Begun);
             }
         }
+    }
+
+    /// <summary>
+    /// Whether a library takes a person with their session for a stranger: without it the same address leads to the same place. A
+    /// publisher behind the proxy may have a wall of its own, and says nothing of the session.
+    /// </summary>
+    private async Task<bool> IsStranger(
+        SoughtRow sought,
+        RouteStop stop,
+        int library,
+        Sought known,
+        AttemptRow attempt,
+        CancellationToken cancel
+    )
+    {
+        var pass = await ways.Pass(sought.AccountId, library, known, cancel);
+        if (pass.Secret is null)
+            return true;
+        var without = await fetcher.Fetch(stop.Address, _ => { }, cancel, pass with { Secret = null });
+        var (there, here) = (without.Address, new Uri(attempt.Address));
+        return without.Outcome == AttemptOutcome.SignInAsked
+            && there.Authority == here.Authority
+            && there.AbsolutePath == here.AbsolutePath;
     }
 
     private async Task<SoughtState> End(

@@ -26,7 +26,7 @@ internal sealed class TextLists(
 )
 {
     /// <summary>Changes whenever texts are read by other rules; those that were read by older ones are read again.</summary>
-    public const int Version = 3;
+    public const int Version = 4;
 
     /// <summary>What ties are said to come from.</summary>
     public const string Name = "From the text";
