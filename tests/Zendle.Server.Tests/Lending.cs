@@ -62,6 +62,10 @@ public sealed class Lending : IAsyncLifetime
             await http.PostAsync(new Uri(Outside.Address, $"/loan-desk/faults?desk={desk}&kind={kind}"), null)
         ).EnsureSuccessStatusCode();
 
+    /// <summary>Desks know no account any more.</summary>
+    public async Task Forget() =>
+        (await http.PostAsync(new Uri(Outside.Address, "/loan-desk/forget"), null)).EnsureSuccessStatusCode();
+
     /// <summary>What the outside says of a request.</summary>
     public async Task<JsonNode> AtDesk(string number) =>
         JsonNode

@@ -414,6 +414,17 @@ public sealed class LoanTests(Lending world) : IClassFixture<Lending>, IAsyncLif
     }
 
     [Fact]
+    public async Task A_desk_that_has_forgotten_the_account_is_given_another_one()
+    {
+        var (review, first) = await Asked();
+        await Until(review, first, "RequestReceived");
+        await world.Forget();
+        var second = await world.Work(review, "article", IsHad);
+        await Ask(review, second);
+        await Until(review, second, "RequestReceived");
+    }
+
+    [Fact]
     public async Task Only_who_asked_acts_on_a_request_and_only_with_a_library_of_their_own()
     {
         var (review, work) = await Asked();

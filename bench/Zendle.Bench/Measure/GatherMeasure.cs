@@ -63,7 +63,7 @@ internal static class GatherMeasure
         await person.UsesLibrary("XA-QUI1", "reader", "reading lamp 7");
         var scenario = Scenario.Read(Path.Combine(AppContext.BaseDirectory, "demo"));
         var works = Companions.With(WorldMaker.Make(scenario, at.Seed, at.Size), at.Seed, at.Noise);
-        var lawful = new Lawful(files, works, scenario);
+        var lawful = new Lawful(files, works, scenario, await person.Copies(server.Outside));
         var review = await person.Review();
         var chosen = await Chosen(person, review, files, works, sample, (int)at.Seed);
         var gathered = await person.Gathered(review, [.. chosen.Select(c => c.Id)]);
@@ -239,11 +239,16 @@ internal static class GatherMeasure
         [.. PdfText.Read(pdf, DocumentLimits.Usual).Text.SelectMany(p => Words.AsWritten(p.Text))];
 
     /// <summary>What is true of the texts of a world.</summary>
-    private sealed class Lawful(WorldFiles files, IReadOnlyList<Work> works, Scenario scenario)
+    private sealed class Lawful(
+        WorldFiles files,
+        IReadOnlyList<Work> works,
+        Scenario scenario,
+        IReadOnlyDictionary<string, string> live
+    )
     {
         private readonly Dictionary<string, (int Work, string Kind)> copies = files
             .Truth("copies.csv")
-            .ToDictionary(r => r[0], r => (int.Parse(r[1], CultureInfo.InvariantCulture), r[3]));
+            .ToDictionary(r => r[0], r => (int.Parse(r[1], CultureInfo.InvariantCulture), live[r[0]]));
         private readonly IReadOnlyList<Subscription> held = Subscription.Of(OutsideLibrary.All[0], works, scenario);
         private readonly Dictionary<string, string> byDoi = files
             .Truth("copies.csv")
@@ -366,6 +371,13 @@ internal static class GatherMeasure
 
         public async Task<int> Review() =>
             (await Send("POST", "/api/reviews", new { title = "Measured", question = "" }))["id"]!.GetValue<int>();
+
+        /// <summary>What lies behind each copy now: the demo has some things set.</summary>
+        public async Task<Dictionary<string, string>> Copies(Uri outside) =>
+            JsonNode
+                .Parse(await http.GetStringAsync(new Uri(outside, "/copies")))!
+                .AsArray()
+                .ToDictionary(c => c!["path"]!.GetValue<string>(), c => c!["kind"]!.GetValue<string>());
 
         /// <summary>The keys of databases in the world, by their names in Zendle.</summary>
         public async Task<Dictionary<string, string>> DatabaseKeys() =>

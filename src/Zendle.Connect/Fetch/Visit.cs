@@ -7,6 +7,7 @@ namespace Zendle.Connect.Fetch;
 /// <summary>What one fetch keeps while it goes on, and nothing after it.</summary>
 internal sealed class Visit
 {
+    private const int MostNearlyNamed = 3;
     private readonly CookieContainer cookies = new();
     private readonly LibraryPass? pass;
     private readonly WantedText? wanted;
@@ -51,14 +52,20 @@ internal sealed class Visit
     /// those that are called PDF before others.
     /// </summary>
     private static Uri[] Listed(Signposts page, Uri at, WantedText wanted) =>
+        Listed(page, at, wanted, ListedTitle.Names) is { Length: > 0 } named ? named
+        // A record's title may have a slip; a whole list of them is no sign of any.
+        : Listed(page, at, wanted, ListedTitle.NearlyNames) is { Length: <= MostNearlyNamed } nearly ? nearly
+        : [];
+
+    private static Uri[] Listed(Signposts page, Uri at, WantedText wanted, Func<string, string, bool> names) =>
         [
             .. page
                 .Anchors.Where(a => a.Address != at)
                 .Select(a =>
                     (
                         a.Address,
-                        Rank: wanted.Titles.Any(t => ListedTitle.Names(a.Text, t)) ? 0
-                        : !wanted.Titles.Any(t => ListedTitle.Names(a.Row, t)) ? -1
+                        Rank: wanted.Titles.Any(t => names(a.Text, t)) ? 0
+                        : !wanted.Titles.Any(t => names(a.Row, t)) ? -1
                         : a.Text.Contains("pdf", StringComparison.OrdinalIgnoreCase)
                         || a.Address.AbsolutePath.EndsWith(".pdf", StringComparison.OrdinalIgnoreCase)
                             ? 1

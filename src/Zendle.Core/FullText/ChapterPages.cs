@@ -29,13 +29,21 @@ public static class ChapterPages
     public static PageRange? Find(IReadOnlyList<TextPage> text, int pages, ExpectedWork work)
     {
         var words = text.Select(p => (p.Page, Words: Words.AsWritten(p.Text).ToArray())).ToArray();
-        foreach (var title in work.Titles.Select(t => Words.AsWritten(t).ToArray()).Where(t => t.Length > 0))
+        string[][] titles = [.. work.Titles.Select(t => Words.AsWritten(t).ToArray()).Where(t => t.Length > 0)];
+        // A title as records have it may have slips: then one that is nearly it, with its people, is taken.
+        foreach (var (title, near) in titles.Select(t => (t, false)).Concat(titles.Select(t => (t, true))))
         {
             var start = words
                 .Where(p => !IsContents(p.Words))
                 .Where(p =>
-                    At(p.Words, title, TopWords) is >= 0 and var at
-                    && (work.People.Count == 0 || work.People.Any(a => IsNear(p.Words, at + title.Length, a)))
+                    (near ? WordRow.FindNear(p.Words, title, TopWords) : WordRow.Find(p.Words, title, TopWords))
+                        is >= 0
+                            and var at
+                    && (
+                        work.People.Count == 0
+                            ? !near
+                            : work.People.Any(a => IsNear(p.Words, at + title.Length - (near ? 1 : 0), a))
+                    )
                 )
                 .Select(p => p.Page)
                 .FirstOrDefault();
@@ -50,14 +58,10 @@ public static class ChapterPages
         return null;
     }
 
-    /// <summary>Where words stand in a row, beginning among the first so many; −1 for nowhere.</summary>
-    private static int At(ReadOnlySpan<string> words, string[] row, int among) =>
-        words[..Math.Min(words.Length, among + row.Length - 1)].IndexOf(row);
-
     private static bool IsNear(string[] words, int from, PersonName person)
     {
         var family = Words.AsWritten(person.Family).ToArray();
-        return family.Length > 0 && At(words.AsSpan(Math.Min(from, words.Length)), family, NearWords) >= 0;
+        return family.Length > 0 && WordRow.Find(words.AsSpan(Math.Min(from, words.Length)), family, NearWords) >= 0;
     }
 
     private static bool IsContents(string[] words) =>
@@ -74,7 +78,9 @@ public static class ChapterPages
         [
             .. pages.Take(ContentsAmong).SkipWhile(p => !IsContents(p.Words)).Take(6).SelectMany(p => p.Words),
         ];
-        var at = At(table, title, table.Length);
+        var at = WordRow.Find(table, title, table.Length);
+        if (at < 0)
+            at = WordRow.FindNear(table, title, table.Length);
         if (at < 0)
             return null;
         var own = -1;
@@ -87,7 +93,7 @@ public static class ChapterPages
             own = number;
             string[] next = [.. table.Skip(i + 1).Take(NextWords)];
             var begins = pages
-                .Where(p => p.Page > start && next.Length == NextWords && At(p.Words, next, TopWords) >= 0)
+                .Where(p => p.Page > start && next.Length == NextWords && WordRow.Find(p.Words, next, TopWords) >= 0)
                 .Select(p => p.Page)
                 .FirstOrDefault();
             if (begins > 0 && begins - start <= LongestChapter)
@@ -109,7 +115,7 @@ public static class ChapterPages
     private static int? FromHeads((int Page, string[] Words)[] pages, string[] title, int start)
     {
         var byPage = pages.ToDictionary(p => p.Page, p => p.Words);
-        bool HasHead(int page) => byPage.TryGetValue(page, out var words) && At(words, title, HeadWords) >= 0;
+        bool HasHead(int page) => byPage.TryGetValue(page, out var words) && WordRow.Find(words, title, HeadWords) >= 0;
         // Heads may change from left to right: one page without is passed over.
         var end = start;
         while (HasHead(end + 1) || HasHead(end + 2))

@@ -20,4 +20,11 @@ public static class ListedTitle
             return false;
         return wanted.Length < FewestWords ? words.AsSpan().SequenceEqual(wanted) : words.AsSpan().IndexOf(wanted) >= 0;
     }
+
+    /// <summary>Whether a row names a title with a slip or two: nearly all its words in order. O(words of the row · words of the title²).</summary>
+    public static bool NearlyNames(string row, string title)
+    {
+        string[] words = [.. Words.AsWritten(row)];
+        return WordRow.FindNear(words, [.. Words.AsWritten(title)], words.Length) >= 0;
+    }
 }

@@ -23,7 +23,7 @@ public sealed record Tally(string Word, int Count);
 /// <param name="Sought">Works whose text was sought.</param>
 /// <param name="Got">Works with a text in hand.</param>
 /// <param name="NotGot">Works no route gave a text for, or whose document waits for a person to look.</param>
-/// <param name="Waiting">Works still to be tried.</param>
+/// <param name="Waiting">Works still to be tried, or awaited by loan.</param>
 /// <param name="ByVersion">Got, by version.</param>
 /// <param name="ByRoute">Got, by route.</param>
 /// <param name="ByReason">Not got, by the one weightiest reason.</param>

@@ -45,6 +45,8 @@ public sealed class LoanDeskPages(
             (string desk, string kind) =>
                 switches.Set(desk, kind) ? Results.Ok() : Results.BadRequest("Unknown desk or fault.")
         );
+        // The desk loses its books, as one does that moves to another system.
+        app.MapPost("/loan-desk/forget", () => accounts.Clear());
         app.MapGet("/loan-desk/requests", () => Results.Json(Told()));
         app.Lifetime.ApplicationStarted.Register(() =>
             // On a thread of its own, whatever thread starts the application.

@@ -56,6 +56,9 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                     ? Results.Bytes(CountFigure.Png(CountTable.Of(works[id], Look.Typeset)), "image/png")
                     : Results.NotFound()
         );
+        // What has no journal lies in the repository alone, in whatever format it was written.
+        foreach (var ending in new[] { "/text.html", "/text.xml", "/text.epub" })
+            app.MapGet($"/harbour/item/{{id:int}}{ending}", (int id, HttpContext http) => Marked(http, id, ending));
         app.MapGet("/harbour/item/{id:int}", (int id, HttpContext http) => Landing(http, id, Look.Manuscript));
         app.MapGet("/harbour/item/{id:int}/text.pdf", (int id, HttpContext http) => Text(http, id, Look.Manuscript));
         app.MapGet("/harbour/preprint/{id:int}", (int id, HttpContext http) => Landing(http, id, Look.Preprint));

@@ -47,6 +47,30 @@ public sealed class ChapterPagesTests
     }
 
     [Fact]
+    public void A_title_that_the_record_has_with_a_slip_is_found_where_its_people_stand_too()
+    {
+        var pages = Book();
+        Assert.Equal(new(3, 5), ChapterPages.Find(pages, 7, Chapter("Lamps in lines and fields", "Berg", 3)));
+        // Without anyone near, or with more than a slip, it is another chapter's.
+        Assert.Null(ChapterPages.Find(pages, 7, Chapter("Lamps in lines and fields", "Quist", 3)));
+        Assert.Null(ChapterPages.Find(pages, 7, Chapter("Lamps in lines and gardens", "Berg", 3)));
+        // The one that is it word for word comes before one that is nearly it.
+        TextPage[] two = [.. pages, new(8, "Lamps in lines and fields Mei Berg" + Body), new(9, Body)];
+        Assert.Equal(new(8, 9), ChapterPages.Find(two, 9, Chapter("Lamps in lines and fields", "Berg", 2)));
+    }
+
+    [Theory]
+    [InlineData("3 Lamps in lines and fields, Mei Berg, pp. 3–5", "Lamps in lanes and fields", true)]
+    [InlineData("Lamps in lines and gardens", "Lamps in lanes and fields", false)]
+    [InlineData("Lamps in lines", "Lamps in lanes", false)]
+    [InlineData("fields and lanes in lamps", "Lamps in lanes and fields", false)]
+    public void A_row_nearly_names_a_title_when_four_fifths_of_its_words_stand_in_order(
+        string row,
+        string title,
+        bool names
+    ) => Assert.Equal(names, ListedTitle.NearlyNames(row, title));
+
+    [Fact]
     public void The_last_of_the_table_goes_on_to_the_back_matter_or_the_end()
     {
         var pages = Book()

@@ -155,21 +155,14 @@ internal sealed class LoanPost(
                 cancel
             );
             (e.IsWaiting, e.Trouble) = (false, confirmation.IsTaken ? null : Sentence(confirmation));
-            if (e.Kind == LoanEventKind.Asked)
-                context.LoanEvents.Add(
-                    new()
-                    {
-                        LoanId = loan.Id,
-                        Kind = confirmation.IsTaken ? LoanEventKind.Sent : LoanEventKind.Refused,
-                        At = now,
-                        Said = confirmation.IsTaken
-                            ? null
-                            : JsonSerializer.Serialize(
-                                new LoanBooks.Refusal(confirmation.Fault ?? "", confirmation.About),
-                                StoredJson.Options
-                            ),
-                    }
-                );
+            if (IsForgotten(confirmation, at, e))
+            {
+                // Another account is opened, and it is said once more.
+                (at.Account, at.Code, e.IsWaiting, e.NextAt) = (null, null, true, clock.GetUtcNow());
+                e.Tries++;
+            }
+            else if (e.Kind == LoanEventKind.Asked)
+                context.LoanEvents.Add(Answered(loan, confirmation, now));
             await context.Settle(loan, cancel);
         }
         catch (OutsideFaultException fault)
@@ -179,6 +172,29 @@ internal sealed class LoanPost(
         await context.SaveChangesAsync(cancel);
         hub.Tell(new("gather", loan.ReviewId));
     }
+
+    /// <summary>
+    /// Whether a desk that opens accounts by itself does not know ours any more, and was not given another one for this message yet.
+    /// </summary>
+    private static bool IsForgotten(LoanConfirmation confirmation, LoanDeskRow at, LoanEventRow e) =>
+        !confirmation.IsTaken
+        && at is { RegisterAddress: not null, Account: not null }
+        && e.Tries == 0
+        && confirmation.About?.Contains("account", StringComparison.OrdinalIgnoreCase) == true;
+
+    private static LoanEventRow Answered(LoanRow loan, LoanConfirmation confirmation, DateTimeOffset now) =>
+        new()
+        {
+            LoanId = loan.Id,
+            Kind = confirmation.IsTaken ? LoanEventKind.Sent : LoanEventKind.Refused,
+            At = now,
+            Said = confirmation.IsTaken
+                ? null
+                : JsonSerializer.Serialize(
+                    new LoanBooks.Refusal(confirmation.Fault ?? "", confirmation.About),
+                    StoredJson.Options
+                ),
+        };
 
     private static string Sentence(LoanConfirmation refusal) =>
         $"The desk did not take it ({refusal.Fault}{(refusal.About is { } about ? $": {about}" : "")}).";

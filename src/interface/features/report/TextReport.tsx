@@ -16,7 +16,7 @@ export function inSentences(a: Account, loans?: Loans): string {
     `Reports sought for retrieval: n = ${count(a.sought)}.`,
     `Reports retrieved: n = ${count(a.got)}${a.got > 0 ? `: ${list(a.byVersion)}` : ""}.`,
     `Reports not retrieved: n = ${count(a.notGot)}${a.notGot > 0 ? `: ${list(a.byReason)}` : ""}.`,
-    ...(a.waiting > 0 ? [`Still to be tried: n = ${count(a.waiting)}.`] : []),
+    ...(a.waiting > 0 ? [`Still awaited: n = ${count(a.waiting)}.`] : []),
     ...(loans && loans.asked > 0
       ? [
           `Interlibrary loan requests: n = ${count(loans.asked)} for ${works(loans.works)}, ` +
@@ -62,7 +62,7 @@ export function TextReport({ reviewId }: { reviewId: number }) {
       >
         <div>
           <Number n={account.sought} word="sought" />
-          {account.waiting > 0 && <Number n={account.waiting} word="still to be tried" />}
+          {account.waiting > 0 && <Number n={account.waiting} word="still awaited" />}
         </div>
         <div>
           <Number n={account.got} word="retrieved" />
