@@ -7,6 +7,7 @@ using Zendle.Documents;
 using Zendle.Documents.Pdf;
 using Zendle.Outside.Documents;
 using Zendle.Outside.Libraries;
+using Zendle.Outside.Pages;
 using Zendle.Outside.World;
 
 namespace Zendle.Bench.Measure;
@@ -265,7 +266,7 @@ internal static class GatherMeasure
         private bool Gives(Work work, string path)
         {
             if (path.StartsWith("/books/", StringComparison.Ordinal))
-                return work.Book is not null || work.Type != "book";
+                return work.Book is not null || IsWhole(work, path + "/book.pdf");
             if (Of(path) is not { } copy || copy.Work != work.Id)
                 return false;
             var isSold = path.StartsWith("/publisher/", StringComparison.Ordinal) && work.Journal is { Open: false };
@@ -294,9 +295,15 @@ internal static class GatherMeasure
 
         private bool IsHeld(Work work) => held.Any(s => s.Covers(work, new(2026, 11, 20)));
 
+        /// <summary>Whether an address is that of a whole book in one file; others have chapters alone.</summary>
+        private static bool IsWhole(Work work, string path) =>
+            work.Type == "book" && BookPlatform.MannerOf(work.Id) == 2 && path == $"/books/{work.Id}/book.pdf";
+
         /// <summary>Whether what came from an address is the work's own text.</summary>
         public bool IsRight(Work work, string from)
         {
+            if (IsWhole(work, from))
+                return true;
             if (from.IndexOf("/publisher/", StringComparison.Ordinal) is > 0 and var at)
                 from = from[at..];
             foreach (var ending in new[] { "/text.pdf", "/text.html", "/text.xml", "/text.epub" })

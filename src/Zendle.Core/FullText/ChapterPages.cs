@@ -20,6 +20,7 @@ public static class ChapterPages
         HeadWords = 25,
         ContentsAmong = 40,
         NextWords = 5,
+        LongestTable = 6,
         LongestChapter = 200;
 
     /// <summary>The pages; null when the file does not show them.</summary>
@@ -73,11 +74,7 @@ public static class ChapterPages
     /// </summary>
     private static int? FromContents((int Page, string[] Words)[] pages, string[] title, int start)
     {
-        // A table may go on for several pages, of which the first alone is called so.
-        string[] table =
-        [
-            .. pages.Take(ContentsAmong).SkipWhile(p => !IsContents(p.Words)).Take(6).SelectMany(p => p.Words),
-        ];
+        string[] table = [.. TableOf(pages).SelectMany(p => p.Words)];
         var at = WordRow.Find(table, title, table.Length);
         if (at < 0)
             at = WordRow.FindNear(table, title, table.Length);
@@ -88,8 +85,11 @@ public static class ChapterPages
         {
             if (!int.TryParse(table[i], NumberStyles.None, CultureInfo.InvariantCulture, out var number))
                 continue;
+            if (own >= 0 && number > own && number - own <= LongestChapter)
+                return number - own;
+            // A smaller number is none of the table's, which has come to its end.
             if (own >= 0)
-                return number > own && number - own <= LongestChapter ? number - own : null;
+                break;
             own = number;
             string[] next = [.. table.Skip(i + 1).Take(NextWords)];
             var begins = pages
@@ -107,6 +107,22 @@ public static class ChapterPages
                 .Select(p => p.Page)
                 .Append(pages[^1].Page + 1)
                 .First() - start;
+    }
+
+    /// <summary>
+    /// The pages of the table of contents: it may go on for several, of which the first alone is called so, up to where the first
+    /// that it lists begins.
+    /// </summary>
+    private static (int Page, string[] Words)[] TableOf((int Page, string[] Words)[] pages)
+    {
+        var from = Array.FindIndex(pages, p => IsContents(p.Words));
+        if (from < 0 || from >= ContentsAmong)
+            return [];
+        var called = Array.IndexOf(pages[from].Words, "contents");
+        // Some tables number what they list in front.
+        string[] first = [.. pages[from].Words.Skip(called + 1).SkipWhile(w => w.All(char.IsDigit)).Take(NextWords)];
+        var to = Array.FindIndex(pages, from + 1, p => WordRow.Find(p.Words, first, TopWords) >= 0);
+        return pages[from..Math.Min(pages.Length, to < 0 ? from + LongestTable : Math.Min(to, from + LongestTable))];
     }
 
     private static readonly string[] BackMatter = ["index", "contributors", "glossary"];

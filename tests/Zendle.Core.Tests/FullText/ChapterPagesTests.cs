@@ -86,6 +86,12 @@ public sealed class ChapterPagesTests
         var last = Chapter("Moths that cross the road", "Lind");
         Assert.Equal(new(6, 7), ChapterPages.Find(pages, 7, last));
         Assert.Equal(new(6, 7), ChapterPages.Find([.. pages, new(8, "Index hedges 3 lamps 4")], 8, last));
+        // Numbers of the text that follows are none of the table's.
+        pages[2] = pages[2] with
+        {
+            Text = pages[2].Text + " 5 lamps in 12 lanes",
+        };
+        Assert.Equal(new(6, 7), ChapterPages.Find(pages, 7, last));
     }
 
     [Fact]
