@@ -59,6 +59,19 @@ public static class ChapterPages
         return null;
     }
 
+    /// <summary>
+    /// Whether a file has a table of contents that lists the chapter on its first page: then it is a book's. A chapter's own lists
+    /// its sections.
+    /// </summary>
+    /// <param name="text">The running text of the file.</param>
+    /// <param name="work">The chapter.</param>
+    public static bool HasContents(IReadOnlyList<TextPage> text, ExpectedWork work)
+    {
+        var table =
+            text.Take(ContentsAmong).Select(p => Words.AsWritten(p.Text).ToArray()).FirstOrDefault(IsContents) ?? [];
+        return work.Titles.Any(t => WordRow.Find(table, [.. Words.AsWritten(t)], table.Length) >= 0);
+    }
+
     private static bool IsNear(string[] words, int from, PersonName person)
     {
         var family = Words.AsWritten(person.Family).ToArray();

@@ -95,6 +95,17 @@ public sealed class ChapterPagesTests
     }
 
     [Fact]
+    public void A_file_whose_contents_list_the_chapter_is_a_books()
+    {
+        var chapter = Chapter("Lamps in lanes and fields", "Berg");
+        Assert.True(ChapterPages.HasContents(Book(), chapter));
+        Assert.False(ChapterPages.HasContents(Book()[2..5], chapter));
+        // Contents of the chapter itself list its sections.
+        TextPage[] own = [new(1, "Contents 1 Introduction 1 2 Methods 3"), .. Book()[2..5]];
+        Assert.False(ChapterPages.HasContents(own, chapter));
+    }
+
+    [Fact]
     public void Or_as_long_as_running_heads_name_it()
     {
         var pages = Book("Lamps in lanes and fields 17").Where(p => p.Page != 2).ToArray();

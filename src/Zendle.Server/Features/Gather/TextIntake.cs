@@ -157,7 +157,9 @@ internal sealed class TextIntake(
     )
     {
         // The first chapter of a book stands on its first pages: that it passes says nothing of where it ends.
-        var isLonger = expected.PageCount is { } own && facts.Pages > own + MostFrontPages;
+        var isLonger = expected.PageCount is { } own
+            ? facts.Pages > own + MostFrontPages
+            : ChapterPages.HasContents(facts.Text, expected);
         if (
             facts.Format != TextFormat.Pdf
             || (!isLonger && DocumentCheck.Of(facts, expected).Verdict == DocumentVerdict.Agrees)

@@ -21,7 +21,9 @@ export function inSentences(a: Account, loans?: Loans): string {
       ? [
           `Interlibrary loan requests: n = ${count(loans.asked)} for ${works(loans.works)}, ` +
             `of which supplied: n = ${count(loans.supplied)}; not supplied: n = ${count(loans.inVain)}` +
-            (loans.inVain > 0 ? ` (${loans.unfilled.map((u) => `${reasonWord(u.why)}, n = ${count(u.count)}`).join("; ")})` : "") +
+            (loans.inVain > 0
+              ? ` (${loans.unfilled.map((u) => `${reasonWord(u.why)}, n = ${count(u.count)}`).join("; ")})`
+              : "") +
             `${loans.open > 0 ? `; open: n = ${count(loans.open)}` : ""}.`,
         ]
       : []),
