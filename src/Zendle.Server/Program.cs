@@ -244,6 +244,7 @@ builder
     .AddJob<HoldingsJob>(HoldingsJob.Kind)
     .AddSingleton<GatherService>()
     .AddSingleton<TextDelivery>()
+    .AddSingleton<BooksHere>()
     .AddSingleton<LoanSecrets>()
     .AddSingleton<LoanService>()
     .AddSingleton<LoanInbox>()

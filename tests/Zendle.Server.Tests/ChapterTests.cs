@@ -110,6 +110,38 @@ public sealed class ChapterTests(Chapters world) : IClassFixture<Chapters>
     }
 
     [Fact]
+    public async Task A_sister_is_cut_out_of_the_file_that_is_here_already()
+    {
+        var review = await Ann.Review();
+        var book = (await ByManner(review))[2]
+            .GroupBy(c => c.Book)
+            .MaxBy(g => g.Count())!
+            .Select(c => c.Work)
+            .ToArray();
+        // One of them first; some titles have slips, and their pages wait for a person.
+        var first = 0;
+        while ((await Gather(review, [book[first]]))[book[first]].Text("state") != "InHand")
+            first++;
+        var rest = book.Where((_, i) => i > first).ToArray();
+        Assert.NotEmpty(rest);
+        var rows = await Gather(review, rest);
+        var got = rest.Where(w => rows[w].Text("state") == "InHand").ToArray();
+        Assert.NotEmpty(got);
+        Assert.All(
+            got,
+            w =>
+                Assert.EndsWith(
+                    "out of the book’s file, which was here already.",
+                    rows[w].List("attempts").Single().Text("sentence"),
+                    StringComparison.Ordinal
+                )
+        );
+        Assert.All(got, w => Assert.NotEqual(Hash(rows[book[first]]), Hash(rows[w])));
+
+        static string Hash(JsonNode row) => row.List("texts").Single()["id"]!.ToString();
+    }
+
+    [Fact]
     public async Task A_chapter_shows_its_book_with_its_sisters_and_what_the_contents_name_besides()
     {
         var review = await Ann.Review();

@@ -23,6 +23,7 @@ internal sealed class GatherJob(
     TextIntake intake,
     TextFigures figures,
     TextLists lists,
+    BooksHere books,
     LibraryWays ways,
     LibrarySessions sessions,
     GatherProgress progress,
@@ -117,6 +118,11 @@ internal sealed class GatherJob(
             if (await intake.Expect(work, cancel, libraries) is not { } known)
                 return await End(sought, [], SoughtState.NotFound, cancel);
             var (attempts, doubtful) = (new List<AttemptRow>(), false);
+            if (
+                known.Expected.Type == DocumentType.Chapter
+                && await OutOfBook(sought, known.Expected, cancel) is { } cut
+            )
+                return await End(sought, [cut], SoughtState.InHand, cancel);
             // Libraries that ask for a sign-in, or have led to the publisher's page, are asked no more for this work.
             var (closed, done) = (new HashSet<int>(), new HashSet<int>());
             foreach (
@@ -171,6 +177,43 @@ internal sealed class GatherJob(
         await context
             .Sought.Where(s => s.ReviewId == sought.ReviewId && s.WorkId == sought.WorkId)
             .ExecuteUpdateAsync(u => u.SetProperty(s => s.Begun, begun));
+    }
+
+    /// <summary>A chapter out of the file of its book that the review has for another one; null when that does not give it.</summary>
+    private async Task<AttemptRow?> OutOfBook(SoughtRow sought, ExpectedWork expected, CancellationToken cancel)
+    {
+        if (await books.Of(sought.ReviewId, sought.WorkId, cancel) is not { } book)
+            return null;
+        var watch = Stopwatch.StartNew();
+        await Note(sought, sought.Begun + 1);
+        try
+        {
+            var taken = await intake.Take(
+                sought.ReviewId,
+                sought.WorkId,
+                expected,
+                new(book.Bytes, book.Route, book.Source, null, null, MustAgree: true),
+                cancel
+            );
+            return taken.Outcome != AttemptOutcome.Got
+                ? null
+                : new()
+                {
+                    ReviewId = sought.ReviewId,
+                    WorkId = sought.WorkId,
+                    Round = sought.Round,
+                    Route = book.Route,
+                    Address = book.Source,
+                    Outcome = taken.Outcome,
+                    Sentence = $"{taken.Sentence.TrimEnd('.')}; out of the book’s file, which was here already.",
+                    At = clock.GetUtcNow(),
+                    Milliseconds = (int)watch.ElapsedMilliseconds,
+                };
+        }
+        finally
+        {
+            await Note(sought, sought.Begun);
+        }
     }
 
     private AttemptRow GivenUp(SoughtRow sought) =>

@@ -146,6 +146,29 @@ internal sealed class LoanPost(
         var now = await followed.Now(cancel);
         try
         {
+            // Taken back while it was on its way in vain: it is not tried again. The desk is told all the same, for it may have come.
+            if (
+                e.Kind == LoanEventKind.Asked
+                && await context.LoanEvents.AnyAsync(
+                    x => x.LoanId == loan.Id && x.Kind == LoanEventKind.CancelAsked && x.IsWaiting,
+                    cancel
+                )
+            )
+            {
+                e.IsWaiting = false;
+                context.LoanEvents.Add(
+                    new()
+                    {
+                        LoanId = loan.Id,
+                        Kind = LoanEventKind.Withdrawn,
+                        At = now,
+                    }
+                );
+                await context.Settle(loan, cancel);
+                await context.SaveChangesAsync(cancel);
+                hub.Tell(new("gather", loan.ReviewId));
+                return;
+            }
             if (at is null)
                 throw new OutsideFaultException("The desk was removed by a curator.");
             await Register(context, at, loan, cancel);

@@ -355,6 +355,8 @@ internal sealed class LoanService(
         {
             if (done.Kind == LoanEventKind.Withdrawn)
                 unsent!.IsWaiting = false;
+            if (done.Kind == LoanEventKind.CancelAsked && unsent is not null)
+                unsent.NextAt = clock.GetUtcNow();
             context.LoanEvents.Add(
                 new()
                 {
@@ -364,6 +366,17 @@ internal sealed class LoanService(
                     IsWaiting = done.Tells,
                 }
             );
+            // A try whose answer was lost may have come to the desk: it is told, and may know nothing of it.
+            if (done.Kind == LoanEventKind.Withdrawn && unsent!.Tries > 0)
+                context.LoanEvents.Add(
+                    new()
+                    {
+                        LoanId = id,
+                        Kind = LoanEventKind.CancelAsked,
+                        At = now,
+                        IsWaiting = true,
+                    }
+                );
         }
         else
             return (409, "The request does not stand so any more.");
