@@ -38,6 +38,12 @@ public sealed class ChapterTests(Chapters world) : IClassFixture<Chapters>
         throw new TimeoutException("Gathering did not end.");
     }
 
+    private async Task Refuse(int review, IEnumerable<JsonNode> rows)
+    {
+        foreach (var text in rows.SelectMany(r => r.List("texts")).ToArray())
+            await Ann.Ok("POST", $"/api/reviews/{review}/texts/{text.Int("id")}/settle", new { answer = "Not" });
+    }
+
     [Theory]
     [InlineData(0)]
     [InlineData(1)]
@@ -96,16 +102,9 @@ public sealed class ChapterTests(Chapters world) : IClassFixture<Chapters>
                 Path.GetFileName(f) == source
                 || f.Replace("/", "", StringComparison.Ordinal).EndsWith(source, StringComparison.Ordinal)
             );
-        // When no chapter of it counts any more it is let go.
-        foreach (var (work, _) in cut)
-        {
-            Assert.True(File.Exists(file));
-            await Ann.Ok(
-                "POST",
-                $"/api/reviews/{review}/texts/{rows[work].List("texts").Single().Int("id")}/settle",
-                new { answer = "Not" }
-            );
-        }
+        // When no chapter of it counts any more, nor waits for a person, it is let go.
+        Assert.True(File.Exists(file));
+        await Refuse(review, rows.Values);
         Assert.False(File.Exists(file));
     }
 
@@ -137,6 +136,9 @@ public sealed class ChapterTests(Chapters world) : IClassFixture<Chapters>
                 )
         );
         Assert.All(got, w => Assert.NotEqual(Hash(rows[book[first]]), Hash(rows[w])));
+
+        // Others look whether the book's file is let go.
+        await Refuse(review, (await Ann.Get($"/api/reviews/{review}/gather")).List("works"));
 
         static string Hash(JsonNode row) => row.List("texts").Single()["id"]!.ToString();
     }
