@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { useMe } from "../../review/useMe";
 import { useKeys } from "../../ui/keys";
@@ -56,14 +56,6 @@ export function GatherPage({ reviewId, foot, loans }: { reviewId: number; foot: 
       },
       { replace: true },
     );
-  // A work that an address names is brought into sight, once.
-  const named = Number(params.get("work") ?? 0);
-  const shown = useRef(false);
-  useEffect(() => {
-    if (shown.current || !gather.data) return;
-    shown.current = true;
-    if (named > 0) document.querySelector(`li[data-work="${named}"]`)?.scrollIntoView({ block: "nearest" });
-  }, [gather.data, named]);
   const gone = useGoneTo(selected);
   const open = (id: number) => {
     gone.go(id);
