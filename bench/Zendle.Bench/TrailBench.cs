@@ -79,7 +79,8 @@ internal static class TrailBench
         }
         Do(
             sql,
-            "CREATE INDEX by_cited ON refs (cited, work, record); CREATE INDEX by_citing ON refs (work, cited); CREATE INDEX by_work ON records (work, year, "
+            "CREATE INDEX by_cited ON refs (cited, work, record); CREATE INDEX by_citing ON refs (work, cited); "
+                + "CREATE INDEX by_work ON records (work, year, "
                 + "type); CREATE TABLE cited AS SELECT cited AS work, count(DISTINCT work) AS n FROM refs WHERE cited "
                 + "<> work GROUP BY cited; CREATE UNIQUE INDEX cited_work ON cited (work); ANALYZE;"
         );

@@ -55,7 +55,9 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
                         });
                         """
                     )!
-            ).Select(o => ((string)o).Split(' ')).Select(o => (int.Parse(o[0], CultureInfo.InvariantCulture), double.Parse(o[1], CultureInfo.InvariantCulture), double.Parse(o[2], CultureInfo.InvariantCulture)))];
+            ).Select(o => ((string)o).Split(' ')).Select(o => (int.Parse(o[0], CultureInfo.InvariantCulture), Pixels(o[1]), Pixels(o[2])))];
+
+    private static double Pixels(string text) => double.Parse(text, CultureInfo.InvariantCulture);
 
     [Fact]
     public void Works_are_picked_by_dragging_narrowed_to_and_counted_in_lanes()

@@ -126,7 +126,8 @@ public sealed class TextColumnTests
     [InlineData("“Light-trap” catches", "Light trap catches", 0)] // the parts of a hyphenated word, and no punctuation
     [InlineData("Ångström", "angstrom", 0)]
     [InlineData("Moths", "Moths of a coast", -1)]
-    [InlineData("———————————————————————————————————————————————————— Bats", "Ants", 1)] // nothing to go by at its beginning
+    // Nothing to go by at its beginning.
+    [InlineData("———————————————————————————————————————————————————— Bats", "Ants", 1)]
     public void Order_by_hand(string a, string b, int sign)
     {
         var ranks = TextRanks.Of(i => i == 0 ? a : b, 2);

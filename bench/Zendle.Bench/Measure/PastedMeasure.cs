@@ -231,7 +231,8 @@ internal sealed partial class PastedMeasure
             string.Create(
                 CultureInfo.InvariantCulture,
                 $"References: {cases.Count:N0} in {cases.Select(c => c.Style.Key).Distinct().Count()} styles; "
-                    + $"right at first place {(double)first.Sum() / cases.Count:.000}, sure {(double)right.Sum() / cases.Count:.000}, sure but wrong "
+                    + $"right at first place {(double)first.Sum() / cases.Count:.000}, "
+                    + $"sure {(double)right.Sum() / cases.Count:.000}, sure but wrong "
                     + $"{(double)wrong / cases.Count:.0000}, among three {(double)among / cases.Count:.000}; "
                     + $"median {times[times.Count / 2]:0.0} ms"
             )

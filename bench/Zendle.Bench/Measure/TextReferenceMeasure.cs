@@ -94,7 +94,8 @@ internal static class TextReferenceMeasure
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"  {look, -24} {printed, 10:N0} {(double)found / printed, 8:0.0000} {extra, 7:N0} "
-                        + $"{(double)right / taken, 11:0.0000} {(double)right / there, 8:0.0000} {papers.Length, 10:N0} {(double)told / cited, 11:0.0000}"
+                        + $"{(double)right / taken, 11:0.0000} {(double)right / there, 8:0.0000} {papers.Length, 10:N0} "
+                        + $"{(double)told / cited, 11:0.0000}"
                 )
             );
         }

@@ -16,7 +16,8 @@ public static class ReaderProtocol
     public const int MostBytes = 200_000_000;
 
     /// <summary>
-    /// Longest answer in bytes. The facts of a document are the lines of its first pages, its headings and its references; a readable one is its text.
+    /// Longest answer in bytes. The facts of a document are the lines of its first pages, its headings and its references; a
+    /// readable one is its text.
     /// </summary>
     public const int MostAnswered = 16_000_000;
 

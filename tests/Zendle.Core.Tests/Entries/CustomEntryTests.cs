@@ -33,7 +33,8 @@ public class CustomEntryTests
                 Keywords = "moths; street lamps, red",
                 Abstract = "First.\r\nSecond.\u0001",
                 References =
-                    "Berg, M. (2010). Moths at the lamps of harbours. Night Letters, 2, 1–9.\nLind, P. (2011). Bats over canals at dusk. Night Letters, 3, 4–8.",
+                    "Berg, M. (2010). Moths at the lamps of harbours. Night Letters, 2, 1–9.\n"
+                    + "Lind, P. (2011). Bats over canals at dusk. Night Letters, 3, 4–8.",
             },
             Now
         );

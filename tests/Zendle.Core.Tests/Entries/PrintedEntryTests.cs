@@ -9,7 +9,8 @@ public class PrintedEntryTests
     public void An_article_fills_its_fields()
     {
         var read = PrintedEntry.Read(
-            "Berg, M. K., & Lind, P. (2014). Moths at the lamps of small harbours. Night Letters, 12(3), 45–67. https://doi.org/10.5555/nl.2014.7"
+            "Berg, M. K., & Lind, P. (2014). Moths at the lamps of small harbours. Night Letters, 12(3), 45–67. "
+                + "https://doi.org/10.5555/nl.2014.7"
         );
         Assert.Equal("Moths at the lamps of small harbours", read.Title);
         Assert.Equal("article", read.Type);

@@ -18,7 +18,8 @@ public sealed class KbartReaderTests
             .Single(
                 Read(
                     Head
-                        + "Night and “Hedge”\t9000-1370\t9000-2741\t1998-07\t12\t4\t2010\t40\t2-3\thttp://a.example/n\tP1Y\tfulltext\tserial\n"
+                        + "Night and “Hedge”\t9000-1370\t9000-2741\t1998-07\t12\t4\t2010\t40\t2-3\t"
+                        + "http://a.example/n\tP1Y\tfulltext\tserial\n"
                 )
             )
             .Line!;

@@ -33,7 +33,8 @@ public class SkosReaderTests
               <skos:altLabel xml:lang="de">Motten</skos:altLabel>
               <skos:broader rdf:resource="v#insects"/>
             </skos:Concept>
-            <skos:Concept rdf:about="v#insects"><skos:prefLabel>Insects</skos:prefLabel><skos:narrower rdf:resource="v#bees"/></skos:Concept>
+            <skos:Concept rdf:about="v#insects">
+            <skos:prefLabel>Insects</skos:prefLabel><skos:narrower rdf:resource="v#bees"/></skos:Concept>
             <skos:Concept rdf:about="v#bees"><skos:prefLabel>Bees</skos:prefLabel></skos:Concept>
             """
         );
@@ -85,7 +86,8 @@ public class SkosReaderTests
         var v = Read(
             """
             <skos:Concept rdf:about="v#m"><skos:prefLabel>Moths</skos:prefLabel></skos:Concept>
-            <skos:Concept rdf:about="v#s"><skos:prefLabel>Street lamps</skos:prefLabel><skos:altLabel>Luminaires</skos:altLabel></skos:Concept>
+            <skos:Concept rdf:about="v#s">
+            <skos:prefLabel>Street lamps</skos:prefLabel><skos:altLabel>Luminaires</skos:altLabel></skos:Concept>
             """
         );
         Assert.Equal(

@@ -7,6 +7,9 @@ const widest = 22;
 const narrowest = 1.2;
 
 /** How densely lanes cite each other: the broader, the more; the number stands on those that are broad enough. */
+/** A point of a path, to a tenth of a pixel. */
+const at = (x: number, y: number) => `${x.toFixed(1)} ${y.toFixed(1)}`;
+
 export const LaneLinks = memo(function LaneLinks({ map, picture }: { map: MapOf; picture: Arranged }) {
   const { flows } = picture;
   const most = flows.at(-1)?.links ?? 1;
@@ -22,7 +25,7 @@ export const LaneLinks = memo(function LaneLinks({ map, picture }: { map: MapOf;
           <path
             key={`${f.citing} ${f.cited}`}
             data-flow={f.links}
-            d={`M${f.to.x.toFixed(1)} ${f.to.y.toFixed(1)}C${bend.toFixed(1)} ${(f.to.y + lift).toFixed(1)} ${bend.toFixed(1)} ${(f.from.y + lift).toFixed(1)} ${f.from.x.toFixed(1)} ${f.from.y.toFixed(1)}`}
+            d={`M${at(f.to.x, f.to.y)}C${at(bend, f.to.y + lift)} ${at(bend, f.from.y + lift)} ${at(f.from.x, f.from.y)}`}
             fill="none"
             stroke="var(--past)"
             strokeOpacity={0.32}

@@ -75,7 +75,8 @@ export function MapBar({
     <div
       role="toolbar"
       aria-label="Map"
-      className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-[18px] py-1.5 text-[12.5px] text-quiet max-sm:flex-nowrap max-sm:overflow-x-auto max-sm:px-3"
+      className={`flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-[18px] py-1.5 text-[12.5px]
+        text-quiet max-sm:flex-nowrap max-sm:overflow-x-auto max-sm:px-3`}
     >
       <Choose
         what="Lanes"

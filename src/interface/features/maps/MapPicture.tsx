@@ -144,7 +144,10 @@ export function MapPicture({
   return (
     <div
       role="group"
-      aria-label={`Map of ${works(map.works.length)}. Arrows go from work to work, Tab along its links, Space picks, Enter opens, Escape leaves.`}
+      aria-label={
+        `Map of ${works(map.works.length)}. Arrows go from work to work, Tab along its links, ` +
+        "Space picks, Enter opens, Escape leaves."
+      }
       // The picture is gone through by keys, as a list is.
       // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
       tabIndex={0}
@@ -164,7 +167,8 @@ export function MapPicture({
         {looking.at !== null && shown
           ? looking.link === null
             ? `${shown.work.name}: ${shown.work.title}. ${linksSaid(shown, by[shown.of]?.length ?? 0)}.`
-            : `${looking.isBack ? "cites" : "cited by"} ${picture.at.get(looking.link)?.work.name ?? ""}: ${picture.at.get(looking.link)?.work.title ?? ""}`
+            : `${looking.isBack ? "cites" : "cited by"} ${picture.at.get(looking.link)?.work.name ?? ""}: ` +
+              (picture.at.get(looking.link)?.work.title ?? "")
           : ""}
       </p>
       <div className="relative" style={{ width: gutter + map.width, height: top + picture.height + below }}>

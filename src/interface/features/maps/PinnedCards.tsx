@@ -30,7 +30,8 @@ export function PinnedCards({
   return (
     <ul
       aria-label="Pinned works"
-      className="grid max-h-[210px] shrink-0 auto-cols-[minmax(180px,1fr)] grid-flow-col gap-2 overflow-x-auto border-t border-line bg-soft px-[18px] py-2"
+      className={`grid max-h-[210px] shrink-0 auto-cols-[minmax(180px,1fr)] grid-flow-col gap-2 overflow-x-auto border-t
+        border-line bg-soft px-[18px] py-2`}
     >
       {pins.map((id) => {
         const at = ordinals.get(id);

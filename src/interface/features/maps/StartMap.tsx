@@ -115,7 +115,8 @@ function Choice({
     <Press
       onClick={onGo}
       disabled={disabled}
-      className="flex w-full items-baseline justify-between gap-4 rounded-md border border-line bg-raised px-3 py-2 text-left hover:border-ink disabled:opacity-50"
+      className={`flex w-full items-baseline justify-between gap-4 rounded-md border border-line bg-raised px-3 py-2
+        text-left hover:border-ink disabled:opacity-50`}
     >
       <span className="min-w-0">
         <span className="font-semibold">{label}</span>

@@ -90,7 +90,8 @@ export function mapSvg(map: MapOf, picture: Arranged, { caption, along, colour: 
     text(12, 20, caption[0] ?? "", { fontSize: 14, fontWeight: 600 }),
     `<g transform="translate(${left} ${top})">`,
     ...picture.lanes.flatMap((lane, i) => [
-      `<rect x="0" y="${lane.y}" width="${map.width}" height="${lane.height}"${paint({ fill: i % 2 === 0 ? "var(--soft)" : "var(--paper)" })}/>`,
+      `<rect x="0" y="${lane.y}" width="${map.width}" height="${lane.height}"` +
+        `${paint({ fill: i % 2 === 0 ? "var(--soft)" : "var(--paper)" })}/>`,
       `<rect x="${-left + 12}" y="${lane.y}" width="4" height="${lane.height}"${paint({ fill: laneColour(map, lane.of) })}/>`,
       text(-left + 22, lane.y + 16, lane.label.length > 24 ? `${lane.label.slice(0, 23)}…` : lane.label, {
         fontWeight: 600,
@@ -105,7 +106,9 @@ export function mapSvg(map: MapOf, picture: Arranged, { caption, along, colour: 
       ]),
     ...picture.marks.map(
       ({ work, x, y }) =>
-        `<path d="${markPath(work.stage, x, y, work.diameter)}"${paint(markPaint(work.stage, workColour(map, by, work), work.diameter))}><title>${escaped(`${work.name}: ${work.title}`)}</title></path>`,
+        `<path d="${markPath(work.stage, x, y, work.diameter)}"` +
+        `${paint(markPaint(work.stage, workColour(map, by, work), work.diameter))}>` +
+        `<title>${escaped(`${work.name}: ${work.title}`)}</title></path>`,
     ),
     ...picture.marks.flatMap(({ work, x, y }) => {
       const number = tagNumber(by, work);
@@ -114,7 +117,8 @@ export function mapSvg(map: MapOf, picture: Arranged, { caption, along, colour: 
         : [text(x + work.diameter / 2, y - work.diameter / 2 + 4, number, { fontSize: 9, fontWeight: 700 })];
     }),
     ...picture.bins.flatMap((b) => [
-      `<rect x="${b.x}" y="${b.y}" width="${b.width}" height="${b.height}" rx="3"${paint({ fill: "var(--paper)", stroke: laneColour(map, b.lane) })}/>`,
+      `<rect x="${b.x}" y="${b.y}" width="${b.width}" height="${b.height}" rx="3"` +
+        `${paint({ fill: "var(--paper)", stroke: laneColour(map, b.lane) })}/>`,
       text(b.x + b.width / 2, b.y + b.height / 2 + 4, String(b.works.length), { textAnchor: "middle" }),
     ]),
     ...labelled(picture, map.width, labels, chosen).map((l) => text(l.x, l.y + 4, l.text, { fontSize: 10 })),

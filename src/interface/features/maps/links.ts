@@ -61,4 +61,5 @@ export function arc(a: Point, b: Point, way: "over" | "under"): string {
 
 /** What a work cites and what cites it, on the map and elsewhere. */
 export const linksSaid = ({ work }: Mark, citedHere: number): string =>
-  `Cites ${count(work.cites.length)} here and ${count(work.citesOutside)} elsewhere, cited by ${count(citedHere)} here and ${count(work.citedOutside)} elsewhere`;
+  `Cites ${count(work.cites.length)} here and ${count(work.citesOutside)} elsewhere, ` +
+  `cited by ${count(citedHere)} here and ${count(work.citedOutside)} elsewhere`;

@@ -67,7 +67,8 @@ export function useExports({
     return mapSvg(wide, drawn, {
       caption: [
         title,
-        `${works(drawn.at.size)}, ${count(linksDrawn(drawn))} citations among them; ${dayOf(new Date())}. Pennant: kept; ring: found; cross: set aside.`,
+        `${works(drawn.at.size)}, ${count(linksDrawn(drawn))} citations among them; ${dayOf(new Date())}. ` +
+          "Pennant: kept; ring: found; cross: set aside.",
         ...(colour === "Tag" && map.tags.length > 0
           ? [`Colour and number: ${map.tags.map((t, i) => `${i + 1} ${t.name}`).join(", ")}.`]
           : []),

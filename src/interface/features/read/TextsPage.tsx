@@ -40,7 +40,10 @@ export function TextsPage({ reviewId }: { reviewId: number }) {
         return (
           rows.length > 0 && (
             <section key={state} aria-label={title}>
-              <h2 className="sticky top-0 flex items-baseline gap-2 border-b border-line bg-paper px-[18px] py-1.5 text-[13px] font-semibold">
+              <h2
+                className={`sticky top-0 flex items-baseline gap-2 border-b border-line bg-paper px-[18px] py-1.5
+                  text-[13px] font-semibold`}
+              >
                 {title} <span className="font-normal text-quiet">{count(rows.length)}</span>
                 {hint && <span className="font-normal text-quiet">· {hint}</span>}
               </h2>

@@ -7,8 +7,8 @@ import type { StepAct } from "../../set/useSet";
 import { barButton } from "../../ui/Button";
 
 /**
- * Whose references the trail follows: what each database reports, and a switch for each. Of neighbours and candidates it is which databases they
- * are looked for in. Closing makes the step.
+ * Whose references the trail follows: what each database reports, and a switch for each. Of neighbours and candidates it is
+ * which databases they are looked for in. Closing makes the step.
  */
 export function CountsBy({ view, take }: { view: Dto<"StepViewDto">; take: (act: StepAct) => void }) {
   const areNeighbours = view.state.trail === null;

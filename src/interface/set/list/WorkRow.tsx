@@ -64,7 +64,9 @@ export function WorkRow({
           title={row.title.text}
           picked={picked}
           onPick={onPick}
-          className={`${dense ? "absolute top-1 left-0.5" : "mt-1"} ${picked ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"}`}
+          className={`${dense ? "absolute top-1 left-0.5" : "mt-1"} ${
+            picked ? "" : "opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
+          }`}
         />
       </div>
       <div className="min-w-0">

@@ -21,7 +21,10 @@ export function TextsSheet({ place, close }: { place: Place; close: () => void }
       open
       onOpenChange={close}
       title="Texts as one archive"
-      hint="A zip with the PDFs in hand and a table, manifest.csv, of all works of this set: where each text came from, and which works have none."
+      hint={
+        "A zip with the PDFs in hand and a table, manifest.csv, of all works of this set: where each text came from, " +
+        "and which works have none."
+      }
       width={620}
     >
       {archive.error && <Fault error={archive.error} again={() => void archive.refetch()} />}

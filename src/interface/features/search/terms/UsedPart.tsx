@@ -124,7 +124,10 @@ function Section({
 }) {
   return (
     <section aria-label={title} className="pb-2">
-      <h3 className="flex items-end justify-between gap-2 whitespace-nowrap border-y border-line bg-paper px-[18px] py-1 text-[12px] font-semibold">
+      <h3
+        className={`flex items-end justify-between gap-2 whitespace-nowrap border-y border-line bg-paper px-[18px] py-1
+          text-[12px] font-semibold`}
+      >
         {title}
         {children.length > 0 && head}
       </h3>
