@@ -1,7 +1,8 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|shapes|words|fuzz|trails|documents|gather|holdings|cite|corpus|people|blocks|keep] [--works N] [--seed N] [--cache DIR]
+// ./zendle bench [search|shapes|words|fuzz|trails|documents|gather|holdings|cite|corpus|people|blocks|keep]
+// [--works N] [--seed N] [--cache DIR]
 // [--store DIR]; without a name, all of them. Milliseconds on shared machines only orient; the ratios, measured side by
 // side in one run, are what counts.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;

@@ -109,7 +109,9 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     /// <param name="early">Comes as soon as somebody can sign in, though the demo is still being made.</param>
     public async Task<Visitor> Visit(bool early = false)
     {
-        var visitor = new Visitor(CreateClient(new() { AllowAutoRedirect = false }));
+        var visitor = new Visitor(
+            CreateClient(new() { AllowAutoRedirect = false, BaseAddress = ClientOptions.BaseAddress })
+        );
         await Ready(visitor.Http, early);
         return visitor;
     }
@@ -131,9 +133,11 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
     }
 
     /// <summary>The curator: the first account, made by the one-time code.</summary>
-    public async Task<Visitor> Curator(string name = "ann")
+    /// <param name="name">The account's name.</param>
+    /// <param name="served">Whether Zendle is served on a port of this machine, so that others can write to it.</param>
+    public async Task<Visitor> Curator(string name = "ann", bool served = false)
     {
-        var visitor = await Visit();
+        var visitor = served ? await Served() : await Visit();
         await visitor.Ok(
             "POST",
             "/api/first-account",

@@ -63,7 +63,8 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
         b.Until(
             () =>
                 b.Script(
-                    "const h = [...document.querySelectorAll('.article h2')].find(h => h.innerText == 'Results').getBoundingClientRect(); return h.top > 0 && h.top < 200"
+                    "const h = [...document.querySelectorAll('.article h2')].find(h => h.innerText == 'Results')"
+                        + ".getBoundingClientRect(); return h.top > 0 && h.top < 200"
                 )
                     is true,
             "the results in view"
@@ -84,7 +85,8 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
         b.Until(
             () =>
                 b.Script(
-                    "const h = [...document.querySelectorAll('.article h2')].find(h => h.innerText == 'References').getBoundingClientRect(); return h.top < innerHeight"
+                    "const h = [...document.querySelectorAll('.article h2')].find(h => h.innerText == 'References')"
+                        + ".getBoundingClientRect(); return h.top < innerHeight"
                 )
                     is true,
             "the entry in view"
@@ -129,7 +131,9 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
         var unknown = File(
             "owls.html",
             Encoding.UTF8.GetBytes(
-                $"<html><body><h1>Counting owls by lamplight in Quenby</h1><p>Una Quist</p><h2>Counts</h2><p>{string.Concat(Enumerable.Repeat("We counted owls by the light of a lamp. ", 40))}</p></body></html>"
+                "<html><body><h1>Counting owls by lamplight in Quenby</h1><p>Una Quist</p><h2>Counts</h2><p>"
+                    + string.Concat(Enumerable.Repeat("We counted owls by the light of a lamp. ", 40))
+                    + "</p></body></html>"
             )
         );
         var broken = File("c.pdf", "%PDF-1.4 cut"u8.ToArray());

@@ -10,30 +10,7 @@ public sealed class LoanScreenTests(DemoWorldWithItsOutside world) : IClassFixtu
     private const string Part = "section[aria-label='Interlibrary loan']",
         Dialog = "[role=dialog]";
 
-    private static JsonNode[] Rows(Browser b, string state) =>
-        [
-            .. b.Api("/api/reviews/1/gather")["works"]!
-                .AsArray()
-                .Where(w => w!["state"]!.GetValue<string>() == state)
-                .Select(w => w!),
-        ];
-
     private static int Id(JsonNode row) => row["workId"]!.GetValue<int>();
-
-    private static void Gathered(Browser b)
-    {
-        b.Until(
-            () =>
-            {
-                var button = b.All("header button")
-                    .FirstOrDefault(x => x.Text.StartsWith("Gather the", StringComparison.Ordinal));
-                button?.Click();
-                return button is not null;
-            },
-            "the way to gather"
-        );
-        b.Until(() => Rows(b, "NotSought").Length == 0 && Rows(b, "Waiting").Length == 0, "the end of gathering");
-    }
 
     private static void Act(Browser b, string label) =>
         b.Until(
@@ -54,8 +31,8 @@ public sealed class LoanScreenTests(DemoWorldWithItsOutside world) : IClassFixtu
         using var b = world.SignedIn();
         Libraries.Connect(b, "XA-QUI1", "Voorland");
         b.Press(Keys.Escape);
-        Gathered(b);
-        var vain = Rows(b, "NotFound");
+        Libraries.GatherAll(b);
+        var vain = Libraries.Rows(b, "NotFound");
         Assert.True(vain.Length > 2, "works that nothing gave");
 
         // One work, by the keyboard: a field that is wrong holds the request back, and says why.
@@ -87,7 +64,7 @@ public sealed class LoanScreenTests(DemoWorldWithItsOutside world) : IClassFixtu
         b.On($"{Dialog} button.h-9", e => e.SendKeys(Keys.Enter));
         b.Sees("The loan request is on its way.");
         b.Until(() => Head(b).StartsWith("Request received", StringComparison.Ordinal), "the desk's yes");
-        Assert.Equal("ByLoan", Rows(b, "ByLoan").Single()["state"]!.GetValue<string>());
+        Assert.Equal("ByLoan", Libraries.Rows(b, "ByLoan").Single()["state"]!.GetValue<string>());
 
         // Taken back, then asked for again at the same window.
         Act(b, "Cancel the request");
@@ -111,7 +88,7 @@ public sealed class LoanScreenTests(DemoWorldWithItsOutside world) : IClassFixtu
         Assert.InRange(sent, 2, Math.Min(20, vain.Length - 1));
         b.On($"{Dialog} button.h-9", e => e.Click());
         b.Until(() => b.All(Dialog).Count == 0, "the sheet closed");
-        b.Until(() => Rows(b, "ByLoan").Length == sent, "works by loan");
+        b.Until(() => Libraries.Rows(b, "ByLoan").Length == sent, "works by loan");
 
         await world.Outside.Move(1);
         b.Until(
@@ -120,7 +97,7 @@ public sealed class LoanScreenTests(DemoWorldWithItsOutside world) : IClassFixtu
         );
         await world.Outside.Move(3);
         b.Until(
-            () => Rows(b, "ByLoan").All(r => r["loan"]!["status"]!.GetValue<string>() == "Loaned"),
+            () => Libraries.Rows(b, "ByLoan").All(r => r["loan"]!["status"]!.GetValue<string>() == "Loaned"),
             "everything answered"
         );
         var got = b.Api("/api/reviews/1/loans")["loans"]!

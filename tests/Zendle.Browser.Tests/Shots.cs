@@ -6,7 +6,7 @@ namespace Zendle.Browser.Tests;
 public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     [Fact]
-    public void Take()
+    public async Task Take()
     {
         var folder = Environment.GetEnvironmentVariable("ZENDLE_SHOTS") ?? "";
         Assert.SkipWhen(folder.Length == 0, "Pictures are taken by ./zendle shots.");
@@ -81,12 +81,6 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Script("document.querySelector('[role=group][aria-label^=Map]').focus()");
         b.Type(Keys.ArrowRight + Keys.ArrowRight + Keys.ArrowRight + Keys.ArrowRight + Keys.ArrowRight);
         Shot("map");
-        b.Go("/r/1/gather");
-        b.Sees("not yet sought");
-        b.Press("j");
-        b.Find("aside h2");
-        Thread.Sleep(1_500); // a doubtful document's page is drawn
-        Shot("gather");
         // The first in the list of texts in hand: the first that came may be one that a person has to look at.
         b.Go("/r/1/read");
         b.On("main a[href*='/read/']", e => e.Click());
@@ -110,9 +104,6 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Click("Compare them side by side");
         b.Find("[role=dialog] table");
         Shot("records");
-        b.Go("/r/1/report");
-        b.Sees("Full texts");
-        Shot("report");
         b.Go("/r/1/databases");
         b.Sees("Overlap: share of each row");
         Shot("databases");
@@ -121,6 +112,20 @@ public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWor
         b.Click("Check the address");
         b.Sees("Record 1 of the first 10");
         Shot("databases-add");
+        b.Press(Keys.Escape);
+        Libraries.Connect(b, "XA-QUI1", "Voorland");
+        b.Press(Keys.Escape);
+        Libraries.GatherAll(b);
+        Libraries.AskOthers(b);
+        await world.Outside.Move(1);
+        b.Until(() => Libraries.Rows(b, "ByLoan").Any(r => r["loan"]!["expectedOn"] is not null), "answers");
+        b.Go($"/r/1/gather?work={Libraries.Rows(b, "ByLoan")[0]["workId"]}");
+        b.On("section[aria-label='Interlibrary loan'] summary", e => e.Click());
+        b.Script("document.querySelector(\"section[aria-label='By loan']\").scrollIntoView()");
+        Shot("gather");
+        b.Go("/r/1/report");
+        b.Until(() => b.All("[data-loans]").Count == 1, "loans in the report");
+        Shot("report");
     }
 
     /// <summary>Pastes references of the works that are cited most, some of them with slips, and one that is nowhere.</summary>

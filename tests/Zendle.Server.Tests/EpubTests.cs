@@ -25,7 +25,8 @@ public sealed class EpubTests
     private const string One = """
         <?xml version="1.0"?><!DOCTYPE html PUBLIC "-//W3C//DTD XHTML 1.1//EN" "http://www.w3.org/TR/xhtml11/DTD/xhtml11.dtd">
         <html xmlns="http://www.w3.org/1999/xhtml"><head><title/><script src="x.js"/></head><body><h1>What <i>moths</i> carry</h1>
-        <p>Ada Vossmann, Bo&nbsp;Lind</p><h2>Introduction</h2><p>Moths visit flowers<a id="here"/> at night <a href="../EPUB/two%20parts.xhtml#r1">[1]</a>.
+        <p>Ada Vossmann, Bo&nbsp;Lind</p><h2>Introduction</h2>
+        <p>Moths visit flowers<a id="here"/> at night <a href="../EPUB/two%20parts.xhtml#r1">[1]</a>.
         Nobody knows why.<br/>It is dark.</p><img src="../pictures/a.png" alt="Counts"/><img src="../../../etc/passwd"/></body></html>
         """;
 

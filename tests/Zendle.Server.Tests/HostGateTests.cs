@@ -115,7 +115,8 @@ public sealed class HostGateTests
         var entering = gate.Enter(Host, TimeSpan.Zero, _ => { }, stop.Token);
         await stop.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => entering);
-        Assert.False(gate.Enter(Host, TimeSpan.Zero, _ => { }, default).IsCompleted); // still held, but the turn is free: no deadlock for the next
+        // Still held, but the turn is free: no deadlock for the next.
+        Assert.False(gate.Enter(Host, TimeSpan.Zero, _ => { }, default).IsCompleted);
         var clock = new HandClock();
         var free = new HostGate(1, clock);
         free.Hold(Host, TimeSpan.FromSeconds(1));

@@ -1,6 +1,4 @@
 using System.Text.Json.Nodes;
-using Microsoft.Extensions.DependencyInjection;
-using Zendle.Server.Identity;
 using Zendle.Tests.Shared;
 
 namespace Zendle.Server.Tests;
@@ -23,37 +21,9 @@ public sealed class Lending : IAsyncLifetime
     {
         Outside = await OutsideHost.Start(works: 700, seed: 6);
         Host = new(Outside.Address.ToString());
-        Ann = await Host.Served();
-        await Ann.Ok(
-            "POST",
-            "/api/first-account",
-            new
-            {
-                code = Host.Services.GetRequiredService<FirstAccountCode>().Text,
-                name = "ann",
-                displayName = "Ann",
-                password = ZendleHost.Password,
-            }
-        );
+        Ann = await Host.Curator(served: true);
         await Ann.HarvestTwo(Outside);
         await Ann.Ok("POST", "/api/libraries/choose", new { identifier = "XA-QUI1" });
-    }
-
-    /// <summary>Another member of a review, at the same address.</summary>
-    public async Task<Visitor> Another(string name)
-    {
-        await Ann.Ok(
-            "POST",
-            "/api/accounts",
-            new
-            {
-                name,
-                displayName = name,
-                password = ZendleHost.Password,
-            }
-        );
-        var visitor = new Visitor(new HttpClient { BaseAddress = Ann.Http.BaseAddress });
-        return await visitor.SignedIn(name);
     }
 
     /// <summary>Sets the fault of a desk.</summary>

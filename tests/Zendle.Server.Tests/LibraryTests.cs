@@ -234,7 +234,8 @@ public sealed class LibraryTests(Gathering world) : IClassFixture<Gathering>, IA
                 continue;
             Assert.True(
                 narrowed.Contains(work) == says,
-                $"{says}: {of["issn"]} {of["isbn"]} {of["year"]} {of["volume"]} {of["issue"]} {of.Text("type")} {of["records"]!.ToJsonString()}"
+                $"{says}: {of["issn"]} {of["isbn"]} {of["year"]} {of["volume"]} {of["issue"]} {of.Text("type")} "
+                    + of["records"]!.ToJsonString()
             );
             _ = says.Value ? held++ : others++;
         }

@@ -429,7 +429,7 @@ public sealed class LoanTests(Lending world) : IClassFixture<Lending>, IAsyncLif
     {
         var (review, work) = await Asked();
         var loan = await Until(review, work, "RequestReceived");
-        var bob = await world.Another("bob");
+        var bob = await world.Host.Another(Ann, "bob");
         await Ann.Ok("PUT", $"/api/reviews/{review}/members", new { name = "bob", role = "Screener" });
         Assert.Equal(403, await Act(review, loan, "Cancel", bob));
         var seen = (await bob.Get($"/api/reviews/{review}/loans")).List("loans").Single();

@@ -19,7 +19,8 @@ public sealed class MarkedTextTests
         <main><h1>What <em>moths</em> carry</h1><p>Ada Vossmann, Bo Lind</p><p>https://doi.org/10.5555/m.1</p>
         <h2>Abstract</h2><p>Moths carry pollen at night, which few have counted.</p>
         <h2>Introduction</h2>
-        <p>Moths visit flowers.<sup><a href="#r1">1</a>,<a href="#r2">2</a></sup> Lamps draw them away <a href="#r2">(Berg 2010)</a>. Nobody knows why.</p>
+        <p>Moths visit flowers.<sup><a href="#r1">1</a>,<a href="#r2">2</a></sup>
+        Lamps draw them away <a href="#r2">(Berg 2010)</a>. Nobody knows why.</p>
         <h3>Aims</h3><p>We counted them.</p>
         <figure><img src="f/one.png" alt="Counts"><figcaption>Figure 1. Counts.</figcaption></figure>
         <table><caption>Table 1</caption><tr><th>Year</th><th colspan="2">Moths</th></tr><tr><td>2001</td><td>4</td><td>5</td></tr></table>
@@ -31,24 +32,35 @@ public sealed class MarkedTextTests
 
     private const string Article = """
         <?xml version="1.0" encoding="UTF-8"?>
-        <!DOCTYPE article PUBLIC "-//NLM//DTD JATS (Z39.96) Journal Archiving and Interchange DTD v1.2 20190208//EN" "JATS-archivearticle1.dtd">
+        <!DOCTYPE article PUBLIC "-//NLM//DTD JATS (Z39.96) Journal Archiving and Interchange DTD v1.2 20190208//EN"
+          "JATS-archivearticle1.dtd">
         <article xmlns:xlink="http://www.w3.org/1999/xlink" xmlns:mml="http://www.w3.org/1998/Math/MathML" article-type="research-article">
         <front><journal-meta><journal-title-group><journal-title>Journal of Dusk</journal-title></journal-title-group></journal-meta>
         <article-meta><article-id pub-id-type="pmid">77</article-id><article-id pub-id-type="doi">10.5555/m.1</article-id>
         <title-group><article-title>What <italic>moths</italic> carry</article-title><subtitle>a count</subtitle></title-group>
         <contrib-group><contrib contrib-type="author"><name><surname>Vossmann</surname><given-names>Ada</given-names></name></contrib>
-        <contrib contrib-type="editor"><name><surname>Nobody</surname></name></contrib><contrib contrib-type="author"><collab>Night Group</collab></contrib></contrib-group>
+        <contrib contrib-type="editor"><name><surname>Nobody</surname></name></contrib>
+        <contrib contrib-type="author"><collab>Night Group</collab></contrib></contrib-group>
         <pub-date><day>3</day><year>2019</year></pub-date><volume>12</volume><issue>3</issue><fpage>45</fpage><lpage>67</lpage>
-        <history><date date-type="received"><year>2018</year><month>5</month></date><date date-type="accepted"><year>2019</year></date></history>
+        <history><date date-type="received"><year>2018</year><month>5</month></date>
+        <date date-type="accepted"><year>2019</year></date></history>
         <abstract><p>Moths carry pollen at night, which few have counted.</p></abstract></article-meta></front>
-        <body><sec id="s1"><label>1</label><title>Introduction</title><p>Moths visit flowers <xref ref-type="bibr" rid="B2">[2]</xref>. See <xref ref-type="fig" rid="F1">Figure 1</xref>.</p>
-        <sec><title>Aims</title><p>We counted <inline-formula><mml:math><mml:msup><mml:mi>x</mml:mi><mml:mn>2</mml:mn></mml:msup></mml:math></inline-formula> of them.</p></sec>
+        <body><sec id="s1"><label>1</label><title>Introduction</title>
+        <p>Moths visit flowers <xref ref-type="bibr" rid="B2">[2]</xref>. See <xref ref-type="fig" rid="F1">Figure 1</xref>.</p>
+        <sec><title>Aims</title>
+        <p>We counted <inline-formula><mml:math><mml:msup><mml:mi>x</mml:mi><mml:mn>2</mml:mn></mml:msup></mml:math></inline-formula>
+        of them.</p></sec>
         <fig id="F1"><label>Figure 1</label><caption><p>Counts.</p></caption><graphic xlink:href="one.png"/></fig>
         <table-wrap><label>Table 1</label><table><tbody><tr><td colspan="2" onclick="x()">4</td></tr></tbody></table></table-wrap>
         <list list-type="order"><list-item><p>One</p></list-item></list></sec></body>
         <back><ref-list><title>Cited works of all kinds</title>
-        <ref id="B1"><element-citation><person-group><name><surname>Lind</surname><given-names>B</given-names></name></person-group><article-title>Night flowers</article-title><source>Journal of Dusk</source><year>2003</year><volume>4</volume><fpage>1</fpage><lpage>9</lpage><pub-id pub-id-type="doi">10.5555/n.2</pub-id></element-citation></ref>
-        <ref id="B2"><label>2</label><mixed-citation>Berg M. 2010. Lamps and moths. Dusk Letters 2: 11-19.</mixed-citation></ref></ref-list></back></article>
+        <ref id="B1"><element-citation>
+        <person-group><name><surname>Lind</surname><given-names>B</given-names></name></person-group>
+        <article-title>Night flowers</article-title><source>Journal of Dusk</source><year>2003</year>
+        <volume>4</volume><fpage>1</fpage><lpage>9</lpage>
+        <pub-id pub-id-type="doi">10.5555/n.2</pub-id></element-citation></ref>
+        <ref id="B2"><label>2</label>
+        <mixed-citation>Berg M. 2010. Lamps and moths. Dusk Letters 2: 11-19.</mixed-citation></ref></ref-list></back></article>
         """;
 
     private static byte[] Bytes(string text) => Encoding.UTF8.GetBytes(text);
@@ -139,7 +151,8 @@ public sealed class MarkedTextTests
 
     [Theory]
     [InlineData(
-        "<!DOCTYPE article [<!ENTITY a \"b\">]><article article-type=\"x\"><front><article-meta><title-group><article-title>&a;</article-title></title-group></article-meta></front></article>"
+        "<!DOCTYPE article [<!ENTITY a \"b\">]><article article-type=\"x\"><front><article-meta><title-group>"
+            + "<article-title>&a;</article-title></title-group></article-meta></front></article>"
     )]
     [InlineData(
         "<!DOCTYPE article [<!ENTITY a SYSTEM \"file:///etc/passwd\">]><article dtd-version=\"1\"><body><p>&a;</p></body></article>"
@@ -199,7 +212,8 @@ public sealed class MarkedTextTests
         Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
         var encoding = Encoding.GetEncoding(name);
         var html =
-            $"<html><head>{(says ? $"<meta charset=\"{name}\">" : "")}</head><body><h1>Über die Nachtfalter und das Licht der Städte – müde</h1></body></html>";
+            $"<html><head>{(says ? $"<meta charset=\"{name}\">" : "")}</head><body>"
+            + "<h1>Über die Nachtfalter und das Licht der Städte – müde</h1></body></html>";
         if (name == "iso-8859-15")
             html = html.Replace("–", "-", StringComparison.Ordinal);
         byte[] file = [.. encoding.GetPreamble(), .. encoding.GetBytes(html)];
@@ -214,7 +228,8 @@ public sealed class MarkedTextTests
     public void Plain_text_has_paragraphs_and_a_list()
     {
         var facts = Read(
-            "What moths carry\n\nAda Vossmann\n\nMoths visit\nflowers (Berg 2010). Lamps draw them.\n\nREFERENCES\n\nBerg M. 2010. Lamps and moths. Dusk Letters 2: 11-19.\n"
+            "What moths carry\n\nAda Vossmann\n\nMoths visit\nflowers (Berg 2010). Lamps draw them.\n\n"
+                + "REFERENCES\n\nBerg M. 2010. Lamps and moths. Dusk Letters 2: 11-19.\n"
         );
         Assert.Equal(TextFormat.Plain, facts.Format);
         Assert.Equal(
@@ -357,7 +372,11 @@ public sealed class MarkedTextTests
     {
         var work = Works.First(w => w.Type == "article" && w.Abstract.Length > 200);
         var page =
-            $"<html><body><h1>{work.Title}</h1><p>{string.Join(", ", work.People.Select(p => $"{p.Given} {p.Family}"))}</p><h2>Abstract</h2><p>{work.Abstract}</p><h2>References</h2><ol>{string.Concat(Enumerable.Repeat("<li>Berg M. 2010. Lamps and moths. Dusk Letters 2: 11-19.</li>", 60))}</ol></body></html>";
+            $"<html><body><h1>{work.Title}</h1><p>"
+            + string.Join(", ", work.People.Select(p => $"{p.Given} {p.Family}"))
+            + $"</p><h2>Abstract</h2><p>{work.Abstract}</p><h2>References</h2><ol>"
+            + string.Concat(Enumerable.Repeat("<li>Berg M. 2010. Lamps and moths. Dusk Letters 2: 11-19.</li>", 60))
+            + "</ol></body></html>";
         Assert.Equal(DocumentVerdict.Doubtful, DocumentCheck.Of(Read(page), Expected(work)).Verdict);
     }
 

@@ -32,7 +32,8 @@ public sealed class WaysOnwardTests : IAsyncLifetime
             "/through/book",
             () =>
                 Html(
-                    $"<ol><li>Moths of roads <a href='/other.pdf'>PDF</a></li><li><b>{Title}</b> Berg <a href='/through/chapter.pdf'>PDF</a></li></ol>"
+                    "<ol><li>Moths of roads <a href='/other.pdf'>PDF</a></li>"
+                        + $"<li><b>{Title}</b> Berg <a href='/through/chapter.pdf'>PDF</a></li></ol>"
                 )
         );
         site.MapGet("/through/chapter.pdf", () => Pdf("chapter"));

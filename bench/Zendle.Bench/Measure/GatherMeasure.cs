@@ -1,13 +1,10 @@
 using System.Globalization;
-using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Zendle.Bench.Soak;
 using Zendle.Core.Text;
 using Zendle.Documents;
 using Zendle.Documents.Pdf;
 using Zendle.Outside.Documents;
-using Zendle.Outside.Libraries;
-using Zendle.Outside.Pages;
 using Zendle.Outside.World;
 
 namespace Zendle.Bench.Measure;
@@ -22,10 +19,6 @@ internal readonly record struct WorldAt(ulong Seed, int Size, double Noise);
 /// </summary>
 internal static class GatherMeasure
 {
-    /// <summary>What lies behind a copy that gives the work's own text to anyone, and to whom a library opens it.</summary>
-    private static readonly string[] Gives = ["fine", "wait", "page", "jats", "epub"],
-        GivesThroughLibrary = [.. Gives, "html", "sign-in"];
-
     private const int Chapters = 60;
 
     private sealed record Sample(int Id, Work Truth, string[] Copies, string? Doi);
@@ -60,11 +53,11 @@ internal static class GatherMeasure
             "--noise",
             at.Noise.ToString(CultureInfo.InvariantCulture)
         );
-        using var person = await Person.SignedIn(server.Address);
+        using var person = await Gatherer.SignedIn(server.Address);
         await person.UsesLibrary("XA-QUI1", "reader", "reading lamp 7");
         var scenario = Scenario.Read(Path.Combine(AppContext.BaseDirectory, "demo"));
         var works = Companions.With(WorldMaker.Make(scenario, at.Seed, at.Size), at.Seed, at.Noise);
-        var lawful = new Lawful(files, works, scenario, await person.Copies(server.Outside));
+        var lawful = new LawfulTexts(files, works, scenario, await Gatherer.Copies(server.Outside));
         var review = await person.Review();
         var chosen = await Chosen(person, review, files, works, sample, (int)at.Seed);
         var gathered = await person.Gathered(review, [.. chosen.Select(c => c.Id)]);
@@ -80,9 +73,11 @@ internal static class GatherMeasure
         to.WriteLine(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"  got {count.Got} ({Share(count.Got, count.Exist)}), left to a person {count.Doubtful}, not got {count.Exist - count.Got - count.Doubtful}; "
-                    + $"documents accepted {count.Accepted}, wrong ones {count.Wrong}; right ones met {count.Met}, refused {count.Refused} ({Share(count.Refused, count.Met)}); "
-                    + $"versions right {count.Versions} of {count.Accepted - count.Wrong} ({Share(count.Versions, count.Accepted - count.Wrong)}); "
+                $"  got {count.Got} ({Share(count.Got, count.Exist)}), left to a person {count.Doubtful}, "
+                    + $"not got {count.Exist - count.Got - count.Doubtful}; "
+                    + $"documents accepted {count.Accepted}, wrong ones {count.Wrong}; "
+                    + $"right ones met {count.Met}, refused {count.Refused} ({Share(count.Refused, count.Met)}); "
+                    + $"versions right {count.Versions} of {count.Right} ({Share(count.Versions, count.Right)}); "
                     + $"chapters right {count.ChaptersRight} of {count.ChaptersExist} ({Share(count.ChaptersRight, count.ChaptersExist)})"
             )
         );
@@ -93,7 +88,7 @@ internal static class GatherMeasure
 
     /// <summary>Works drawn from all that the databases describe, some of them chapters, with what is true of each.</summary>
     private static async Task<List<Sample>> Chosen(
-        Person person,
+        Gatherer person,
         int review,
         WorldFiles files,
         IReadOnlyList<Work> works,
@@ -147,6 +142,8 @@ internal static class GatherMeasure
 
     private sealed class Count
     {
+        public int Right => Accepted - Wrong;
+
         public int Exist,
             Got,
             Doubtful,
@@ -160,11 +157,11 @@ internal static class GatherMeasure
     }
 
     private static async Task Judge(
-        Person person,
+        Gatherer person,
         int review,
         Sample one,
         JsonNode row,
-        Lawful lawful,
+        LawfulTexts lawful,
         IReadOnlyList<Work> works,
         Scenario scenario,
         Count count,
@@ -215,19 +212,28 @@ internal static class GatherMeasure
             return;
         }
         var version = text["version"]?.GetValue<string>();
-        if (Lawful.Versions(one.Truth, from).Contains(version))
+        if (LawfulTexts.Versions(one.Truth, from).Contains(version))
             count.Versions++;
         else
             Note($"version {version ?? "unknown"}: {from}");
 
-        void Note(string what) =>
+        void Note(string what)
+        {
+            var tried = row["attempts"]!
+                .AsArray()
+                .Select(a =>
+                    $"{a!["outcome"]} {new Uri(a["address"]!.GetValue<string>()).AbsolutePath} {a["sentence"]}"
+                );
             examples?.WriteLine(
-                $"    {one.Truth.Type} {one.Truth.Id} \u201C{one.Truth.Title}\u201D: {what} [{string.Join("; ", row["attempts"]!.AsArray().Select(a => $"{a!["outcome"]} {new Uri(a["address"]!.GetValue<string>()).AbsolutePath} {a["sentence"]}"))}]"
+                $"    {one.Truth.Type} {one.Truth.Id} “{one.Truth.Title}”: {what} [{string.Join("; ", tried)}]"
             );
+        }
     }
 
-    /// <summary>Whether a stored document holds the chapter, all of it and nothing of its neighbours: its words against those printed.</summary>
-    private static async Task<bool> IsChapter(Person person, int review, JsonNode text, Paper printed)
+    /// <summary>
+    /// Whether a stored document holds the chapter, all of it and nothing of its neighbours: its words against those printed.
+    /// </summary>
+    private static async Task<bool> IsChapter(Gatherer person, int review, JsonNode text, Paper printed)
     {
         var bytes = await person.Bytes($"/api/reviews/{review}/texts/{text["id"]}/file");
         var (own, of) = (WordsOf(bytes), WordsOf(PaperPrinter.Print(printed)));
@@ -238,199 +244,4 @@ internal static class GatherMeasure
 
     private static HashSet<string> WordsOf(byte[] pdf) =>
         [.. PdfText.Read(pdf, DocumentLimits.Usual).Text.SelectMany(p => Words.AsWritten(p.Text))];
-
-    /// <summary>What is true of the texts of a world.</summary>
-    private sealed class Lawful(
-        WorldFiles files,
-        IReadOnlyList<Work> works,
-        Scenario scenario,
-        IReadOnlyDictionary<string, string> live
-    )
-    {
-        private readonly Dictionary<string, (int Work, string Kind)> copies = files
-            .Truth("copies.csv")
-            .ToDictionary(r => r[0], r => (int.Parse(r[1], CultureInfo.InvariantCulture), live[r[0]]));
-        private readonly IReadOnlyList<Subscription> held = Subscription.Of(OutsideLibrary.All[0], works, scenario);
-        private readonly Dictionary<string, string> byDoi = files
-            .Truth("copies.csv")
-            .Select(r => (Path: r[0], Work: works[int.Parse(r[1], CultureInfo.InvariantCulture)], Version: r[2]))
-            .Select(r => (r.Path, Doi: r.Version == "preprint" ? r.Work.PreprintDoi : r.Work.Doi, r.Version))
-            .Where(r => r.Doi is not null && r.Version != "manuscript")
-            .GroupBy(r => r.Doi!, StringComparer.OrdinalIgnoreCase)
-            .ToDictionary(g => g.Key, g => g.First().Path, StringComparer.OrdinalIgnoreCase);
-
-        /// <summary>Whether the text of a work lies, for a reader of the library, at an address that its records or its DOI tell.</summary>
-        public bool Had(Work work, IReadOnlyCollection<string> told, string? doi) =>
-            told.Concat(doi is not null && byDoi.TryGetValue(doi, out var path) ? [path] : []).Any(p => Gives(work, p));
-
-        private bool Gives(Work work, string path)
-        {
-            if (path.StartsWith("/books/", StringComparison.Ordinal))
-                return work.Book is not null || IsWhole(work, path + "/book.pdf");
-            if (Of(path) is not { } copy || copy.Work != work.Id)
-                return false;
-            var isSold = path.StartsWith("/publisher/", StringComparison.Ordinal) && work.Journal is { Open: false };
-            return isSold
-                ? IsHeld(work) && GivesThroughLibrary.Contains(copy.Kind)
-                : GatherMeasure.Gives.Contains(copy.Kind);
-        }
-
-        /// <summary>
-        /// What lies at an address. What has no journal lies in the repository, which the truth lists only for manuscripts of
-        /// journals.
-        /// </summary>
-        private (int Work, string Kind)? Of(string path)
-        {
-            if (copies.TryGetValue(path, out var copy))
-                return copy;
-            return
-                path.StartsWith("/harbour/item/", StringComparison.Ordinal)
-                && int.TryParse(path["/harbour/item/".Length..], CultureInfo.InvariantCulture, out var id)
-                && works[id] is { Journal: null } alone
-                ? (id, kinds.Of(path, alone, alone.Type == "preprint" ? Look.Preprint : Look.Typeset))
-                : null;
-        }
-
-        private readonly CopyKinds kinds = new();
-
-        private bool IsHeld(Work work) => held.Any(s => s.Covers(work, new(2026, 11, 20)));
-
-        /// <summary>Whether an address is that of a whole book in one file; others have chapters alone.</summary>
-        private static bool IsWhole(Work work, string path) =>
-            work.Type == "book" && BookPlatform.MannerOf(work.Id) == 2 && path == $"/books/{work.Id}/book.pdf";
-
-        /// <summary>Whether what came from an address is the work's own text.</summary>
-        public bool IsRight(Work work, string from)
-        {
-            if (IsWhole(work, from))
-                return true;
-            if (from.IndexOf("/publisher/", StringComparison.Ordinal) is > 0 and var at)
-                from = from[at..];
-            foreach (var ending in new[] { "/text.pdf", "/text.html", "/text.xml", "/text.epub" })
-                if (from.EndsWith(ending, StringComparison.Ordinal))
-                    from = from[..^ending.Length];
-            return Of(from) is { } copy && copy.Work == work.Id && GivesThroughLibrary.Contains(copy.Kind);
-        }
-
-        /// <summary>The versions that a right document from an address may be called.</summary>
-        public static string[] Versions(Work work, string from) =>
-            from.Contains("/harbour/preprint/", StringComparison.Ordinal) || work.Type == "preprint"
-                ? ["preprint", "submitted manuscript", "author's original", "author’s original"]
-            : from.Contains("/harbour/item/", StringComparison.Ordinal) && work.Journal is not null
-                ? ["accepted manuscript"]
-            : ["version of record"];
-    }
-
-    /// <summary>Somebody who talks to Zendle over HTTP.</summary>
-    private sealed class Person(HttpClient http) : IDisposable
-    {
-        private string token = "";
-        private static readonly TimeSpan Often = TimeSpan.FromSeconds(1);
-
-        /// <summary>Signs in as whom the demo offers, once it is made.</summary>
-        public static async Task<Person> SignedIn(Uri address)
-        {
-            var http = new HttpClient { BaseAddress = address, Timeout = TimeSpan.FromMinutes(10) };
-            while (true)
-            {
-                var health = JsonNode.Parse(await http.GetStringAsync("/health"))!;
-                if (health["doing"] is null)
-                    break;
-                await Task.Delay(Often);
-            }
-            var person = new Person(http);
-            var me = await person.Get("/api/me");
-            person.token = me["requestToken"]!.GetValue<string>();
-            await person.Send("POST", "/api/sign-in", me["demo"]!);
-            person.token = (await person.Get("/api/me"))["requestToken"]!.GetValue<string>();
-            return person;
-        }
-
-        public Task<JsonNode> Get(string path) => Send("GET", path, null);
-
-        public Task<byte[]> Bytes(string path) => http.GetByteArrayAsync(path);
-
-        private async Task<JsonNode> Send(string method, string path, object? body)
-        {
-            using var request = new HttpRequestMessage(new(method), path);
-            request.Headers.Add("X-Zendle-Token", token);
-            if (body is not null)
-                request.Content = JsonContent.Create(body);
-            using var reply = await http.SendAsync(request);
-            var text = await reply.Content.ReadAsStringAsync();
-            return reply.IsSuccessStatusCode
-                ? text.Length == 0
-                    ? new JsonObject()
-                    : JsonNode.Parse(text)!
-                : throw new InvalidOperationException($"{method} {path} gave {(int)reply.StatusCode}: {text}");
-        }
-
-        public async Task UsesLibrary(string identifier, string name, string password)
-        {
-            var now = await Send("POST", "/api/libraries/choose", new { identifier });
-            var id = now["libraries"]!.AsArray().Single(l => l!["identifier"]!.GetValue<string>() == identifier)![
-                "id"
-            ]!;
-            while ((await Get("/api/libraries"))["libraries"]!.AsArray().Any(l => l!["loadedAt"] is null))
-                await Task.Delay(Often);
-            await Send("POST", $"/api/libraries/{id}/session", new { name, password });
-        }
-
-        public async Task<int> Review() =>
-            (await Send("POST", "/api/reviews", new { title = "Measured", question = "" }))["id"]!.GetValue<int>();
-
-        /// <summary>What lies behind each copy now: the demo has some things set.</summary>
-        public async Task<Dictionary<string, string>> Copies(Uri outside) =>
-            JsonNode
-                .Parse(await http.GetStringAsync(new Uri(outside, "/copies")))!
-                .AsArray()
-                .ToDictionary(c => c!["path"]!.GetValue<string>(), c => c!["kind"]!.GetValue<string>());
-
-        /// <summary>The keys of databases in the world, by their names in Zendle.</summary>
-        public async Task<Dictionary<string, string>> DatabaseKeys() =>
-            (await Get("/api/databases"))["databases"]!
-                .AsArray()
-                .ToDictionary(
-                    d => d!["name"]!.GetValue<string>(),
-                    d => new Uri(d!["address"]!.GetValue<string>()).AbsolutePath.Split('/')[1]
-                );
-
-        /// <summary>All works that a question finds; null for all there are.</summary>
-        public async Task<int[]> Works(int review, string? expression)
-        {
-            var step = expression is null
-                ? 0
-                : (
-                    await Send(
-                        "POST",
-                        $"/api/reviews/{review}/steps",
-                        new { parentId = 0, act = new { kind = "Search", expression } }
-                    )
-                )["stepId"]!.GetValue<int>();
-            var all = new List<int>();
-            while (true)
-            {
-                var page = await Get($"/api/reviews/{review}/steps/{step}/works?limit=200&offset={all.Count}");
-                var ids = page["works"]!.AsArray().Select(w => w!["id"]!.GetValue<int>()).ToArray();
-                all.AddRange(ids);
-                if (ids.Length == 0)
-                    return [.. all];
-            }
-        }
-
-        /// <summary>Gathers works and waits for the end; their rows.</summary>
-        public async Task<Dictionary<int, JsonNode>> Gathered(int review, int[] works)
-        {
-            await Send("POST", $"/api/reviews/{review}/gather", new { works, again = false });
-            while (true)
-            {
-                var now = await Get($"/api/reviews/{review}/gather");
-                if (now["job"]!["endedAt"] is not null)
-                    return now["works"]!.AsArray().ToDictionary(w => w!["workId"]!.GetValue<int>(), w => w!);
-                await Task.Delay(Often);
-            }
-        }
-
-        public void Dispose() => http.Dispose();
-    }
 }

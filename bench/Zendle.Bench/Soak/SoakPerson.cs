@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 
 namespace Zendle.Bench.Soak;
@@ -72,16 +71,15 @@ internal sealed class SoakPerson : IDisposable
     ];
     private static readonly string[] Formats = ["csv", "ris", "bibtex", "csl-json"];
 
-    private readonly HttpClient http;
+    private readonly Session session;
     private readonly Random random;
-    private readonly string token;
     private readonly int review;
     private readonly Action<Timing> told;
     private int step;
     private int[] works = [];
 
-    private SoakPerson(HttpClient http, Random random, string token, int review, Action<Timing> told) =>
-        (this.http, this.random, this.token, this.review, this.told) = (http, random, token, review, told);
+    private SoakPerson(Session session, Random random, int review, Action<Timing> told) =>
+        (this.session, this.random, this.review, this.told) = (session, random, review, told);
 
     /// <summary>Signs somebody in and begins a review.</summary>
     /// <param name="address">Where Zendle answers.</param>
@@ -97,23 +95,19 @@ internal sealed class SoakPerson : IDisposable
         Action<Timing> told
     )
     {
-        var http = new HttpClient { BaseAddress = address };
-        await Sent(http, HttpMethod.Post, "/api/sign-in", new { name, password }, await Token(http));
-        var token = await Token(http);
-        var review = await Sent(
-            http,
+        var session = new Session(address);
+        await session.SignIn(name, password);
+        var review = await session.Ok(
             HttpMethod.Post,
             "/api/reviews",
-            new { title = $"Soak {name} {seed}", question = "" },
-            token
+            new { title = $"Soak {name} {seed}", question = "" }
         );
-        return new(http, new(seed), token, review!["id"]!.GetValue<int>(), told);
+        return new(session, new(seed), review["id"]!.GetValue<int>(), told);
     }
 
     /// <summary>Makes an account; for curators.</summary>
     public Task Invite(string name, string password) =>
-        Sent(
-            http,
+        session.Send(
             HttpMethod.Post,
             "/api/accounts",
             new
@@ -121,8 +115,7 @@ internal sealed class SoakPerson : IDisposable
                 name,
                 displayName = name,
                 password,
-            },
-            token
+            }
         );
 
     /// <summary>Works until told to stop.</summary>
@@ -312,39 +305,12 @@ internal sealed class SoakPerson : IDisposable
     private async Task<JsonNode?> Timed(string kind, HttpMethod method, string path, object? body)
     {
         var watch = Stopwatch.StartNew();
-        var node = await Sent(http, method, $"/api/reviews/{review}/{path}", body, token);
+        var (status, node) = await session.Send(method, $"/api/reviews/{review}/{path}", body);
         told(new(kind, watch.Elapsed));
-        return node;
+        if (status >= 500)
+            Console.WriteLine($"  {method} {path} gave {status}");
+        return status < 300 ? node : null;
     }
 
-    private static async Task<string> Token(HttpClient http) =>
-        (await http.GetFromJsonAsync<JsonNode>("/api/me"))!["requestToken"]!.GetValue<string>();
-
-    /// <summary>The answer; null where the question was refused, or the answer is no JSON.</summary>
-    private static async Task<JsonNode?> Sent(
-        HttpClient http,
-        HttpMethod method,
-        string path,
-        object? body,
-        string token
-    )
-    {
-        using var request = new HttpRequestMessage(method, path);
-        if (method != HttpMethod.Get)
-            request.Headers.Add("X-Zendle-Token", token);
-        if (body is not null)
-            request.Content = JsonContent.Create(body);
-        using var reply = await http.SendAsync(request);
-        var bytes = await reply.Content.ReadAsByteArrayAsync();
-        if ((int)reply.StatusCode >= 500)
-            Console.WriteLine($"  {method} {path} gave {(int)reply.StatusCode}");
-        return
-            reply.IsSuccessStatusCode
-            && bytes.Length > 0
-            && reply.Content.Headers.ContentType?.MediaType == "application/json"
-            ? JsonNode.Parse(bytes)
-            : null;
-    }
-
-    public void Dispose() => http.Dispose();
+    public void Dispose() => session.Dispose();
 }

@@ -27,68 +27,47 @@ public sealed class OutsideDocuments(AddressPolicy policy, string purpose, strin
     /// <param name="to">Takes it; what came before a fault stays in it.</param>
     /// <param name="cancel">Stops.</param>
     /// <exception cref="OutsideFaultException">It did not come.</exception>
-    public async Task Fetch(Uri address, OutsideWish wish, Stream to, CancellationToken cancel)
-    {
-        using var limited = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        limited.CancelAfter(wish.Patience);
-        try
-        {
-            var redirects = 0;
-            for (var at = address; ; )
+    public Task Fetch(Uri address, OutsideWish wish, Stream to, CancellationToken cancel) =>
+        OutsideHttp.Asked(
+            address,
+            wish.Patience,
+            async limited =>
             {
-                if (policy.WhyNot(at) is { } whyNot)
-                    throw new OutsideFaultException(whyNot);
-                using var request = new HttpRequestMessage(HttpMethod.Get, at);
-                for (var i = 0; i < wish.Accept.Count; i++)
-                    request.Headers.Accept.Add(
-                        i == 0
-                            ? new MediaTypeWithQualityHeaderValue(wish.Accept[i])
-                            : new MediaTypeWithQualityHeaderValue(wish.Accept[i], 0.5)
-                    );
-                using var reply = await http.SendAsync(
-                    request,
-                    HttpCompletionOption.ResponseHeadersRead,
-                    limited.Token
+                await Copy(address, wish, to, limited);
+                return true;
+            },
+            cancel
+        );
+
+    private async Task Copy(Uri address, OutsideWish wish, Stream to, CancellationToken cancel)
+    {
+        var redirects = 0;
+        for (var at = address; ; )
+        {
+            if (policy.WhyNot(at) is { } whyNot)
+                throw new OutsideFaultException(whyNot);
+            using var request = new HttpRequestMessage(HttpMethod.Get, at);
+            for (var i = 0; i < wish.Accept.Count; i++)
+                request.Headers.Accept.Add(
+                    i == 0
+                        ? new MediaTypeWithQualityHeaderValue(wish.Accept[i])
+                        : new MediaTypeWithQualityHeaderValue(wish.Accept[i], 0.5)
                 );
-                if (OutsideHttp.Redirect(reply, at) is { } next)
-                {
-                    if (redirects++ >= MostRedirects)
-                        throw new OutsideFaultException($"{address.Host} redirects too often.");
-                    at = next;
-                    continue;
-                }
-                if (!reply.IsSuccessStatusCode)
-                    throw new OutsideFaultException(
-                        $"{address.Host} answers {(int)reply.StatusCode} instead of {wish.What}."
-                    );
-                await using var body = new LimitedStream(
-                    await reply.Content.ReadAsStreamAsync(limited.Token),
-                    wish.MostBytes
-                );
-                await body.CopyToAsync(to, limited.Token);
-                return;
+            using var reply = await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, cancel);
+            if (OutsideHttp.Redirect(reply, at) is { } next)
+            {
+                if (redirects++ >= MostRedirects)
+                    throw new OutsideFaultException($"{address.Host} redirects too often.");
+                at = next;
+                continue;
             }
-        }
-        catch (OperationCanceledException e) when (!cancel.IsCancellationRequested)
-        {
-            throw new OutsideFaultException($"{address.Host} took longer than {wish.Patience.TotalSeconds:0} s.", e);
-        }
-        catch (ReplyTooLongException e)
-        {
-            throw new OutsideFaultException(e.Message, e);
-        }
-        catch (HttpRequestException e) when (OutsideHttp.NotAllowed(e) is { } no)
-        {
-            throw new OutsideFaultException(no.Message, e);
-        }
-        catch (Exception e) when (e is HttpRequestException or InvalidDataException)
-        {
-            throw new OutsideFaultException($"{address.Host} cannot be reached.", e);
-        }
-        // A full disk is an IOException, too, and nothing of the host's.
-        catch (IOException e) when (e is HttpIOException)
-        {
-            throw new OutsideFaultException($"{address.Host} broke off in the middle.", e);
+            if (!reply.IsSuccessStatusCode)
+                throw new OutsideFaultException(
+                    $"{address.Host} answers {(int)reply.StatusCode} instead of {wish.What}."
+                );
+            await using var body = new LimitedStream(await reply.Content.ReadAsStreamAsync(cancel), wish.MostBytes);
+            await body.CopyToAsync(to, cancel);
+            return;
         }
     }
 

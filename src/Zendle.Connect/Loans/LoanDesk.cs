@@ -16,8 +16,7 @@ public sealed record LoanDeskAccount(string Name, string Code);
 /// </summary>
 public sealed class LoanDesk(AddressPolicy policy, string? contact = null) : IDisposable
 {
-    private const int MostBytes = 256_000,
-        LongestWord = 200;
+    private const int LongestWord = 200;
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private readonly HttpClient http = OutsideHttp.Client(policy, "loans", contact);
 
@@ -73,41 +72,29 @@ public sealed class LoanDesk(AddressPolicy policy, string? contact = null) : IDi
             ? word
             : throw new JsonException($"{name} is missing.");
 
-    private async Task<byte[]> Post(Uri to, HttpContent content, CancellationToken cancel)
-    {
-        if (policy.WhyNot(to) is { } whyNot)
-            throw new OutsideFaultException(whyNot);
-        using var limited = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        limited.CancelAfter(Patience);
-        try
-        {
-            using var request = new HttpRequestMessage(HttpMethod.Post, to) { Content = content };
-            using var reply = await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, limited.Token);
-            // Desks say what is wrong with a message in a confirmation, also where they answer 400 with it.
-            if (!reply.IsSuccessStatusCode && (int)reply.StatusCode is not (400 or 422))
-                throw new OutsideFaultException($"{to.Host} answers {(int)reply.StatusCode}.");
-            await using var body = new LimitedStream(await reply.Content.ReadAsStreamAsync(limited.Token), MostBytes);
-            using var all = new MemoryStream();
-            await body.CopyToAsync(all, limited.Token);
-            return all.ToArray();
-        }
-        catch (OperationCanceledException e) when (!cancel.IsCancellationRequested)
-        {
-            throw new OutsideFaultException($"{to.Host} took longer than {Patience.TotalSeconds:0} s.", e);
-        }
-        catch (ReplyTooLongException e)
-        {
-            throw new OutsideFaultException(e.Message, e);
-        }
-        catch (HttpRequestException e) when (OutsideHttp.NotAllowed(e) is { } no)
-        {
-            throw new OutsideFaultException(no.Message, e);
-        }
-        catch (Exception e) when (e is HttpRequestException or InvalidDataException or IOException)
-        {
-            throw new OutsideFaultException($"{to.Host} cannot be reached.", e);
-        }
-    }
+    private Task<byte[]> Post(Uri to, HttpContent content, CancellationToken cancel) =>
+        policy.WhyNot(to) is { } whyNot
+            ? throw new OutsideFaultException(whyNot)
+            : OutsideHttp.Asked(
+                to,
+                Patience,
+                async limited =>
+                {
+                    using var request = new HttpRequestMessage(HttpMethod.Post, to) { Content = content };
+                    using var reply = await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, limited);
+                    // Desks say what is wrong with a message in a confirmation, also where they answer 400 with it.
+                    if (!reply.IsSuccessStatusCode && (int)reply.StatusCode is not (400 or 422))
+                        throw new OutsideFaultException($"{to.Host} answers {(int)reply.StatusCode}.");
+                    await using var body = new LimitedStream(
+                        await reply.Content.ReadAsStreamAsync(limited),
+                        Iso18626Reader.MostBytes
+                    );
+                    using var all = new MemoryStream();
+                    await body.CopyToAsync(all, limited);
+                    return all.ToArray();
+                },
+                cancel
+            );
 
     /// <inheritdoc/>
     public void Dispose() => http.Dispose();

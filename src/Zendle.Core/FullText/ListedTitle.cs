@@ -21,7 +21,9 @@ public static class ListedTitle
         return wanted.Length < FewestWords ? words.AsSpan().SequenceEqual(wanted) : words.AsSpan().IndexOf(wanted) >= 0;
     }
 
-    /// <summary>Whether a row names a title with a slip or two: nearly all its words in order. O(words of the row · words of the title²).</summary>
+    /// <summary>
+    /// Whether a row names a title with a slip or two: nearly all its words in order. O(words of the row · words of the title²).
+    /// </summary>
     public static bool NearlyNames(string row, string title)
     {
         string[] words = [.. Words.AsWritten(row)];

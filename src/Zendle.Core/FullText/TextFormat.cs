@@ -88,7 +88,8 @@ public static partial class TextFormats
     // The first element of an XML file, behind its declaration, comments and a document type with or without declarations
     // of its own.
     [GeneratedRegex(
-        @"^[\uFEFF\s]*(?:<\?[^>]{0,400}\?>|<!--.{0,2000}?-->|<!DOCTYPE\s+[^\[>]{0,600}(?:\[[^\]]{0,4000}\]\s*)?>|\s)*<(?:[\w.-]{1,40}:)?([\w.-]{1,40})",
+        @"^[\uFEFF\s]*(?:<\?[^>]{0,400}\?>|<!--.{0,2000}?-->|<!DOCTYPE\s+[^\[>]{0,600}(?:\[[^\]]{0,4000}\]\s*)?>|\s)*"
+            + @"<(?:[\w.-]{1,40}:)?([\w.-]{1,40})",
         RegexOptions.CultureInvariant | RegexOptions.Singleline,
         PatternTime.Milliseconds
     )]

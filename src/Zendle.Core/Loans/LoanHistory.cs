@@ -43,6 +43,19 @@ public sealed record LoanEvent(LoanEventKind Kind, DateTimeOffset At, int Order,
 /// <param name="Since">Since when.</param>
 public sealed record LoanState(LoanStatus Status, DateTimeOffset Since)
 {
+    /// <summary>Whether something is still to come of it.</summary>
+    public bool IsOpen => Status.IsOpen();
+
+    /// <summary>Whether the item is with the reader.</summary>
+    public bool IsLent => Status.IsLent();
+
+    /// <summary>Whether it ended without the item.</summary>
+    public bool IsVain => Status.IsVain();
+
+    /// <summary>Whether an item that was lent has come, and so was read on paper.</summary>
+    public bool WasLent =>
+        IsReceived && (IsLent || Status is LoanStatus.LoanCompleted or LoanStatus.CompletedWithoutReturn);
+
     /// <summary>Why it is not supplied, or only otherwise; null for no reason told.</summary>
     public string? Why { get; init; }
 

@@ -68,6 +68,9 @@ public static class LoanStatuses
     public static bool IsLent(this LoanStatus status) =>
         status is LoanStatus.Loaned or LoanStatus.Overdue or LoanStatus.Recalled;
 
+    /// <summary>Whether it is not done with: the item is still to come, or to go back. Desks count such requests.</summary>
+    public static bool IsUnfinished(this LoanStatus status) => status.IsOpen() || status.IsLent();
+
     /// <summary>Whether it was supplied.</summary>
     public static bool IsSupplied(this LoanStatus status) =>
         status.IsLent()

@@ -181,7 +181,8 @@ public sealed partial class LibraryProxy(
         var back = form["redirect_uri"].ToString();
         codes[code] = (form["code_challenge"].ToString(), back);
         return Results.Redirect(
-            $"{back}{(back.Contains('?', StringComparison.Ordinal) ? '&' : '?')}code={code}&state={Uri.EscapeDataString(form["state"].ToString())}"
+            $"{back}{(back.Contains('?', StringComparison.Ordinal) ? '&' : '?')}code={code}"
+                + $"&state={Uri.EscapeDataString(form["state"].ToString())}"
         );
     }
 

@@ -83,7 +83,8 @@ public sealed class LoanDeskPages(
                 LendingDesk.All.Select(d =>
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"<tr><td>{d.Name}</td><td>{d.CopyCost:0.00}, {d.LoanCost:0.00}; after {d.Days} days</td><td>{switches.Of(d.Key)}</td></tr>"
+                        $"<tr><td>{d.Name}</td><td>{d.CopyCost:0.00}, {d.LoanCost:0.00}; after {d.Days} days</td>"
+                            + $"<td>{switches.Of(d.Key)}</td></tr>"
                     )
                 )
             )}</table>

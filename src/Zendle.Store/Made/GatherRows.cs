@@ -51,6 +51,31 @@ public sealed class SoughtRow
 
     /// <summary>When that was, UTC.</summary>
     public DateTimeOffset At { get; set; }
+
+    /// <summary>An attempt of this round.</summary>
+    /// <param name="route">The route.</param>
+    /// <param name="address">The last address asked; the file's name when a person brought it.</param>
+    /// <param name="outcome">How it ended.</param>
+    /// <param name="sentence">What happened.</param>
+    /// <param name="at">When it ended, UTC.</param>
+    public AttemptRow Attempt(
+        RouteKind route,
+        string address,
+        AttemptOutcome outcome,
+        string sentence,
+        DateTimeOffset at
+    ) =>
+        new()
+        {
+            ReviewId = ReviewId,
+            WorkId = WorkId,
+            Round = Round,
+            Route = route,
+            Address = address,
+            Outcome = outcome,
+            Sentence = sentence,
+            At = at,
+        };
 }
 
 /// <summary>One try of one route. Rows are only ever added.</summary>

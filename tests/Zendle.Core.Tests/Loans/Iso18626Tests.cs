@@ -148,8 +148,12 @@ public sealed class Iso18626Tests
         <ns2:ISO18626Message ns2:version="1.2" xmlns:ns2="http://illtransactions.org/2013/iso18626">
           <ns2:supplyingAgencyMessage>
             <ns2:header>
-              <ns2:supplyingAgencyId><ns2:agencyIdType>ISIL</ns2:agencyIdType><ns2:agencyIdValue>XA-VLD</ns2:agencyIdValue></ns2:supplyingAgencyId>
-              <ns2:requestingAgencyId><ns2:agencyIdType>ISIL</ns2:agencyIdType><ns2:agencyIdValue>XA-QUI1</ns2:agencyIdValue></ns2:requestingAgencyId>
+              <ns2:supplyingAgencyId>
+                <ns2:agencyIdType>ISIL</ns2:agencyIdType><ns2:agencyIdValue>XA-VLD</ns2:agencyIdValue>
+              </ns2:supplyingAgencyId>
+              <ns2:requestingAgencyId>
+                <ns2:agencyIdType>ISIL</ns2:agencyIdType><ns2:agencyIdValue>XA-QUI1</ns2:agencyIdValue>
+              </ns2:requestingAgencyId>
               <ns2:timestamp>2026-12-02T10:00:00+01:00</ns2:timestamp>
               <ns2:requestingAgencyRequestId>Z42</ns2:requestingAgencyRequestId>
               <ns2:supplyingAgencyRequestId>V-7</ns2:supplyingAgencyRequestId>

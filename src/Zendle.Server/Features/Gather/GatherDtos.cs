@@ -61,6 +61,8 @@ internal enum GatherState
 
 /// <summary>The last request for a work to another library.</summary>
 /// <param name="Desk">The desk that was asked.</param>
+/// <param name="IsOpen">Whether something is still to come of it.</param>
+/// <param name="IsLent">Whether the item is with the reader.</param>
 /// <param name="Why">Why it is not supplied, or only otherwise; null for no reason told.</param>
 /// <param name="ExpectedOn">The day on which it is expected; null for none told.</param>
 /// <param name="DueOn">The day on which the item is due back; null when it is not lent.</param>
@@ -70,6 +72,8 @@ internal sealed record GatherLoanDto(
     int Id,
     string Desk,
     LoanStatus Status,
+    bool IsOpen,
+    bool IsLent,
     string? Why,
     DateOnly? ExpectedOn,
     DateOnly? DueOn,

@@ -11,8 +11,6 @@ internal static class GatherEndpoints
 {
     private const long LargestBrought = 100_000_000;
 
-    private const int LongestAddress = 2_000;
-
     public static void MapGather(this RouteGroupBuilder review)
     {
         review.MapGet(
@@ -66,15 +64,14 @@ internal static class GatherEndpoints
         {
             if (request.Works is not { Count: 1 })
                 return Problems.Of(400, "An address leads to the text of one work.", "Nothing was asked for.");
-            given = address.Length > LongestAddress ? null : WebAddress.Of(address);
-            if (given is null)
-                return Problems.Of(
-                    400,
-                    "This is no address of a page or a file.",
-                    "It begins with http:// or https://. Nothing was asked for."
-                );
-            if (policy.WhyNot(given) is { } whyNot)
-                return Problems.Of(400, whyNot, "Nothing was asked for.");
+            (given, var fault) = WrittenAddress.Read(
+                address,
+                policy,
+                "This is no address of a page or a file.",
+                "Nothing was asked for."
+            );
+            if (fault is not null)
+                return fault;
         }
         var (sought, job) = await gather.Seek(reviewId, Access.AccountId(user), request.Works, request.Again, given);
         return TypedResults.Ok(new GatherAskedDto(sought, job is null ? null : JobDto.Of(job)));

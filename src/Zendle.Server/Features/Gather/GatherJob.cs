@@ -195,20 +195,12 @@ internal sealed class GatherJob(
                 new(book.Bytes, book.Route, book.Source, null, null, MustAgree: true),
                 cancel
             );
-            return taken.Outcome != AttemptOutcome.Got
-                ? null
-                : new()
-                {
-                    ReviewId = sought.ReviewId,
-                    WorkId = sought.WorkId,
-                    Round = sought.Round,
-                    Route = book.Route,
-                    Address = book.Source,
-                    Outcome = taken.Outcome,
-                    Sentence = $"{taken.Sentence.TrimEnd('.')}; out of the book’s file, which was here already.",
-                    At = clock.GetUtcNow(),
-                    Milliseconds = (int)watch.ElapsedMilliseconds,
-                };
+            if (taken.Outcome != AttemptOutcome.Got)
+                return null;
+            var sentence = $"{taken.Sentence.TrimEnd('.')}; out of the book’s file, which was here already.";
+            var attempt = sought.Attempt(book.Route, book.Source, taken.Outcome, sentence, clock.GetUtcNow());
+            attempt.Milliseconds = (int)watch.ElapsedMilliseconds;
+            return attempt;
         }
         finally
         {
@@ -217,19 +209,14 @@ internal sealed class GatherJob(
     }
 
     private AttemptRow GivenUp(SoughtRow sought) =>
-        new()
-        {
-            ReviewId = sought.ReviewId,
-            WorkId = sought.WorkId,
-            Round = sought.Round,
-            Route = RouteKind.OtherCopy,
-            Address = "",
-            Outcome = AttemptOutcome.Unreadable,
-            Sentence =
-                "Zendle ended each time while it took in a document of this work, so it is not tried again by "
+        sought.Attempt(
+            RouteKind.OtherCopy,
+            "",
+            AttemptOutcome.Unreadable,
+            "Zendle ended each time while it took in a document of this work, so it is not tried again by "
                 + "itself. You can bring the file, or ask again.",
-            At = clock.GetUtcNow(),
-        };
+            clock.GetUtcNow()
+        );
 
     private async Task<AttemptRow> Try(
         SoughtRow sought,
@@ -265,21 +252,11 @@ internal sealed class GatherJob(
             && await Take(page.Bytes, page.Address, mustAgree: true) is { Text: not null } whole
         )
             (outcome, sentence, price, at) = (whole.Outcome, whole.Sentence, null, page.Address);
-        return new()
-        {
-            ReviewId = sought.ReviewId,
-            WorkId = sought.WorkId,
-            Round = sought.Round,
-            Route = stop.Route,
-            LibraryId = stop.LibraryId,
-            Address = at.AbsoluteUri,
-            Outcome = outcome,
-            Sentence = sentence,
-            Price = price,
-            At = clock.GetUtcNow(),
-            Milliseconds = (int)watch.ElapsedMilliseconds,
-            AskedToWait = (int)Math.Ceiling(fetched.AskedToWait.TotalSeconds),
-        };
+        var attempt = sought.Attempt(stop.Route, at.AbsoluteUri, outcome, sentence, clock.GetUtcNow());
+        (attempt.LibraryId, attempt.Price) = (stop.LibraryId, price);
+        attempt.Milliseconds = (int)watch.ElapsedMilliseconds;
+        attempt.AskedToWait = (int)Math.Ceiling(fetched.AskedToWait.TotalSeconds);
+        return attempt;
 
         async Task<Taken> Take(byte[] document, Uri from, bool mustAgree)
         {

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
-using Zendle.Core.Loans;
 using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
@@ -202,22 +201,11 @@ internal sealed class GatherService(
         );
     }
 
-    /// <summary>The requests of a review to other libraries by the works' ids of today, the oldest first.</summary>
-    private async Task<ILookup<int, BookedLoan>> Loans(ZendleContext context, int reviewId, CancellationToken cancel)
-    {
-        var loans = await context.LoansOf(reviewId, cancel);
-        var redirects = await reader.Redirects([.. loans.Select(l => l.Row.WorkId)], cancel);
-        return loans.ToLookup(l => redirects.GetValueOrDefault(l.Row.WorkId, l.Row.WorkId));
-    }
+    /// <summary>The requests of a review to other libraries by works, the oldest first.</summary>
+    private async Task<ILookup<int, BookedLoan>> Loans(ZendleContext context, int reviewId, CancellationToken cancel) =>
+        (await context.LoansOf(reviewId, reader, cancel)).ToLookup(l => l.WorkId);
 
-    /// <summary>Whether another library has still to supply a work, or has lent it, so that nobody need do anything.</summary>
-    private static bool IsOut(BookedLoan? loan) =>
-        loan is not null
-        && (
-            loan.State.Status.IsOpen()
-            || (loan.State.Status.IsLent() && !loan.State.IsReturned)
-            || loan.Row.Delivery == LoanDelivery.Waiting
-        );
+    private static bool IsOut(BookedLoan? loan) => loan?.IsOut == true;
 
     /// <summary>What was sought, got, and not got by reason.</summary>
     public async Task<TextAccount> Account(int reviewId, CancellationToken cancel)
@@ -248,12 +236,7 @@ internal sealed class GatherService(
                 texts[s.Key].BestFirst().Select(t => new GotText(t.Version, t.Route)).FirstOrDefault()
                     // A book that was lent and has come was read on paper.
                     ?? (
-                        loans[s.Key]
-                            .Any(l =>
-                                l.State.IsReceived
-                                && l.State.Status.IsSupplied()
-                                && l.State.Status != LoanStatus.CopyCompleted
-                            )
+                        loans[s.Key].Any(l => l.State.WasLent)
                             ? new GotText(WorkVersion.VersionOfRecord, RouteKind.Loan)
                             : null
                     ),
@@ -372,6 +355,8 @@ internal sealed class GatherService(
                     loan.Row.Id,
                     loan.Row.DeskName,
                     loan.State.Status,
+                    loan.State.IsOpen,
+                    loan.State.IsLent,
                     loan.State.Why,
                     loan.State.ExpectedOn,
                     loan.State.DueOn,
@@ -560,17 +545,7 @@ internal sealed class GatherService(
             sought.State = SoughtState.ToLookAt;
         await madeOn.Note(context, [work.Value], cancel);
         context.Attempts.Add(
-            new()
-            {
-                ReviewId = reviewId,
-                WorkId = work.Value,
-                Round = sought.Round,
-                Route = RouteKind.Person,
-                Address = fileName,
-                Outcome = taken.Outcome,
-                Sentence = taken.Sentence,
-                At = clock.GetUtcNow(),
-            }
+            sought.Attempt(RouteKind.Person, fileName, taken.Outcome, taken.Sentence, clock.GetUtcNow())
         );
         await context.SaveChangesAsync(cancel);
         await lists.Show([work.Value], CancellationToken.None);

@@ -42,55 +42,37 @@ internal sealed class TextDelivery(
             null,
             new(known.Expected.Titles, known.Expected.Type == DocumentType.Chapter)
         );
-        var (outcome, sentence, hash) = fetched.Bytes is { } bytes
-            ? await TakeIn(reviewId, workId, known.Expected, bytes, fetched.Address, cancel)
-            : (fetched.Outcome ?? AttemptOutcome.NotADocument, fetched.Sentence, null);
+        var (outcome, sentence, text) = (
+            fetched.Outcome ?? AttemptOutcome.NotADocument,
+            fetched.Sentence,
+            (TextRow?)null
+        );
+        // Copies are often scanned from paper: such a one is decided by eye.
+        if (fetched.Bytes is { } bytes)
+            (outcome, sentence, text) = await intake.Take(
+                reviewId,
+                workId,
+                known.Expected,
+                new(bytes, RouteKind.Loan, fetched.Address.AbsoluteUri, null, null, WithScans: true),
+                cancel
+            );
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var sought = await context.Sought.SingleAsync(s => s.ReviewId == reviewId && s.WorkId == workId, cancel);
         if (outcome == AttemptOutcome.Got)
             sought.State = SoughtState.InHand;
         else if (outcome == AttemptOutcome.Doubtful && sought.State != SoughtState.InHand)
             sought.State = SoughtState.ToLookAt;
-        context.Attempts.Add(
-            new()
-            {
-                ReviewId = reviewId,
-                WorkId = workId,
-                Round = sought.Round,
-                Route = RouteKind.Loan,
-                Address = fetched.Address.AbsoluteUri,
-                Outcome = outcome,
-                Sentence = sentence,
-                At = clock.GetUtcNow(),
-                Milliseconds = (int)watch.ElapsedMilliseconds,
-                AskedToWait = (int)Math.Ceiling(fetched.AskedToWait.TotalSeconds),
-            }
-        );
+        var attempt = sought.Attempt(RouteKind.Loan, fetched.Address.AbsoluteUri, outcome, sentence, clock.GetUtcNow());
+        attempt.Milliseconds = (int)watch.ElapsedMilliseconds;
+        attempt.AskedToWait = (int)Math.Ceiling(fetched.AskedToWait.TotalSeconds);
+        context.Attempts.Add(attempt);
         await context.SaveChangesAsync(cancel);
-        if (hash is not null)
+        if (text is not null)
         {
             await lists.Show([workId], CancellationToken.None);
-            await figures.Bring(hash, fetched.Bytes!, fetched.Address, CancellationToken.None);
+            await figures.Bring(text.Hash, fetched.Bytes!, fetched.Address, CancellationToken.None);
         }
         hub.Tell(new("gather", reviewId));
         return (outcome, sentence);
-    }
-
-    private async Task<(AttemptOutcome, string, string? Hash)> TakeIn(
-        int reviewId,
-        int workId,
-        ExpectedWork expected,
-        byte[] bytes,
-        Uri from,
-        CancellationToken cancel
-    )
-    {
-        var incoming = new IncomingText(bytes, RouteKind.Loan, from.AbsoluteUri, null, null);
-        // Copies are often scanned from paper: such a one is decided by eye.
-        var (facts, _, _) = await intake.Read(bytes, withScans: true, cancel);
-        var taken = facts is { IsScan: true }
-            ? await intake.Take(reviewId, workId, expected, facts, incoming, cancel)
-            : await intake.Take(reviewId, workId, expected, incoming, cancel);
-        return (taken.Outcome, taken.Sentence, taken.Text?.Hash);
     }
 }

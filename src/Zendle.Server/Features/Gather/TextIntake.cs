@@ -27,6 +27,7 @@ internal sealed record Taken(AttemptOutcome Outcome, string Sentence, TextRow? T
 /// <param name="Account">Who brought it; null when it was fetched.</param>
 /// <param name="PartOf">Of a chapter that was cut out of its book: what of it; null for a file as it came.</param>
 /// <param name="MustAgree">Whether it is no text unless every check agrees: a page that nobody calls the text.</param>
+/// <param name="WithScans">Whether pages without letters are taken, for a person to look at.</param>
 internal sealed record IncomingText(
     byte[] Bytes,
     RouteKind Route,
@@ -34,7 +35,8 @@ internal sealed record IncomingText(
     WorkVersion? Said,
     string? Account,
     bool MustAgree = false,
-    CutOut? PartOf = null
+    CutOut? PartOf = null,
+    bool WithScans = false
 );
 
 /// <summary>Where a document was cut out.</summary>
@@ -137,7 +139,7 @@ internal sealed class TextIntake(
         CancellationToken cancel
     )
     {
-        var (facts, outcome, sentence) = await Read(incoming.Bytes, withScans: false, cancel);
+        var (facts, outcome, sentence) = await Read(incoming.Bytes, incoming.WithScans, cancel);
         if (facts is null)
             return new(outcome!.Value, sentence, null);
         if (expected.Type == DocumentType.Chapter && await Chapter(incoming, facts, expected, cancel) is var (cut, of))

@@ -136,14 +136,13 @@ internal static class LibraryEndpoints
             addresses[what] = null;
             if (string.IsNullOrWhiteSpace(written))
                 continue;
-            if (written.Length > LongestAddress || WebAddress.Of(written.Trim()) is not { } address)
-                return Problems.Of(
-                    400,
-                    $"The address of its {what} is none.",
-                    "It begins with http:// or https://. Nothing was added."
-                );
-            if (policy.WhyNot(address) is { } whyNot)
-                return Problems.Of(400, whyNot, "Nothing was added.");
+            if (
+                WrittenAddress
+                    .Read(written, policy, $"The address of its {what} is none.", "Nothing was added.")
+                    .Fault is
+                { } fault
+            )
+                return fault;
             // As it was written: what comes after the prefix is joined to its last letter.
             addresses[what] = written.Trim();
         }

@@ -13,7 +13,6 @@ namespace Zendle.Server.Features.Loans;
 internal static class LoanEndpoints
 {
     private const int LongestName = 200,
-        LongestAddress = 2_000,
         MostDesks = 20;
 
     public static void MapLoans(this RouteGroupBuilder review, RouteGroupBuilder api)
@@ -163,10 +162,9 @@ internal static class LoanEndpoints
                 $"A desk needs a name and the identifiers of both libraries, of at most {LongestName} letters each.",
                 Act
             );
-        if (request.Address.Length > LongestAddress || WebAddress.Of(request.Address.Trim()) is not { } address)
-            return Problems.Of(400, "The desk’s address is none. It begins with http:// or https://.", Act);
-        if (policy.WhyNot(address) is { } whyNot)
-            return Problems.Of(400, whyNot, Act);
+        var (address, fault) = WrittenAddress.Read(request.Address, policy, "The desk’s address is none.", Act);
+        if (fault is not null)
+            return fault;
         var currency = request.Currency?.Trim().ToUpperInvariant() ?? "";
         if (
             request.CopyCost is < 0 or > 100_000
@@ -192,7 +190,7 @@ internal static class LoanEndpoints
                 Name = request.Name.Trim(),
                 Supplier = request.Supplier.Trim(),
                 Requester = request.Requester.Trim(),
-                Address = address.AbsoluteUri,
+                Address = address!.AbsoluteUri,
                 CopyCost = request.CopyCost,
                 LendCost = request.LendCost,
                 Currency = currency,

@@ -76,14 +76,11 @@ internal sealed class LoanInbox(
                 return;
             if (before.Count >= MostMessages)
                 throw new LoanMessageException("UnrecognisedDataElement", "too many messages about one request");
-            context.LoanEvents.Add(
-                new()
-                {
-                    LoanId = loan.Id,
-                    Kind = LoanEventKind.Told,
-                    At = now,
-                    Said = JsonSerializer.Serialize(message, StoredJson.Options),
-                }
+            context.Happened(
+                loan,
+                LoanEventKind.Told,
+                now,
+                said: JsonSerializer.Serialize(message, StoredJson.Options)
             );
             var state = await context.Settle(loan, cancel);
             if (state.Status == LoanStatus.CopyCompleted && loan.Delivery == LoanDelivery.None)

@@ -156,14 +156,7 @@ internal sealed class LoanPost(
             )
             {
                 e.IsWaiting = false;
-                context.LoanEvents.Add(
-                    new()
-                    {
-                        LoanId = loan.Id,
-                        Kind = LoanEventKind.Withdrawn,
-                        At = now,
-                    }
-                );
+                context.Happened(loan, LoanEventKind.Withdrawn, now);
                 await context.Settle(loan, cancel);
                 await context.SaveChangesAsync(cancel);
                 hub.Tell(new("gather", loan.ReviewId));
@@ -185,7 +178,17 @@ internal sealed class LoanPost(
                 e.Tries++;
             }
             else if (e.Kind == LoanEventKind.Asked)
-                context.LoanEvents.Add(Answered(loan, confirmation, now));
+                context.Happened(
+                    loan,
+                    confirmation.IsTaken ? LoanEventKind.Sent : LoanEventKind.Refused,
+                    now,
+                    said: confirmation.IsTaken
+                        ? null
+                        : JsonSerializer.Serialize(
+                            new LoanBooks.Refusal(confirmation.Fault ?? "", confirmation.About),
+                            StoredJson.Options
+                        )
+                );
             await context.Settle(loan, cancel);
         }
         catch (OutsideFaultException fault)
@@ -204,20 +207,6 @@ internal sealed class LoanPost(
         && at is { RegisterAddress: not null, Account: not null }
         && e.Tries == 0
         && confirmation.About?.Contains("account", StringComparison.OrdinalIgnoreCase) == true;
-
-    private static LoanEventRow Answered(LoanRow loan, LoanConfirmation confirmation, DateTimeOffset now) =>
-        new()
-        {
-            LoanId = loan.Id,
-            Kind = confirmation.IsTaken ? LoanEventKind.Sent : LoanEventKind.Refused,
-            At = now,
-            Said = confirmation.IsTaken
-                ? null
-                : JsonSerializer.Serialize(
-                    new LoanBooks.Refusal(confirmation.Fault ?? "", confirmation.About),
-                    StoredJson.Options
-                ),
-        };
 
     private static string Sentence(LoanConfirmation refusal) =>
         $"The desk did not take it ({refusal.Fault}{(refusal.About is { } about ? $": {about}" : "")}).";
@@ -317,15 +306,7 @@ internal sealed class LoanPost(
                 };
             // Only of a copy that was taken in is the desk told that it has come.
             if (loan.Delivery is LoanDelivery.Got or LoanDelivery.Doubtful)
-                context.LoanEvents.Add(
-                    new()
-                    {
-                        LoanId = loan.Id,
-                        Kind = LoanEventKind.Received,
-                        At = await followed.Now(cancel),
-                        IsWaiting = true,
-                    }
-                );
+                context.Happened(loan, LoanEventKind.Received, await followed.Now(cancel), tells: true);
             await context.SaveChangesAsync(cancel);
             hub.Tell(new("gather", loan.ReviewId));
             Wake();

@@ -37,14 +37,12 @@ internal sealed class LoanService(
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         await using var moment = await ReadMoment.Of(context, cancel);
-        var loans = await context.LoansOf(reviewId, cancel);
+        var loans = await context.LoansOf(reviewId, reader, cancel);
         var names = await context.DisplayNamesOf(loans.Select(l => l.Row.AccountId), cancel);
-        var redirects = await reader.Redirects([.. loans.Select(l => l.Row.WorkId)], cancel);
-        int Today(int work) => redirects.GetValueOrDefault(work, work);
         return new(
             (await Desks(context, account, cancel)).Count > 0,
-            Count(loans, Today),
-            [.. loans.Reverse().Select(l => Dto(l, Today(l.Row.WorkId), names, account))]
+            Count(loans),
+            [.. loans.Reverse().Select(l => Dto(l, names, account))]
         );
     }
 
@@ -52,20 +50,18 @@ internal sealed class LoanService(
     public async Task<LoanAccount> Account(int reviewId, CancellationToken cancel)
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
-        var loans = await context.LoansOf(reviewId, cancel);
-        var redirects = await reader.Redirects([.. loans.Select(l => l.Row.WorkId)], cancel);
-        return Count(loans, w => redirects.GetValueOrDefault(w, w));
+        return Count(await context.LoansOf(reviewId, reader, cancel));
     }
 
-    private static LoanAccount Count(IReadOnlyList<BookedLoan> loans, Func<int, int> today) =>
-        LoanAccount.Of([.. loans.Select(l => (today(l.Row.WorkId), l.State))]);
+    private static LoanAccount Count(IReadOnlyList<BookedLoan> loans) =>
+        LoanAccount.Of([.. loans.Select(l => (l.WorkId, l.State))]);
 
-    private static LoanDto Dto(BookedLoan loan, int workId, IReadOnlyDictionary<string, string> names, string account)
+    private static LoanDto Dto(BookedLoan loan, IReadOnlyDictionary<string, string> names, string account)
     {
         var l = loan.Row;
         return new(
             l.Id,
-            workId,
+            loan.WorkId,
             l.Number,
             names.GetValueOrDefault(l.AccountId, "a former member"),
             l.AccountId == account,
@@ -122,7 +118,7 @@ internal sealed class LoanService(
                 .Select(l => new { l.DeskId, l.Status })
                 .ToListAsync(cancel)
         )
-            .Where(l => l.Status.IsOpen() || l.Status.IsLent())
+            .Where(l => l.Status.IsUnfinished())
             .CountBy(l => l.DeskId)
             .ToDictionary();
 
@@ -141,9 +137,7 @@ internal sealed class LoanService(
         var redirects = await reader.Redirects(ids, cancel);
         int[] now = [.. ids.Select(i => redirects.GetValueOrDefault(i, i)).Distinct()];
         var records = await reader.OfWorks(now, cancel);
-        var asked = await context.LoansOf(reviewId, cancel);
-        var moved = await reader.Redirects([.. asked.Select(l => l.Row.WorkId)], cancel);
-        var byWork = asked.ToLookup(l => moved.GetValueOrDefault(l.Row.WorkId, l.Row.WorkId));
+        var byWork = (await context.LoansOf(reviewId, reader, cancel)).ToLookup(l => l.WorkId);
         var inHand = await context
             .Sought.Where(s => s.ReviewId == reviewId && s.State == SoughtState.InHand)
             .Select(s => s.WorkId)
@@ -174,7 +168,7 @@ internal sealed class LoanService(
                             fields,
                             LoanCheck.Of(fields, today),
                             [.. byWork[w].Where(l => IsInVain(l.State.Status)).Select(l => l.Row.DeskId).Distinct()],
-                            byWork[w].Any(l => l.State.Status.IsOpen() || l.State.Status.IsLent()),
+                            byWork[w].Any(l => l.State.Status.IsUnfinished()),
                             inHand.Contains(w)
                         );
                     }),
@@ -215,9 +209,9 @@ internal sealed class LoanService(
             var now = await followed.Now(cancel);
             var today = DateOnly.FromDateTime(now.UtcDateTime);
             var records = await reader.OfWorks([.. wanted.Select(w => w.WorkId).Distinct()], cancel);
-            var busy = (await context.LoansOf(reviewId, cancel))
-                .Where(l => l.State.Status.IsOpen() || l.State.Status.IsLent())
-                .Select(l => l.Row.WorkId)
+            var busy = (await context.LoansOf(reviewId, reader, cancel))
+                .Where(l => l.State.Status.IsUnfinished())
+                .Select(l => l.WorkId)
                 .ToHashSet();
             var (count, refused) = (0, new List<NotAskedDto>());
             foreach (var w in wanted)
@@ -267,15 +261,7 @@ internal sealed class LoanService(
                 context.Loans.Add(loan);
                 await Seek(context, reviewId, w.WorkId, account, cancel);
                 await context.SaveChangesAsync(cancel);
-                context.LoanEvents.Add(
-                    new()
-                    {
-                        LoanId = loan.Id,
-                        Kind = LoanEventKind.Asked,
-                        At = now,
-                        IsWaiting = true,
-                    }
-                );
+                context.Happened(loan, LoanEventKind.Asked, now, tells: true);
                 await context.SaveChangesAsync(cancel);
                 busy.Add(w.WorkId);
                 open[desk.Id] = open.GetValueOrDefault(desk.Id) + 1;
@@ -357,26 +343,10 @@ internal sealed class LoanService(
                 unsent!.IsWaiting = false;
             if (done.Kind == LoanEventKind.CancelAsked && unsent is not null)
                 unsent.NextAt = clock.GetUtcNow();
-            context.LoanEvents.Add(
-                new()
-                {
-                    LoanId = id,
-                    Kind = done.Kind,
-                    At = now,
-                    IsWaiting = done.Tells,
-                }
-            );
+            context.Happened(loan, done.Kind, now, done.Tells);
             // A try whose answer was lost may have come to the desk: it is told, and may know nothing of it.
             if (done.Kind == LoanEventKind.Withdrawn && unsent!.Tries > 0)
-                context.LoanEvents.Add(
-                    new()
-                    {
-                        LoanId = id,
-                        Kind = LoanEventKind.CancelAsked,
-                        At = now,
-                        IsWaiting = true,
-                    }
-                );
+                context.Happened(loan, LoanEventKind.CancelAsked, now, tells: true);
         }
         else
             return (409, "The request does not stand so any more.");

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Dto } from "../../api/client";
 import { useLoanAct, useLoans } from "../../set/loan/useLoans";
-import { isLent, isOpen, isVain, money, reasonWord, statusWord } from "../../set/loan/words";
+import { money, reasonWord, statusWord } from "../../set/loan/words";
 import { Button } from "../../ui/Button";
 import { dayOf } from "../../ui/days";
 import { LoanEvents } from "./LoanEvents";
@@ -16,7 +16,7 @@ export function LoanPart({ reviewId, workId, mayAsk }: { reviewId: number; workI
   if (!loans) return null;
   const mine = loans.loans.filter((l) => l.workId === workId);
   const last = mine[0];
-  const canAsk = mayAsk && loans.hasDesks && (last === undefined || isVain(last.state.status));
+  const canAsk = mayAsk && loans.hasDesks && (last === undefined || last.state.isVain);
   if (!canAsk && mine.length === 0) return null;
   return (
     <section aria-label="Interlibrary loan" className="mb-3">
@@ -25,7 +25,7 @@ export function LoanPart({ reviewId, workId, mayAsk }: { reviewId: number; workI
           {mine.map((l) => (
             <li
               key={l.id}
-              className={`border-l-[3px] pl-3 ${isVain(l.state.status) ? "border-edge" : "border-kept"}`}
+              className={`border-l-[3px] pl-3 ${l.state.isVain ? "border-edge" : "border-kept"}`}
               data-loan={l.state.status}
             >
               <LoanCard reviewId={reviewId} loan={l} askAgain={l === last ? setAsking : null} />
@@ -74,7 +74,7 @@ function LoanCard({
           state.note && `“${state.note}”`,
           l.trouble && `${l.trouble} It is tried again.`,
           state.isCancelAsked && "Cancelling was asked for; the desk has not answered yet.",
-          state.isCancelDenied && isOpen(state.status) && "It can no longer be cancelled.",
+          state.isCancelDenied && state.isOpen && "It can no longer be cancelled.",
           state.cost && `Cost ${money(state.cost.amount, state.cost.currency)}.`,
           !l.isMine && `Asked by ${l.by}.`,
         ]
@@ -93,15 +93,16 @@ function LoanCard({
             </Button>
           )}
           {l.delivery === "Failed" && <Button onClick={does("Fetch")}>Fetch it again</Button>}
-          {isOpen(state.status) && state.status !== "Unsent" && !waits && (
+          {state.isOpen && state.status !== "Unsent" && !waits && (
             <Button onClick={does("AskStatus")}>Ask for news</Button>
           )}
-          {isOpen(state.status) && !state.isCancelAsked && !state.isCancelDenied && (
+          {state.isOpen && !state.isCancelAsked && !state.isCancelDenied && (
             <Button onClick={does("Cancel")}>Cancel the request</Button>
           )}
-          {(isLent(state.status) || (state.status === "CopyCompleted" && l.delivery !== "Got")) &&
-            !state.isReceived && <Button onClick={does("Received")}>I have it</Button>}
-          {isLent(state.status) && !state.isReturned && <Button onClick={does("Returned")}>I sent it back</Button>}
+          {(state.isLent || (state.status === "CopyCompleted" && l.delivery !== "Got")) && !state.isReceived && (
+            <Button onClick={does("Received")}>I have it</Button>
+          )}
+          {state.isLent && !state.isReturned && <Button onClick={does("Returned")}>I sent it back</Button>}
         </div>
       )}
       <LoanEvents loan={l} />
@@ -112,11 +113,11 @@ function LoanCard({
 function headOf({ state, delivery }: Loan): string {
   const word = statusWord(state.status);
   const head = word.charAt(0).toUpperCase() + word.slice(1);
-  if (state.isReturned && isLent(state.status)) return "On its way back";
+  if (state.isReturned && state.isLent) return "On its way back";
   if (delivery === "Waiting") return "The copy is being fetched";
   if (delivery === "Got") return "Copy received";
-  if (isLent(state.status) && state.dueOn) return `${head} until ${dayOf(state.dueOn)}`;
-  if (isOpen(state.status) && state.expectedOn) return `${head}, expected ${dayOf(state.expectedOn)}`;
+  if (state.isLent && state.dueOn) return `${head} until ${dayOf(state.dueOn)}`;
+  if (state.isOpen && state.expectedOn) return `${head}, expected ${dayOf(state.expectedOn)}`;
   if (state.why) return `${head}: ${reasonWord(state.why)}`;
   return head;
 }

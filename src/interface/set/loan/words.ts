@@ -3,21 +3,6 @@ import { dayOf } from "../../ui/days";
 
 type Status = NonNullable<Dto<"LoanStatus">>;
 
-/** Statuses of a request that something is still to come of. */
-export const isOpen = (status: Status) =>
-  status === "Unsent" ||
-  status === "Sent" ||
-  status === "RequestReceived" ||
-  status === "ExpectToSupply" ||
-  status === "WillSupply";
-
-/** Statuses in which the item is with the reader. */
-export const isLent = (status: Status) => status === "Loaned" || status === "Overdue" || status === "Recalled";
-
-/** Statuses that ended a request without the item. */
-export const isVain = (status: Status) =>
-  status === "Refused" || status === "RetryPossible" || status === "Unfilled" || status === "Cancelled";
-
 const statuses: Record<Status, string> = {
   Unsent: "not sent yet",
   Sent: "request sent",
@@ -79,14 +64,14 @@ type Brief = Dto<"GatherLoanDto">;
 
 /** How the last request for a work stands, in a few words. */
 export function loanWord(loan: Brief): string {
-  const { status, why, expectedOn, dueOn, delivery, isAtHost } = loan;
+  const { status, isOpen, isLent, why, expectedOn, dueOn, delivery, isAtHost } = loan;
   if (delivery === "Waiting") return "fetching the copy";
-  if (isLent(status)) return `${statusWord(status)}${dueOn ? ` until ${dayOf(dueOn)}` : ""}`;
+  if (isLent) return `${statusWord(status)}${dueOn ? ` until ${dayOf(dueOn)}` : ""}`;
   if (status === "CopyCompleted") {
     if (delivery === "Failed") return "the copy sent is not usable";
     if (delivery === "Elsewhere" || isAtHost) return "the copy is at another site";
     return "copy sent to you";
   }
-  if (isOpen(status)) return expectedOn ? `expected ${dayOf(expectedOn)}` : statusWord(status);
+  if (isOpen) return expectedOn ? `expected ${dayOf(expectedOn)}` : statusWord(status);
   return why ? `${statusWord(status)}: ${reasonWord(why)}` : statusWord(status);
 }
