@@ -28,7 +28,7 @@ if (args is ["soak", ..])
     {
         await Zendle.Bench.Soak.SoakBench.Run(
             data,
-            Path.GetFullPath(Text("--binaries") ?? Path.Combine(AppContext.BaseDirectory, "../../../app")),
+            Binaries(),
             Option("--minutes", 60),
             Option("--people", 10),
             TimeSpan.FromSeconds(Option("--pause", 1)),
@@ -105,7 +105,7 @@ try
                 MapBench.Run(seed);
                 break;
             case "documents":
-                DocumentBench.Run(seed);
+                await DocumentBench.Run(seed, Binaries());
                 break;
             case "gather":
                 await GatherBench.Run(own, seed);
@@ -145,3 +145,6 @@ finally
 int Option(string name, int otherwise) => int.TryParse(Text(name), out var value) ? value : otherwise;
 
 string? Text(string name) => Array.IndexOf(args, name) is >= 0 and var at && at + 1 < args.Length ? args[at + 1] : null;
+
+// What people run: the built projects, or with --binaries those of another version.
+string Binaries() => Path.GetFullPath(Text("--binaries") ?? Path.Combine(AppContext.BaseDirectory, "../../../app"));

@@ -2,6 +2,10 @@ extern alias outside;
 using System.Text;
 using outside::Zendle.Outside.Documents;
 using outside::Zendle.Outside.World;
+using UglyToad.PdfPig.Content;
+using UglyToad.PdfPig.Core;
+using UglyToad.PdfPig.Fonts.Standard14Fonts;
+using UglyToad.PdfPig.Writer;
 using Zendle.Core.FullText;
 using Zendle.Core.Records;
 using Zendle.Documents;
@@ -173,6 +177,50 @@ public sealed class PdfTextTests
         Assert.Equal(DocumentFault.NoLetters, FaultOf(OddFiles.Scanned()));
         Assert.Equal(DocumentFault.TooManyPages, FaultOf(OddFiles.Pages(30), new(20, TimeSpan.FromSeconds(30))));
         Assert.Equal(DocumentFault.TooSlow, FaultOf(whole, new(2_000, TimeSpan.Zero)));
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(9)]
+    [InlineData(30)]
+    public void The_pages_of_a_document_of_any_length_come_in_their_order(int pages)
+    {
+        var facts = PdfText.Read(Lettered(pages), DocumentLimits.Usual);
+        Assert.Equal(
+            Enumerable.Range(1, pages).Select(n => (n, LineOf(n))),
+            facts.Text.Select(t => (t.Page, t.Text.Trim()))
+        );
+        Assert.Equal((pages, pages * 9), (facts.Pages, facts.WordCount));
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(4)]
+    [InlineData(8)]
+    public void One_page_with_too_many_letters_refuses_the_whole(int crowded)
+    {
+        var limits = DocumentLimits.Usual with { LettersOnPage = 65 };
+        Assert.Equal(8, PdfText.Read(Lettered(8), limits).Pages);
+        Assert.Equal(DocumentFault.TooHeavy, FaultOf(Lettered(8, crowded), limits));
+    }
+
+    /// <summary>Nine words, other ones on each page: what stands on many pages alike is their head.</summary>
+    private static string LineOf(int page) =>
+        string.Join(
+            ' ',
+            Enumerable.Range(1, 9).Select(w => new string((char)('a' + (page % 26)), (w / 3) + 4 + (page / 26)))
+        );
+
+    /// <summary>A page for each number, one of them with more words than the others.</summary>
+    private static byte[] Lettered(int pages, int crowded = 0)
+    {
+        using var builder = new PdfDocumentBuilder();
+        var font = builder.AddStandard14Font(Standard14Font.Helvetica);
+        for (var n = 1; n <= pages; n++)
+            builder
+                .AddPage(PageSize.A4)
+                .AddText(LineOf(n) + (n == crowded ? " and on no other one" : ""), 11, new PdfPoint(60, 700), font);
+        return builder.Build();
     }
 
     [Fact]

@@ -1,8 +1,6 @@
 using System.Diagnostics;
-using System.Text;
 using System.Text.RegularExpressions;
 using UglyToad.PdfPig;
-using UglyToad.PdfPig.Content;
 using UglyToad.PdfPig.Exceptions;
 using Zendle.Core.FullText;
 using Zendle.Core.Text;
@@ -15,32 +13,6 @@ public static partial class PdfText
     private const int FirstPages = 3;
     private const int MostHeadings = 200;
     private const int FewestLetters = 40;
-    private const int LongestLineNumber = 5;
-    private const double FurthestWithinWords = 0.8;
-
-    /// <summary>A line of a page. Behind a number in the margin it has an own beginning.</summary>
-    private readonly record struct Line(
-        string Text,
-        double Size,
-        bool Bold,
-        double Left,
-        double Right,
-        double Base,
-        int OwnAt,
-        double OwnLeft,
-        string? Numbers
-    )
-    {
-        public PlacedLine Placed(int page, bool isNumbered) => Placed(Text, page, isNumbered);
-
-        /// <summary>The same with its raised numbers in brackets.</summary>
-        public PlacedLine WithNumbers(int page, bool isNumbered) => Placed(Numbers ?? Text, page, isNumbered);
-
-        private PlacedLine Placed(string text, int page, bool isNumbered) =>
-            isNumbered && OwnAt > 0
-                ? new(text[OwnAt..].TrimStart(), page, OwnLeft, Right, Base, Size, Bold)
-                : new(text, page, Left, Right, Base, Size, Bold);
-    }
 
     /// <summary>Reads the facts of a document.</summary>
     /// <param name="bytes">The whole file.</param>
@@ -52,10 +24,7 @@ public static partial class PdfText
         var watch = Stopwatch.StartNew();
         try
         {
-            using var document = PdfDocument.Open(
-                bytes,
-                new ParsingOptions { UseLenientParsing = true, SkipMissingFonts = true }
-            );
+            using var document = PdfPage.Open(bytes);
             if (document.NumberOfPages > limits.Pages)
                 throw new DocumentFaultException(
                     DocumentFault.TooManyPages,
@@ -68,7 +37,7 @@ public static partial class PdfText
                     DocumentFault.Scripted,
                     "The file contains a script, or starts a program; it was refused."
                 );
-            return Read(document, limits, watch);
+            return Read(PdfPage.All(bytes, document, limits, watch));
         }
         // A password for its owner alone keeps nobody from reading (ISO 32000-1, 7.6.3.1); only one that opening asks
         // for does.
@@ -121,31 +90,26 @@ public static partial class PdfText
         return false;
     }
 
-    private static DocumentFacts Read(PdfDocument document, DocumentLimits limits, Stopwatch watch)
+    private static DocumentFacts Read(IReadOnlyList<PdfPage> pages)
     {
-        var (first, all, words, letters, wide) = (new List<DocumentLine>(), new List<(Line Line, int Page)>(), 0, 0, 0);
+        var (first, all, words, letters, wide) = (
+            new List<DocumentLine>(),
+            new List<(PdfLine Line, int Page)>(),
+            0,
+            0,
+            0
+        );
         var (headings, sizes, numbered, lastNumber) = (
-            new List<(Line Line, int Page)>(),
+            new List<(PdfLine Line, int Page)>(),
             new Dictionary<int, int>(),
             0,
             0
         );
-        foreach (var page in document.GetPages())
+        foreach (var page in pages)
         {
-            if (watch.Elapsed > limits.Time)
-                throw new DocumentFaultException(
-                    DocumentFault.TooSlow,
-                    $"Reading the file took longer than {limits.Time.TotalSeconds:0} seconds."
-                );
-            letters += page.Letters.Count;
-            if (page.Letters.Count > limits.LettersOnPage)
-                throw new DocumentFaultException(
-                    DocumentFault.TooHeavy,
-                    $"One page of the file has more than {limits.LettersOnPage:N0} letters; it was refused."
-                );
-            var lines = Lines(page).ToArray();
-            var heads = HeadsOfTables(lines);
-            foreach (var line in lines)
+            letters += page.Letters;
+            var heads = HeadsOfTables(page.Lines);
+            foreach (var line in page.Lines)
             {
                 if (page.Number <= FirstPages)
                     first.Add(new(line.Text, page.Number, Math.Round(line.Size, 1), line.Bold));
@@ -164,14 +128,14 @@ public static partial class PdfText
                     lastNumber = n;
                 }
             }
-            if (page.Width > page.Height)
+            if (page.IsWide)
                 wide++;
         }
         if (letters < FewestLetters)
             throw new DocumentFaultException(
                 DocumentFault.NoLetters,
                 "Its pages are pictures without letters; it cannot be checked or searched.",
-                pages: document.NumberOfPages
+                pages: pages.Count
             );
         // A long list of references may hold more letters than the text: the body is the largest of the common sizes.
         var most = sizes.Values.Max();
@@ -193,11 +157,11 @@ public static partial class PdfText
         }
         return new()
         {
-            Pages = document.NumberOfPages,
+            Pages = pages.Count,
             Text = RunningText.Of(ordered, lists),
             Lines = first,
             BodySize = body,
-            IsLandscape = wide * 2 > document.NumberOfPages,
+            IsLandscape = wide * 2 > pages.Count,
             WordCount = words,
             LineNumbers = isNumbered,
             References = lists.Entries,
@@ -217,7 +181,7 @@ public static partial class PdfText
     /// Where the text begins behind the people, whose names have raised numbers, too: at its abstract or introduction; at its
     /// first line where neither is headed on the first page.
     /// </summary>
-    private static int FirstOfBody(List<(Line Line, int Page)> lines) =>
+    private static int FirstOfBody(List<(PdfLine Line, int Page)> lines) =>
         Math.Max(0, lines.FindIndex(l => l.Page == 1 && BodyHead().IsMatch(l.Line.Text)));
 
     [GeneratedRegex(
@@ -228,7 +192,7 @@ public static partial class PdfText
     private static partial Regex BodyHead();
 
     /// <summary>Bold words at one height, three and more of them: the head of a table, whose cells head no section.</summary>
-    private static HashSet<Line> HeadsOfTables(Line[] lines) =>
+    private static HashSet<PdfLine> HeadsOfTables(IReadOnlyList<PdfLine> lines) =>
         [
             .. lines
                 .Where(l => l.Bold)
@@ -237,7 +201,7 @@ public static partial class PdfText
                 .SelectMany(g => g),
         ];
 
-    private static bool IsHeading(Line line, double body) =>
+    private static bool IsHeading(PdfLine line, double body) =>
         line.Size >= body + 0.9
         && line.Size < body * 1.35
         && line.Bold
@@ -246,103 +210,4 @@ public static partial class PdfText
 
     private static string WithoutNumber(string text, bool numbered) =>
         numbered ? text.TrimStart([.. "0123456789 "]) : text;
-
-    /// <summary>
-    /// The lines of a page as its content draws them: letters that go on at one height are one line, a wide step apart
-    /// a space.
-    /// </summary>
-    private static IEnumerable<Line> Lines(Page page)
-    {
-        var text = new StringBuilder();
-        var at = new Drawn(double.NaN, 0, 0, 0, false, 0, 0);
-        foreach (var letter in page.Letters)
-        {
-            if (letter.Value.Length == 0)
-                continue;
-            var start = letter.StartBaseLine;
-            if (
-                text.Length > 0
-                && start.X >= at.Right - (letter.PointSize * 0.4)
-                && start.X <= at.Right + letter.PointSize
-                && RaisedText.Is(start.Y - at.Base, letter.PointSize, at.Size)
-            )
-            {
-                RaisedText.Add(text, Written(letter));
-                at = at with { Right = letter.EndBaseLine.X };
-                continue;
-            }
-            var newLine =
-                double.IsNaN(at.Base)
-                || Math.Abs(start.Y - at.Base) > Math.Max(2, letter.PointSize * 0.5)
-                || start.X < at.Right - letter.PointSize * 4
-                || start.X > at.Right + letter.PointSize * 6;
-            if (newLine)
-            {
-                if (Finish(text, at) is { } line)
-                    yield return line;
-                text.Clear();
-                at = new(start.Y, start.X, start.X, letter.PointSize, IsBold(letter), 0, 0);
-            }
-            else if (
-                at.OwnAt == 0
-                && text.Length is > 0 and <= LongestLineNumber
-                && start.X > at.Right + letter.PointSize * FurthestWithinWords
-                && IsNumber(text)
-            )
-            {
-                text.Append(' ');
-                at = at with { OwnAt = text.Length, OwnLeft = start.X, Size = 0 };
-            }
-            else if (start.X > at.Right + letter.PointSize * 0.16 && text.Length > 0 && text[^1] != ' ')
-                text.Append(' ');
-            text.Append(Written(letter));
-            at = at with { Right = letter.EndBaseLine.X, Size = Math.Max(at.Size, letter.PointSize) };
-        }
-        if (Finish(text, at) is { } last)
-            yield return last;
-    }
-
-    private static string Written(Letter letter) =>
-        string.IsNullOrWhiteSpace(letter.Value) ? " " : RaisedText.Plain(letter.Value);
-
-    private static bool IsBold(Letter letter) =>
-        letter.FontName?.Contains("Bold", StringComparison.OrdinalIgnoreCase) == true;
-
-    private static bool IsNumber(StringBuilder text)
-    {
-        for (var i = 0; i < text.Length; i++)
-            if (!char.IsAsciiDigit(text[i]))
-                return false;
-        return true;
-    }
-
-    /// <summary>How far a line is drawn.</summary>
-    private readonly record struct Drawn(
-        double Base,
-        double Right,
-        double Left,
-        double Size,
-        bool Bold,
-        int OwnAt,
-        double OwnLeft
-    );
-
-    private static Line? Finish(StringBuilder text, Drawn at)
-    {
-        var line = text.ToString().TrimEnd();
-        var blanks = line.Length - line.TrimStart().Length;
-        return line.Length == blanks
-            ? null
-            : new Line(
-                RaisedText.Words(line[blanks..]),
-                at.Size,
-                at.Bold,
-                at.Left,
-                at.Right,
-                at.Base,
-                at.OwnAt > blanks && at.OwnAt < line.Length ? at.OwnAt - blanks : 0,
-                at.OwnLeft,
-                RaisedText.WithNumbers(line[blanks..])
-            );
-    }
 }
