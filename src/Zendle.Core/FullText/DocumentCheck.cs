@@ -60,18 +60,21 @@ public static partial class DocumentCheck
         FewestOfANote = 60;
 
     /// <summary>
-    /// Fewest words of a text. Of a page its running text alone is counted, which editorials, letters and notices have little
-    /// of.
+    /// Fewest words of a text: as many as an abstract has, or twice its own. Editorials, letters and notices say all they say in
+    /// a few lines, which a record may give whole as their abstract; so that is held against them only where a page about the
+    /// work may have come in its stead.
     /// </summary>
-    private static int Fewest(DocumentFacts facts, ExpectedWork work) =>
-        facts.Format != TextFormat.Pdf
-        && work.Type
+    private static int Fewest(DocumentFacts facts, ExpectedWork work)
+    {
+        var isNote =
+            work.Type
             is DocumentType.Editorial
                 or DocumentType.Letter
                 or DocumentType.Correction
-                or DocumentType.RetractionNotice
-            ? FewestOfANote
-            : FewestWords;
+                or DocumentType.RetractionNotice;
+        var least = isNote ? FewestOfANote : FewestWords;
+        return isNote && facts.Format != TextFormat.Html ? least : Math.Max(least, Words.Of(work.Abstract).Count * 2);
+    }
 
     /// <summary>Holds a document against a work.</summary>
     public static CheckedDocument Of(DocumentFacts facts, ExpectedWork work)
@@ -121,8 +124,7 @@ public static partial class DocumentCheck
             .Distinct()
             .ToArray();
         bool? year = work.Year is not { } y || years.Length == 0 ? null : years.Any(p => Math.Abs(p - y) <= 1);
-        var fewest = Fewest(facts, work);
-        var least = Math.Max(fewest, Words.Of(work.Abstract).Count * 2);
+        var least = Fewest(facts, work);
         var isShort = facts.WordCount < least;
         bool? person = work.People.Count == 0 ? null : named is not null;
         CheckLine[] lines =
@@ -158,7 +160,12 @@ public static partial class DocumentCheck
             new(
                 "length",
                 !isShort,
-                least == fewest ? "more than an abstract" : "more than its abstract",
+                least switch
+                {
+                    FewestOfANote => "a few lines",
+                    FewestWords => "more than an abstract",
+                    _ => "more than its abstract",
+                },
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"{(facts.Format == TextFormat.Pdf ? $"{facts.Pages} pages, " : "")}{facts.WordCount:N0} words"

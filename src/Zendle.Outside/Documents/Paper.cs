@@ -23,6 +23,8 @@ public sealed record Section(string Heading, IReadOnlyList<string> Paragraphs);
 /// <summary>All that is printed of a work, in one of its looks.</summary>
 public sealed record Paper
 {
+    private const int FurtherChapters = 5;
+
     /// <summary>The work.</summary>
     public required Work Work { get; init; }
 
@@ -71,7 +73,7 @@ public sealed record Paper
             Work = work,
             Look = look,
             Title = otherTitle ? Earlier(work.Title) : work.Title,
-            Sections = InTextCitations.Into(work, works, SectionsOf(work, scenario, look, counts, dice)),
+            Sections = InTextCitations.Into(work, works, SectionsOf(work, works, scenario, look, counts, dice)),
             References =
             [
                 .. Enumerable
@@ -92,7 +94,14 @@ public sealed record Paper
     /// The running text, in sentences of the kind of study, none of which stands in an abstract. A
     /// preprint says what it lacks, the version of record ends with thanks, money and data.
     /// </summary>
-    private static List<Section> SectionsOf(Work work, Scenario scenario, Look look, CountTable counts, Dice dice)
+    private static List<Section> SectionsOf(
+        Work work,
+        IReadOnlyList<Work> works,
+        Scenario scenario,
+        Look look,
+        CountTable counts,
+        Dice dice
+    )
     {
         var prose = new Prose(scenario, work.Topic, work.Study, work.Year, dice);
         var frames = scenario.Sections[
@@ -122,6 +131,8 @@ public sealed record Paper
             new("Results", [counts.Sentence(work.Study, look), .. prose.Paragraphs(frames.Results, 5)]),
             new("Discussion", prose.Paragraphs(frames.Discussion, 5)),
         };
+        if (work.Type == "thesis")
+            sections.AddRange(FurtherStudies(work, works, scenario, frames, dice));
         if (look == Look.Typeset)
             sections.Add(
                 new(
@@ -139,6 +150,31 @@ public sealed record Paper
             );
         return sections;
     }
+
+    /// <summary>A thesis tells of several studies: behind its own stand those of others of its topic, in chapters.</summary>
+    private static IEnumerable<Section> FurtherStudies(
+        Work work,
+        IReadOnlyList<Work> works,
+        Scenario scenario,
+        SectionFrames frames,
+        Dice dice
+    ) =>
+        works
+            .Where(w => w.Topic == work.Topic && w.Id != work.Id)
+            .Take(FurtherChapters)
+            .SelectMany(
+                (w, i) =>
+                {
+                    var prose = new Prose(scenario, w.Topic, w.Study, work.Year, dice);
+                    return new Section[]
+                    {
+                        new($"Chapter {i + 2}: background", prose.Paragraphs(frames.Introduction, 5)),
+                        new($"Chapter {i + 2}: methods", prose.Paragraphs(frames.Methods, 5)),
+                        new($"Chapter {i + 2}: results", prose.Paragraphs(frames.Results, 5)),
+                        new($"Chapter {i + 2}: discussion", prose.Paragraphs(frames.Discussion, 5)),
+                    };
+                }
+            );
 
     private static string NoticeOf(Work work)
     {

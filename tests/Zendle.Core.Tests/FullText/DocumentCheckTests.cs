@@ -332,6 +332,42 @@ public sealed class DocumentCheckTests
             DocumentCheck.Of(Right with { Pages = 1, WordCount = 120 }, Work).Sentence
         );
 
+    [Theory]
+    [InlineData(DocumentType.Correction, TextFormat.Pdf, 70, DocumentVerdict.Agrees)]
+    [InlineData(DocumentType.RetractionNotice, TextFormat.Jats, 70, DocumentVerdict.Agrees)]
+    [InlineData(DocumentType.Editorial, TextFormat.Epub, 70, DocumentVerdict.Agrees)]
+    [InlineData(DocumentType.Letter, TextFormat.Pdf, 50, DocumentVerdict.Doubtful)]
+    [InlineData(DocumentType.Correction, TextFormat.Html, 70, DocumentVerdict.Doubtful)]
+    [InlineData(DocumentType.Correction, TextFormat.Html, 130, DocumentVerdict.Agrees)]
+    [InlineData(DocumentType.Article, TextFormat.Pdf, 70, DocumentVerdict.Doubtful)]
+    public void A_note_may_be_as_short_as_its_abstract_unless_a_page_about_it_is(
+        DocumentType type,
+        TextFormat format,
+        int words,
+        DocumentVerdict verdict
+    )
+    {
+        var abstractOf60 = string.Join(' ', Enumerable.Repeat("columns", 60));
+        Assert.Equal(
+            verdict,
+            DocumentCheck
+                .Of(
+                    Right with
+                    {
+                        Pages = 1,
+                        WordCount = words,
+                        Format = format,
+                    },
+                    Work with
+                    {
+                        Type = type,
+                        Abstract = abstractOf60,
+                    }
+                )
+                .Verdict
+        );
+    }
+
     [Fact]
     public void Words_of_a_title_scattered_over_a_page_are_not_a_title()
     {
