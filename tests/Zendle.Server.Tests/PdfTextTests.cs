@@ -57,6 +57,20 @@ public sealed class PdfTextTests
     }
 
     [Fact]
+    public void The_numbers_of_a_list_of_contents_are_no_line_numbers()
+    {
+        var thesis = Works.First(w => w.Type == "thesis");
+        var facts = PdfText.Read(
+            PaperPrinter.Print(Paper.Of(thesis, Works, Scenario, Look.Typeset)),
+            DocumentLimits.Usual
+        );
+        Assert.Contains(facts.Lines, l => l.Text.StartsWith("20 Chapter", StringComparison.Ordinal));
+        Assert.False(facts.LineNumbers);
+        Assert.Null(VersionSigns.Of(facts));
+        Assert.Equal(DocumentVerdict.Agrees, DocumentCheck.Of(facts, Expected(thesis)).Verdict);
+    }
+
+    [Fact]
     public void Another_study_is_refused_and_an_earlier_title_doubted()
     {
         var other = Works.Last(w =>

@@ -23,6 +23,31 @@ public static class ChapterPages
         LongestTable = 6,
         LongestChapter = 200;
 
+    /// <summary>A chapter's own file may have a cover and a page of imprint.</summary>
+    private const int MostFrontPages = 2;
+
+    /// <summary>
+    /// The pages of a chapter, or of an article in the file of its whole issue; null where the document is no more than the work
+    /// itself, passes for it as it is, or does not show them.
+    /// </summary>
+    /// <param name="facts">The document.</param>
+    /// <param name="work">The work.</param>
+    public static PageRange? OutOf(DocumentFacts facts, ExpectedWork work)
+    {
+        var isLonger = work.PageCount is { } own ? facts.Pages > own + MostFrontPages : HasContents(facts.Text, work);
+        var isChapter = work.Type == DocumentType.Chapter;
+        // The first chapter of a book stands on its first pages: that it passes says nothing of where it ends.
+        var mayPass = !(isChapter && isLonger);
+        return
+            facts.Format != TextFormat.Pdf
+            || !(isChapter || isLonger)
+            || (mayPass && DocumentCheck.Of(facts, work).Verdict == DocumentVerdict.Agrees)
+            || Find(facts.Text, facts.Pages, work) is not { } pages
+            || pages.To - pages.From + 1 >= facts.Pages
+            ? null
+            : pages;
+    }
+
     /// <summary>The pages; null when the file does not show them.</summary>
     /// <param name="text">The running text of the file.</param>
     /// <param name="pages">How many pages it has.</param>
@@ -36,16 +61,7 @@ public static class ChapterPages
         {
             var start = words
                 .Where(p => !IsContents(p.Words))
-                .Where(p =>
-                    (near ? WordRow.FindNear(p.Words, title, TopWords) : WordRow.Find(p.Words, title, TopWords))
-                        is >= 0
-                            and var at
-                    && (
-                        work.People.Count == 0
-                            ? !near
-                            : work.People.Any(a => IsNear(p.Words, at + title.Length - (near ? 1 : 0), a))
-                    )
-                )
+                .Where(p => IsBegun(p.Words, title, near, work.People))
                 .Select(p => p.Page)
                 .FirstOrDefault();
             if (start == 0)
@@ -57,6 +73,15 @@ public static class ChapterPages
                 return new(start, Math.Min(pages, start + length - 1));
         }
         return null;
+    }
+
+    /// <summary>Whether a chapter begins on a page: its title stands on top, and one of its people behind it.</summary>
+    private static bool IsBegun(string[] page, string[] title, bool near, IReadOnlyList<PersonName> people)
+    {
+        var at = near ? WordRow.FindNear(page, title, TopWords) : WordRow.Find(page, title, TopWords);
+        if (at < 0 || people.Count == 0)
+            return at >= 0 && !near;
+        return people.Any(a => IsNear(page, at + title.Length - (near ? 1 : 0), a));
     }
 
     /// <summary>

@@ -107,6 +107,15 @@ public sealed record ExpectedWork(
     Records.DocumentType Type = Records.DocumentType.Other
 )
 {
+    /// <summary>
+    /// What kind of text a work is to be. What stands in a book is an article to some databases: where one of its records calls
+    /// it a chapter, it is looked for in its book.
+    /// </summary>
+    /// <param name="shown">The kind that the work is shown with.</param>
+    /// <param name="said">The kinds that its records say.</param>
+    public static Records.DocumentType TypeOf(Records.DocumentType shown, IEnumerable<Records.DocumentType> said) =>
+        said.Contains(Records.DocumentType.Chapter) ? Records.DocumentType.Chapter : shown;
+
     /// <summary>How many pages its record gives it; null when it does not say.</summary>
     public int? PageCount { get; init; }
 }

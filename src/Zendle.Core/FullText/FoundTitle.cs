@@ -61,6 +61,10 @@ internal sealed partial record FoundTitle(double Share, int FirstLine, int LastL
     /// Where a title stands best: as a title before as anything else, then by how much of it stands there. O(words ·
     /// title²).
     /// </summary>
+    /// <remarks>
+    /// Where a part of it stands, its other words may stand there with a slip, of whoever wrote the record or read the page:
+    /// so it is looked for once more with those taken for what they are.
+    /// </remarks>
     /// <param name="facts">The document.</param>
     /// <param name="title">A title.</param>
     public static FoundTitle? Find(DocumentFacts facts, string title)
@@ -70,6 +74,15 @@ internal sealed partial record FoundTitle(double Share, int FirstLine, int LastL
             return null;
         var inTitle = wanted.ToHashSet(StringComparer.Ordinal);
         var words = WordsOf(facts, inTitle);
+        var found = Find(facts, wanted, inTitle, words);
+        if (found?.Share is not (>= DocumentCheck.Least and < DocumentCheck.Sure))
+            return found;
+        List<Placed> meant = [.. words.Select(w => w with { Word = WordRow.Meant(w.Word, inTitle) })];
+        return Find(facts, wanted, inTitle, meant) is { } mended && mended.Share > found.Share ? mended : found;
+    }
+
+    private static FoundTitle? Find(DocumentFacts facts, string[] wanted, HashSet<string> inTitle, List<Placed> words)
+    {
         var window = wanted.Length + wanted.Length / 2 + 1;
         FoundTitle? best = null;
         var row = new int[wanted.Length + 1];

@@ -13,6 +13,10 @@ public static partial class PdfText
     private const int FirstPages = 3;
     private const int MostHeadings = 200;
     private const int FewestLetters = 40;
+    private const int FewestNumbered = 15;
+
+    /// <summary>In a manuscript with numbered lines at least one line in so many has a number.</summary>
+    private const int NumberedShare = 3;
 
     /// <summary>Reads the facts of a document.</summary>
     /// <param name="bytes">The whole file.</param>
@@ -140,7 +144,8 @@ public static partial class PdfText
         // A long list of references may hold more letters than the text: the body is the largest of the common sizes.
         var most = sizes.Values.Max();
         var body = sizes.Where(s => s.Value * 2 >= most).Max(s => s.Key) / 2.0;
-        var isNumbered = numbered >= 15;
+        // A list numbers its own entries; a manuscript most of what is in it.
+        var isNumbered = numbered >= FewestNumbered && numbered * NumberedShare >= all.Count;
         var ordered = ReadingOrder.Of([.. all.Select(l => l.Line.Placed(l.Page, isNumbered))]);
         var lists = ReferenceSection.Read(ordered);
         var citations = CitingSentences.In(ordered, lists);

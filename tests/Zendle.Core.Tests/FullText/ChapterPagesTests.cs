@@ -24,6 +24,52 @@ public sealed class ChapterPagesTests
             new(7, Body),
         ];
 
+    /// <summary>The same as a document, as far as it is read for finding a chapter in it.</summary>
+    private static DocumentFacts Whole(int pages = 7) =>
+        new()
+        {
+            Pages = pages,
+            WordCount = 2_400,
+            Lines = [.. Book().Take(3).Select(p => new DocumentLine(p.Text, p.Page, 10, false))],
+            Text = Book(),
+            BodySize = 10,
+        };
+
+    [Theory]
+    [InlineData(DocumentType.Chapter, 3, true)]
+    [InlineData(DocumentType.Chapter, null, true)]
+    // Some databases call what stands in a book an article, and articles come in the file of their issue.
+    [InlineData(DocumentType.Article, 3, true)]
+    // A file that is hardly longer is the article's own, whatever else is wrong with it.
+    [InlineData(DocumentType.Article, 5, false)]
+    public void A_work_is_cut_out_of_a_file_that_holds_more(DocumentType type, int? pages, bool isCut) =>
+        Assert.Equal(
+            isCut ? new PageRange(3, 5) : null,
+            ChapterPages.OutOf(Whole(), Chapter("Lamps in lanes and fields", "Berg", pages) with { Type = type })
+        );
+
+    [Fact]
+    public void A_file_that_passes_for_an_article_stays_whole_and_no_page_format_is_cut()
+    {
+        var own = Whole() with
+        {
+            Lines = [new("Lamps in lanes and fields", 1, 16, true), new("Mei Berg", 1, 11, false)],
+        };
+        var article = Chapter("Lamps in lanes and fields", "Berg", 3) with { Type = DocumentType.Article };
+        Assert.Null(ChapterPages.OutOf(own, article));
+        Assert.Null(ChapterPages.OutOf(Whole() with { Format = TextFormat.Html }, article));
+    }
+
+    [Fact]
+    public void What_one_record_calls_a_chapter_is_looked_for_in_its_book()
+    {
+        Assert.Equal(
+            DocumentType.Chapter,
+            ExpectedWork.TypeOf(DocumentType.Article, [DocumentType.Article, DocumentType.Chapter])
+        );
+        Assert.Equal(DocumentType.Article, ExpectedWork.TypeOf(DocumentType.Article, [DocumentType.Article]));
+    }
+
     [Fact]
     public void As_many_as_its_record_says() =>
         Assert.Equal(new(3, 5), ChapterPages.Find(Book(), 7, Chapter("Lamps in lanes and fields", "Berg", 3)));
@@ -62,6 +108,16 @@ public sealed class ChapterPagesTests
     [Theory]
     [InlineData("3 Lamps in lines and fields, Mei Berg, pp. 3–5", "Lamps in lanes and fields", true)]
     [InlineData("Lamps in lines and gardens", "Lamps in lanes and fields", false)]
+    [InlineData(
+        "Regional variation in richness of meadow plants",
+        "Regonal variaton in richnes of meadow plants",
+        true
+    )]
+    [InlineData(
+        "Regional variation in richness of meadow plants",
+        "Seasonal changes in rarity of meadow plants",
+        false
+    )]
     [InlineData("Lamps in lines", "Lamps in lanes", false)]
     [InlineData("fields and lanes in lamps", "Lamps in lanes and fields", false)]
     public void A_row_nearly_names_a_title_when_four_fifths_of_its_words_stand_in_order(

@@ -43,6 +43,14 @@ public sealed class DocumentCheckTests
         Assert.Equal(["title", "people", "DOI", "year", "length"], check.Lines.Select(l => l.Name));
     }
 
+    [Theory]
+    [InlineData("Lit verges, idle flovers: street lighing cuts visits by moths", DocumentVerdict.Agrees)]
+    [InlineData("Lit verges, idle flowers: streeet lightning cuts visits by moths", DocumentVerdict.Agrees)]
+    [InlineData("Lit verges, idle sparrows: street heating cuts visits by moths", DocumentVerdict.Doubtful)]
+    [InlineData("Lit verges, idle flowers: cuts by moths in the street", DocumentVerdict.Doubtful)]
+    public void Slips_in_the_title_of_a_record_are_no_other_words(string title, DocumentVerdict verdict) =>
+        Assert.Equal(verdict, DocumentCheck.Of(Right, Work with { Titles = [title] }).Verdict);
+
     [Fact]
     public void Another_work_is_refused()
     {

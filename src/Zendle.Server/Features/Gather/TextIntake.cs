@@ -57,9 +57,6 @@ internal sealed class TextIntake(
     TimeProvider clock
 )
 {
-    /// <summary>A chapter's own file may have a cover and a page of imprint.</summary>
-    private const int MostFrontPages = 2;
-
     /// <summary>What the records of a work expect of its text; null when the work is gone.</summary>
     /// <param name="workId">The work.</param>
     /// <param name="cancel">Stops.</param>
@@ -88,7 +85,7 @@ internal sealed class TextIntake(
                 [.. dois.Distinct(StringComparer.OrdinalIgnoreCase)],
                 chosen.Year.Value,
                 chosen.Abstract.Value,
-                chosen.Type.Value
+                ExpectedWork.TypeOf(chosen.Type.Value, records.Select(r => r.Record.Type))
             )
             {
                 PageCount = chosen.Venue.Value?.PageCount,
@@ -142,32 +139,23 @@ internal sealed class TextIntake(
         var (facts, outcome, sentence) = await Read(incoming.Bytes, incoming.WithScans, cancel);
         if (facts is null)
             return new(outcome!.Value, sentence, null);
-        if (expected.Type == DocumentType.Chapter && await Chapter(incoming, facts, expected, cancel) is var (cut, of))
+        if (await OutOfWhole(incoming, facts, expected, cancel) is var (cut, of))
             return await Take(reviewId, workId, expected, of, cut, cancel);
         return await Take(reviewId, workId, expected, facts, incoming, cancel);
     }
 
     /// <summary>
-    /// A chapter out of the file of its whole book, where that is what came and the pages cut out pass for the chapter; null for
-    /// anything else.
+    /// A chapter out of the file of its whole book, or an article out of its issue's or proceedings', where that is what came and
+    /// the pages cut out pass for it; null for anything else.
     /// </summary>
-    private async Task<(IncomingText Cut, DocumentFacts Facts)?> Chapter(
+    private async Task<(IncomingText Cut, DocumentFacts Facts)?> OutOfWhole(
         IncomingText whole,
         DocumentFacts facts,
         ExpectedWork expected,
         CancellationToken cancel
     )
     {
-        // The first chapter of a book stands on its first pages: that it passes says nothing of where it ends.
-        var isLonger = expected.PageCount is { } own
-            ? facts.Pages > own + MostFrontPages
-            : ChapterPages.HasContents(facts.Text, expected);
-        if (
-            facts.Format != TextFormat.Pdf
-            || (!isLonger && DocumentCheck.Of(facts, expected).Verdict == DocumentVerdict.Agrees)
-            || ChapterPages.Find(facts.Text, facts.Pages, expected) is not { } pages
-            || pages.To - pages.From + 1 >= facts.Pages
-        )
+        if (ChapterPages.OutOf(facts, expected) is not { } pages)
             return null;
         try
         {
