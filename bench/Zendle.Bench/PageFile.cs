@@ -20,7 +20,7 @@ internal static class PageFile
             new("http://bench.example/"),
             xml,
             DateTimeOffset.UnixEpoch,
-            record => HarvestedRecords.Of(databaseId, record),
+            record => HarvestedRecords.Of(databaseId, record, DateOnly.MinValue),
             default
         );
     }

@@ -36,7 +36,7 @@ public static class OutsideApplication
         var switches = new LibrarySwitches();
         var desks = new LoanDeskPages(works, scenario, clock, new());
         app.MapPages(works, databases, clock, faults, kinds, () => LibraryPages.State(switches) + desks.State());
-        var hosts = new Hosts(works, scenario, kinds);
+        var hosts = new Hosts(works, scenario, kinds, clock);
         hosts.Map(app);
         new BookPlatform(works, scenario).Map(app);
         var libraries = new LibraryPages(works, scenario, clock, switches);

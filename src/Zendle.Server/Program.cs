@@ -262,6 +262,7 @@ builder
     .AddJob<TieTableJob>(TieTableJob.Kind)
     .AddJob<GatherJob>(GatherJob.Kind)
     .AddJob<ReadTextsJob>(ReadTextsJob.Kind)
+    .AddJob<OpeningsJob>(OpeningsJob.Kind)
     .AddSingleton(_ => StyleShelf.Shipped())
     .AddSingleton<ReferenceFormatter>(p => new(p.GetRequiredService<StyleShelf>()))
     .AddSingleton(RouteChain.Usual(options.DoiResolver))

@@ -40,6 +40,8 @@ internal sealed class LawfulTexts(
             return work.Book is not null || IsWhole(work, path + "/book.pdf");
         if (Of(path) is not { } copy || copy.Work != work.Id)
             return false;
+        if (path.StartsWith(Deposit.HoldsBack, StringComparison.Ordinal) && Deposit.OpensOn(work) > Today)
+            return false;
         var isSold = path.StartsWith("/publisher/", StringComparison.Ordinal) && work.Journal is { Open: false };
         return isSold ? IsHeld(work) && GivesThroughLibrary.Contains(copy.Kind) : GivesAnyone.Contains(copy.Kind);
     }
@@ -60,9 +62,11 @@ internal sealed class LawfulTexts(
             : null;
     }
 
+    private static readonly DateOnly Today = new(2026, 11, 20);
+
     private readonly CopyKinds kinds = new();
 
-    private bool IsHeld(Work work) => held.Any(s => s.Covers(work, new(2026, 11, 20)));
+    private bool IsHeld(Work work) => held.Any(s => s.Covers(work, Today));
 
     /// <summary>Whether an address is that of a whole book in one file; others have chapters alone.</summary>
     private static bool IsWhole(Work work, string path) =>
@@ -85,7 +89,8 @@ internal sealed class LawfulTexts(
     public static string[] Versions(Work work, string from) =>
         from.Contains("/harbour/preprint/", StringComparison.Ordinal) || work.Type == "preprint"
             ? ["preprint", "submitted manuscript", "author's original", "author’s original"]
-        : from.Contains("/harbour/item/", StringComparison.Ordinal) && work.Journal is not null
+        : from.Contains(Deposit.HoldsBack, StringComparison.Ordinal)
+        || (from.Contains("/harbour/item/", StringComparison.Ordinal) && work.Journal is not null)
             ? ["accepted manuscript"]
         : ["version of record"];
 }

@@ -59,6 +59,10 @@ public sealed class FollowedClock : IDisposable
         return own.GetUtcNow() + ahead;
     }
 
+    /// <summary>What day it is, UTC.</summary>
+    public async Task<DateOnly> Today(CancellationToken cancel) =>
+        DateOnly.FromDateTime((await Now(cancel)).UtcDateTime);
+
     /// <inheritdoc/>
     public void Dispose() => http?.Dispose();
 }

@@ -107,6 +107,9 @@ public enum AttemptOutcome
 
     /// <summary>The host keeps programs away from the address.</summary>
     KeptAway,
+
+    /// <summary>The text is held back until a day that its record names.</summary>
+    Embargoed,
 }
 
 /// <summary>Words for routes and outcomes, the same on every screen and in the report.</summary>
@@ -156,6 +159,7 @@ public static class AttemptWords
             AttemptOutcome.TooHeavy => "takes too much memory to read",
             AttemptOutcome.Unreadable => "built so that it cannot be read",
             AttemptOutcome.KeptAway => "the host keeps programs away",
+            AttemptOutcome.Embargoed => "under embargo",
             _ => throw new ArgumentOutOfRangeException(nameof(outcome)),
         };
 

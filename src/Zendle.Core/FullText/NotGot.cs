@@ -11,6 +11,7 @@ public static class NotGot
     [
         AttemptOutcome.Doubtful,
         AttemptOutcome.NoRoom,
+        AttemptOutcome.Embargoed,
         AttemptOutcome.PriceAsked,
         AttemptOutcome.SignInAsked,
         AttemptOutcome.KeptAway,

@@ -12,6 +12,7 @@ public static class OpenAccess
         {
             0 => "open as published",
             _ when TextAtHand.IsFree(textRank) => "open in another version",
+            _ when TextAtHand.IsLater(textRank) => "not open yet",
             _ when TextAtHand.IsSold(textRank) => "not open",
             _ => "not said",
         };

@@ -23,7 +23,11 @@ public sealed record LibraryWay(int Id, Uri? Resolver, Func<Uri, Uri>? Through);
 /// <param name="Address">The address.</param>
 /// <param name="Version">Which version is expected there; null when not said.</param>
 /// <param name="LibraryId">The library it goes through; null for none.</param>
-public sealed record RouteStop(RouteKind Route, Uri Address, WorkVersion? Version, int? LibraryId = null);
+public sealed record RouteStop(RouteKind Route, Uri Address, WorkVersion? Version, int? LibraryId = null)
+{
+    /// <summary>From which day anyone may have it; null when not held back, or no day is told.</summary>
+    public DateOnly? OpensOn { get; init; }
+}
 
 /// <summary>One way to texts. The chain asks its routes in order; each names the addresses it would try.</summary>
 public interface IRoute
@@ -45,10 +49,11 @@ public sealed record CopiesOf(RouteKind Kind, Func<WorkVersion?, bool> Fits) : I
         work
             .Copies.Where(c => Fits(c.Version))
             .OrderBy(c => c.Access != CopyAccess.Free)
+            .ThenBy(c => c.OpensOn ?? DateOnly.MaxValue)
             .ThenBy(c => WorkVersions.Rank(c.Version))
             .Select(c =>
                 Uri.TryCreate(c.Address, UriKind.Absolute, out var address)
-                    ? new RouteStop(Kind, address, c.Version)
+                    ? new RouteStop(Kind, address, c.Version) { OpensOn = c.OpensOn }
                     : null
             )
             .OfType<RouteStop>();

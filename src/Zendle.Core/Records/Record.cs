@@ -121,6 +121,12 @@ public sealed record Record
     /// <summary>Places where the text can be had.</summary>
     public IReadOnlyList<Copy> Copies { get; init; } = [];
 
+    /// <summary>The first day on which a copy becomes free; null for none.</summary>
+    public DateOnly? OpensOn => Copies.Min(c => c.OpensOn);
+
+    /// <summary>The record as it is on a day: copies whose embargo has ended by then are free.</summary>
+    public Record On(DateOnly day) => OpensOn <= day ? this with { Copies = [.. Copies.Select(c => c.On(day))] } : this;
+
     /// <summary>Licence of the text: its address, or the words of the record; null when none is named.</summary>
     public string? Licence { get; init; }
 
@@ -255,7 +261,12 @@ public sealed record Reference(
 /// <param name="Address">Absolute http or https address.</param>
 /// <param name="Access">What it takes to read it.</param>
 /// <param name="Version">Which version lies there; null when not said.</param>
-public sealed record Copy(string Address, CopyAccess Access, WorkVersion? Version = null);
+/// <param name="OpensOn">From which day anyone may read it, of one under embargo; null for none, or no day told.</param>
+public sealed record Copy(string Address, CopyAccess Access, WorkVersion? Version = null, DateOnly? OpensOn = null)
+{
+    /// <summary>The copy as it is on a day: one whose embargo has ended by then is free.</summary>
+    public Copy On(DateOnly day) => OpensOn <= day ? this with { Access = CopyAccess.Free, OpensOn = null } : this;
+}
 
 /// <summary>A tie to another work, as a record declares it.</summary>
 /// <param name="Kind">Kind of tie, in the words of MODS: preceding, succeeding, original, series, constituent,

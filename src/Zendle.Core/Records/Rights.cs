@@ -5,7 +5,8 @@ namespace Zendle.Core.Records;
 /// <summary>What may be done with a text, as records say it: by an address, in a vocabulary, or in words.</summary>
 /// <param name="Licence">The licence: its address where it has one, else the words; null when none is named.</param>
 /// <param name="Access">What it takes to read the text.</param>
-public sealed partial record Rights(string? Licence, CopyAccess Access)
+/// <param name="OpensOn">From which day anyone may read it, of one under embargo; null for none, or no day told.</param>
+public sealed partial record Rights(string? Licence, CopyAccess Access, DateOnly? OpensOn = null)
 {
     /// <summary>Nothing is said.</summary>
     public static Rights Unknown { get; } = new(null, CopyAccess.Unknown);
@@ -33,10 +34,32 @@ public sealed partial record Rights(string? Licence, CopyAccess Access)
                     : rights.Licence,
                 rights.Access == CopyAccess.Closed || one.Access == CopyAccess.Unknown ? rights.Access
                     : one.Access == CopyAccess.Closed ? CopyAccess.Closed
-                    : one.Access
+                    : one.Access,
+                rights.OpensOn ?? one.OpensOn
             );
         }
         return rights;
+    }
+
+    /// <summary>
+    /// Copies with what their record says of them all: whether they may be read, where a copy does not say so itself, and from
+    /// which day. Where they lie with several hosts, the end of an embargo is a manuscript's: the version of record opens on no
+    /// day.
+    /// </summary>
+    public IEnumerable<Copy> Over(IReadOnlyCollection<Copy> copies)
+    {
+        var isOfOne = copies.Select(c => WebAddress.Of(c.Address)?.Host).Distinct().Count() < 2;
+        return copies
+            .Select(c => c.Access == CopyAccess.Unknown ? c with { Access = Access } : c)
+            .Select(c =>
+                c is { Access: CopyAccess.Closed, OpensOn: null }
+                && (c.Version is { } version ? !WorkVersions.IsOfRecord(version) || copies.Count == 1 : isOfOne)
+                    ? c with
+                    {
+                        OpensOn = OpensOn,
+                    }
+                    : c
+            );
     }
 
     private static Rights One(string statement)
@@ -77,6 +100,8 @@ public sealed partial record Rights(string? Licence, CopyAccess Access)
                 CopyAccess.Free
             );
         }
+        if (EmbargoEnd.In(text) is { } opens)
+            return new(null, CopyAccess.Closed, opens);
         if (Closed().IsMatch(text))
             return new(null, CopyAccess.Closed);
         if (Open().IsMatch(text))

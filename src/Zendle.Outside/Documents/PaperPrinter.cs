@@ -118,7 +118,7 @@ public sealed class PaperPrinter : IDisposable
         canvas = document.BeginPage(Width, Height);
         var w = paper.Work;
         var at = 120f;
-        Text("Harbour Repository", bold, 15, 80, at);
+        Text(Deposit.NameOf(w), bold, 15, 80, at);
         at += 30;
         Text("This is the accepted manuscript of a work that was later published.", plain, 11, 80, at);
         at += 36;

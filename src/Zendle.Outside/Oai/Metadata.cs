@@ -48,7 +48,13 @@ public static class Metadata
                         new XAttribute("encoding", "w3cdtf"),
                         e.Year.ToString(CultureInfo.InvariantCulture)
                     )
-                    : new XElement(M + "dateIssued", e.Date)
+                    : new XElement(M + "dateIssued", e.Date),
+                Embargo(e, (day, _) => new XElement(M + "dateOther", new XAttribute("type", "embargoEnd"), day))
+            ),
+            Embargo(
+                e,
+                (_, rights) =>
+                    new XElement(M + "accessCondition", new XAttribute("type", "restriction on access"), rights)
             )
         );
         mods.Add(
@@ -137,8 +143,16 @@ public static class Metadata
             new XElement(Dc + "language", e.Work.Language),
             e.Venue is null ? null : new XElement(Dc + "source", e.Venue),
             e.Doi is null ? null : new XElement(Dc + "identifier", "doi:" + e.Doi),
-            e.Copies.Select(c => new XElement(Dc + "identifier", host + c.Path))
+            e.Copies.Select(c => new XElement(Dc + "identifier", host + c.Path)),
+            Embargo(e, (_, rights) => new XElement(Dc + "rights", rights)),
+            Embargo(e, (day, _) => new XElement(Dc + "date", $"info:eu-repo/date/embargoEnd/{day}"))
         );
+
+    /// <summary>What tells of an embargo; null for none. The guidelines of OpenAIRE have words for it.</summary>
+    private static XElement? Embargo(Entry e, Func<string, string, XElement> told) =>
+        e.OpensOn is { } day
+            ? told(day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), "info:eu-repo/semantics/embargoedAccess")
+            : null;
 
     /// <summary>Some elements of Dublin Core in the container that the protocol has for them.</summary>
     internal static XElement Bare(params object?[] elements) =>

@@ -5,6 +5,7 @@ using System.Net;
 using System.Text;
 using System.Text.Json;
 using Zendle.Outside.Documents;
+using Zendle.Outside.Oai;
 using Zendle.Outside.World;
 
 namespace Zendle.Outside.Pages;
@@ -14,7 +15,7 @@ namespace Zendle.Outside.Pages;
 /// page with FAIR Signposting links in its header (cite-as, item, type, author, license, describedby), and its PDF is
 /// printed when it is asked for.
 /// </summary>
-public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKinds kinds)
+public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKinds kinds, OutsideClock clock)
 {
     private const int MostPrinted = 200;
     private readonly ConcurrentDictionary<string, byte[]> printed = new();
@@ -59,8 +60,19 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         // What has no journal lies in the repository alone, in whatever format it was written.
         foreach (var ending in new[] { "/text.html", "/text.xml", "/text.epub" })
             app.MapGet($"/harbour/item/{{id:int}}{ending}", (int id, HttpContext http) => Marked(http, id, ending));
-        app.MapGet("/harbour/item/{id:int}", (int id, HttpContext http) => Landing(http, id, Look.Manuscript));
-        app.MapGet("/harbour/item/{id:int}/text.pdf", (int id, HttpContext http) => Text(http, id, Look.Manuscript));
+        foreach (var repository in new[] { "/harbour/item/", Deposit.HoldsBack })
+        {
+            app.MapGet(
+                repository + "{id:int}",
+                async (int id, HttpContext http) =>
+                    Withheld(repository, id, isPage: true) ?? await Landing(http, id, Look.Manuscript)
+            );
+            app.MapGet(
+                repository + "{id:int}/text.pdf",
+                async (int id, HttpContext http) =>
+                    Withheld(repository, id, isPage: false) ?? await Text(http, id, Look.Manuscript)
+            );
+        }
         app.MapGet("/harbour/preprint/{id:int}", (int id, HttpContext http) => Landing(http, id, Look.Preprint));
         app.MapGet("/harbour/preprint/{id:int}/text.pdf", (int id, HttpContext http) => Text(http, id, Look.Preprint));
         app.MapGet(
@@ -92,7 +104,9 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                             {
                                 path = c.Path,
                                 kind = kinds.Of(c.Path, w, c.Look),
-                                open = c.Look != Look.Typeset || w.Journal is not { Open: false },
+                                open = c.Look == Look.Manuscript
+                                    ? !IsHeldBack(w)
+                                    : c.Look != Look.Typeset || w.Journal is not { Open: false },
                             })
                     )
                 )
@@ -134,7 +148,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         if (w.Journal is not null)
             yield return (PathOf(w, Look.Typeset), Look.Typeset);
         if (w.HasManuscript)
-            yield return ($"/harbour/item/{w.Id}", Look.Manuscript);
+            yield return (Deposit.PathOf(w), Look.Manuscript);
         if (w.PreprintDoi is not null)
             yield return ($"/harbour/preprint/{w.Id}", Look.Preprint);
     }
@@ -143,6 +157,38 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         look == Look.Preprint ? $"/harbour/preprint/{w.Id}"
         : w.Journal is null ? $"/harbour/item/{w.Id}"
         : $"/publisher/{w.Journal.Publisher.ToLowerInvariant().Replace(' ', '-')}/{w.Id}";
+
+    private bool IsHeldBack(Work w) =>
+        Deposit.OpensOn(w) is { } opens && opens > DateOnly.FromDateTime(clock.Now.UtcDateTime);
+
+    /// <summary>What a repository answers in place of a manuscript that lies in another, or is held back; null for neither.</summary>
+    private IResult? Withheld(string repository, int id, bool isPage)
+    {
+        if (id < 0 || id >= works.Count)
+            return Results.NotFound();
+        var w = works[id];
+        if (w.HasManuscript ? Deposit.PathOf(w) != repository + id : repository == Deposit.HoldsBack)
+            return Results.NotFound();
+        if (!IsHeldBack(w))
+            return null;
+        var until = string.Create(CultureInfo.InvariantCulture, $"{Deposit.OpensOn(w):d MMMM yyyy}");
+        return isPage
+            ? Results.Text(
+                LandingPages.Page(
+                    w.Title,
+                    $"""
+                    <p>{WebUtility.HtmlEncode(
+                        string.Join("; ", w.People.Select(p => $"{p.Given} {p.Family}"))
+                    )} ({w.Year})</p>
+                    <p>Accepted manuscript, under embargo until {until}.</p>
+                    <p>{WebUtility.HtmlEncode(w.Abstract)}</p>
+                    """
+                ),
+                "text/html; charset=utf-8",
+                Encoding.UTF8
+            )
+            : Results.Text($"Under embargo until {until}.", statusCode: 403);
+    }
 
     /// <summary>
     /// What lies in the repository of a work without a journal is its only version; of one with a journal the

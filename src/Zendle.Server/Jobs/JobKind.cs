@@ -1,3 +1,4 @@
+using Zendle.Core.Schedules;
 using Zendle.Store.Made;
 
 namespace Zendle.Server.Jobs;
@@ -20,6 +21,9 @@ internal enum JobOwner
 /// <param name="Owner">Whose its jobs are.</param>
 internal sealed record JobKind(string Name, JobOwner Owner)
 {
+    /// <summary>How often it is asked for by itself, without anybody's wish; null for never.</summary>
+    public Recurrence? ByItself { get; init; }
+
     /// <summary>The review a job of this kind belongs to; null for the installation's.</summary>
     public int? ReviewOf(JobRow job) => Owner == JobOwner.Review ? job.Subject : null;
 }

@@ -76,6 +76,8 @@ internal sealed class JobSchedule(
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await start.StoreReady.WaitAsync(stoppingToken);
+        foreach (var kind in kinds.Values.Where(k => k.ByItself is not null))
+            await Set(kind, 0, kind.ByItself, stoppingToken);
         using var timer = new PeriodicTimer(clock.IsMoved ? Often : Seldom);
         do
         {

@@ -92,7 +92,7 @@ internal sealed class LibraryShelf(
         if (own.GetUtcNow() - toldAt < Fresh)
             return;
         toldAt = own.GetUtcNow();
-        var now = DateOnly.FromDateTime((await clock.Now(cancel)).UtcDateTime);
+        var now = await clock.Today(cancel);
         lock (gate)
         {
             if (now == today)

@@ -65,6 +65,7 @@ public sealed class CorpusContext(DbContextOptions<CorpusContext> options) : DbC
             r.HasIndex(x => new { x.DatabaseId, x.Identifier }).IsUnique();
             r.HasIndex(x => x.WorkId);
             r.HasIndex(x => x.Sequence);
+            r.HasIndex(x => x.OpensOn).HasFilter("OpensOn IS NOT NULL");
             r.HasOne<DatabaseRow>().WithMany().HasForeignKey(x => x.DatabaseId);
         });
         modelBuilder.Entity<MergeFactsRow>(m =>

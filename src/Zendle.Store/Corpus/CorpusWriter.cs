@@ -38,7 +38,7 @@ public sealed record PageResult(
 /// Writes harvested pages by prepared statements: records, keys, matches, works and the harvest's mark in one
 /// transaction, so that a kill at any moment leaves whole pages only.
 /// </summary>
-public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
+public sealed partial class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
 {
     /// <summary>
     /// Changes whenever keys, comparison or weights change; a corpus of another version is joined anew at the start.
@@ -163,7 +163,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         sql.Run(
             """
             UPDATE Records SET Deleted = 1, Datestamp = $1, Sequence = $2, TitleKey = 0,
-                Facts = $3, "References" = $3, ReferenceKeys = $3, Source = $3
+                Facts = $3, "References" = $3, ReferenceKeys = $3, Source = $3, OpensOn = NULL
             WHERE Id = $0
             """,
             id,
@@ -601,8 +601,8 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         sql.Run(
             """
             INSERT INTO Records (DatabaseId, Identifier, Datestamp, Deleted, Sequence, TitleKey, Facts, "References",
-                ReferenceKeys, Source, Id, WorkId)
-            VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
+                ReferenceKeys, Source, OpensOn, Id, WorkId)
+            VALUES ($0, $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
             """,
             [.. Values(databaseId, item, sequence), id, work]
         );
@@ -614,7 +614,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
         sql.Run(
             """
             UPDATE Records SET DatabaseId = $0, Identifier = $1, Datestamp = $2, Deleted = $3, Sequence = $4, TitleKey = $5,
-            Facts = $6, "References" = $7, ReferenceKeys = $8, Source = $9 WHERE Id = $10
+            Facts = $6, "References" = $7, ReferenceKeys = $8, Source = $9, OpensOn = $10 WHERE Id = $11
             """,
             [.. Values(databaseId, item, sequence), id]
         );
@@ -641,6 +641,7 @@ public sealed class CorpusWriter(IDbContextFactory<CorpusContext> contexts)
             item.References,
             item.ReferenceKeys,
             item.Item.Source,
+            Day(item.Item.Record?.OpensOn),
         ];
 
     private static void Mark(

@@ -156,6 +156,9 @@ public sealed class RecordRow
     /// <summary>Change sequence of its last change.</summary>
     public long Sequence { get; set; }
 
+    /// <summary>The first day on which a copy of it becomes free; null for none.</summary>
+    public DateOnly? OpensOn { get; set; }
+
     /// <summary>Key of title and first person, by which references find the record; 0 for none.</summary>
     public long TitleKey { get; set; }
 

@@ -4,11 +4,15 @@ const whole = new Intl.NumberFormat("en");
 /** 48112 → "48,112". */
 export const count = (n: number): string => whole.format(n);
 
-/** The change from one count to the next: "−97 %", "+19", or nothing. Small gains are told as numbers, losses as shares. */
+/**
+ * The change from one count to the next: "−97 %", "+19", or nothing. Small gains are told as numbers, losses as shares; one that
+ * leaves anything is never "−100 %".
+ */
 export function change(before: number, now: number): string {
   if (before === now) return "";
   if (now > before) return `+${count(now - before)}`;
   const share = Math.round((100 * (before - now)) / before);
+  if (share === 100 && now > 0) return `−${Math.floor((1000 * (before - now)) / before) / 10} %`;
   return share < 1 ? `−${count(before - now)}` : `−${share} %`;
 }
 
@@ -40,6 +44,6 @@ export function ago(iso: string): string {
   return `${count(Math.round(minutes / 1440))} days ago`;
 }
 
-/** A share as a whole percentage: 0.124 → "12 %"; what is there but rounds to nothing is "<1 %". */
+/** A share as a whole percentage: 0.124 → "12 %"; what rounds to nothing or all but is neither is "<1 %" or ">99 %". */
 export const percent = (share: number): string =>
-  share > 0 && share < 0.005 ? "<1 %" : `${Math.round(100 * share)} %`;
+  share > 0 && share < 0.005 ? "<1 %" : share < 1 && share >= 0.995 ? ">99 %" : `${Math.round(100 * share)} %`;

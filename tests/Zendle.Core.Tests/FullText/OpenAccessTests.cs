@@ -16,6 +16,33 @@ public sealed class OpenAccessTests
         Assert.Equal(word, OpenAccess.Of(TextAtHand.Best([new("http://a.example/1", access, version)])));
 
     [Fact]
+    public void A_copy_under_embargo_is_free_from_its_day_on()
+    {
+        Copy sold = new("http://p.example/1", CopyAccess.Closed, WorkVersion.VersionOfRecord);
+        Copy held = new("http://r.example/1", CopyAccess.Closed, WorkVersion.AcceptedManuscript, new(2027, 5, 1));
+        Copy[] copies = [sold, held, held with { Address = "http://r.example/2", OpensOn = new(2028, 1, 1) }];
+        Assert.Equal("not open yet", OpenAccess.Of(TextAtHand.Best(copies)));
+        Assert.Equal(
+            ("free from 1 May 2027", new DateOnly(2027, 5, 1)),
+            (TextAtHand.Said(copies), TextAtHand.FreeFrom(copies))
+        );
+        Assert.False(TextAtHand.IsFree(TextAtHand.Best(copies)));
+        Assert.Equal(("not free", null), (TextAtHand.Said([sold]), TextAtHand.FreeFrom([sold])));
+        // A free preprint is there today.
+        Copy free = new("http://s.example/1", CopyAccess.Free, WorkVersion.SubmittedManuscript);
+        Assert.Equal(
+            ("free, submitted manuscript", null),
+            (TextAtHand.Said([.. copies, free]), TextAtHand.FreeFrom([.. copies, free]))
+        );
+        var record = new Core.Records.Record { Identifier = "r", Copies = copies };
+        Assert.Same(record, record.On(new(2027, 4, 30)));
+        var later = record.On(new(2027, 5, 1));
+        Assert.Equal([CopyAccess.Closed, CopyAccess.Free, CopyAccess.Closed], later.Copies.Select(c => c.Access));
+        Assert.Equal(new DateOnly(2028, 1, 1), later.OpensOn);
+        Assert.Equal("free, accepted manuscript", TextAtHand.Said([.. later.Copies]));
+    }
+
+    [Fact]
     public void Without_copies_nothing_is_said() => Assert.Equal("not said", OpenAccess.Of(TextAtHand.Best([])));
 
     [Fact]

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Xml.Linq;
 using Zendle.Core.Records;
 using Zendle.Core.Records.Readers;
@@ -206,6 +207,10 @@ public sealed class ShapesTests
             "references" => string.Join("; ", r.References.Select(x => x.Doi ?? x.Text)),
             "licence" => r.Licence ?? "",
             "access" => string.Join("; ", r.Copies.Select(c => c.Access.ToString().ToLowerInvariant())),
+            "opens" => string.Join(
+                "; ",
+                r.Copies.Select(c => c.OpensOn?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "no day")
+            ),
             "copy versions" => string.Join("; ", r.Copies.Select(c => WorkVersions.Name(c.Version))),
             "copies" => string.Join("; ", r.Copies.Select(c => c.Address)),
             "publisher" => r.Publisher ?? "",

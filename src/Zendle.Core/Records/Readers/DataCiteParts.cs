@@ -90,7 +90,9 @@ internal static partial class DataCiteParts
                 continue;
             if (kind is "issued" or null or "")
                 draft.Dates.Add(new(kind is null or "" ? "date" : "date of issue", text));
-            else if (kind is "copyrighted" or "created" or "submitted" or "accepted" or "available")
+            if (kind == "available")
+                draft.Available ??= text;
+            if (kind is "copyrighted" or "created" or "submitted" or "accepted" or "available")
                 draft.LesserDates.Add(new($"date ({kind})", text));
         }
     }

@@ -72,6 +72,8 @@ public static partial class DublinCoreReader
                     draft.Dates.Add(new(name, text));
                     break;
                 case "created" or "dateCopyrighted" or "available" or "dateSubmitted" or "dateAccepted":
+                    if (name == "available")
+                        draft.Available ??= text;
                     draft.LesserDates.Add(new(name, text));
                     break;
                 case "type":

@@ -302,8 +302,9 @@ public static class JatsReader
                 draft.Rights.Add("open access");
             draft.Rights.Add(ElementText.Of(licence));
         }
-        if (meta.Descendants().Any(e => e.Name.LocalName == "free_to_read"))
-            draft.Rights.Add("open access");
+        // NISO RP-22-2015: free to read, from a day on where one is told.
+        foreach (var free in meta.Descendants().Where(e => e.Name.LocalName == "free_to_read"))
+            draft.Rights.Add(free.Told("start_date") is { Length: > 0 } day ? EmbargoEnd.Said(day) : "open access");
     }
 
     /// <summary>An abstract without the word "Abstract" above it.</summary>

@@ -42,6 +42,15 @@ public static partial class ModsReader
                         .Select(a => a.Value)
                         .Append(PlainText.Clean(c.Value))
                 )
+                .Concat(
+                    mods.Elements(Mods + "originInfo")
+                        .Elements(Mods + "dateOther")
+                        .Where(d =>
+                            ((string?)d.Attribute("type"))?.Contains("embargo", StringComparison.OrdinalIgnoreCase)
+                            == true
+                        )
+                        .Select(d => EmbargoEnd.Said(d.Value))
+                )
                 .Where(r => r.Length > 0)
         );
         return new()
@@ -197,10 +206,7 @@ public static partial class ModsReader
                     int.TryParse(e.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var n) ? (int?)n : null
                 )
                 .FirstOrDefault(n => n is not null),
-            Copies =
-            [
-                .. Copies(mods).Select(c => c.Access == CopyAccess.Unknown ? c with { Access = rights.Access } : c),
-            ],
+            Copies = [.. rights.Over(Copies(mods))],
             Readings = readings,
             Notes = notes,
         };

@@ -1,3 +1,5 @@
+using System.Text.RegularExpressions;
+
 namespace Zendle.Core.Records.Readers;
 
 /// <summary>A statement with the place in the record where it stands.</summary>
@@ -14,7 +16,7 @@ internal readonly record struct Described(string Text, string? Language);
 /// What a record says, sorted by field but not yet chosen among. Readers of formats fill it; which of several dates,
 /// abstracts, DOIs and kinds hold is decided here, once, whatever the format.
 /// </summary>
-internal sealed class RecordDraft
+internal sealed partial class RecordDraft
 {
     /// <summary>Titles; the first is the work's, the others stand beside it.</summary>
     public List<string> Titles { get; } = [];
@@ -70,6 +72,9 @@ internal sealed class RecordDraft
 
     public List<string> Rights { get; } = [];
 
+    /// <summary>The day from which the text is available, in any form; null when not told.</summary>
+    public string? Available { get; set; }
+
     /// <summary>Places of the text that are told as such; those among the identifiers are found.</summary>
     public List<Copy> Copies { get; } = [];
 
@@ -98,7 +103,7 @@ internal sealed class RecordDraft
         var descriptions = ChosenDescriptions(language);
         var (doi, versions, relations) = ChosenDoi();
         var venue = ChosenVenue(title, relations.PartOf);
-        var rights = Records.Rights.Of(Rights);
+        var rights = Records.Rights.Of(Rights.Concat(Embargoes()));
         return new()
         {
             Identifier = identifier,
@@ -129,7 +134,7 @@ internal sealed class RecordDraft
             OwnNumbers = [.. Identifiers.SelectMany(NumbersOf).Distinct()],
             Licence = rights.Licence,
             Version = Version ?? Types.Select(t => WorkVersions.Read(t.Text)).FirstOrDefault(v => v is not null),
-            Copies = [.. AllCopies(rights.Access)],
+            Copies = [.. AllCopies(rights)],
             References = References.Count == 0 ? relations.References : [.. References, .. relations.References],
             Related = Related,
             Readings = readings,
@@ -281,15 +286,32 @@ internal sealed class RecordDraft
         };
     }
 
-    private IEnumerable<Copy> AllCopies(CopyAccess access) =>
-        Copies
-            .Select(c => c.Access == CopyAccess.Unknown ? c with { Access = access } : c)
-            .Concat(
-                Identifiers
-                    .Where(i => WebAddress.Of(i) is { } address && !IsResolver(address))
-                    .Select(i => new Copy(i, access))
-            )
-            .DistinctBy(c => c.Address);
+    private IEnumerable<Copy> AllCopies(Rights rights) =>
+        rights.Over([
+            .. Copies
+                .Concat(
+                    Identifiers
+                        .Where(i => WebAddress.Of(i) is { } address && !IsResolver(address))
+                        .Select(i => new Copy(i, CopyAccess.Unknown))
+                )
+                .DistinctBy(c => c.Address),
+        ]);
+
+    /// <summary>
+    /// Ends of embargoes that stand among the dates: told as such, or as the day from which a text that is held back is
+    /// available.
+    /// </summary>
+    private IEnumerable<string> Embargoes()
+    {
+        foreach (var date in Dates)
+            if (date.Text.Contains("embargo", StringComparison.OrdinalIgnoreCase))
+                yield return date.Text;
+        if (Available is { } day && Rights.Any(r => IsEmbargoed().IsMatch(r)))
+            yield return EmbargoEnd.Said(day);
+    }
+
+    [GeneratedRegex(@"embargo|c_f1cf\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex IsEmbargoed();
 
     private static List<string> Values(List<string> values) =>
         [.. values.Where(v => v.Length is > 0 and < 300).Distinct(StringComparer.OrdinalIgnoreCase).Take(200)];

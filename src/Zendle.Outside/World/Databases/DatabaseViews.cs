@@ -70,6 +70,10 @@ internal sealed record Share(IReadOnlyList<Work> Works, Dice Dice, HashSet<int> 
         return list;
     }
 
+    /// <summary>The copy in a repository: of a manuscript wherever it was deposited.</summary>
+    public static (string, string, string) Manuscript(Work w, string version) =>
+        (Deposit.PathOf(w), Deposit.OpensOn(w) is null ? "free" : "embargoed", version);
+
     /// <summary>The publisher's copy of what appeared in a journal; of a book and its chapters the book's page.</summary>
     public static (string, string, string)[] PublisherCopy(Work w) =>
         w.Book is { } book ? [($"/books/{book.Id}", "free", "version of record")]

@@ -124,6 +124,10 @@ public sealed record Entry
     /// <summary>Whether the entry is known only from the reference lists of others.</summary>
     public bool OnlyCited { get; init; }
 
+    /// <summary>From which day its manuscript may be read; null where it is not told of, or is not held back.</summary>
+    public DateOnly? OpensOn =>
+        Copies.Any(c => c.Path.StartsWith(Deposit.HoldsBack, StringComparison.Ordinal)) ? Deposit.OpensOn(Work) : null;
+
     /// <summary>Copies: path on this host, access, version.</summary>
     public IReadOnlyList<(string Path, string Access, string Version)> Copies { get; init; } = [];
 

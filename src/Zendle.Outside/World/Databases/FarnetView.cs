@@ -59,7 +59,7 @@ internal static class FarnetView
                 ReferencesAs = ReferenceForm.Printed,
                 Cited = cited.GetValueOrDefault(w.Id),
                 Copies = w.HasManuscript
-                    ? [($"/harbour/item/{w.Id}", "free", "accepted manuscript"), .. Share.PublisherCopy(w)]
+                    ? [Share.Manuscript(w, "accepted manuscript"), .. Share.PublisherCopy(w)]
                     : Share.PublisherCopy(w),
                 Sets = [Share.Set(w.Type)],
                 Version = w.Type == "preprint" ? "preprint" : null,

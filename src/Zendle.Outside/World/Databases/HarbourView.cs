@@ -39,7 +39,7 @@ internal static class HarbourView
                     Venue = w.Venue,
                     NoPages = true,
                     Version = version,
-                    Copies = [($"/harbour/item/{w.Id}", "free", version)],
+                    Copies = [Share.Manuscript(w, version)],
                     Sets = [Share.Set(w.Type)],
                 },
                 d

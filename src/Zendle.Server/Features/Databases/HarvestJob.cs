@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Zendle.Connect.Clocks;
 using Zendle.Connect.Harvest;
 using Zendle.Server.Corpus;
 using Zendle.Server.Events;
@@ -23,6 +24,7 @@ internal sealed class HarvestJob(
     CorpusChange change,
     MadeOn madeOn,
     JobRunner jobs,
+    FollowedClock followed,
     TimeProvider clock
 ) : IJob
 {
@@ -65,7 +67,7 @@ internal sealed class HarvestJob(
         var (token, started) = (database.Token, database.RunStarted);
         (job.Done, job.Changed) = (database.RunDone, database.RunChanged);
         var (restarts, emptyPages, shown, pause, seen) = (0, 0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
-        var begun = clock.GetTimestamp();
+        var (begun, today) = (clock.GetTimestamp(), await followed.Today(cancel));
         // Before the first record is looked at it is noted that this is begun: should the process end in it, again and
         // again, a start leaves it alone.
         var noted = 0;
@@ -89,7 +91,7 @@ internal sealed class HarvestJob(
                 record =>
                 {
                     Begin();
-                    return HarvestedRecords.Of(database.Id, record);
+                    return HarvestedRecords.Of(database.Id, record, today);
                 },
                 wait =>
                 {

@@ -11,9 +11,15 @@ public static class HarvestedRecords
     /// </summary>
     /// <param name="databaseId">The database it comes from.</param>
     /// <param name="record">The record.</param>
-    public static PreparedRecord Of(int databaseId, OaiRecord record) =>
+    /// <param name="today">The day it is: copies whose embargo has ended are free.</param>
+    public static PreparedRecord Of(int databaseId, OaiRecord record, DateOnly today) =>
         PreparedRecord.Of(
             databaseId,
-            new(record.Identifier, record.Datestamp, RecordReader.Read(record), RecordCodec.Source(record.Metadata))
+            new(
+                record.Identifier,
+                record.Datestamp,
+                RecordReader.Read(record)?.On(today),
+                RecordCodec.Source(record.Metadata)
+            )
         );
 }

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Zendle.Connect.Clocks;
 using Zendle.Connect.Fetch;
 using Zendle.Core.FullText;
 using Zendle.Core.Records;
@@ -27,6 +28,7 @@ internal sealed class GatherJob(
     LibraryWays ways,
     LibrarySessions sessions,
     GatherProgress progress,
+    FollowedClock followed,
     TimeProvider clock
 ) : IJob
 {
@@ -252,6 +254,18 @@ internal sealed class GatherJob(
             && await Take(page.Bytes, page.Address, mustAgree: true) is { Text: not null } whole
         )
             (outcome, sentence, price, at) = (whole.Outcome, whole.Sentence, null, page.Address);
+        if (
+            stop.OpensOn is { } opens
+            && outcome is not (AttemptOutcome.Got or AttemptOutcome.Doubtful)
+            && opens > await followed.Today(cancel)
+        )
+            (outcome, sentence) = (
+                AttemptOutcome.Embargoed,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Under embargo until {opens:d MMM yyyy}, as its record says; it is tried again then."
+                )
+            );
         var attempt = sought.Attempt(stop.Route, at.AbsoluteUri, outcome, sentence, clock.GetUtcNow());
         (attempt.LibraryId, attempt.Price) = (stop.LibraryId, price);
         attempt.Milliseconds = (int)watch.ElapsedMilliseconds;

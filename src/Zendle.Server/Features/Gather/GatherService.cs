@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
@@ -319,7 +320,7 @@ internal sealed class GatherService(
         {
             GatherState.ToLookAt => texts.BestFirst().FirstOrDefault(t => t.Verdict == TextVerdict.Doubtful)?.Sentence
                 ?? "",
-            GatherState.NotFound => Sentence(NotGot.Reason([.. last.Select(a => a.Outcome)]), last),
+            GatherState.NotFound => Sentence(NotGot.Reason([.. last.Select(a => a.Outcome)]), last, chosen.Copies),
             GatherState.SignIn => "sign in to your library",
             GatherState.Waiting => "waits its turn",
             _ => "",
@@ -330,7 +331,7 @@ internal sealed class GatherService(
             PeopleLine.Of(chosen.People.Value),
             chosen.Year.Value,
             chosen.Venue.Value?.Title ?? chosen.Publisher.Value,
-            TextAtHand.Words[TextAtHand.Best(chosen.Copies)],
+            TextAtHand.Said(chosen.Copies),
             state,
             sentence,
             going?.Sentence,
@@ -366,11 +367,13 @@ internal sealed class GatherService(
         );
     }
 
-    private static string Sentence(string reason, AttemptRow[] attempts) =>
-        Array.Find(attempts, a => a.Price is not null)?.Price is { } price
+    private static string Sentence(string reason, AttemptRow[] attempts, IReadOnlyCollection<Copy> copies) =>
+        reason == AttemptWords.Of(AttemptOutcome.Embargoed) && TextAtHand.FreeFrom(copies) is { } day
+            ? string.Create(CultureInfo.InvariantCulture, $"under embargo until {day:d MMM yyyy}; tried again then")
+        : Array.Find(attempts, a => a.Price is not null)?.Price is { } price
         && reason == AttemptWords.Of(AttemptOutcome.PriceAsked)
             ? $"{price} asked; no free copy found"
-            : reason;
+        : reason;
 
     private static TextDto Dto(TextRow t) =>
         new(

@@ -132,7 +132,7 @@ internal sealed class LoanService(
     {
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var (desks, open) = (await Desks(context, account, cancel), await Open(context, account, cancel));
-        var today = await Today(cancel);
+        var today = await followed.Today(cancel);
         int[] ids = [.. works.Distinct()];
         var redirects = await reader.Redirects(ids, cancel);
         int[] now = [.. ids.Select(i => redirects.GetValueOrDefault(i, i)).Distinct()];
@@ -181,10 +181,7 @@ internal sealed class LoanService(
 
     /// <summary>What is wrong with a request as somebody has changed it.</summary>
     public async Task<IReadOnlyList<LoanFieldFault>> Check(LoanFields fields, CancellationToken cancel) =>
-        LoanCheck.Of(fields, await Today(cancel));
-
-    private async Task<DateOnly> Today(CancellationToken cancel) =>
-        DateOnly.FromDateTime((await followed.Now(cancel)).UtcDateTime);
+        LoanCheck.Of(fields, await followed.Today(cancel));
 
     /// <summary>Makes requests; those that cannot be made are told with the reason.</summary>
     /// <param name="reviewId">The review.</param>

@@ -114,7 +114,7 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
             Math.Round(WorkOrder.PerYear(cited, year ?? 0, thisYear), 1),
             Spark(view, id, thisYear),
             thisYear - SparkYears + 1,
-            TextAtHand.Words[TextAtHand.Best(chosen.Copies)],
+            TextAtHand.Said(chosen.Copies),
             judgement.Stage,
             judgement.Reason,
             judgement.Tags,

@@ -26,7 +26,9 @@ internal sealed record PersonDto(
     string? Label
 );
 
-internal sealed record CopyDto(string Address, string Host, string Access, string? Version);
+/// <summary>A copy that databases list.</summary>
+/// <param name="OpensOn">From which day anyone may read it, of one under embargo; null for none.</param>
+internal sealed record CopyDto(string Address, string Host, string Access, string? Version, DateOnly? OpensOn);
 
 /// <summary>A record of the work.</summary>
 /// <param name="EntryId">The custom entry it is made of; null for a database's.</param>
@@ -252,7 +254,8 @@ internal static class WorkEndpoints
                             c.Address,
                             new Uri(c.Address).Authority,
                             c.Access.ToString().ToLowerInvariant(),
-                            WorkVersions.Name(c.Version)
+                            WorkVersions.Name(c.Version),
+                            c.OpensOn
                         )),
                 ],
                 [

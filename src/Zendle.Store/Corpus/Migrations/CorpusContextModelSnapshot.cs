@@ -282,6 +282,9 @@ namespace Zendle.Store.Corpus.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<DateOnly?>("OpensOn")
+                        .HasColumnType("TEXT");
+
                     b.Property<byte[]>("ReferenceKeys")
                         .IsRequired()
                         .HasColumnType("BLOB");
@@ -304,6 +307,9 @@ namespace Zendle.Store.Corpus.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("OpensOn")
+                        .HasFilter("OpensOn IS NOT NULL");
 
                     b.HasIndex("Sequence");
 

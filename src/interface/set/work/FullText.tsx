@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Dto } from "../../api/client";
+import { dayOf } from "../../ui/days";
 import { TextButton } from "../../ui/TextButton";
 import type { Place } from "../useSet";
 import { HeldLine } from "../library/Held";
@@ -35,7 +36,13 @@ export function FullText({ place, work }: { place: Place; work: Dto<"WorkDto"> }
         <p key={c.address} className="truncate">
           <b className="font-semibold">{c.version ?? "version not stated"}</b>{" "}
           <span className="text-quiet">
-            {c.access === "free" ? "free at" : c.access === "closed" ? "not free at" : "at"}
+            {c.opensOn !== null
+              ? `free from ${dayOf(c.opensOn)} at`
+              : c.access === "free"
+                ? "free at"
+                : c.access === "closed"
+                  ? "not free at"
+                  : "at"}
           </span>{" "}
           <a
             href={c.address}
