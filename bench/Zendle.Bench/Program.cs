@@ -1,7 +1,7 @@
 using System.Globalization;
 using Zendle.Bench;
 
-// ./zendle bench [search|shapes|words|fuzz|trails|documents|gather|holdings|cite|corpus|people|blocks|keep]
+// ./zendle bench [search|shapes|words|fuzz|trails|rounds|documents|gather|holdings|cite|corpus|people|blocks|keep]
 // [--works N] [--seed N] [--cache DIR]
 // [--store DIR]; without a name, all of them. Milliseconds on shared machines only orient; the ratios, measured side by
 // side in one run, are what counts.
@@ -48,6 +48,7 @@ string[] all =
     "words",
     "fuzz",
     "trails",
+    "rounds",
     "maps",
     "documents",
     "gather",
@@ -100,6 +101,9 @@ try
                 break;
             case "trails":
                 TrailBench.Run(own, works, seed);
+                break;
+            case "rounds":
+                RoundsBench.Run(own, works, seed);
                 break;
             case "maps":
                 MapBench.Run(seed);

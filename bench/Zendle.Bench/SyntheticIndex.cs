@@ -9,7 +9,18 @@ namespace Zendle.Bench;
 internal static class SyntheticIndex
 {
     /// <summary>Builds it and says how long that took.</summary>
-    public static CorpusIndex Built(string folder, SyntheticCorpus corpus, int works, int count)
+    /// <param name="folder">An empty folder.</param>
+    /// <param name="corpus">The corpus.</param>
+    /// <param name="works">How many works it has.</param>
+    /// <param name="count">How many records.</param>
+    /// <param name="cites">What a work cites; null for nothing.</param>
+    public static CorpusIndex Built(
+        string folder,
+        SyntheticCorpus corpus,
+        int works,
+        int count,
+        Func<int, IEnumerable<int>>? cites = null
+    )
     {
         var watch = Stopwatch.StartNew();
         var index = new CorpusIndex(Path.Combine(folder, "index"));
@@ -19,7 +30,7 @@ internal static class SyntheticIndex
         {
             Parallel.ForEach(chunk, r => index.Put(r.Id, r.Record));
             foreach (var (r, findable) in chunk.AsParallel().AsOrdered().Select(r => (r, Findable(r))))
-                columns.Add(SearchBench.Shown(r), SearchBench.Row(r), findable);
+                columns.Add(SearchBench.Shown(r), Row(r), findable);
         }
         index.Refresh(columns.Build(), SyntheticCorpus.Databases, 1);
         Console.WriteLine(
@@ -27,6 +38,17 @@ internal static class SyntheticIndex
                 + $"{count / watch.Elapsed.TotalSeconds:N0} records/s; {Measures.Memory()}"
         );
         return index;
+
+        ColumnRow Row(SyntheticRecord r) =>
+            cites is null
+                ? SearchBench.Row(r)
+                : SearchBench.Row(r) with
+                {
+                    References =
+                    [
+                        .. cites(r.Work).Select(w => new ReferenceKeys(MergeKeys.Doi($"10.5555/bench.{w}"), 0, 0)),
+                    ],
+                };
     }
 
     /// <summary>What references find a record by, as it follows from the record in a harvest.</summary>

@@ -91,8 +91,11 @@ public sealed class BookPlatform(IReadOnlyList<Work> works, Scenario scenario)
 
     private IResult Whole(int id) =>
         id < works.Count && works[id].Type == "book" && MannerOf(id) == 2
-            ? Results.Bytes(BookPrinter.Print(works[id], [.. chapters[id].Select(Printed)]), "application/pdf")
+            ? Results.Bytes(BookPrinter.Print(works[id], [.. Parts(id).Select(Printed)]), "application/pdf")
             : Results.NotFound();
+
+    /// <summary>The chapters of a book; the whole of one that was written in one piece.</summary>
+    private IEnumerable<Work> Parts(int id) => chapters[id].Any() ? chapters[id] : [works[id]];
 
     private Paper Printed(Work chapter) => Paper.Of(chapter, works, scenario, Look.Typeset);
 }

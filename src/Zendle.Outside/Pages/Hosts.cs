@@ -104,7 +104,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                             {
                                 path = c.Path,
                                 kind = kinds.Of(c.Path, w, c.Look),
-                                open = c.Look == Look.Manuscript
+                                open = c.Path == Deposit.PathOf(w)
                                     ? !IsHeldBack(w)
                                     : c.Look != Look.Typeset || w.Journal is not { Open: false },
                             })
@@ -148,7 +148,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         if (w.Journal is not null)
             yield return (PathOf(w, Look.Typeset), Look.Typeset);
         if (w.HasManuscript)
-            yield return (Deposit.PathOf(w), Look.Manuscript);
+            yield return (Deposit.PathOf(w), LookOf(w, Look.Manuscript));
         if (w.PreprintDoi is not null)
             yield return ($"/harbour/preprint/{w.Id}", Look.Preprint);
     }
@@ -194,10 +194,8 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
     /// What lies in the repository of a work without a journal is its only version; of one with a journal the
     /// manuscript.
     /// </summary>
-    private Look LookOf(int id, Look asked) =>
-        asked == Look.Manuscript && works[id].Journal is null
-            ? (works[id].Type == "preprint" ? Look.Preprint : Look.Typeset)
-            : asked;
+    private static Look LookOf(Work w, Look asked) =>
+        asked == Look.Manuscript && w.Journal is null ? (w.Type == "preprint" ? Look.Preprint : Look.Typeset) : asked;
 
     private static string Price(Work w) => (24 + w.Id % 5 * 5).ToString("0.00", CultureInfo.InvariantCulture);
 
@@ -208,7 +206,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
     {
         if (id < 0 || id >= works.Count)
             return Results.NotFound();
-        var (w, look, path) = (works[id], LookOf(id, asked), http.Request.Path.Value!);
+        var (w, look, path) = (works[id], LookOf(works[id], asked), http.Request.Path.Value!);
         var host = $"{http.Request.Scheme}://{http.Request.Host}";
         var kind = kinds.Of(Own(path), w, look);
         switch (kind)
@@ -329,7 +327,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
     {
         if (id < 0 || id >= works.Count)
             return Results.NotFound();
-        var (w, look) = (works[id], LookOf(id, asked));
+        var (w, look) = (works[id], LookOf(works[id], asked));
         var landing = http.Request.Path.Value![..^"/text.pdf".Length];
         if (IsSold(http, w, look))
             return Results.Text("Payment required.", statusCode: 402);

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 using Zendle.Documents;
 using Zendle.Documents.Reading;
 using Zendle.Server.Libraries;
@@ -57,6 +58,8 @@ internal sealed class TextIntake(
     TimeProvider clock
 )
 {
+    private const int FewestWordsOfOther = 4;
+
     /// <summary>What the records of a work expect of its text; null when the work is gone.</summary>
     /// <param name="workId">The work.</param>
     /// <param name="cancel">Stops.</param>
@@ -72,7 +75,13 @@ internal sealed class TextIntake(
         if (records.Length == 0)
             return null;
         var chosen = ChosenFields.From(records);
-        string[] titles = [chosen.Title.Value, .. records.Select(r => r.Record.Title)];
+        // The original title may stand beside a translated one; what is as short as an abbreviation stands in many texts.
+        string[] titles =
+        [
+            chosen.Title.Value,
+            .. records.Select(r => r.Record.Title),
+            .. records.SelectMany(r => r.Record.OtherTitles).Where(t => Words.Of(t).Count >= FewestWordsOfOther),
+        ];
         string[] dois =
         [
             .. records.Select(r => r.Record.Doi).OfType<string>(),

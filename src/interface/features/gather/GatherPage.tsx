@@ -191,7 +191,7 @@ export function GatherPage({ reviewId, foot, loans }: { reviewId: number; foot: 
         className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_400px] max-[1150px]:grid-cols-[minmax(0,1fr)_340px]
           max-sm:grid-cols-[minmax(0,1fr)] ${row ? "max-sm:[&>section]:hidden" : "max-sm:[&>aside]:hidden"}`}
       >
-        <section aria-label="Texts" className="min-h-0 overflow-y-auto bg-raised">
+        <section aria-label="Texts" className="min-h-0 scroll-pt-10 overflow-y-auto bg-raised">
           {!data ? (
             <div className="p-6" aria-busy="true">
               <div className="shape h-64 w-full" />
