@@ -33,6 +33,29 @@ public sealed class RouteTests
     }
 
     [Fact]
+    public void Of_manuscripts_held_back_the_one_that_opens_first_is_tried_first_and_its_day_goes_with_it()
+    {
+        Copy held = At("later", CopyAccess.Closed, WorkVersion.AcceptedManuscript) with { OpensOn = new(2028, 1, 1) };
+        Copy[] copies =
+        [
+            At("sold", CopyAccess.Closed, WorkVersion.AcceptedManuscript),
+            held,
+            held with
+            {
+                Address = "http://sooner.example/1",
+                OpensOn = new(2027, 5, 1),
+            },
+            At("free", CopyAccess.Free, WorkVersion.AcceptedManuscript),
+        ];
+        Assert.Equal(
+            [("free", null), ("sooner", new DateOnly(2027, 5, 1)), ("later", new DateOnly(2028, 1, 1)), ("sold", null)],
+            Chain.Stops(new(null, copies)).Select(s => (s.Address.Host.Split('.')[0], s.OpensOn))
+        );
+        // What goes away by waiting says more than what money would buy.
+        Assert.Equal("under embargo", NotGot.Reason([AttemptOutcome.PriceAsked, AttemptOutcome.Embargoed]));
+    }
+
+    [Fact]
     public void The_doi_is_followed_only_where_no_record_names_the_publishers_copy()
     {
         Assert.Equal(
