@@ -348,7 +348,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var page = System.Text.Encoding.UTF8.GetBytes(
             "<html><body><h1>Counting owls by lamplight in Quenby parish</h1><p>Una Quist. doi:10.5555/quenby.9</p>"
                 + "<h2>Counts</h2><p>"
-                + string.Concat(Enumerable.Repeat("We counted the owls of the parish by the light of one lamp. ", 20))
+                + string.Concat(Enumerable.Repeat("We counted the owls of the parish by the light of one lamp. ", 40))
                 + "</p></body></html>"
         );
         var unknown = (await Bring(review, page, "owls.html")).Body!;

@@ -57,10 +57,12 @@ public static partial class DocumentCheck
     /// <summary>Share of the title below which it is another work.</summary>
     public const double Least = 0.5;
     private const int FewestWords = 150,
+        FewestOfAPage = 300,
         FewestOfANote = 60;
 
     /// <summary>
-    /// Fewest words of a text: as many as an abstract has, or twice its own. Editorials, letters and notices say all they say in
+    /// Fewest words of a text: as many as an abstract has, or twice its own. A web page may be one about the work, with an abstract
+    /// that no record has, or a longer one, among other words: of it more is asked. Editorials, letters and notices say all they say in
     /// a few lines, which a record may give whole as their abstract; so that is held against them only where a page about the
     /// work may have come in its stead.
     /// </summary>
@@ -72,7 +74,10 @@ public static partial class DocumentCheck
                 or DocumentType.Letter
                 or DocumentType.Correction
                 or DocumentType.RetractionNotice;
-        var least = isNote ? FewestOfANote : FewestWords;
+        var least =
+            isNote ? FewestOfANote
+            : facts.Format == TextFormat.Html ? FewestOfAPage
+            : FewestWords;
         return isNote && facts.Format != TextFormat.Html ? least : Math.Max(least, Words.Of(work.Abstract).Count * 2);
     }
 
@@ -163,7 +168,7 @@ public static partial class DocumentCheck
                 least switch
                 {
                     FewestOfANote => "a few lines",
-                    FewestWords => "more than an abstract",
+                    FewestWords or FewestOfAPage => "more than an abstract",
                     _ => "more than its abstract",
                 },
                 string.Create(

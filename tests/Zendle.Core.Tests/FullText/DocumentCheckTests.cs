@@ -341,6 +341,22 @@ public sealed class DocumentCheckTests
         );
 
     [Theory]
+    [InlineData(TextFormat.Html, 290, DocumentVerdict.Doubtful)]
+    [InlineData(TextFormat.Html, 310, DocumentVerdict.Agrees)]
+    [InlineData(TextFormat.Jats, 160, DocumentVerdict.Agrees)]
+    public void A_page_about_a_work_whose_abstract_nobody_knows_is_not_its_text(
+        TextFormat format,
+        int words,
+        DocumentVerdict verdict
+    ) =>
+        Assert.Equal(
+            verdict,
+            DocumentCheck
+                .Of(Right with { Pages = 1, WordCount = words, Format = format }, Work with { Abstract = "" })
+                .Verdict
+        );
+
+    [Theory]
     [InlineData(DocumentType.Correction, TextFormat.Pdf, 70, DocumentVerdict.Agrees)]
     [InlineData(DocumentType.RetractionNotice, TextFormat.Jats, 70, DocumentVerdict.Agrees)]
     [InlineData(DocumentType.Editorial, TextFormat.Epub, 70, DocumentVerdict.Agrees)]
