@@ -55,6 +55,13 @@ internal sealed class JobSchedule(
         await context.SaveChangesAsync(cancel);
     }
 
+    /// <summary>Sets what recurs without anybody's wish.</summary>
+    private async Task SetOwn(CancellationToken cancel)
+    {
+        foreach (var kind in kinds.Values.Where(k => k.ByItself is not null))
+            await Set(kind, 0, kind.ByItself, cancel);
+    }
+
     /// <summary>Asks for what is due.</summary>
     public async Task Tick(CancellationToken cancel)
     {
@@ -76,13 +83,15 @@ internal sealed class JobSchedule(
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await start.StoreReady.WaitAsync(stoppingToken);
-        foreach (var kind in kinds.Values.Where(k => k.ByItself is not null))
-            await Set(kind, 0, kind.ByItself, stoppingToken);
+        var isSet = false;
         using var timer = new PeriodicTimer(clock.IsMoved ? Often : Seldom);
         do
         {
             try
             {
+                if (!isSet)
+                    await SetOwn(stoppingToken);
+                isSet = true;
                 await Tick(stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)

@@ -57,6 +57,12 @@ export function useEvents(): void {
         // What happened while the line was down is not told again.
         lost = false;
         void client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "me" });
+      } else if (event.kind === "hello") {
+        // A job may have ended after its state was read and before the line was open.
+        void client.invalidateQueries({
+          predicate: (q) =>
+            q.queryKey[0] === "databases" || q.queryKey[0] === "libraries" || q.queryKey[2] === "gather",
+        });
       }
     };
     source.onerror = () => {
