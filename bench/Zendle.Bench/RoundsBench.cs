@@ -61,7 +61,7 @@ internal sealed class RoundsBench
         {
             var near = new Neighbours([new NeighbourLists(snapshot).Of(kind, Seeds(seeds, run))]);
             var set = near.Works(1, snapshot.Columns.WorkSize);
-            First(set, near);
+            First(set, SortOrder.Likeness, near.Order(_ => 1, snapshot.Columns.WorkSize));
             found = set.Count();
         });
         Console.WriteLine($"{kind} of {seeds} works: {found:N0} neighbours, {took:N0} ms");
@@ -81,7 +81,7 @@ internal sealed class RoundsBench
             var candidates = Followed(from).Works(1);
             foreach (var list in near.Lists)
                 list.AddTo(candidates, 2);
-            First(candidates, near);
+            First(candidates, SortOrder.Likeness, near.Order(_ => 1, snapshot.Columns.WorkSize));
             found = candidates.Count();
         });
         Console.WriteLine($"a round of {seeds} kept works: {found:N0} candidates, {took:N0} ms");
@@ -95,18 +95,7 @@ internal sealed class RoundsBench
             var trail = Followed(Seeds(seeds, run));
             var set = trail.Works(1);
             _ = trail.Shares();
-            _ = WorkOrder
-                .Sort(
-                    snapshot,
-                    set,
-                    SortOrder.Ties,
-                    [],
-                    new RecordSet(snapshot.Columns.RecordSize),
-                    2026,
-                    trail.Future.Ties
-                )
-                .Take(Page)
-                .ToArray();
+            First(set, SortOrder.Ties, ties: trail.Future.Ties);
             found = set.Count();
         });
         Console.WriteLine($"trails both ways from {seeds} works: {found:N0} works, {took:N0} ms");
@@ -120,35 +109,17 @@ internal sealed class RoundsBench
             snapshot.Columns.WorkSize
         );
 
-    private void First(WorkSet set, Neighbours near) =>
+    /// <summary>The first page of a list.</summary>
+    private void First(WorkSet set, SortOrder order, Func<int, double>? likeness = null, Func<int, int>? ties = null) =>
         _ = WorkOrder
-            .Sort(
-                snapshot,
-                set,
-                SortOrder.Likeness,
-                [],
-                new RecordSet(snapshot.Columns.RecordSize),
-                2026,
-                null,
-                near.Order(_ => 1, snapshot.Columns.WorkSize)
-            )
+            .Sort(snapshot, set, order, [], new RecordSet(snapshot.Columns.RecordSize), 2026, ties, likeness)
             .Take(Page)
             .ToArray();
 
     /// <summary>The median, after one run that is not counted.</summary>
-    private static double Took(Action<int> act) =>
-        Measures.Median([
-            .. Enumerable
-                .Range(0, Times + 1)
-                .Select(n =>
-                    Measures
-                        .Time(() =>
-                        {
-                            act(n);
-                            return 0;
-                        })
-                        .Milliseconds
-                )
-                .Skip(1),
-        ]);
+    private static double Took(Action<int> act)
+    {
+        act(Times);
+        return Measures.Took(Times, act);
+    }
 }

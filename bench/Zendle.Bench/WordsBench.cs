@@ -46,24 +46,6 @@ internal sealed class WordsBench
         Console.WriteLine(Measures.Memory());
     }
 
-    private static double Took(int times, Action act) => Took(times, _ => act());
-
-    /// <summary>The median time of an act that is told how often it was done before.</summary>
-    private static double Took(int times, Action<int> act) =>
-        Measures.Median(
-            Enumerable
-                .Range(0, times)
-                .Select(n =>
-                    Measures
-                        .Time(() =>
-                        {
-                            act(n);
-                            return 0;
-                        })
-                        .Milliseconds
-                )
-        );
-
     /// <summary>The words that together find about so many works: the commonest that do not find more.</summary>
     private (string Line, WorkSet Works) About(int size)
     {
@@ -84,7 +66,7 @@ internal sealed class WordsBench
         var good = WorkSet.Of(snapshot.Columns.WorkSize, found.Members().Take(Good));
         var ground = new OfferGround(SearchBoard.Of(root), [], null, found, good, new HashSet<string>());
         IReadOnlyList<TermOffer> offers = [];
-        var candidates = Took(
+        var candidates = Measures.Took(
             3,
             () =>
                 new TermCandidates(snapshot.Columns.Words, good).Against(
@@ -94,7 +76,7 @@ internal sealed class WordsBench
                 )
         );
         Console.WriteLine($"  finding candidates alone, on one core: {candidates:N0} ms");
-        var took = Took(5, () => offers = new TermOffers(snapshot, evaluator, ground).All());
+        var took = Measures.Took(5, () => offers = new TermOffers(snapshot, evaluator, ground).All());
         Console.WriteLine(
             $"{offers.Count} terms offered for {good.Count()} works against a set of {found.Count():N0}: {took:N0} ms"
         );
@@ -104,7 +86,7 @@ internal sealed class WordsBench
     {
         var misspelt = string.Join(' ', new[] { 70, 300, 900 }.Select(SyntheticCorpus.Word).Select(w => w + w[^1]));
         var mender = new LineMender(snapshot.Columns, evaluator, l => evaluator.Works(l).Count());
-        var took = Took(9, () => mender.Mend(QueryReader.Read(misspelt).Root!, misspelt));
+        var took = Measures.Took(9, () => mender.Mend(QueryReader.Read(misspelt).Root!, misspelt));
         Console.WriteLine($"a line of three misspelt words: {took:N1} ms");
     }
 
@@ -126,10 +108,10 @@ internal sealed class WordsBench
                         + $"{Capital(r.Record.Title[..^1])}x. {r.Record.Venue?.Title} 3, 1–9."
                 ),
         ];
-        var one = Took(9, () => PastedFinder.Find(snapshot, evaluator, texts[1], default));
+        var one = Measures.Took(9, () => PastedFinder.Find(snapshot, evaluator, texts[1], default));
         var all = string.Join("\n\n", texts);
         IReadOnlyList<PastedReferenceDto> read = [];
-        var many = Took(5, () => read = PastedFinder.Find(snapshot, evaluator, all, default).References);
+        var many = Measures.Took(5, () => read = PastedFinder.Find(snapshot, evaluator, all, default).References);
         Console.WriteLine(
             $"one pasted reference: {one:N1} ms; {texts.Length} at once: {many:N0} ms, read as {read.Count}, "
                 + $"{read.Count(r => r.Verdict == PastedVerdict.Sure)} sure, "
@@ -143,7 +125,7 @@ internal sealed class WordsBench
     {
         var (line, found) = About(SenseSet);
         var groups = 0;
-        var took = Took(
+        var took = Measures.Took(
             5,
             () => groups = new SenseGroups(snapshot).Of(found, new Budget(TimeSpan.FromMinutes(1), default)).Count
         );
@@ -158,7 +140,7 @@ internal sealed class WordsBench
         foreach (var seeds in new[] { 1, 100 })
         {
             var found = 0;
-            var took = Took(
+            var took = Measures.Took(
                 5,
                 n =>
                     found = new NeighbourLists(snapshot)
@@ -173,7 +155,7 @@ internal sealed class WordsBench
     {
         var (line, found) = About(LargeSet);
         var terms = 0;
-        var took = Took(
+        var took = Measures.Took(
             5,
             () =>
                 terms = new SetWords(snapshot, evaluator)
@@ -181,7 +163,7 @@ internal sealed class WordsBench
                     .Terms.Count
         );
         Console.WriteLine($"words of a set of {found.Count():N0} works ({line}): {terms} terms, {took:N0} ms");
-        var plain = Took(5, () => _ = new QuestionEvaluator(snapshot, null).Works(line));
+        var plain = Measures.Took(5, () => _ = new QuestionEvaluator(snapshot, null).Works(line));
         Console.WriteLine($"the search itself: {plain:N1} ms");
     }
 }

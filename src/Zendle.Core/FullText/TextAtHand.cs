@@ -9,7 +9,8 @@ namespace Zendle.Core.FullText;
 public static class TextAtHand
 {
     private const int Later = 5,
-        Sold = 6;
+        Sold = 6,
+        NothingKnown = 7;
 
     /// <summary>All the words, best first; the index of a word is its rank.</summary>
     public static IReadOnlyList<string> Words { get; } =
@@ -25,7 +26,7 @@ public static class TextAtHand
     ];
 
     /// <summary>Rank of the best copy: an index into <see cref="Words"/>.</summary>
-    public static int Best(IEnumerable<Copy> copies) => copies.Select(Rank).DefaultIfEmpty(Words.Count - 1).Min();
+    public static int Best(IEnumerable<Copy> copies) => copies.Select(Rank).DefaultIfEmpty(NothingKnown).Min();
 
     /// <summary>How the text can be had, in words: the best way, and from which day.</summary>
     public static string Said(IReadOnlyCollection<Copy> copies) =>
@@ -58,6 +59,6 @@ public static class TextAtHand
                 _ => 3,
             },
             CopyAccess.Closed => copy.OpensOn is null ? Sold : Later,
-            _ => Sold + 1,
+            _ => NothingKnown,
         };
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Zendle.Core.Records;
 
 namespace Zendle.Core.Holdings;
 

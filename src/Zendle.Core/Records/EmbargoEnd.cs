@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.RegularExpressions;
 
 namespace Zendle.Core.Records;
@@ -16,10 +15,12 @@ public static partial class EmbargoEnd
     /// <param name="statement">What a record says of rights or dates.</param>
     public static DateOnly? In(string statement) =>
         Embargo().Match(statement) is { Success: true } word
-        && Digits().IsMatch(statement[word.Index..])
-        && PublicationDate.Read(statement[(word.Index + word.Length)..].Trim(Around)) is { } date
-            ? LastOf(date)
+            ? PartialDate.Read(PublicationDate.Read(statement[(word.Index + word.Length)..].Trim(Around)))?.Last
             : null;
+
+    /// <summary>Whether a statement speaks of an embargo, in words or by the concept of the COAR access rights.</summary>
+    /// <param name="statement">What a record says of rights or dates.</param>
+    public static bool IsTold(string statement) => Told().IsMatch(statement);
 
     /// <summary>What a field that holds the day alone says, as a statement.</summary>
     /// <param name="day">The day, in any form.</param>
@@ -27,26 +28,12 @@ public static partial class EmbargoEnd
 
     private static readonly char[] Around = [' ', ':', '/', '.', ',', '(', ')', '-', '–'];
 
-    /// <summary>The last day of a date in W3CDTF.</summary>
-    private static DateOnly? LastOf(string date)
-    {
-        string[] forms = ["yyyy-MM-dd", "yyyy-MM", "yyyy"];
-        if (!DateOnly.TryParseExact(date, forms, CultureInfo.InvariantCulture, DateTimeStyles.None, out var first))
-            return null;
-        return date.Length switch
-        {
-            4 => first.AddYears(1).AddDays(-1),
-            7 => first.AddMonths(1).AddDays(-1),
-            _ => first,
-        };
-    }
-
     [GeneratedRegex(
         @"embargo(?:ed|ado|end)?(?:[ _-]*(?:access|period|end|ends|date|until|till|to|bis|jusqu.au|hasta|at[ée]))*",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Embargo();
 
-    [GeneratedRegex(@"[12]\d{3}", RegexOptions.CultureInvariant)]
-    private static partial Regex Digits();
+    [GeneratedRegex(@"embargo|c_f1cf\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex Told();
 }

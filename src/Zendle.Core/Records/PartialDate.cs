@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Zendle.Core.Holdings;
+namespace Zendle.Core.Records;
 
 /// <summary>A date told as far as a year, a month or a day (W3CDTF; KBART, NISO RP-9-2014, 6.6.4).</summary>
 /// <param name="Year">Year, 1–9999.</param>

@@ -1,6 +1,7 @@
 using Lucene.Net.Index;
 using Lucene.Net.Search;
 using Zendle.Core.Holdings;
+using Zendle.Core.Records;
 using Zendle.Core.Sets;
 using Zendle.Index.Text;
 

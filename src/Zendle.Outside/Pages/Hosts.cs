@@ -158,6 +158,10 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
         : w.Journal is null ? $"/harbour/item/{w.Id}"
         : $"/publisher/{w.Journal.Publisher.ToLowerInvariant().Replace(' ', '-')}/{w.Id}";
 
+    /// <summary>The line of a page that says whose the work is, and of when.</summary>
+    private static string Names(Work w) =>
+        $"<p>{WebUtility.HtmlEncode(string.Join("; ", w.People.Select(p => $"{p.Given} {p.Family}")))} ({w.Year})</p>";
+
     private bool IsHeldBack(Work w) =>
         Deposit.OpensOn(w) is { } opens && opens > DateOnly.FromDateTime(clock.Now.UtcDateTime);
 
@@ -177,9 +181,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                 LandingPages.Page(
                     w.Title,
                     $"""
-                    <p>{WebUtility.HtmlEncode(
-                        string.Join("; ", w.People.Select(p => $"{p.Given} {p.Family}"))
-                    )} ({w.Year})</p>
+                    {Names(w)}
                     <p>Accepted manuscript, under embargo until {until}.</p>
                     <p>{WebUtility.HtmlEncode(w.Abstract)}</p>
                     """
@@ -254,9 +256,7 @@ public sealed class Hosts(IReadOnlyList<Work> works, Scenario scenario, CopyKind
                         ? $"<meta name=\"citation_fulltext_html_url\" content=\"{path}/text.html\">"
                         : ""
                 )}<script type="application/ld+json">{JsonSerializer.Serialize(Offer(http, w, look))}</script>
-                <p>{WebUtility.HtmlEncode(
-                    string.Join("; ", w.People.Select(p => $"{p.Given} {p.Family}"))
-                )} ({w.Year})</p>
+                {Names(w)}
                 <p>{(
                     look switch
                     {

@@ -13,19 +13,16 @@ public static class Deposit
         MonthsBack = 24;
 
     private static bool IsAtFallowmere(Work w) =>
-        w is { Year: >= Since, Journal.Open: false } && new Dice(6151).For("deposit", w.Id).Chance(0.5);
+        w is { HasManuscript: true, Year: >= Since, Journal.Open: false }
+        && new Dice(6151).For("deposit", w.Id).Chance(0.5);
 
     /// <summary>What the repository is called.</summary>
-    public static string NameOf(Work w) =>
-        w.HasManuscript && IsAtFallowmere(w) ? "Fallowmere Archive" : "Harbour Repository";
+    public static string NameOf(Work w) => IsAtFallowmere(w) ? "Fallowmere Archive" : "Harbour Repository";
 
     /// <summary>Path of its landing page.</summary>
-    public static string PathOf(Work w) =>
-        w.HasManuscript && IsAtFallowmere(w) ? $"{HoldsBack}{w.Id}" : $"/harbour/item/{w.Id}";
+    public static string PathOf(Work w) => IsAtFallowmere(w) ? $"{HoldsBack}{w.Id}" : $"/harbour/item/{w.Id}";
 
     /// <summary>From which day anyone may read it; null for one that was never held back.</summary>
     public static DateOnly? OpensOn(Work w) =>
-        w.HasManuscript && IsAtFallowmere(w)
-            ? new DateOnly(w.Year, 1, 1).AddDays(w.Day - 1).AddMonths(MonthsBack)
-            : null;
+        IsAtFallowmere(w) ? new DateOnly(w.Year, 1, 1).AddDays(w.Day - 1).AddMonths(MonthsBack) : null;
 }

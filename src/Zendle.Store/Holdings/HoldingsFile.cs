@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.Data.Sqlite;
 using Zendle.Core.Holdings;
+using Zendle.Core.Records;
 
 namespace Zendle.Store.Holdings;
 

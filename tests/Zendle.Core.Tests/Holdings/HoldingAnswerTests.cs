@@ -1,5 +1,6 @@
 using CsCheck;
 using Zendle.Core.Holdings;
+using Zendle.Core.Records;
 
 namespace Zendle.Core.Tests.Holdings;
 

@@ -1,4 +1,5 @@
 using Zendle.Core.Holdings;
+using Zendle.Core.Records;
 
 namespace Zendle.Core.Tests.Holdings;
 

@@ -90,10 +90,12 @@ internal static partial class DataCiteParts
                 continue;
             if (kind is "issued" or null or "")
                 draft.Dates.Add(new(kind is null or "" ? "date" : "date of issue", text));
-            if (kind == "available")
-                draft.Available ??= text;
-            if (kind is "copyrighted" or "created" or "submitted" or "accepted" or "available")
+            else if (kind is "copyrighted" or "created" or "submitted" or "accepted" or "available")
+            {
+                if (kind == "available")
+                    draft.Available ??= text;
                 draft.LesserDates.Add(new($"date ({kind})", text));
+            }
         }
     }
 

@@ -39,18 +39,18 @@ public static class MetsReader
         if (ModsIn(mets) is not { } mods)
             return new RecordDraft().ToRecord(identifier, datestamp);
         var record = ModsReader.Read(mods, identifier, datestamp);
-        var rights = Rights.Of(
-            mods.Elements(ModsReader.Mods + "accessCondition").Select(c => PlainText.Clean(c.Value))
-        );
         var files = mets.Elements(Mets + "fileSec")
             .Descendants(Mets + "file")
             .Where(f => IsText((string?)f.Attribute("MIMETYPE"), (string?)f.Parent?.Attribute("USE")))
             .SelectMany(f => f.Elements(Mets + "FLocat"))
             .Select(l => WebAddress.Of(l.Told("href")))
             .OfType<Uri>()
-            .Select(a => new Copy(a.ToString(), rights.Access, OpensOn: rights.OpensOn))
+            .Select(a => new Copy(a.ToString(), CopyAccess.Unknown))
             .Take(20);
-        return record with { Copies = [.. record.Copies.Concat(files).DistinctBy(c => c.Address)] };
+        return record with
+        {
+            Copies = [.. ModsReader.RightsOf(mods).Over([.. record.Copies.Concat(files).DistinctBy(c => c.Address)])],
+        };
     }
 
     /// <summary>Whether a file is the text itself, and not its picture, its licence or what was read from it.</summary>

@@ -34,25 +34,7 @@ public static partial class ModsReader
         var language = LanguageOf(mods, notes);
         var abstracts = AbstractsOf(mods, language, notes, readings);
         var date = DateOf(mods, host, notes, readings);
-        var rights = Rights.Of(
-            mods.Elements(Mods + "accessCondition")
-                .SelectMany(c =>
-                    c.Attributes()
-                        .Where(a => a.Name.LocalName == "href")
-                        .Select(a => a.Value)
-                        .Append(PlainText.Clean(c.Value))
-                )
-                .Concat(
-                    mods.Elements(Mods + "originInfo")
-                        .Elements(Mods + "dateOther")
-                        .Where(d =>
-                            ((string?)d.Attribute("type"))?.Contains("embargo", StringComparison.OrdinalIgnoreCase)
-                            == true
-                        )
-                        .Select(d => EmbargoEnd.Said(d.Value))
-                )
-                .Where(r => r.Length > 0)
-        );
+        var rights = RightsOf(mods);
         return new()
         {
             Identifier = identifier,
@@ -211,6 +193,28 @@ public static partial class ModsReader
             Notes = notes,
         };
     }
+
+    /// <summary>What a record says of its rights, and of the end of an embargo among its dates.</summary>
+    internal static Rights RightsOf(XElement mods) =>
+        Rights.Of(
+            mods.Elements(Mods + "accessCondition")
+                .SelectMany(c =>
+                    c.Attributes()
+                        .Where(a => a.Name.LocalName == "href")
+                        .Select(a => a.Value)
+                        .Append(PlainText.Clean(c.Value))
+                )
+                .Concat(
+                    mods.Elements(Mods + "originInfo")
+                        .Elements(Mods + "dateOther")
+                        .Where(d =>
+                            ((string?)d.Attribute("type"))?.Contains("embargo", StringComparison.OrdinalIgnoreCase)
+                            == true
+                        )
+                        .Select(d => EmbargoEnd.Said(d.Value))
+                )
+                .Where(r => r.Length > 0)
+        );
 
     private static string? LanguageOf(XElement mods, List<string> notes)
     {

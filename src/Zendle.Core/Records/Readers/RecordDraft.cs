@@ -1,5 +1,3 @@
-using System.Text.RegularExpressions;
-
 namespace Zendle.Core.Records.Readers;
 
 /// <summary>A statement with the place in the record where it stands.</summary>
@@ -16,7 +14,7 @@ internal readonly record struct Described(string Text, string? Language);
 /// What a record says, sorted by field but not yet chosen among. Readers of formats fill it; which of several dates,
 /// abstracts, DOIs and kinds hold is decided here, once, whatever the format.
 /// </summary>
-internal sealed partial class RecordDraft
+internal sealed class RecordDraft
 {
     /// <summary>Titles; the first is the work's, the others stand beside it.</summary>
     public List<string> Titles { get; } = [];
@@ -304,14 +302,11 @@ internal sealed partial class RecordDraft
     private IEnumerable<string> Embargoes()
     {
         foreach (var date in Dates)
-            if (date.Text.Contains("embargo", StringComparison.OrdinalIgnoreCase))
+            if (EmbargoEnd.IsTold(date.Text))
                 yield return date.Text;
-        if (Available is { } day && Rights.Any(r => IsEmbargoed().IsMatch(r)))
+        if (Available is { } day && Rights.Any(EmbargoEnd.IsTold))
             yield return EmbargoEnd.Said(day);
     }
-
-    [GeneratedRegex(@"embargo|c_f1cf\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
-    private static partial Regex IsEmbargoed();
 
     private static List<string> Values(List<string> values) =>
         [.. values.Where(v => v.Length is > 0 and < 300).Distinct(StringComparer.OrdinalIgnoreCase).Take(200)];

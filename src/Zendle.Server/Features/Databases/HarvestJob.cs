@@ -67,7 +67,8 @@ internal sealed class HarvestJob(
         var (token, started) = (database.Token, database.RunStarted);
         (job.Done, job.Changed) = (database.RunDone, database.RunChanged);
         var (restarts, emptyPages, shown, pause, seen) = (0, 0, clock.GetTimestamp(), ShowEvery, new HashSet<string>());
-        var (begun, today) = (clock.GetTimestamp(), await followed.Today(cancel));
+        var begun = clock.GetTimestamp();
+        var today = await followed.Today(cancel);
         // Before the first record is looked at it is noted that this is begun: should the process end in it, again and
         // again, a start leaves it alone.
         var noted = 0;

@@ -2,7 +2,6 @@ using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
-using Zendle.Connect.Clocks;
 using Zendle.Connect.Fetch;
 using Zendle.Core.FullText;
 using Zendle.Core.Records;
@@ -28,7 +27,6 @@ internal sealed class GatherJob(
     LibraryWays ways,
     LibrarySessions sessions,
     GatherProgress progress,
-    FollowedClock followed,
     TimeProvider clock
 ) : IJob
 {
@@ -254,11 +252,8 @@ internal sealed class GatherJob(
             && await Take(page.Bytes, page.Address, mustAgree: true) is { Text: not null } whole
         )
             (outcome, sentence, price, at) = (whole.Outcome, whole.Sentence, null, page.Address);
-        if (
-            stop.OpensOn is { } opens
-            && outcome is not (AttemptOutcome.Got or AttemptOutcome.Doubtful)
-            && opens > await followed.Today(cancel)
-        )
+        // A copy whose day has come is free from the next night on, and is then tried again.
+        if (stop.OpensOn is { } opens && outcome is not (AttemptOutcome.Got or AttemptOutcome.Doubtful))
             (outcome, sentence) = (
                 AttemptOutcome.Embargoed,
                 string.Create(
