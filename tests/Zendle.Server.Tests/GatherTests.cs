@@ -147,6 +147,27 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
             StringComparison.Ordinal
         );
 
+        // In an archive its figure lies beside it, unless its own file holds it.
+        var step = await Ann.Search(
+            review,
+            $"doi:{(await Ann.Get($"/api/reviews/{review}/works/{work}")).Text("doi")}"
+        );
+        var told = await Ann.Get($"/api/reviews/{review}/export/texts?stepId={step}");
+        using var copy = new MemoryStream(
+            await Ann.Http.GetByteArrayAsync($"/api/reviews/{review}/export/texts/zip?stepId={step}")
+        );
+        using var zip = new System.IO.Compression.ZipArchive(copy);
+        var named = zip.Entries[0].FullName;
+        Assert.Equal(
+            [named, .. ending == ".epub" ? [] : new[] { $"{named} figures/1.png" }, "manifest.csv"],
+            zip.Entries.Select(e => e.FullName)
+        );
+        Assert.Equal(told["bytes"]!.GetValue<long>(), zip.Entries.SkipLast(1).Sum(e => e.Length));
+        Assert.All(
+            zip.Entries.Skip(1).SkipLast(1),
+            e => Assert.Equal(figure.Content.Headers.ContentLength ?? e.Length, e.Length)
+        );
+
         // What it cites is read out of it, and so are the sentences that cite.
         var said = await Ann.Get($"/api/reviews/{review}/works/{work}?stepId=0");
         Assert.True(said.Int("citesCount") > 0);

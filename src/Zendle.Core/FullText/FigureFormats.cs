@@ -14,4 +14,16 @@ public static class FigureFormats
         : file.StartsWith("GIF87a"u8) || file.StartsWith("GIF89a"u8) ? "image/gif"
         : file.StartsWith("RIFF"u8) && file.Length > 12 && file[8..].StartsWith("WEBP"u8) ? "image/webp"
         : null;
+
+    /// <summary>What the names of files of a media type end with, without a dot; its type is one of <see cref="TypeOf"/>.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">It is another type.</exception>
+    public static string EndingOf(string mediaType) =>
+        mediaType switch
+        {
+            "image/png" => "png",
+            "image/jpeg" => "jpg",
+            "image/gif" => "gif",
+            "image/webp" => "webp",
+            _ => throw new ArgumentOutOfRangeException(nameof(mediaType)),
+        };
 }

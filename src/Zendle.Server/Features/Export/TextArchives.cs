@@ -2,6 +2,7 @@ using System.Globalization;
 using System.IO.Compression;
 using System.Text;
 using Microsoft.AspNetCore.WebUtilities;
+using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Formats;
 using Zendle.Core.FullText;
 using Zendle.Core.Records;
@@ -17,7 +18,14 @@ namespace Zendle.Server.Features.Export;
 /// <param name="Text">The document.</param>
 /// <param name="Work">What is known of its work.</param>
 /// <param name="Name">Its name, unlike all others in the archive.</param>
-internal sealed record ArchivedText(TextRow Text, Citation Work, string Name);
+/// <param name="Figures">The figures that lie beside it.</param>
+internal sealed record ArchivedText(TextRow Text, Citation Work, string Name, IReadOnlyList<ArchivedFigure> Figures);
+
+/// <summary>A figure of a document that does not hold its figures itself.</summary>
+/// <param name="Hash">Its file in the vault.</param>
+/// <param name="Name">Its name in the archive, in a folder of its document's figures.</param>
+/// <param name="Bytes">Its bytes.</param>
+internal sealed record ArchivedFigure(string Hash, string Name, long Bytes);
 
 /// <summary>The texts in hand of a set, as one archive.</summary>
 /// <param name="Count">How many works the set has.</param>
@@ -25,15 +33,21 @@ internal sealed record ArchivedText(TextRow Text, Citation Work, string Name);
 /// <param name="Without">The works without a document, in that order, where they were asked for.</param>
 internal sealed record TextArchive(int Count, IReadOnlyList<ArchivedText> Texts, IReadOnlyList<Citation> Without)
 {
-    /// <summary>Bytes of all documents.</summary>
-    public long Bytes => Texts.Sum(t => (long)t.Text.Bytes);
+    /// <summary>Bytes of all documents and their figures.</summary>
+    public long Bytes => Texts.Sum(t => t.Text.Bytes + t.Figures.Sum(f => f.Bytes));
 }
 
 /// <summary>
 /// Texts in hand as a zip: each under a name made by a template, with a table of all works of the set and what became of
 /// their texts.
 /// </summary>
-internal sealed class TextArchives(TextsInHand inHand, CorpusReader reader, KeyRegister keys, FileVault vault)
+internal sealed class TextArchives(
+    TextsInHand inHand,
+    CorpusReader reader,
+    KeyRegister keys,
+    FileVault vault,
+    IDbContextFactory<ZendleContext> contexts
+)
 {
     /// <summary>Name of the table in the archive; no document can have it.</summary>
     public const string Manifest = "manifest.csv";
@@ -59,12 +73,45 @@ internal sealed class TextArchives(TextsInHand inHand, CorpusReader reader, KeyR
         var works = await keys.Keyed(reviewId, await WorkCitations.Of(view, withText, reader, cancel), cancel);
         var pairs = works.SelectMany(w => byWork[w.WorkId].Select(t => (Text: t, Work: w))).ToArray();
         var names = TextNames.Apart(pairs.Select(p => Name(template, p.Text, p.Work)));
+        var figures = await Figures([.. pairs.Select(p => p.Text)], cancel);
         return new(
             ids.Length,
-            [.. pairs.Select((p, i) => new ArchivedText(p.Text, p.Work, names[i]))],
+            [
+                .. pairs.Select(
+                    (p, i) =>
+                        new ArchivedText(
+                            p.Text,
+                            p.Work,
+                            names[i],
+                            [.. figures[p.Text.Hash].OrderBy(f => f.Ordinal).Select(f => Figure(f, names[i]))]
+                        )
+                ),
+            ],
             withOthers ? await WorkCitations.Of(view, [.. ids.Where(id => !byWork.Contains(id))], reader, cancel) : []
         );
     }
+
+    /// <summary>The figures of documents whose files do not hold them: web pages and articles in XML name them only.</summary>
+    private async Task<ILookup<string, TextFigureRow>> Figures(TextRow[] texts, CancellationToken cancel)
+    {
+        string[] apart =
+        [
+            .. texts.Where(t => t.Format is TextFormat.Html or TextFormat.Jats).Select(t => t.Hash).Distinct(),
+        ];
+        await using var context = await contexts.CreateDbContextAsync(cancel);
+        var found = await context.TextFigures.AsNoTracking().Where(f => apart.Contains(f.TextHash)).ToListAsync(cancel);
+        return found.Where(f => vault.Has(f.Hash)).ToLookup(f => f.TextHash);
+    }
+
+    private ArchivedFigure Figure(TextFigureRow figure, string document) =>
+        new(
+            figure.Hash,
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{document} figures/{figure.Ordinal + 1}.{FigureFormats.EndingOf(figure.MediaType)}"
+            ),
+            new FileInfo(vault.PathOf(figure.Hash)).Length
+        );
 
     /// <summary>Writes an archive, document by document: what is written before it can be sent on lies in memory or, where
     /// there is more of it, in a temporary file.</summary>
@@ -78,19 +125,26 @@ internal sealed class TextArchives(TextsInHand inHand, CorpusReader reader, KeyR
         {
             foreach (var text in archive.Texts.Where(t => vault.Has(t.Text.Hash)))
             {
-                // PDFs are compressed already.
+                // PDFs are compressed already, and pictures are.
+                await Put(text.Name, text.Text.Hash, text.Text.At, text.Text.Format == TextFormat.Pdf);
+                foreach (var figure in text.Figures)
+                    await Put(figure.Name, figure.Hash, text.Text.At, isCompressed: true);
+            }
+            await using var table = await zip.CreateEntry(Manifest).OpenAsync(cancel);
+            await table.WriteAsync(Table(archive), cancel);
+
+            async Task Put(string name, string hash, DateTimeOffset at, bool isCompressed)
+            {
                 var entry = zip.CreateEntry(
-                    text.Name,
-                    text.Text.Format == TextFormat.Pdf ? CompressionLevel.NoCompression : CompressionLevel.Optimal
+                    name,
+                    isCompressed ? CompressionLevel.NoCompression : CompressionLevel.Optimal
                 );
-                entry.LastWriteTime = text.Text.At;
-                await using (var file = File.OpenRead(vault.PathOf(text.Text.Hash)))
+                entry.LastWriteTime = at;
+                await using (var file = File.OpenRead(vault.PathOf(hash)))
                 await using (var into = await entry.OpenAsync(cancel))
                     await file.CopyToAsync(into, cancel);
                 await held.DrainBufferAsync(to, cancel);
             }
-            await using var table = await zip.CreateEntry(Manifest).OpenAsync(cancel);
-            await table.WriteAsync(Table(archive), cancel);
         }
         await held.DrainBufferAsync(to, cancel);
     }
@@ -135,6 +189,7 @@ internal sealed class TextArchives(TextsInHand inHand, CorpusReader reader, KeyR
                         "venue",
                         "doi",
                         "stage",
+                        "figures",
                     ]
             )
                 csv.WriteField(head);
@@ -172,6 +227,7 @@ internal sealed class TextArchives(TextsInHand inHand, CorpusReader reader, KeyR
                 csv.WriteField(work.Venue?.Title);
                 csv.WriteField(work.Doi);
                 csv.WriteField(work.Stage);
+                csv.WriteField(document?.Figures.Count);
                 csv.NextRecord();
             }
         }
