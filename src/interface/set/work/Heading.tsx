@@ -46,8 +46,8 @@ export function Venue({ work, ask }: { work: Dto<"WorkDto">; ask: Ask }) {
         <AskFor expression={`venue:"${work.venue}"`} ask={ask} title="This venue …">
           {work.venue}
         </AskFor>
-      )}{" "}
-      {work.volume}
+      )}
+      {work.volume && ` ${work.volume}`}
       {work.issue && `(${work.issue})`}
       {work.pages && `, ${work.pages}`}
       {work.venue ? " · " : ""}
