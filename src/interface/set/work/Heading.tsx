@@ -48,7 +48,7 @@ export function Venue({ work, ask }: { work: Dto<"WorkDto">; ask: Ask }) {
         </AskFor>
       )}
       {work.volume && ` ${work.volume}`}
-      {work.issue && `(${work.issue})`}
+      {work.issue && `${work.volume ? "" : " "}(${work.issue})`}
       {work.pages && `, ${work.pages}`}
       {work.venue ? " · " : ""}
       {work.type}
