@@ -245,6 +245,7 @@ builder
     .AddSingleton<GatherService>()
     .AddSingleton<TextDelivery>()
     .AddSingleton<BooksHere>()
+    .AddSingleton<BookRecords>()
     .AddSingleton<LoanSecrets>()
     .AddSingleton<LoanService>()
     .AddSingleton<LoanInbox>()

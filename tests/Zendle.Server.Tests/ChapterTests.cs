@@ -68,6 +68,38 @@ public sealed class ChapterTests(Chapters world) : IClassFixture<Chapters>
     }
 
     [Fact]
+    public async Task A_chapter_without_a_copy_of_its_own_is_found_through_the_record_of_its_book()
+    {
+        var review = await Ann.Review();
+        var (with, without) = (new List<int>(), new List<int>());
+        foreach (var work in await Ann.Works(review, await Ann.Search(review, "type:chapter")))
+        {
+            var detail = await Ann.Get($"/api/reviews/{review}/works/{work}");
+            if (detail.List("copies").Any() || detail["doi"] is not null)
+                continue;
+            var (status, book) = await Ann.Send("GET", $"/api/reviews/{review}/works/{work}/book");
+            var isTold =
+                status == 200
+                && book!["workId"] is { } id
+                && (await Ann.Get($"/api/reviews/{review}/works/{id}")).List("copies").Any();
+            (isTold ? with : without).Add(work);
+        }
+        Assert.NotEmpty(with);
+        var rows = await Gather(review, with.Concat(without));
+        var got = with.Count(w => rows[w].Text("state") == "InHand");
+        Assert.True(got * 2 > with.Count, $"{got} of {with.Count}");
+        Assert.All(
+            with.SelectMany(w => rows[w].List("attempts")),
+            a =>
+            {
+                Assert.Equal("its book", a.Text("route"));
+                Assert.Contains("/books/", a.Text("address"), StringComparison.Ordinal);
+            }
+        );
+        Assert.All(without, w => Assert.Equal("NotFound", rows[w].Text("state")));
+    }
+
+    [Fact]
     public async Task A_chapter_is_cut_out_of_its_book_which_is_kept_once()
     {
         var review = await Ann.Review();

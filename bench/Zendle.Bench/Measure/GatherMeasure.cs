@@ -128,16 +128,27 @@ internal static class GatherMeasure
                 new(
                     id,
                     works[described[0]],
-                    [
-                        .. detail["copies"]!
-                            .AsArray()
-                            .Select(c => new Uri(c!["address"]!.GetValue<string>()).AbsolutePath),
-                    ],
+                    [.. Copies(detail), .. await BookCopies(person, review, id, detail)],
                     detail["doi"]?.GetValue<string>()
                 )
             );
         }
         return chosen;
+    }
+
+    private static IEnumerable<string> Copies(JsonNode detail) =>
+        detail["copies"]!.AsArray().Select(c => new Uri(c!["address"]!.GetValue<string>()).AbsolutePath);
+
+    /// <summary>The copies that records of a chapter's book name; none for other works, and where no record is of the book.</summary>
+    private static async Task<IEnumerable<string>> BookCopies(Gatherer person, int review, int id, JsonNode detail)
+    {
+        if (
+            detail["type"]?.GetValue<string>() != "chapter"
+            || await person.Find($"/api/reviews/{review}/works/{id}/book") is not { } of
+            || of["workId"]?.GetValue<int>() is not { } book
+        )
+            return [];
+        return Copies(await person.Get($"/api/reviews/{review}/works/{book}"));
     }
 
     private sealed class Count

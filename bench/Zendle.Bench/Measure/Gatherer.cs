@@ -24,6 +24,10 @@ internal sealed class Gatherer : IDisposable
     /// <summary>Reads what must be there.</summary>
     public Task<JsonNode> Get(string path) => session.Get(path);
 
+    /// <summary>Reads what may be there; null where it is not.</summary>
+    public async Task<JsonNode?> Find(string path) =>
+        await session.Send(HttpMethod.Get, path) is (200, var body) ? body : null;
+
     /// <summary>A file.</summary>
     public Task<byte[]> Bytes(string path) => session.Bytes(path);
 

@@ -26,6 +26,8 @@ internal static class SoakBench
         var start = Stopwatch.StartNew();
         using var server = await SoakedServer.Start(folder, binaries, port: 5690);
         Console.WriteLine($"people could sign in after {start.Elapsed.TotalSeconds:0.0} s");
+        await server.Settled();
+        Console.WriteLine($"the demo was ready after {start.Elapsed.TotalSeconds:0.0} s");
         await Task.Delay(12_000);
         Print(server, "at rest after the first harvest");
         ConcurrentBag<Timing> ofOne = [],

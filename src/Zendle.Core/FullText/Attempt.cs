@@ -31,6 +31,9 @@ public enum RouteKind
 
     /// <summary>A copy that another library made for a loan request.</summary>
     Loan,
+
+    /// <summary>The book that a chapter stands in: its table of contents, or its whole file.</summary>
+    Book,
 }
 
 /// <summary>How an attempt ended.</summary>
@@ -128,6 +131,7 @@ public static class AttemptWords
             RouteKind.Given => "address given",
             RouteKind.Library => "library",
             RouteKind.Loan => "loan",
+            RouteKind.Book => "its book",
             _ => throw new ArgumentOutOfRangeException(nameof(route)),
         };
 

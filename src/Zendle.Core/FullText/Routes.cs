@@ -10,6 +10,9 @@ public sealed record Sought(string? Doi, IReadOnlyList<Copy> Copies, Uri? Given 
 {
     /// <summary>The libraries of whoever asks that hold it, or may, in the order they are to be asked.</summary>
     public IReadOnlyList<LibraryWay> Libraries { get; init; } = [];
+
+    /// <summary>The book that it is a chapter of, as that book's own records tell it; null where none is known.</summary>
+    public Sought? Book { get; init; }
 }
 
 /// <summary>A library that holds a work, or may.</summary>
@@ -100,6 +103,20 @@ public sealed record ThroughLibraries(Uri? Resolver) : IRoute
     }
 }
 
+/// <summary>
+/// The book of a chapter, where its own records name copies or a DOI: a table of contents leads to the chapter, a whole
+/// file is cut.
+/// </summary>
+/// <param name="Resolver">Address of the resolver of DOIs, ending in a slash; null for none.</param>
+public sealed record ThroughBook(Uri? Resolver) : IRoute
+{
+    private readonly IRoute[] ways = [new CopiesOf(RouteKind.Book, _ => true), new ByDoi(Resolver)];
+
+    /// <inheritdoc/>
+    public IEnumerable<RouteStop> Stops(Sought work) =>
+        work.Book is { } book ? ways.SelectMany(w => w.Stops(book)).Select(s => s with { Route = RouteKind.Book }) : [];
+}
+
 /// <summary>The address that a person gave.</summary>
 public sealed record AsGiven : IRoute
 {
@@ -113,7 +130,7 @@ public sealed record RouteChain(IReadOnlyList<IRoute> Routes)
 {
     /// <summary>
     /// The usual order: an address that a person gave, version of record, accepted manuscript, submitted manuscript or
-    /// preprint, libraries that hold it, copies of no said version, the DOI.
+    /// preprint, libraries that hold it, copies of no said version, the DOI, the book that a chapter stands in.
     /// </summary>
     public static RouteChain Usual(Uri? doiResolver) =>
         new([
@@ -124,6 +141,7 @@ public sealed record RouteChain(IReadOnlyList<IRoute> Routes)
             new ThroughLibraries(doiResolver),
             new CopiesOf(RouteKind.OtherCopy, v => v is null),
             new ByDoi(doiResolver),
+            new ThroughBook(doiResolver),
         ]);
 
     /// <summary>Every address to try for a work, in order, each once.</summary>

@@ -33,6 +33,30 @@ public sealed class RouteTests
     }
 
     [Fact]
+    public void A_chapter_is_looked_for_in_its_book_at_last()
+    {
+        Sought chapter = new("10.5555/b.1.7", [At("chapter", CopyAccess.Closed, WorkVersion.VersionOfRecord)])
+        {
+            Book = new(
+                "10.5555/b.1",
+                [
+                    At("manuscript", CopyAccess.Free, WorkVersion.AcceptedManuscript),
+                    At("chapter", CopyAccess.Free, null),
+                ]
+            ),
+        };
+        Assert.Equal(
+            [
+                (RouteKind.Publisher, "http://chapter.example/1"),
+                (RouteKind.Book, "http://manuscript.example/1"),
+                (RouteKind.Book, "http://resolver.example/doi/10.5555/b.1"),
+            ],
+            Chain.Stops(chapter).Select(s => (s.Route, s.Address.AbsoluteUri))
+        );
+        Assert.Equal("its book", AttemptWords.Of(RouteKind.Book));
+    }
+
+    [Fact]
     public void Of_manuscripts_held_back_the_one_that_opens_first_is_tried_first_and_its_day_goes_with_it()
     {
         Copy held = At("later", CopyAccess.Closed, WorkVersion.AcceptedManuscript) with { OpensOn = new(2028, 1, 1) };

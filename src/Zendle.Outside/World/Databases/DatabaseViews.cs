@@ -74,19 +74,27 @@ internal sealed record Share(IReadOnlyList<Work> Works, Dice Dice, HashSet<int> 
     public static (string, string, string) Manuscript(Work w, string version) =>
         (Deposit.PathOf(w), Deposit.OpensOn(w) is null ? "free" : "embargoed", version);
 
-    /// <summary>The publisher's copy of what appeared in a journal; of a book and its chapters the book's page.</summary>
+    /// <summary>
+    /// The publisher's copy of what appeared in a journal; of a book and its chapters the book's page, which the records of one
+    /// chapter in six do not name.
+    /// </summary>
     public static (string, string, string)[] PublisherCopy(Work w) =>
-        w.Book is { } book ? [($"/books/{book.Id}", "free", "version of record")]
-        : w.Type == "book" ? [($"/books/{w.Id}", "free", "version of record")]
-        : w.Journal is null ? []
-        :
-        [
-            (
-                $"/publisher/{w.Journal.Publisher.ToLowerInvariant().Replace(' ', '-')}/{w.Id}",
-                w.Journal.Open ? "free" : "closed",
-                "version of record"
-            ),
-        ];
+        w.Book is { } book
+            ? w.Id % 6 == 5
+                ? []
+                : [($"/books/{book.Id}", "free", "version of record")]
+            : w.Type == "book"
+                ? [($"/books/{w.Id}", "free", "version of record")]
+                : w.Journal is null
+                    ? []
+                    :
+                    [
+                        (
+                            $"/publisher/{w.Journal.Publisher.ToLowerInvariant().Replace(' ', '-')}/{w.Id}",
+                            w.Journal.Open ? "free" : "closed",
+                            "version of record"
+                        ),
+                    ];
 
     /// <summary>The set a kind of document belongs to.</summary>
     public static string Set(string type) => "type:" + type.Replace(' ', '-');

@@ -24,6 +24,7 @@ internal sealed class GatherJob(
     TextFigures figures,
     TextLists lists,
     BooksHere books,
+    BookRecords bookRecords,
     LibraryWays ways,
     LibrarySessions sessions,
     GatherProgress progress,
@@ -123,11 +124,14 @@ internal sealed class GatherJob(
                 && await OutOfBook(sought, known.Expected, cancel) is { } cut
             )
                 return await End(sought, [cut], SoughtState.InHand, cancel);
+            var wanted = known.Sought with
+            {
+                Given = sought.Given is { } given ? new(given) : null,
+                Book = known.Expected.Type == DocumentType.Chapter ? await bookRecords.Of(review, work, cancel) : null,
+            };
             // Libraries that ask for a sign-in, or have led to the publisher's page, are asked no more for this work.
             var (closed, done) = (new HashSet<int>(), new HashSet<int>());
-            foreach (
-                var stop in chain.Stops(known.Sought with { Given = sought.Given is { } given ? new(given) : null })
-            )
+            foreach (var stop in chain.Stops(wanted))
             {
                 if (stop.LibraryId is { } asked && done.Contains(asked))
                     continue;
@@ -243,7 +247,8 @@ internal sealed class GatherJob(
         );
         if (fetched.Bytes is { } bytes)
         {
-            var taken = await Take(bytes, fetched.Address, mustAgree: false);
+            // A book that does not show its chapter is not the chapter.
+            var taken = await Take(bytes, fetched.Address, mustAgree: stop.Route == RouteKind.Book);
             (outcome, sentence) = (taken.Outcome, taken.Sentence);
         }
         // A page without a link to the text may hold it itself. Where it does not, that there was no link says more.

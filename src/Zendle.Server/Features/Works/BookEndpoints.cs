@@ -60,7 +60,7 @@ internal static class BookEndpoints
         workId = await reader.Redirect(workId, cancel);
         var records = (await reader.OfWorks([workId], cancel))[workId].ToArray();
         var chosen = records.Length == 0 ? null : ChosenFields.From(records);
-        if (chosen is null || Expression(chosen) is not { } expression)
+        if (chosen is null || BookQuestion.WithChapters(chosen) is not { } expression)
             return Problems.Of(404, "No record of this work names a book.");
         var state = SearchState.Everything with { Question = new WordsQuestion(expression) };
         using var view = await search.View(reviewId, state);
@@ -107,26 +107,6 @@ internal static class BookEndpoints
                 expression
             )
         );
-    }
-
-    /// <summary>
-    /// The search for a book and its chapters: by ISBN, and by the book's title, for many records of chapters have no number.
-    /// Null for what is neither.
-    /// </summary>
-    private static string? Expression(ChosenFields chosen)
-    {
-        var isBook = chosen.Type.Value == DocumentType.Book;
-        var title = (isBook ? chosen.Title.Value : chosen.Venue.Value?.Title ?? "").Replace('"', ' ').Trim();
-        if (!isBook && chosen.Type.Value != DocumentType.Chapter)
-            return null;
-        string[] ways =
-        [
-            .. chosen.Isbn.Value is { } isbn ? [$"isbn:{isbn}"] : Array.Empty<string>(),
-            .. title.Length > 0
-                ? [$"(type:chapter AND venue:\"{title}\")", $"(type:book AND title:\"{title}\")"]
-                : Array.Empty<string>(),
-        ];
-        return ways.Length == 0 ? null : string.Join(" OR ", ways);
     }
 
     /// <summary>The words of a title, by which a line of a table of contents is known.</summary>
