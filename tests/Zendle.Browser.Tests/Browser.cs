@@ -168,6 +168,17 @@ public sealed class Browser : IDisposable
             css
         );
 
+    /// <summary>Clicks on something in a long list, where the list's head does not cover it.</summary>
+    public void ClickInList(string css) =>
+        On(
+            css,
+            e =>
+            {
+                driver.ExecuteScript("arguments[0].scrollIntoView({ block: 'center' })", e);
+                e.Click();
+            }
+        );
+
     public IReadOnlyList<IWebElement> All(string css) => driver.FindElements(By.CssSelector(css));
 
     /// <summary>What the first visible element says.</summary>

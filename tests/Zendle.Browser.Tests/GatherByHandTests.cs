@@ -28,6 +28,30 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
     }
 
     [Fact]
+    public void An_address_opens_the_list_at_the_work_it_names()
+    {
+        using var b = world.SignedIn();
+        var works = b.Api("/api/reviews/1/gather")["works"]!.AsArray();
+        Assert.True(works.Count > 40, $"{works.Count} works");
+        foreach (var at in new[] { works.Count - 1, works.Count / 2, 0 })
+        {
+            var work = works[at]!["workId"]!.GetValue<int>();
+            b.Go($"/r/1/gather?work={work}");
+            b.Until(
+                () =>
+                    b.Script(
+                        $"const r = document.querySelector('li[data-work=\"{work}\"]')?.getBoundingClientRect();"
+                            + "const l = document.querySelector('section[aria-label=Texts]')?.getBoundingClientRect();"
+                            + "return r && l && r.height > 0 && r.top >= l.top && r.bottom <= l.bottom"
+                    )
+                        is true,
+                $"row {at} in view"
+            );
+            Assert.Equal("true", b.Find($"li[data-work='{work}']").GetAttribute("aria-current"));
+        }
+    }
+
+    [Fact]
     public async Task A_web_page_is_gathered_and_read_with_outline_figure_and_search()
     {
         using var b = world.SignedIn();
@@ -44,7 +68,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
             () => b.Find($"li[data-work='{work}']").Text.Contains("web page", StringComparison.Ordinal),
             "the page in hand"
         );
-        b.On($"li[data-work='{work}'] a", e => e.Click());
+        b.ClickInList($"li[data-work='{work}'] a");
         b.Until(() => b.All(".article h2").Count > 4, "the article");
         Assert.Equal(
             ["Abstract", "Introduction", "Methods", "Results", "Discussion"],
@@ -195,7 +219,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
         b.Type(Keys.Escape);
         b.Until(() => b.All("[data-host]").Count == 0, "the sheet closed");
 
-        b.On($"li[data-work='{work}'] a", e => e.Click());
+        b.ClickInList($"li[data-work='{work}'] a");
         b.Until(() => b.All(".article h2").Count > 4, "the article");
         b.On("aside", e => e.FindElements(By.TagName("button")).First(x => x.Text == "References").Click());
         b.Until(() => b.All("[role=dialog] li").Count > 2, "its references");

@@ -6,6 +6,7 @@ using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
 using Zendle.Core.Text;
+using Zendle.Index.Columns;
 using Zendle.Server.Corpus;
 using Zendle.Server.Events;
 using Zendle.Server.Features.Libraries;
@@ -133,7 +134,8 @@ internal sealed class GatherService(
     /// <summary>All kept or sought works by how their texts stand.</summary>
     public async Task<GatherDto> List(int reviewId, CancellationToken cancel)
     {
-        var (_, facts) = await decisions.Of(reviewId);
+        using var view = await search.View(reviewId, Core.Reviews.SearchState.Everything);
+        var (facts, columns) = (view.Facts, view.Snapshot.Columns);
         await using var context = await contexts.CreateDbContextAsync(cancel);
         await using var moment = await ReadMoment.Of(context, cancel);
         var (sought, today) = await Sought(context, reviewId, cancel);
@@ -165,6 +167,7 @@ internal sealed class GatherService(
                     reviewId,
                     id,
                     ChosenFields.From([.. records[id]]),
+                    columns,
                     records[id].All(r => r.IsWithdrawn),
                     sought.GetValueOrDefault(id),
                     [.. attempts[id]],
@@ -295,6 +298,7 @@ internal sealed class GatherService(
         int reviewId,
         int id,
         ChosenFields chosen,
+        CorpusColumns columns,
         bool isWithdrawn,
         SoughtRow? sought,
         AttemptRow[] attempts,
@@ -330,7 +334,8 @@ internal sealed class GatherService(
             chosen.Title.Value,
             PeopleLine.Of(chosen.People.Value),
             chosen.Year.Value,
-            chosen.Venue.Value?.Title ?? chosen.Publisher.Value,
+            (columns.IsWork(id) ? WorkRows.Venue(columns, id, chosen) : chosen.Venue.Value?.Title)
+                ?? chosen.Publisher.Value,
             TextAtHand.Said(chosen.Copies),
             state,
             sentence,

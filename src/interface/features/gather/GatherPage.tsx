@@ -8,6 +8,7 @@ import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { count } from "../../ui/numbers";
 import { TextButton } from "../../ui/TextButton";
+import { useArrival } from "../../ui/useArrival";
 import { useGoneTo } from "../../ui/useGoneTo";
 import { useIsWide } from "../../ui/useIsWide";
 import { BroughtFiles } from "./BroughtFiles";
@@ -40,6 +41,7 @@ export function GatherPage({ reviewId, foot, loans }: { reviewId: number; foot: 
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
   const [over, setOver] = useState(false);
+  const [asked] = useState(() => Number(params.get("work") ?? 0));
   const rows = gather.data?.works ?? [];
   const isWide = useIsWide();
   // They come in the order of the groups; the pane opens on the first.
@@ -56,6 +58,7 @@ export function GatherPage({ reviewId, foot, loans }: { reviewId: number; foot: 
       },
       { replace: true },
     );
+  useArrival(rows.some((r) => r.workId === asked) ? `li[data-work="${asked}"]` : null);
   const gone = useGoneTo(selected);
   const open = (id: number) => {
     gone.go(id);
@@ -124,7 +127,7 @@ export function GatherPage({ reviewId, foot, loans }: { reviewId: number; foot: 
       }}
     >
       <header
-        className={`flex shrink-0 flex-wrap items-center gap-x-8 gap-y-2 border-b border-line px-[18px] py-2.5
+        className={`flex shrink-0 flex-wrap items-center gap-x-6 gap-y-2 border-b border-line px-[18px] py-2.5
           max-sm:gap-x-4 max-sm:px-3`}
       >
         {data && (
@@ -136,53 +139,54 @@ export function GatherPage({ reviewId, foot, loans }: { reviewId: number; foot: 
             <Measure n={data.notSought} word="not yet sought" colour="var(--edge)" />
           </>
         )}
-        <span className="ml-auto" />
-        {isCurator && <TextButton onClick={() => setHosts(true)}>Hosts</TextButton>}
-        <label
-          className={`flex h-9 cursor-pointer items-center rounded-md border border-dashed px-3 text-[13px]
+        <div className="ml-auto flex flex-wrap items-center justify-end gap-2.5 max-sm:justify-start">
+          {isCurator && <TextButton onClick={() => setHosts(true)}>Hosts</TextButton>}
+          <label
+            className={`flex h-9 cursor-pointer items-center rounded-md border border-dashed px-3 text-[13px]
             ${over ? "border-pine bg-mist font-semibold" : "border-edge text-quiet hover:border-ink"}`}
-        >
-          {over ? "drop it to identify it" : "drop files here"}
-          <input
-            type="file"
-            accept={taken}
-            multiple
-            className="sr-only"
-            aria-label="Files to identify"
-            onChange={(e) => {
-              bringing.bring(e.target.files ?? [], null);
-              e.target.value = "";
-            }}
-          />
-        </label>
-        {loans.ofMany(
-          rows.filter((r) => r.state === "NotFound" && r.loan?.status !== "CopyCompleted").map((r) => r.workId),
-        )}
-        {inVain > 0 && !running && (
-          <Button className="h-9" onClick={() => seek.mutate({ works: null, again: true })}>
-            Try {inVain === 1 ? "the failed one" : `the ${count(inVain)} failed`} again
-          </Button>
-        )}
-        {running ? (
-          <Button className="h-9" onClick={() => stop.mutate()}>
-            Stop
-          </Button>
-        ) : stopped ? (
-          <Button kind="primary" className="h-9" onClick={() => seek.mutate({ works: [], again: false })}>
-            Resume {count(data?.onTheirWay ?? 0)}
-          </Button>
-        ) : (
-          (data?.notSought ?? 0) > 0 && (
-            <Button
-              kind="primary"
-              className="h-9"
-              disabled={seek.isPending}
-              onClick={() => seek.mutate({ works: null, again: false })}
-            >
-              Gather the {count(data?.notSought ?? 0)}
+          >
+            {over ? "drop it to identify it" : "drop files here"}
+            <input
+              type="file"
+              accept={taken}
+              multiple
+              className="sr-only"
+              aria-label="Files to identify"
+              onChange={(e) => {
+                bringing.bring(e.target.files ?? [], null);
+                e.target.value = "";
+              }}
+            />
+          </label>
+          {loans.ofMany(
+            rows.filter((r) => r.state === "NotFound" && r.loan?.status !== "CopyCompleted").map((r) => r.workId),
+          )}
+          {inVain > 0 && !running && (
+            <Button className="h-9" onClick={() => seek.mutate({ works: null, again: true })}>
+              Try {inVain === 1 ? "the failed one" : `the ${count(inVain)} failed`} again
             </Button>
-          )
-        )}
+          )}
+          {running ? (
+            <Button className="h-9" onClick={() => stop.mutate()}>
+              Stop
+            </Button>
+          ) : stopped ? (
+            <Button kind="primary" className="h-9" onClick={() => seek.mutate({ works: [], again: false })}>
+              Resume {count(data?.onTheirWay ?? 0)}
+            </Button>
+          ) : (
+            (data?.notSought ?? 0) > 0 && (
+              <Button
+                kind="primary"
+                className="h-9"
+                disabled={seek.isPending}
+                onClick={() => seek.mutate({ works: null, again: false })}
+              >
+                Gather the {count(data?.notSought ?? 0)}
+              </Button>
+            )
+          )}
+        </div>
       </header>
       {running && data.job && <Progress job={data.job} />}
       {hosts && <HostsSheet close={() => setHosts(false)} />}
