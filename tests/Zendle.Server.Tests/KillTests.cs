@@ -7,7 +7,7 @@ namespace Zendle.Server.Tests;
 
 /// <summary>
 /// The real process is killed in the middle of harvests, decisions and starts; nothing acknowledged is lost, and every
-/// start works. Four times, or as often as ZENDLE_KILLS says (a nightly run: 100).
+/// start works. Twenty times, or as often as ZENDLE_KILLS says (a nightly run: 100).
 /// </summary>
 public sealed class KillTests : IAsyncLifetime
 {
@@ -17,7 +17,7 @@ public sealed class KillTests : IAsyncLifetime
         out var n
     )
         ? n
-        : 4;
+        : 20;
 
     // Far more than a start takes here (see docs/measures.md), and far less than for ever.
     private static readonly TimeSpan LongestStart = TimeSpan.FromSeconds(30);

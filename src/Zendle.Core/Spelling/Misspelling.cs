@@ -19,7 +19,7 @@ public static class Misspelling
         SplitCost = 0.9;
 
     /// <summary>A word that stands in works is doubted when a near one is so many times as common.</summary>
-    private const int Outnumbered = 120;
+    private const int Outnumbered = 250;
 
     private const double OfKnown = 0.9,
         OfShort = 0.8,

@@ -11,7 +11,7 @@ namespace Zendle.Index.Questions;
 /// </summary>
 public sealed class CorpusSnapshot : IDisposable
 {
-    private const long LeastRemembered = 6L << 20,
+    private const long LeastRemembered = 3L << 20,
         RememberedPerRecord = 56;
     private readonly BoundedCache<SetKey, object> remembered;
     private readonly IHeldWorks? libraries;

@@ -12,7 +12,7 @@ public sealed class SpelledWordsTests
     [Fact]
     public void Near_words_are_those_that_comparing_with_each_finds()
     {
-        var word = Gen.Char["abc"].Array[1, 7].Select(letters => new string(letters));
+        var word = Gen.Char["abc"].Array[1, 9].Select(letters => new string(letters));
         Gen.Select(word.Array[0, 40], word, Gen.Int[1, 2])
             .Sample(
                 (words, typed, slips) =>
@@ -25,7 +25,7 @@ public sealed class SpelledWordsTests
                                 .Where(w => w.Length > 1 && w != typed && Slips.Distance(typed, w) <= slips)
                                 .Order(StringComparer.Ordinal)
                         ),
-                iter: 3_000
+                iter: 6_000
             );
     }
 

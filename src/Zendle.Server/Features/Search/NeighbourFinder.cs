@@ -12,7 +12,7 @@ namespace Zendle.Server.Features.Search;
 /// </summary>
 internal sealed class NeighbourFinder
 {
-    private const long LeastRemembered = 4L << 20,
+    private const long LeastRemembered = 2L << 20,
         RememberedPerWork = 32;
     private readonly BoundedCache<(long Generation, NeighbourKind Kind, string Seeds), NeighbourList> lists = new(
         LeastRemembered

@@ -30,7 +30,7 @@ internal sealed class SearchService(
 )
 {
     // Answers and orders of the demo's size, and as much more as the corpus is larger.
-    private const long LeastRemembered = 6L << 20,
+    private const long LeastRemembered = 2L << 20,
         RememberedPerWork = 80;
     private readonly BoundedCache<string, Answer> answers = new(LeastRemembered, StringComparer.Ordinal);
     private readonly BoundedCache<(string Answer, SortOrder Order, TrailWay Side), int[]> orders = new(LeastRemembered);
