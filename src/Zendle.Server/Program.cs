@@ -194,6 +194,7 @@ builder
     .AddSingleton<CitingTexts>()
     .AddSingleton<GatheredTexts>()
     .AddSingleton<SearchService>()
+    .AddSingleton<FoundByRuns>()
     .AddSingleton<RoundService>()
     .AddSingleton<PathService>()
     .AddSingleton<SinceThen>()

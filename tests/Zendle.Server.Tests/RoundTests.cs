@@ -140,6 +140,9 @@ public sealed class RoundTests(Harvested world) : IClassFixture<Harvested>
         enough = (await Rounds(review))["enough"]!;
         Assert.Equal(kept.Count(found.Contains), enough.Int("bySearches"));
         Assert.True(enough["ofRecord"]!.GetValue<bool>());
+        // And all of them again, once none is.
+        await Ann.Send("PATCH", $"/api/reviews/{review}/log/{run}", new { ofRecord = false });
+        Assert.Equal(kept.Count(searched.Contains), (await Rounds(review))["enough"]!.Int("bySearches"));
 
         var step = await Begin(review);
         enough = (await Rounds(review))["enough"]!;

@@ -16,6 +16,7 @@ internal sealed class SoakedServer : IDisposable
         ("DOTNET_EnableWriteXorExecute", "0"),
         ("DOTNET_GCgen0size", "0x600000"),
         ("DOTNET_TieredPGO", "0"),
+        ("DOTNET_gcConcurrent", "0"),
     ];
 
     private readonly Process outside,

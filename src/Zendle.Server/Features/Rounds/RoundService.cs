@@ -21,6 +21,7 @@ internal sealed class RoundService(
     IDbContextFactory<ZendleContext> contexts,
     SearchService search,
     PathService paths,
+    FoundByRuns runs,
     CorpusReader reader,
     EventHub hub,
     TimeProvider clock
@@ -275,22 +276,11 @@ internal sealed class RoundService(
         CancellationToken cancel
     )
     {
-        var runs = context.Runs.AsNoTracking().Where(r => r.ReviewId == reviewId);
-        var ofRecord = await runs.AnyAsync(r => r.OfRecord, cancel);
-        var (works, size) = (new HashSet<int>(), view.Snapshot.Columns.WorkSize);
-        await foreach (
-            var run in runs.Where(r => r.OfRecord || !ofRecord)
-                .Select(r => new { r.State, r.Works })
-                .AsAsyncEnumerable()
-                .WithCancellation(cancel)
-        )
-            // What asks for the review's own decisions finds nothing: "stage:kept" is no search.
-            if (SearchState.Of(StoredActs.ReadAll(run.State)) is { Expression.Length: > 0, AsksReview: false })
-                works.UnionWith(WorkIds.Unpack(run.Works));
+        var (works, ofRecord) = await runs.Of(context, reviewId, cancel);
         // What was merged since stands for what it was merged into.
         var gone = works.Where(w => !view.Snapshot.Columns.IsWork(w)).ToArray();
         var today = gone.Length == 0 ? [] : (await reader.Redirects(gone, cancel)).Values.ToArray();
-        return (WorkSet.Of(size, works.Concat(today)), ofRecord);
+        return (WorkSet.Of(view.Snapshot.Columns.WorkSize, works.Concat(today)), ofRecord);
     }
 
     /// <summary>What kind of works the last round that brought any still brought.</summary>
