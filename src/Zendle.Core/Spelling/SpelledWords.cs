@@ -146,7 +146,7 @@ public sealed class SpelledWords
             var (at, known) = (0, 0); // rows up to this depth hold for the word at hand
             while (at < words.Length)
             {
-                var number = order is null ? at : order[at];
+                var number = Number(order, at);
                 var word = words[number];
                 var depth = known;
                 var isFar = false;
@@ -157,18 +157,18 @@ public sealed class SpelledWords
                     // Nothing that begins with these letters can be near.
                     at = After(words, order, at, depth);
                     known =
-                        at < words.Length
-                            ? Math.Min(depth - 1, TReading.Common(word, words[order is null ? at : order[at]]))
-                            : 0;
+                        at < words.Length ? Math.Min(depth - 1, TReading.Common(word, words[Number(order, at)])) : 0;
                     continue;
                 }
                 if (Math.Abs(word.Length - typed.Length) <= slips && rows[word.Length][typed.Length] <= slips)
                     found.Add(number);
                 at++;
-                known = at < words.Length ? TReading.Common(word, words[order is null ? at : order[at]]) : 0;
+                known = at < words.Length ? TReading.Common(word, words[Number(order, at)]) : 0;
             }
             return found;
         }
+
+        private static int Number(int[]? order, int at) => order is null ? at : order[at];
 
         private int Allowed(int i, int cost) => i <= closeUntil && cost >= slips ? Far : cost;
 
@@ -202,12 +202,12 @@ public sealed class SpelledWords
         /// <summary>The first word behind those that begin with the first letters of another, as many as said. O(log n).</summary>
         private static int After(string[] words, int[]? order, int from, int letters)
         {
-            var word = words[order is null ? from : order[from]];
+            var word = words[Number(order, from)];
             var (low, high) = (from + 1, words.Length);
             while (low < high)
             {
                 var middle = (low + high) / 2;
-                if (TReading.Common(words[order is null ? middle : order[middle]], word) >= letters)
+                if (TReading.Common(words[Number(order, middle)], word) >= letters)
                     low = middle + 1;
                 else
                     high = middle;

@@ -3,7 +3,6 @@ using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
-using Zendle.Core.Text;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 
@@ -18,27 +17,20 @@ internal sealed class BookRecords(SearchService search, CorpusReader reader)
     /// <param name="cancel">Stops.</param>
     public async Task<Sought?> Of(int reviewId, int chapter, CancellationToken cancel)
     {
+        chapter = await reader.Redirect(chapter, cancel);
         if (
-            await Chosen(chapter, cancel) is not { } chosen
+            (await Chosen([chapter], cancel)).FirstOrDefault() is not { } chosen
             || chosen.Type.Value != DocumentType.Chapter
             || BookQuestion.OfChapter(chosen) is not { } expression
         )
             return null;
+        var state = SearchState.Everything with { Question = new WordsQuestion(expression) };
         int[] found;
-        using (
-            var view = await search.View(
-                reviewId,
-                SearchState.Everything with
-                {
-                    Question = new WordsQuestion(expression),
-                }
-            )
-        )
+        using (var view = await search.View(reviewId, state))
             found = [.. view.Answer.Before.Members()];
-        foreach (var id in found)
-            if (await Chosen(id, cancel) is { } book && IsBookOf(book, chosen))
-                return new(book.Doi.Value, book.Copies);
-        return null;
+        return (await Chosen(found, cancel)).FirstOrDefault(b => IsBookOf(b, chosen)) is { } book
+            ? new(book.Doi.Value, book.Copies)
+            : null;
     }
 
     /// <summary>A title inside a longer one finds other books, too.</summary>
@@ -46,15 +38,12 @@ internal sealed class BookRecords(SearchService search, CorpusReader reader)
         book.Type.Value == DocumentType.Book
         && (
             (book.Isbn.Value is { } isbn && isbn == chapter.Isbn.Value)
-            || Key(book.Title.Value) == Key(chapter.Venue.Value?.Title ?? "")
+            || BookQuestion.Key(book.Title.Value) == BookQuestion.Key(chapter.Venue.Value?.Title ?? "")
         );
 
-    private static string Key(string title) => string.Join(' ', Words.AsWritten(title));
-
-    private async Task<ChosenFields?> Chosen(int work, CancellationToken cancel)
+    private async Task<IEnumerable<ChosenFields>> Chosen(int[] works, CancellationToken cancel)
     {
-        work = await reader.Redirect(work, cancel);
-        var records = (await reader.OfWorks([work], cancel))[work].ToArray();
-        return records.Length == 0 ? null : ChosenFields.From(records);
+        var records = await reader.OfWorks(works, cancel);
+        return works.Where(records.Contains).Select(w => ChosenFields.From([.. records[w]]));
     }
 }

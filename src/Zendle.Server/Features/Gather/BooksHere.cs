@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.FullText;
 using Zendle.Core.Merging;
-using Zendle.Core.Text;
+using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 using Zendle.Store.Files;
 using Zendle.Store.Made;
@@ -59,7 +59,7 @@ internal sealed class BooksHere(IDbContextFactory<ZendleContext> contexts, Corpu
                 w =>
                     records[redirects.GetValueOrDefault(w, w)].ToArray() is { Length: > 0 } of
                     && ChosenFields.From(of) is var chosen
-                        ? (chosen.Isbn.Value, string.Join(' ', Words.AsWritten(chosen.Venue.Value?.Title ?? "")))
+                        ? (chosen.Isbn.Value, BookQuestion.Key(chosen.Venue.Value?.Title ?? ""))
                         : ((string?, string)?)null
             );
     }

@@ -1,9 +1,10 @@
 using Zendle.Core.Merging;
 using Zendle.Core.Records;
+using Zendle.Core.Text;
 
 namespace Zendle.Server.Features.Search;
 
-/// <summary>The search for a book with its chapters, and for the book alone.</summary>
+/// <summary>The search for a book with its chapters, and for the book alone; and what a book is known by.</summary>
 internal static class BookQuestion
 {
     /// <summary>
@@ -18,6 +19,9 @@ internal static class BookQuestion
     /// <param name="chosen">What is chosen for the chapter.</param>
     public static string? OfChapter(ChosenFields chosen) =>
         Joined(chosen, t => [$"title:\"{t}\""]) is { } either ? $"type:book AND ({either})" : null;
+
+    /// <summary>The words by which a title of a book or a chapter is known, however it is printed.</summary>
+    public static string Key(string title) => string.Join(' ', Words.AsWritten(title));
 
     private static string? Joined(ChosenFields chosen, Func<string, string[]> byTitle)
     {

@@ -2,7 +2,6 @@ using Zendle.Core.Merging;
 using Zendle.Core.Records;
 using Zendle.Core.Reviews;
 using Zendle.Core.Sets;
-using Zendle.Core.Text;
 using Zendle.Server.Features.Search;
 using Zendle.Store.Corpus;
 
@@ -76,7 +75,11 @@ internal static class BookEndpoints
             .OrderBy(p => PageOf(p.Chosen))
             .ThenBy(p => p.Chosen.Title.Value, StringComparer.OrdinalIgnoreCase)
             .ToArray();
-        var here = parts.SelectMany(p => p.Records).SelectMany(r => r.Record.Titles).Select(Key).ToHashSet();
+        var here = parts
+            .SelectMany(p => p.Records)
+            .SelectMany(r => r.Record.Titles)
+            .Select(BookQuestion.Key)
+            .ToHashSet();
         return TypedResults.Ok(
             new BookDto(
                 book.Chosen is null ? null : book.Id,
@@ -100,17 +103,14 @@ internal static class BookEndpoints
                     .. parts
                         .SelectMany(p => p.Records)
                         .SelectMany(r => r.Record.Contents)
-                        .DistinctBy(Key)
-                        .Where(t => !here.Contains(Key(t)))
+                        .DistinctBy(BookQuestion.Key)
+                        .Where(t => !here.Contains(BookQuestion.Key(t)))
                         .Take(Most),
                 ],
                 expression
             )
         );
     }
-
-    /// <summary>The words of a title, by which a line of a table of contents is known.</summary>
-    private static string Key(string title) => string.Join(' ', Words.AsWritten(title));
 
     private static int PageOf(ChosenFields chosen) =>
         int.TryParse(chosen.Venue.Value?.FirstPage, out var page) ? page : int.MaxValue;
