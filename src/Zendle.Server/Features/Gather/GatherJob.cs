@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Connect.Fetch;
 using Zendle.Core.FullText;
@@ -124,14 +125,10 @@ internal sealed class GatherJob(
                 && await OutOfBook(sought, known.Expected, cancel) is { } cut
             )
                 return await End(sought, [cut], SoughtState.InHand, cancel);
-            var wanted = known.Sought with
-            {
-                Given = sought.Given is { } given ? new(given) : null,
-                Book = known.Expected.Type == DocumentType.Chapter ? await bookRecords.Of(review, work, cancel) : null,
-            };
+            var wanted = known.Sought with { Given = sought.Given is { } given ? new(given) : null };
             // Libraries that ask for a sign-in, or have led to the publisher's page, are asked no more for this work.
             var (closed, done) = (new HashSet<int>(), new HashSet<int>());
-            foreach (var stop in chain.Stops(wanted))
+            await foreach (var stop in Stops(sought, wanted, known.Expected, cancel))
             {
                 if (stop.LibraryId is { } asked && done.Contains(asked))
                     continue;
@@ -169,6 +166,27 @@ internal sealed class GatherJob(
         {
             progress.End(review, work);
         }
+    }
+
+    /// <summary>The addresses to try. The book of a chapter is looked for only where nothing else gave the text.</summary>
+    private async IAsyncEnumerable<RouteStop> Stops(
+        SoughtRow sought,
+        Sought wanted,
+        ExpectedWork expected,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
+    {
+        var own = chain.Stops(wanted);
+        foreach (var stop in own)
+            yield return stop;
+        if (
+            expected.Type != DocumentType.Chapter
+            || await bookRecords.Of(sought.ReviewId, sought.WorkId, cancel) is not { } book
+        )
+            yield break;
+        var withBook = chain.Stops(wanted with { Book = book });
+        foreach (var stop in withBook.ExceptBy(own.Select(s => s.Address), s => s.Address))
+            yield return stop;
     }
 
     /// <summary>
