@@ -30,7 +30,9 @@ public sealed class IdLists
 
     /// <summary>An editor for the lists that come after these.</summary>
     /// <param name="size">Ids will be below this; never less than now.</param>
-    public Editor Edit(int size) => new(this, size);
+    /// <param name="room">How many numbers will come, with one for each list, where that is known: room is made for no
+    /// more.</param>
+    public Editor Edit(int size, long room = 0) => new(this, size, room);
 
     /// <summary>The arrays, without what is dead, for writing them down.</summary>
     public (int[] At, int[] Data) Arrays()
@@ -90,7 +92,7 @@ public sealed class IdLists
         private int used,
             dead;
 
-        internal Editor(IdLists from, int size)
+        internal Editor(IdLists from, int size, long room)
         {
             // What nobody can reach any more is left behind when it has become the larger part.
             if (from.dead > from.used / 2 && from.dead > 4_096)
@@ -98,6 +100,8 @@ public sealed class IdLists
             at = new int[Math.Max(size, from.at.Length)];
             from.at.CopyTo(at, 0);
             (data, used, dead) = (from.data, from.used, from.dead);
+            if (used + room > data.Length)
+                Array.Resize(ref data, (int)Math.Min(Array.MaxLength, used + room));
         }
 
         /// <summary>Sets the list of an id; an empty one takes it away.</summary>

@@ -12,19 +12,37 @@ public readonly record struct ReportedTie(int Cited, byte Database);
 /// Which works cite which, merged over databases; each tie once, with the databases that report it. A work citing
 /// itself is left out. Immutable; <see cref="With"/> makes the next one at the cost of the works whose ties are others.
 /// </summary>
-/// <remarks>Memory: some 14 bytes a tie; reading a work's ties costs their number.</remarks>
+/// <remarks>
+/// Memory: ten bytes a tie both ways together, twelve where more than 256 sets of databases report ties, and eight bytes for
+/// each work that has some, either way. Reading a work's ties costs their number.
+/// </remarks>
 public sealed class CitationGraph
 {
-    // A work's list holds its ties, then their keys, two to a number.
+    // A work's list holds its ties, then their keys, as many to a number as their width allows.
     private readonly IdLists back,
         forward;
     private readonly List<ulong> masks;
+    private readonly KeyWidth width;
 
-    private CitationGraph(IdLists back, IdLists forward, List<ulong> masks, IReadOnlyList<int> databases, int ties) =>
-        (this.back, this.forward, this.masks, Databases, Ties) = (back, forward, masks, databases, ties);
+    private CitationGraph(
+        IdLists back,
+        IdLists forward,
+        List<ulong> masks,
+        IReadOnlyList<int> databases,
+        KeyWidth width,
+        int ties
+    ) =>
+        (this.back, this.forward, this.masks, Databases, this.width, Ties) = (
+            back,
+            forward,
+            masks,
+            databases,
+            width,
+            ties
+        );
 
     /// <summary>No ties.</summary>
-    public static CitationGraph Empty { get; } = new(IdLists.Empty, IdLists.Empty, [], [], 0);
+    public static CitationGraph Empty { get; } = new(IdLists.Empty, IdLists.Empty, [], [], KeyWidth.For(0), 0);
 
     /// <summary>How many ties there are.</summary>
     public int Ties { get; }
@@ -33,20 +51,20 @@ public sealed class CitationGraph
     public IReadOnlyList<int> Databases { get; }
 
     /// <summary>Backward trail: the works a work cites, ascending.</summary>
-    public ReadOnlySpan<int> Cites(int work) => Works(back.Of(work));
+    public ReadOnlySpan<int> Cites(int work) => width.Works(back.Of(work));
 
     /// <summary>Forward trail: the works that cite it, ascending.</summary>
-    public ReadOnlySpan<int> CitedBy(int work) => Works(forward.Of(work));
+    public ReadOnlySpan<int> CitedBy(int work) => width.Works(forward.Of(work));
 
     /// <summary>
     /// For each of <see cref="Cites"/> the set of databases that report the tie, as a key to <see cref="Mask"/>.
     /// </summary>
-    public ReadOnlySpan<ushort> CitesReported(int work) => Keys(back.Of(work));
+    public TieKeys CitesReported(int work) => width.Keys(back.Of(work));
 
     /// <summary>
     /// For each of <see cref="CitedBy"/> the set of databases that report the tie, as a key to <see cref="Mask"/>.
     /// </summary>
-    public ReadOnlySpan<ushort> CitedByReported(int work) => Keys(forward.Of(work));
+    public TieKeys CitedByReported(int work) => width.Keys(forward.Of(work));
 
     /// <summary>A set of databases, one bit each.</summary>
     public ulong Mask(ushort key) => masks[key];
@@ -62,12 +80,6 @@ public sealed class CitationGraph
                 mask |= 1UL << i;
         return mask;
     }
-
-    // n ties and half as many numbers for their keys, rounded up, make a list of three halves of n.
-    private static ReadOnlySpan<int> Works(ReadOnlySpan<int> list) => list[..(2 * list.Length / 3)];
-
-    private static ReadOnlySpan<ushort> Keys(ReadOnlySpan<int> list) =>
-        MemoryMarshal.Cast<int, ushort>(list[(2 * list.Length / 3)..])[..(2 * list.Length / 3)];
 
     /// <summary>Builds the graph. O(n log n).</summary>
     /// <param name="ties">Pairs (citing work in the upper half, cited work in the lower), as often as they are
@@ -97,35 +109,44 @@ public sealed class CitationGraph
             (pairs[count], reported[count]) = (pair, masks.KeyOf(mask));
             count++;
         }
-        var back = Laid(pairs.AsSpan(0, count), reported, size);
+        var width = KeyWidth.For(masks.All.Count);
+        var back = Laid(pairs.AsSpan(0, count), reported, size, width);
         // The same ties by the work that is cited.
         for (var i = 0; i < count; i++)
             pairs[i] = pairs[i] << 32 | pairs[i] >>> 32;
         Array.Sort(pairs, reported, 0, count);
-        return new(back, Laid(pairs.AsSpan(0, count), reported, size), masks.All, ids, count);
+        return new(back, Laid(pairs.AsSpan(0, count), reported, size, width), masks.All, ids, width, count);
     }
 
-    private static IdLists Laid(ReadOnlySpan<long> pairs, ReadOnlySpan<ushort> reported, int size)
+    private static IdLists Laid(ReadOnlySpan<long> pairs, ReadOnlySpan<ushort> reported, int size, KeyWidth width)
     {
-        var editor = IdLists.Empty.Edit(size);
-        var works = new List<int>();
-        for (var i = 0; i < pairs.Length; )
+        // Written once at its length: a graph that is built has no room behind its lists.
+        var room = 0L;
+        for (int from = 0, to; from < pairs.Length; from = to)
         {
-            var (of, from) = ((int)(pairs[i] >> 32), i);
+            to = EndOf(pairs, from);
+            room += width.Length(to - from) + 1;
+        }
+        var editor = IdLists.Empty.Edit(size, room);
+        var works = new List<int>();
+        for (int from = 0, to; from < pairs.Length; from = to)
+        {
+            to = EndOf(pairs, from);
             works.Clear();
-            for (; i < pairs.Length && (int)(pairs[i] >> 32) == of; i++)
+            for (var i = from; i < to; i++)
                 works.Add((int)pairs[i]);
-            editor.Set(of, Packed(CollectionsMarshal.AsSpan(works), reported[from..i]));
+            editor.Set((int)(pairs[from] >> 32), width.Packed(CollectionsMarshal.AsSpan(works), reported[from..to]));
         }
         return editor.Finish();
     }
 
-    private static int[] Packed(ReadOnlySpan<int> works, ReadOnlySpan<ushort> keys)
+    /// <summary>Where the pairs end that begin with the same work.</summary>
+    private static int EndOf(ReadOnlySpan<long> pairs, int from)
     {
-        var list = new int[works.Length + (works.Length + 1) / 2];
-        works.CopyTo(list);
-        keys.CopyTo(MemoryMarshal.Cast<int, ushort>(list.AsSpan(works.Length)));
-        return list;
+        var to = from + 1;
+        while (to < pairs.Length && pairs[to] >> 32 == pairs[from] >> 32)
+            to++;
+        return to;
     }
 
     /// <summary>
@@ -140,23 +161,29 @@ public sealed class CitationGraph
         int[] ids = Bits(databases);
         if (!ids.AsSpan(0, Math.Min(ids.Length, Databases.Count)).SequenceEqual(Databases.ToArray()))
             throw new ArgumentException("The databases of a graph keep their bits.", nameof(databases));
-        var (backward, masks, ties) = (back.Edit(size), new MaskTable(masks: this.masks), Ties);
-        var arrivals = new Dictionary<int, List<(int Citing, ushort Key)>>();
-        var touched = new HashSet<int>();
+        var (masks, ties) = (new MaskTable(this.masks), Ties);
+        var now = new Dictionary<int, (int[] Works, ushort[] Keys)>(citing.Count);
         foreach (var (work, reports) in citing)
         {
-            var before = Cites(work);
-            ties -= before.Length;
-            foreach (var cited in before)
-                touched.Add(cited);
-            var now = new SortedDictionary<int, ulong>();
+            var cited = new SortedDictionary<int, ulong>();
             foreach (var tie in reports)
                 if (tie.Cited != work)
-                    now[tie.Cited] = now.GetValueOrDefault(tie.Cited) | 1UL << Array.IndexOf(ids, tie.Database);
-            ties += now.Count;
-            int[] works = [.. now.Keys];
-            ushort[] keys = [.. now.Values.Select(masks.KeyOf)];
-            backward.Set(work, Packed(works, keys));
+                    cited[tie.Cited] = cited.GetValueOrDefault(tie.Cited) | 1UL << Array.IndexOf(ids, tie.Database);
+            now[work] = ([.. cited.Keys], [.. cited.Values.Select(masks.KeyOf)]);
+        }
+        var next = KeyWidth.For(masks.All.Count);
+        if (next != width)
+            return Rewritten(next).With(citing, size, databases);
+        var backward = back.Edit(size);
+        var arrivals = new Dictionary<int, List<(int Citing, ushort Key)>>();
+        var touched = new HashSet<int>();
+        foreach (var (work, (works, keys)) in now)
+        {
+            var before = Cites(work);
+            ties += works.Length - before.Length;
+            foreach (var cited in before)
+                touched.Add(cited);
+            backward.Set(work, width.Packed(works, keys));
             for (var i = 0; i < works.Length; i++)
             {
                 touched.Add(works[i]);
@@ -175,9 +202,23 @@ public sealed class CitationGraph
                 if (!citing.ContainsKey(works[i]))
                     left.Add((works[i], keys[i]));
             left.Sort();
-            ahead.Set(cited, Packed([.. left.Select(l => l.Citing)], [.. left.Select(l => l.Key)]));
+            ahead.Set(cited, width.Packed([.. left.Select(l => l.Citing)], [.. left.Select(l => l.Key)]));
         }
-        return new(backward.Finish(), ahead.Finish(), masks.All, ids, ties);
+        return new(backward.Finish(), ahead.Finish(), masks.All, ids, width, ties);
+    }
+
+    /// <summary>The same graph with keys of another width. O(ties).</summary>
+    private CitationGraph Rewritten(KeyWidth to)
+    {
+        IdLists Of(IdLists lists)
+        {
+            var editor = IdLists.Empty.Edit(lists.Size, 0);
+            for (var work = 0; work < lists.Size; work++)
+                if (lists.Of(work) is { IsEmpty: false } list)
+                    editor.Set(work, to.Packed(width.Works(list), width.Keys(list).ToArray()));
+            return editor.Finish();
+        }
+        return new(Of(back), Of(forward), masks, Databases, to, Ties);
     }
 
     private static int[] Bits(IEnumerable<int> databases)
@@ -194,7 +235,7 @@ public sealed class CitationGraph
 
     /// <summary>A graph that was written down.</summary>
     public static CitationGraph From(IdLists back, IdLists forward, ulong[] masks, int[] databases, int ties) =>
-        new(back, forward, [.. masks], databases, ties);
+        new(back, forward, [.. masks], databases, KeyWidth.For(masks.Length), ties);
 
     /// <summary>Numbers for sets of databases. A graph's own stay as they are; new ones come behind them.</summary>
     private sealed class MaskTable(List<ulong> masks)

@@ -1,5 +1,3 @@
-using System.Buffers;
-using System.Runtime.InteropServices;
 using Zendle.Core.Sets;
 
 namespace Zendle.Core.Trails;
@@ -63,10 +61,11 @@ public sealed class NeighbourList
 
     private int[] Ranked()
     {
-        var (order, keys) = (new int[works.Length], new float[works.Length]);
+        var (order, keys) = (new int[works.Length], new ulong[works.Length]);
+        // Bits of a number that is not negative order as it does; the likest come first.
         for (var i = 0; i < order.Length; i++)
-            (order[i], keys[i]) = (i, -likeness[i]);
-        Array.Sort(keys, order);
+            (order[i], keys[i]) = (i, ~BitConverter.SingleToUInt32Bits(likeness[i]));
+        RadixSort.Sort(keys, order);
         var (rank, at) = (new int[order.Length], 0);
         for (var i = 0; i < order.Length; i++)
         {
@@ -78,33 +77,20 @@ public sealed class NeighbourList
     }
 
     /// <summary>Gathers what works share.</summary>
-    /// <remarks>
-    /// Where much is shared, in room as long as the corpus, which is held between questions; else only for the works
-    /// that it touches, so that few neighbours cost little however large the corpus is.
-    /// </remarks>
     public sealed class Tally : IDisposable
     {
-        /// <summary>Room for every work pays when so many works are touched.</summary>
-        private const int Sparse = 16;
-
         private readonly int size;
-        private readonly Share[]? dense;
-        private readonly Dictionary<int, Share> touched = [];
+        private readonly ById<Share> shares;
 
         /// <summary>What a work shares so far.</summary>
-        private record struct Share(double Sum, int Count);
+        private record struct Share(double Sum, int Count) : ICounted
+        {
+            public readonly bool IsNone => Count == 0;
+        }
 
         /// <summary>Begins.</summary>
         /// <param name="size">Work ids are below this.</param>
-        /// <param name="expected">How often something will be added, at most.</param>
-        public Tally(int size, long expected)
-        {
-            this.size = size;
-            if (expected < size / Sparse)
-                return;
-            dense = ArrayPool<Share>.Shared.Rent(size);
-            Array.Clear(dense, 0, size);
-        }
+        public Tally(int size) => (this.size, shares) = (size, new(size));
 
         /// <summary>Some works share one more thing.</summary>
         /// <param name="works">The works, each once.</param>
@@ -118,14 +104,12 @@ public sealed class NeighbourList
         /// <summary>A work shares one more thing.</summary>
         public void Add(int work, double weight)
         {
-            ref var share = ref dense is not null
-                ? ref dense[work]
-                : ref CollectionsMarshal.GetValueRefOrAddDefault(touched, work, out _);
+            ref var share = ref shares[work];
             share.Sum += weight;
             share.Count++;
         }
 
-        /// <summary>The neighbours.</summary>
+        /// <summary>The neighbours. O(works that share something).</summary>
         /// <param name="kind">What they have in common.</param>
         /// <param name="seeds">No neighbours of themselves.</param>
         /// <param name="least">What fewer is passed over.</param>
@@ -137,35 +121,24 @@ public sealed class NeighbourList
             Func<int, double, double> likeness
         )
         {
-            var (works, shared, alike) = (new List<int>(), new List<int>(), new List<float>());
-            void Take(int work, Share share)
+            var near = shares.Works();
+            foreach (var seed in seeds.Where(s => (uint)s < (uint)size))
+                near.Remove(seed);
+            if (least > 1)
+                foreach (var work in near.ToArray())
+                    if (shares.Of(work).Count < least)
+                        near.Remove(work);
+            var works = near.ToArray();
+            var (shared, alike) = (new int[works.Length], new float[works.Length]);
+            for (var i = 0; i < works.Length; i++)
             {
-                if (share.Count < Math.Max(1, least))
-                    return;
-                works.Add(work);
-                shared.Add(share.Count);
-                alike.Add((float)Math.Clamp(likeness(work, share.Sum), 0, 1));
+                var (sum, count) = shares.Of(works[i]);
+                (shared[i], alike[i]) = (count, (float)Math.Clamp(likeness(works[i], sum), 0, 1));
             }
-            var own = seeds.ToHashSet();
-            if (dense is null)
-                foreach (var work in touched.Keys.Where(w => !own.Contains(w)).Order())
-                    Take(work, touched[work]);
-            else
-            {
-                foreach (var seed in own)
-                    if ((uint)seed < (uint)size)
-                        dense[seed] = default;
-                for (var work = 0; work < size; work++)
-                    Take(work, dense[work]);
-            }
-            return new(kind, [.. works], [.. shared], [.. alike]);
+            return new(kind, works, shared, alike);
         }
 
         /// <inheritdoc/>
-        public void Dispose()
-        {
-            if (dense is not null)
-                ArrayPool<Share>.Shared.Return(dense);
-        }
+        public void Dispose() => shares.Dispose();
     }
 }

@@ -37,19 +37,16 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
 
     /// <summary>
     /// How like the seeds each work is by all reasons: Σ weight ÷ (60 + rank), reciprocal rank fusion (Cormack, Clarke, Büttcher
-    /// 2009). O(n log n) the first time, then O(n).
+    /// 2009). O(neighbours).
     /// </summary>
     /// <param name="weight">What a reason weighs; 0 leaves it out.</param>
     /// <param name="size">Work ids are below this.</param>
     /// <returns>Tells it of a work; 0 for one that is no neighbour.</returns>
     public Func<int, double> Order(Func<NeighbourKind, double> weight, int size)
     {
-        if (lists.Sum(l => (long)l.Count) < size / 16)
-            return w =>
-                lists.Sum(l =>
-                    weight(l.Kind) is > 0 and var its && l.Rank(w) is > 0 and var rank ? its / (Flatness + rank) : 0
-                );
-        var order = new double[size];
+        // Room for every work only where a good part of them has a place in the order.
+        var few = lists.Sum(l => (long)l.Count) < size / 16 ? new Dictionary<int, double>() : null;
+        var order = few is null ? new double[size] : [];
         foreach (var list in lists)
         {
             if (weight(list.Kind) is not (> 0 and var its))
@@ -57,9 +54,14 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
             var works = list.Works;
             var ranks = list.Ranks;
             for (var i = 0; i < works.Length; i++)
-                order[works[i]] += its / (Flatness + ranks[i]);
+            {
+                ref var likeness = ref few is null
+                    ? ref order[works[i]]
+                    : ref CollectionsMarshal.GetValueRefOrAddDefault(few, works[i], out _);
+                likeness += its / (Flatness + ranks[i]);
+            }
         }
-        return w => order[w];
+        return few is null ? w => order[w] : few.GetValueOrDefault;
     }
 
     /// <summary>
@@ -88,7 +90,7 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     )
     {
         var weights = WeightOf(seeds, things);
-        using var tally = new NeighbourList.Tally(size, weights.Keys.Sum(thing => (long)having(thing).Length));
+        using var tally = new NeighbourList.Tally(size);
         // Sums come out the same however the seeds are given.
         foreach (var (thing, weight) in weights.OrderBy(t => t.Key))
             tally.Add(having(thing), weight);
@@ -102,10 +104,7 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     /// <inheritdoc cref="SharedReferences" path="/param"/>
     public static NeighbourList Tied(CitationGraph graph, IReadOnlyCollection<int> seeds, int size)
     {
-        using var tally = new NeighbourList.Tally(
-            size,
-            seeds.Sum(s => (long)graph.Cites(s).Length + graph.CitedBy(s).Length)
-        );
+        using var tally = new NeighbourList.Tally(size);
         foreach (var seed in seeds)
         {
             tally.Add(graph.Cites(seed), 1);
@@ -126,8 +125,7 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     public static NeighbourList SharedPeople(Having people, IReadOnlyCollection<int> seeds, int size)
     {
         var weights = WeightOf(seeds, people);
-        // How much people wrote shows only as it is looked through; mostly it is little.
-        using var tally = new NeighbourList.Tally(size, 0);
+        using var tally = new NeighbourList.Tally(size);
         if (weights.Count > 0)
             for (var work = 0; work < size; work++)
                 foreach (var person in people(work))

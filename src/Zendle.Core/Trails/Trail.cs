@@ -20,15 +20,22 @@ public sealed class Trail
     private Trail(CitationGraph graph, TrailQuestion question, ulong chosen, int size)
     {
         (this.graph, this.question, this.chosen) = (graph, question, chosen);
-        (this.size, Past, Future) = (size, new Side(size), new Side(size));
+        this.size = size;
         for (var i = 0; i < question.Seeds.Length; i++)
             number.TryAdd(question.Seeds[i], i + 1);
-        foreach (var seed in number.Keys)
+        Past = new(graph, question.HasPast ? number.Keys : [], Cited, chosen, size);
+        Future = new(graph, question.HasFuture ? number.Keys : [], Citing, chosen, size);
+
+        void Cited(int seed, out ReadOnlySpan<int> works, out TieKeys reported)
         {
-            if (question.HasPast)
-                Past.Add(graph, graph.Cites(seed), graph.CitesReported(seed), chosen);
-            if (question.HasFuture)
-                Future.Add(graph, graph.CitedBy(seed), graph.CitedByReported(seed), chosen);
+            works = graph.Cites(seed);
+            reported = graph.CitesReported(seed);
+        }
+
+        void Citing(int seed, out ReadOnlySpan<int> works, out TieKeys reported)
+        {
+            works = graph.CitedBy(seed);
+            reported = graph.CitedByReported(seed);
         }
     }
 
@@ -39,7 +46,7 @@ public sealed class Trail
     public Side Future { get; }
 
     /// <summary>About how many bytes it takes.</summary>
-    public long Bytes => 40L * (Past.Count + Future.Count + number.Count);
+    public long Bytes => Past.Bytes + Future.Bytes + (40L * number.Count);
 
     /// <summary>Follows a trail. O(ties of the seeds).</summary>
     /// <param name="graph">Who cites whom.</param>
@@ -85,7 +92,7 @@ public sealed class Trail
                 alone[n - 1]++;
         return alone;
 
-        void Take(ReadOnlySpan<int> side, ReadOnlySpan<ushort> reported, int n)
+        void Take(ReadOnlySpan<int> side, TieKeys reported, int n)
         {
             for (var i = 0; i < side.Length; i++)
                 if ((graph.Mask(reported[i]) & chosen) != 0 && works.Contains(side[i]))
@@ -104,7 +111,7 @@ public sealed class Trail
     public ImmutableArray<int> SeedsCitedBy(int work) =>
         question.HasFuture ? Numbers(graph.Cites(work), graph.CitesReported(work)) : [];
 
-    private ImmutableArray<int> Numbers(ReadOnlySpan<int> works, ReadOnlySpan<ushort> reported)
+    private ImmutableArray<int> Numbers(ReadOnlySpan<int> works, TieKeys reported)
     {
         var found = new List<int>();
         for (var i = 0; i < works.Length; i++)
@@ -129,9 +136,13 @@ public sealed class Trail
             containers ?? ImmutableDictionary<int, int>.Empty,
             d => (chosen & 1UL << bit[d]) != 0
         );
-        foreach (var work in all.Past.Members.Union(all.Future.Members))
+        // Both sides are ascending: a work on both is counted once.
+        for (int p = 0, f = 0; p < all.Past.Count || f < all.Future.Count; )
         {
-            var mask = all.Past.Reported(work) | all.Future.Reported(work);
+            var past = p < all.Past.Count ? all.Past.Members[p] : int.MaxValue;
+            var future = f < all.Future.Count ? all.Future.Members[f] : int.MaxValue;
+            var mask =
+                (past <= future ? all.Past.ReportedAt(p++) : 0) | (future <= past ? all.Future.ReportedAt(f++) : 0);
             for (var m = mask; m != 0; m &= m - 1)
                 works[BitOperations.TrailingZeroCount(m)]++;
             only.Take(mask);
@@ -146,11 +157,11 @@ public sealed class Trail
         return [.. graph.Databases.Select((d, i) => new TrailShare(d, ties[i], works[i], only.Counts[i]))];
     }
 
-    private void Count(ReadOnlySpan<ushort> reported, int[] ties)
+    private void Count(TieKeys reported, int[] ties)
     {
-        foreach (var key in reported)
-            for (var m = graph.Mask(key); m != 0; m &= m - 1)
-                ties[BitOperations.TrailingZeroCount(m)]++;
+        for (var i = 0; i < reported.Length; i++)
+        for (var m = graph.Mask(reported[i]); m != 0; m &= m - 1)
+            ties[BitOperations.TrailingZeroCount(m)]++;
     }
 
     /// <summary>
@@ -158,35 +169,73 @@ public sealed class Trail
     /// </summary>
     public sealed class Side
     {
-        private readonly Dictionary<int, (int Ties, ulong Reported)> works = [];
+        /// <summary>From so many works on a place is looked up by number instead of being searched for.</summary>
+        private const int Many = 4_096;
+
+        private readonly int[] works,
+            ties;
+        private readonly ulong[] reported;
+        private readonly WorkSet? set;
+        private readonly int[] ranks = [];
         private readonly int size;
 
-        internal Side(int size) => this.size = size;
+        /// <summary>What is counted of a work.</summary>
+        private record struct Tied(int Ties, ulong Reported) : ICounted
+        {
+            public readonly bool IsNone => Ties == 0;
+        }
 
-        internal int Count => works.Count;
+        /// <summary>The ties of one seed on a side.</summary>
+        internal delegate void Follow(int seed, out ReadOnlySpan<int> works, out TieKeys reported);
 
-        internal IEnumerable<int> Members => works.Keys;
+        internal Side(CitationGraph graph, IEnumerable<int> seeds, Follow follow, ulong chosen, int size)
+        {
+            this.size = size;
+            using var counted = new ById<Tied>(size);
+            foreach (var seed in seeds)
+            {
+                follow(seed, out var tied, out var keys);
+                for (var i = 0; i < tied.Length; i++)
+                {
+                    var mask = graph.Mask(keys[i]) & chosen;
+                    if (mask == 0)
+                        continue;
+                    ref var work = ref counted[tied[i]];
+                    work = new(work.Ties + 1, work.Reported | mask);
+                }
+            }
+            var all = counted.Works();
+            works = all.ToArray();
+            (ties, reported) = (new int[works.Length], new ulong[works.Length]);
+            for (var i = 0; i < works.Length; i++)
+                (ties[i], reported[i]) = counted.Of(works[i]);
+            if (works.Length >= Many)
+                (set, ranks) = (all, all.BlockRanks());
+        }
 
-        internal ulong Reported(int work) => works.GetValueOrDefault(work).Reported;
+        internal int Count => works.Length;
+
+        internal long Bytes => 16L * works.Length + (set is null ? 0 : size / 8 + 4L * ranks.Length);
+
+        internal ReadOnlySpan<int> Members => works;
+
+        /// <summary>Who reports the ties of the work at a place of <see cref="Members"/>.</summary>
+        internal ulong ReportedAt(int place) => reported[place];
 
         /// <summary>How many seeds a work is tied to on this side.</summary>
-        public int Ties(int work) => works.GetValueOrDefault(work).Ties;
+        public int Ties(int work) => Place(work) is >= 0 and var at ? ties[at] : 0;
 
         /// <summary>The works tied to at least so many seeds. O(works of the side).</summary>
-        public WorkSet Works(int atLeast) =>
-            WorkSet.Of(size, works.Where(w => w.Value.Ties >= atLeast).Select(w => w.Key));
-
-        internal void Add(CitationGraph graph, ReadOnlySpan<int> tied, ReadOnlySpan<ushort> reported, ulong chosen)
+        public WorkSet Works(int atLeast)
         {
-            for (var i = 0; i < tied.Length; i++)
-            {
-                var mask = graph.Mask(reported[i]) & chosen;
-                if (mask == 0)
-                    continue;
-                ref var work = ref CollectionsMarshal.GetValueRefOrAddDefault(works, tied[i], out _);
-                work = (work.Ties + 1, work.Reported | mask);
-            }
+            var those = new WorkSet(size);
+            for (var i = 0; i < works.Length; i++)
+                if (ties[i] >= atLeast)
+                    those.Add(works[i]);
+            return those;
         }
+
+        private int Place(int work) => set?.RankOf(work, ranks) ?? Array.BinarySearch(works, work);
     }
 }
 

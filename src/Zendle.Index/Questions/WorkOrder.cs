@@ -42,7 +42,7 @@ public enum SortOrder
 /// <summary>Puts sets of works in order; ties are broken by work id, so that pages never shuffle.</summary>
 public static class WorkOrder
 {
-    /// <summary>The works of a set in order. O(n log n).</summary>
+    /// <summary>The works of a set in order. O(n).</summary>
     /// <param name="snapshot">The corpus.</param>
     /// <param name="works">The set.</param>
     /// <param name="order">The order; relevance without concepts is newest.</param>
@@ -116,32 +116,21 @@ public static class WorkOrder
 
     private static int[] By(int[] ids, Func<int, double> key) => By(ids, w => Ordered(key(w)));
 
-    /// <summary>
-    /// Sorts ids in place by a whole number, then by id. Keys are sorted as plain numbers, without a comparer; runs of
-    /// one key are put right after.
-    /// </summary>
+    /// <summary>Sorts ascending ids in place by a whole number, then by id.</summary>
     private static int[] By(int[] ids, Func<int, long> key)
     {
-        var keys = ArrayPool<long>.Shared.Rent(ids.Length);
+        var keys = ArrayPool<ulong>.Shared.Rent(ids.Length);
         try
         {
+            // The sign turned over, whole numbers order as those without one do.
             for (var i = 0; i < ids.Length; i++)
-                keys[i] = key(ids[i]);
-            Array.Sort(keys, ids, 0, ids.Length);
-            for (var i = 0; i < ids.Length; )
-            {
-                var end = i + 1;
-                while (end < ids.Length && keys[end] == keys[i])
-                    end++;
-                if (end - i > 1)
-                    Array.Sort(ids, i, end - i);
-                i = end;
-            }
+                keys[i] = (ulong)key(ids[i]) ^ 1UL << 63;
+            RadixSort.Sort(keys.AsSpan(0, ids.Length), ids);
             return ids;
         }
         finally
         {
-            ArrayPool<long>.Shared.Return(keys);
+            ArrayPool<ulong>.Shared.Return(keys);
         }
     }
 

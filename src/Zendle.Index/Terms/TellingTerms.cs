@@ -67,7 +67,7 @@ public sealed class TellingTerms(CorpusSnapshot snapshot, QuestionEvaluator eval
     {
         var mean = Mean(seeds);
         var terms = Of(mean);
-        using var tally = new NeighbourList.Tally(snapshot.Columns.WorkSize, terms.Sum(t => (long)t.Works.Count()));
+        using var tally = new NeighbourList.Tally(snapshot.Columns.WorkSize);
         foreach (var term in terms)
         foreach (var work in term.Works)
             tally.Add(work, 1);

@@ -15,7 +15,7 @@ namespace Zendle.Server.Corpus;
 internal sealed class ColumnsFile(string folder)
 {
     /// <summary>Changes whenever what is written, or what it means, changes.</summary>
-    private const int Version = 16;
+    private const int Version = 17;
 
     /// <summary>The fields that were written; with another one everything is built anew.</summary>
     private static readonly string Fields = string.Join(' ', Enum.GetNames<Facet>());

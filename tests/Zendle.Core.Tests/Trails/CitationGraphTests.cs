@@ -17,7 +17,7 @@ public sealed class CitationGraphTests
                 )
         );
 
-    private static string Told(CitationGraph g, ReadOnlySpan<int> works, ReadOnlySpan<ushort> kinds) =>
+    private static string Told(CitationGraph g, ReadOnlySpan<int> works, TieKeys kinds) =>
         string.Join(',', works.ToArray().Zip(kinds.ToArray(), (c, k) => $"{c}.{g.Mask(k)}"));
 
     [Fact]
@@ -73,5 +73,41 @@ public sealed class CitationGraphTests
                 : 0
         );
         Assert.Throws<ArgumentException>(() => graph.With(new Dictionary<int, List<ReportedTie>>(), 4, [1, 3, 5]));
+    }
+
+    [Fact]
+    public void More_sets_of_databases_than_a_byte_tells_apart_are_told_apart()
+    {
+        // Work 1 cites 2 to 400, each reported by another set of nine databases: 399 sets. Nobody but a change brings the
+        // sets above 200.
+        int[] databases = [.. Enumerable.Range(1, 9)];
+        List<ReportedTie> Until(int last) =>
+            [
+                .. Enumerable
+                    .Range(2, last - 1)
+                    .SelectMany(cited =>
+                        databases.Where(d => (cited >> d - 1 & 1) == 1).Select(d => new ReportedTie(cited, (byte)d))
+                    ),
+            ];
+        CitationGraph Built(List<ReportedTie> ties) =>
+            CitationGraph.Build(
+                [.. ties.Select(t => 1L << 32 | (uint)t.Cited)],
+                [.. ties.Select(t => t.Database)],
+                401,
+                databases
+            );
+        var few = Built(Until(200));
+        var many = few.With(new Dictionary<int, List<ReportedTie>> { [1] = Until(400) }, 401, databases);
+        foreach (var graph in new[] { many, Built(Until(400)) })
+        {
+            Assert.Equal(Enumerable.Range(2, 399), graph.Cites(1).ToArray());
+            for (var i = 0; i < 399; i++)
+            {
+                Assert.Equal((ulong)(i + 2), graph.Mask(graph.CitesReported(1)[i]));
+                Assert.Equal((ulong)(i + 2), graph.Mask(graph.CitedByReported(i + 2)[0]));
+            }
+        }
+        Assert.Equal(199, few.CitesReported(1).Length);
+        Assert.Equal(200UL, few.Mask(few.CitesReported(1)[198]));
     }
 }

@@ -25,8 +25,9 @@ internal sealed class TieCounts
         {
             if (snapshot.Columns.CitesByItsText(work))
                 Texts++;
-            foreach (var key in graph.CitesReported(work))
-                byKey[key] = byKey.GetValueOrDefault(key) + 1;
+            var reported = graph.CitesReported(work);
+            for (var i = 0; i < reported.Length; i++)
+                byKey[reported[i]] = byKey.GetValueOrDefault(reported[i]) + 1;
         }
         for (var i = 0; i < graph.Databases.Count; i++)
         {
