@@ -24,6 +24,9 @@ public sealed class IdLists
     /// <summary>Ids are below this.</summary>
     public int Size => at.Length;
 
+    /// <summary>How many bytes its arrays take, with what is dead and the room behind them.</summary>
+    public long Bytes => sizeof(int) * ((long)at.Length + data.Length);
+
     /// <summary>The list of an id; empty for an id that has none.</summary>
     public ReadOnlySpan<int> Of(int id) =>
         (uint)id < (uint)at.Length && at[id] is > 0 and var start ? data.AsSpan(start, data[start - 1]) : [];

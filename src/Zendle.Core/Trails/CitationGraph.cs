@@ -47,6 +47,9 @@ public sealed class CitationGraph
     /// <summary>How many ties there are.</summary>
     public int Ties { get; }
 
+    /// <summary>How many bytes it takes.</summary>
+    public long Bytes => back.Bytes + forward.Bytes;
+
     /// <summary>The databases, ascending; the place of an id is its bit in a mask.</summary>
     public IReadOnlyList<int> Databases { get; }
 

@@ -42,15 +42,20 @@ internal sealed class NearSides
         TermNode[][] terms = [.. near.Parts.Select(p => Terms(p).ToArray())];
         var sides = new (Spans Spans, ushort[] Terms)[terms.Length];
         Array.Fill(sides, (Spans.None, []));
+        // Positions are read only where all sides stand in one document. The rarest side is looked for first; of the others
+        // only documents that can still count.
         FixedBitSet? within = null;
-        // The rarest side is read first; of the others only documents that can still count.
-        foreach (var i in Enumerable.Range(0, terms.Length).OrderBy(i => terms[i].Sum(t => (long)reader.AtMost(t))))
+        foreach (var side in terms.OrderBy(side => side.Sum(t => (long)reader.AtMost(t))))
         {
-            sides[i] = Tagged([.. terms[i].Select(t => reader.Of(t, within))]);
-            if (sides[i].Spans.Count == 0)
-                break; // one side stands nowhere, so nothing is near
-            within = reader.DocumentsOf(sides[i].Spans);
+            var before = within;
+            within = reader.MayHold(side[0], before);
+            foreach (var term in side.Skip(1))
+                within.Or(reader.MayHold(term, before));
+            if (within.Cardinality == 0)
+                return new(near, records, terms, sides); // one side stands nowhere, so nothing is near
         }
+        for (var i = 0; i < terms.Length; i++)
+            sides[i] = Tagged([.. terms[i].Select(t => reader.Of(t, within))]);
         return new(near, records, terms, sides);
     }
 

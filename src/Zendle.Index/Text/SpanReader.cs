@@ -9,33 +9,65 @@ namespace Zendle.Index.Text;
 /// <summary>Finds words, phrases and near groups with their positions, in one field of one segment.</summary>
 internal sealed class SpanReader(AtomicReader reader, string field, Budget budget)
 {
-    private readonly IBits? live = reader.LiveDocs;
+    /// <summary>A word that stands in one of so many documents, or in more, is a common one.</summary>
+    private const int Common = 16;
 
-    /// <summary>Documents in which <paramref name="slot"/> stands.</summary>
-    public FixedBitSet Documents(string slot)
+    private readonly IBits? live = reader.LiveDocs;
+    private readonly Dictionary<string, TermsEnum?> plain = new(StringComparer.Ordinal);
+
+    /// <summary>The place of a plain word in the dictionary, null for one that is not there; looked for once.</summary>
+    private TermsEnum? Plain(string word) =>
+        plain.TryGetValue(word, out var known)
+            ? known
+            : plain[word] = TermWalk.Over(reader, field, word, budget).FirstOrDefault();
+
+    private IEnumerable<TermsEnum> Words(string slot) =>
+        TermNode.IsPattern(slot) ? TermWalk.Over(reader, field, slot, budget)
+        : Plain(slot) is { } word ? [word]
+        : [];
+
+    /// <summary>Documents in which <paramref name="slot"/> stands, of all or only of some.</summary>
+    private FixedBitSet Documents(string slot, FixedBitSet? within = null)
     {
         var documents = new FixedBitSet(Math.Max(1, reader.MaxDoc));
         DocsEnum? docs = null;
         var looked = 0;
-        foreach (var term in TermWalk.Over(reader, field, slot, budget))
+        foreach (var term in Words(slot))
         {
             docs = term.Docs(live, docs, DocsFlags.NONE);
-            for (var d = docs.NextDoc(); d != DocIdSetIterator.NO_MORE_DOCS; d = docs.NextDoc())
+            for (var d = Next(docs, within, 0); d != DocIdSetIterator.NO_MORE_DOCS; d = Next(docs, within, d + 1))
             {
-                documents.Set(d);
+                if (within?.Get(d) != false)
+                    documents.Set(d);
                 budget.Every(ref looked);
             }
         }
         return documents;
     }
 
-    /// <summary>The documents in which spans stand.</summary>
-    public FixedBitSet DocumentsOf(Spans spans)
+    /// <summary>
+    /// Documents in which a term stands in any of its forms, as far as documents tell: those that have all words of a row, in
+    /// whatever order. Positions are not read.
+    /// </summary>
+    /// <param name="term">The term.</param>
+    /// <param name="within">The documents that can still count; null for all.</param>
+    public FixedBitSet MayHold(TermNode term, FixedBitSet? within)
     {
-        var documents = new FixedBitSet(Math.Max(1, reader.MaxDoc));
-        foreach (var start in spans.Starts)
-            documents.Set(Spans.Document(start));
-        return documents;
+        FixedBitSet? any = null;
+        foreach (var form in term.Forms)
+            if (any is null)
+                any = HavingAll(form, within);
+            else
+                any.Or(HavingAll(form, within));
+        return any!;
+    }
+
+    /// <summary>The documents that have all of some words, the rarest of which are looked for first.</summary>
+    private FixedBitSet HavingAll(ImmutableArray<string> slots, FixedBitSet? within)
+    {
+        foreach (var slot in slots.OrderBy(AtMost))
+            within = Documents(slot, within);
+        return within!;
     }
 
     /// <summary>Positions of a term in any of its forms, in all documents or only in some.</summary>
@@ -50,16 +82,8 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         {
             if (!slots.Any(TermNode.IsPattern))
                 return Row(slots, within);
-            candidates = within is null ? null : (FixedBitSet)within.Clone();
-            foreach (var slot in slots)
-            {
-                var documents = Documents(slot);
-                if (candidates is null)
-                    candidates = documents;
-                else
-                    candidates.And(documents);
-            }
-            if (candidates!.Cardinality == 0)
+            candidates = HavingAll(slots, within);
+            if (candidates.Cardinality == 0)
                 return Spans.None;
         }
         var starts = Positions(slots[0], candidates);
@@ -72,22 +96,28 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
 
     /// <summary>
     /// Plain words in a row: their postings are gone through side by side, the rarest word leading, so that of a common
-    /// one only few documents are read.
+    /// one only few documents are read, and positions only where all stand together.
     /// </summary>
     private Spans Row(ImmutableArray<string> words, FixedBitSet? within)
     {
-        var postings = new (DocsAndPositionsEnum Positions, int Offset, int Frequency)[words.Length];
+        var postings = new (DocsEnum Documents, DocsAndPositionsEnum Positions, int Offset, int Frequency)[
+            words.Length
+        ];
         for (var i = 0; i < words.Length; i++)
         {
             if (
-                TermWalk.Over(reader, field, words[i], budget).FirstOrDefault() is not { } word
+                Plain(words[i]) is not { } word
                 || word.DocsAndPositions(live, null, DocsAndPositionsFlags.NONE) is not { } positions
             )
                 return Spans.None;
-            postings[i] = (positions, i, word.DocFreq);
+            postings[i] = (word.Docs(live, null, DocsFlags.NONE), positions, i, word.DocFreq);
         }
         Array.Sort(postings, (a, b) => a.Frequency.CompareTo(b.Frequency));
-        var (starts, lead, here, there) = (new List<long>(), postings[0].Positions, new List<int>(), new List<int>());
+        // Where even the rarest word is common, so is the row, and looking for its documents first would be one pass more.
+        if (postings[0].Frequency > reader.MaxDoc / Common)
+            for (var i = 0; i < postings.Length; i++)
+                postings[i].Documents = postings[i].Positions;
+        var (starts, lead, here, there) = (new List<long>(), postings[0].Documents, new List<int>(), new List<int>());
         var looked = 0;
         for (var document = lead.NextDoc(); document != DocIdSetIterator.NO_MORE_DOCS; document = lead.NextDoc())
         {
@@ -96,17 +126,14 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
                 continue;
             var all = true;
             for (var i = 1; i < postings.Length && all; i++)
-            {
-                var other = postings[i].Positions;
-                all = (other.DocID < document ? other.Advance(document) : other.DocID) == document;
-            }
+                all = Reach(postings[i].Documents, document) == document;
             if (!all)
                 continue;
             // Where the row would begin if this word stands in it; what is left after every word is where it does.
-            Begins(postings[0], here);
+            Begins(0, here);
             for (var i = 1; i < postings.Length && here.Count > 0; i++)
             {
-                Begins(postings[i], there);
+                Begins(i, there);
                 var (kept, n) = (0, 0);
                 for (var h = 0; h < here.Count; h++)
                 {
@@ -119,32 +146,32 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
             }
             foreach (var begin in here)
                 starts.Add(Spans.Pack(document, begin));
+
+            void Begins(int word, List<int> begins)
+            {
+                var (_, positions, offset, _) = postings[word];
+                begins.Clear();
+                Reach(positions, document);
+                for (var n = positions.Freq; n > 0; n--)
+                    if (positions.NextPosition() - offset is >= 0 and var begin)
+                        begins.Add(begin);
+            }
         }
         var lengths = new int[starts.Count];
         Array.Fill(lengths, words.Length);
         return new([.. starts], lengths);
 
-        static void Begins((DocsAndPositionsEnum Positions, int Offset, int Frequency) word, List<int> begins)
-        {
-            begins.Clear();
-            for (var n = word.Positions.Freq; n > 0; n--)
-                if (word.Positions.NextPosition() - word.Offset is >= 0 and var begin)
-                    begins.Add(begin);
-        }
+        static int Reach(DocsEnum postings, int document) =>
+            postings.DocID < document ? postings.Advance(document) : postings.DocID;
     }
 
     /// <summary>
     /// About how many documents have a term, at most; for what is read first. Truncated words count as being
     /// everywhere.
     /// </summary>
-    public int AtMost(TermNode term) =>
-        term.Forms.Max(form =>
-            form.Min(slot =>
-                TermNode.IsPattern(slot)
-                    ? reader.MaxDoc
-                    : TermWalk.Over(reader, field, slot, budget).Select(t => t.DocFreq).FirstOrDefault()
-            )
-        );
+    public int AtMost(TermNode term) => term.Forms.Max(form => form.Min(AtMost));
+
+    private int AtMost(string slot) => TermNode.IsPattern(slot) ? reader.MaxDoc : Plain(slot)?.DocFreq ?? 0;
 
     private static long[] Following(long[] starts, long[] next, int offset)
     {
@@ -169,23 +196,22 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         var positions = new List<long>();
         var (terms, looked) = (0, 0);
         DocsAndPositionsEnum? postings = null;
-        foreach (var term in TermWalk.Over(reader, field, slot, budget))
+        foreach (var term in Words(slot))
         {
             terms++;
             postings = term.DocsAndPositions(live, postings, DocsAndPositionsFlags.NONE);
             if (postings is null)
                 continue;
-            var d = candidates is null ? postings.NextDoc() : Advance(postings, candidates, 0);
-            while (d != DocIdSetIterator.NO_MORE_DOCS)
+            for (
+                var d = Next(postings, candidates, 0);
+                d != DocIdSetIterator.NO_MORE_DOCS;
+                d = Next(postings, candidates, d + 1)
+            )
             {
                 budget.Every(ref looked);
-                if (candidates is null || candidates.Get(d))
+                if (candidates?.Get(d) != false)
                     for (var i = postings.Freq; i > 0; i--)
                         positions.Add(Spans.Pack(d, postings.NextPosition()));
-                d =
-                    candidates is null ? postings.NextDoc()
-                    : d + 1 < candidates.Length ? Advance(postings, candidates, d + 1)
-                    : DocIdSetIterator.NO_MORE_DOCS;
             }
         }
         budget.Hold(positions.Count);
@@ -195,9 +221,14 @@ internal sealed class SpanReader(AtomicReader reader, string field, Budget budge
         return all;
     }
 
-    private static int Advance(DocsAndPositionsEnum postings, FixedBitSet candidates, int from)
+    /// <summary>
+    /// The next document of some postings, or the first of them from the next candidate on, which need not be one itself.
+    /// </summary>
+    private static int Next(DocsEnum postings, FixedBitSet? candidates, int from)
     {
-        var next = candidates.NextSetBit(from);
+        if (candidates is null)
+            return postings.NextDoc();
+        var next = from < candidates.Length ? candidates.NextSetBit(from) : -1;
         return next < 0 ? DocIdSetIterator.NO_MORE_DOCS : postings.Advance(next);
     }
 }
