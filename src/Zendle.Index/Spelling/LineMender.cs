@@ -61,21 +61,53 @@ public sealed class LineMender(CorpusColumns columns, QuestionEvaluator evaluato
             return ([], []);
         // A word alone has no company.
         var isAlone = doubted is [{ Start: 0 } one] && one.End == text.Length;
-        MendedLine[] mended =
-        [
-            .. Ways(doubted)
-                .OrderByDescending(w => w.Score)
-                .Take(MostTried)
-                .Select(w => (Line: Written(text, doubted, w.Written), w.Written, w.Score))
-                .DistinctBy(w => w.Line)
-                .Where(w => w.Line != text && QueryReader.Read(w.Line).IsSound)
-                .Select(w => (w.Line, w.Written, w.Score, Works: worksOf(w.Line)))
-                .OrderByDescending(w => w.Score + (isAlone ? 0 : Company(w.Works)))
-                .Take(MostShown)
-                .Select(w => new MendedLine(w.Line, w.Written, w.Works)),
-        ];
+        MendedLine[] mended = [.. Best(root, text, doubted, isAlone)];
         // What finds nothing is worth a look only where all else finds nothing too.
         return (doubted, Array.Exists(mended, m => m.Works > 0) ? Array.FindAll(mended, m => m.Works > 0) : mended);
+    }
+
+    /// <summary>
+    /// The likeliest ways, the best first. A line that must find the words one and all finds no more works than its rarest word:
+    /// those that could be best by this are counted first, and the others only as long as they may be among the best.
+    /// </summary>
+    private IEnumerable<MendedLine> Best(QueryNode root, string text, DoubtedWord[] doubted, bool isAlone)
+    {
+        var ways = Ways(doubted)
+            .OrderByDescending(w => w.Score)
+            .Take(MostTried)
+            .Select(w => (Line: Written(text, doubted, w.Written), w.Written, w.Score))
+            .DistinctBy(w => w.Line)
+            .Where(w => w.Line != text && QueryReader.Read(w.Line).IsSound)
+            .Index()
+            .Select(w => (Order: w.Index, w.Item.Line, w.Item.Written, w.Item.Score, AtBest: AtBest(w.Item)))
+            .OrderByDescending(w => w.AtBest);
+        var counted = new List<(double Score, int Order, MendedLine Line)>();
+        foreach (var way in ways)
+        {
+            if (counted.Count == MostShown && way.AtBest < counted[^1].Score)
+                break;
+            var works = worksOf(way.Line);
+            counted.Add((Ranked(way.Score, works), way.Order, new(way.Line, way.Written, works)));
+            counted = [.. counted.OrderByDescending(c => c.Score).ThenBy(c => c.Order).Take(MostShown)];
+        }
+        return counted.Select(c => c.Line);
+
+        double Ranked(double score, int works) => score + (isAlone ? 0 : Company(works));
+
+        double AtBest((string Line, IReadOnlyList<string> Written, double Score) way) =>
+            Ranked(way.Score, doubted.Zip(way.Written).Min(w => AtMost(root, w.First, w.Second)));
+    }
+
+    /// <summary>Most works that a line can find with a word in the place of a doubted one.</summary>
+    private int AtMost(QueryNode root, DoubtedWord doubted, string written)
+    {
+        IEnumerable<QueryNode> needed = root is AndNode and ? and.Parts : [root];
+        return
+            Words.Of(written) is [var word]
+            && word.Text == written
+            && needed.Any(n => n is TermNode && n.Span.Start <= doubted.Start && doubted.End <= n.Span.End)
+            ? evaluator.AtMost(written, QueryField.About)
+            : int.MaxValue;
     }
 
     /// <summary>The words that the corpus hardly knows, each with what it may be.</summary>
