@@ -101,6 +101,7 @@ public sealed class HostileDocumentTests
             Assert.Equal(DocumentFault.TooSlow, await FaultOf(hasty, HostilePdfs.ChainOfForms(24, each: 6)));
         using var reader = Reader(seconds: 120); // what is heavy must not be slow first, however busy the machine is
         Assert.Equal(DocumentFault.TooHeavy, await FaultOf(reader, HostilePdfs.TextWithoutEnd(20)));
+        // Deeper than a stack is, also where its frames are small because the reader is compiled ahead.
         Assert.Equal(DocumentFault.Unreadable, await FaultOf(reader, HostilePdfs.ChainOfForms(60_000)));
     }
 

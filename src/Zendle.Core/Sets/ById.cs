@@ -1,6 +1,6 @@
 namespace Zendle.Core.Sets;
 
-/// <summary>What is counted of an id; its default counts nothing.</summary>
+/// <summary>What is counted of a work; its default counts nothing.</summary>
 public interface ICounted
 {
     /// <summary>Whether anything was counted.</summary>
@@ -8,14 +8,14 @@ public interface ICounted
 }
 
 /// <summary>
-/// What is counted of works or records while a question is answered: room for every id, and the ids that were touched, so that
-/// few of them cost little however large the corpus is.
+/// What is counted of works while a question is answered: room for every work, and the works that were touched, so that few of
+/// them cost little however large the corpus is.
 /// </summary>
 /// <remarks>
 /// The last array is held between questions, clean, as long as memory is not wanted for something else. Not safe for several
 /// threads at once.
 /// </remarks>
-/// <typeparam name="T">What is counted of an id.</typeparam>
+/// <typeparam name="T">What is counted of a work.</typeparam>
 public sealed class ById<T> : IDisposable
     where T : struct, ICounted
 {

@@ -23,20 +23,8 @@ public sealed class Trail
         this.size = size;
         for (var i = 0; i < question.Seeds.Length; i++)
             number.TryAdd(question.Seeds[i], i + 1);
-        Past = new(graph, question.HasPast ? number.Keys : [], Cited, chosen, size);
-        Future = new(graph, question.HasFuture ? number.Keys : [], Citing, chosen, size);
-
-        void Cited(int seed, out ReadOnlySpan<int> works, out TieKeys reported)
-        {
-            works = graph.Cites(seed);
-            reported = graph.CitesReported(seed);
-        }
-
-        void Citing(int seed, out ReadOnlySpan<int> works, out TieKeys reported)
-        {
-            works = graph.CitedBy(seed);
-            reported = graph.CitedByReported(seed);
-        }
+        Past = new(graph, question.HasPast ? number.Keys : [], isForward: false, chosen, size);
+        Future = new(graph, question.HasFuture ? number.Keys : [], isForward: true, chosen, size);
     }
 
     /// <summary>What the seeds cite; empty when the trail runs forward only.</summary>
@@ -185,16 +173,14 @@ public sealed class Trail
             public readonly bool IsNone => Ties == 0;
         }
 
-        /// <summary>The ties of one seed on a side.</summary>
-        internal delegate void Follow(int seed, out ReadOnlySpan<int> works, out TieKeys reported);
-
-        internal Side(CitationGraph graph, IEnumerable<int> seeds, Follow follow, ulong chosen, int size)
+        internal Side(CitationGraph graph, IEnumerable<int> seeds, bool isForward, ulong chosen, int size)
         {
             this.size = size;
             using var counted = new ById<Tied>(size);
             foreach (var seed in seeds)
             {
-                follow(seed, out var tied, out var keys);
+                var tied = isForward ? graph.CitedBy(seed) : graph.Cites(seed);
+                var keys = isForward ? graph.CitedByReported(seed) : graph.CitesReported(seed);
                 for (var i = 0; i < tied.Length; i++)
                 {
                     var mask = graph.Mask(keys[i]) & chosen;
