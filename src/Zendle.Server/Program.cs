@@ -320,6 +320,7 @@ app.UseStatusCodePages(c =>
         _ => Task.CompletedTask,
     }
 );
+app.UseTables();
 app.UseAuthentication();
 app.UseRateLimiter();
 app.UseAuthorization();

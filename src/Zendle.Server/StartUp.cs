@@ -40,10 +40,14 @@ internal sealed class StartUp(
     /// </summary>
     private readonly DataFolder held = folder;
 
-    private readonly TaskCompletionSource storeReady = new(TaskCreationOptions.RunContinuationsAsynchronously);
+    private readonly TaskCompletionSource tablesReady = new(TaskCreationOptions.RunContinuationsAsynchronously),
+        storeReady = new(TaskCreationOptions.RunContinuationsAsynchronously);
 
     /// <summary>Whether everything is there.</summary>
     public bool IsReady { get; private set; }
+
+    /// <summary>Ends when the tables of both files are those of this version, so that they can be asked.</summary>
+    public Task TablesReady => tablesReady.Task;
 
     /// <summary>Ends when both files are up and the index takes words, so that jobs can run.</summary>
     public Task StoreReady => storeReady.Task;
@@ -71,6 +75,10 @@ internal sealed class StartUp(
             if (new FileInfo(Path.Combine(options.Data, "zendle.db")) is not { Exists: true, Length: > 0 })
                 await made;
             await Task.WhenAll(made, Task.Run(() => Migrate<CorpusContext>("corpus.db", stoppingToken), stoppingToken));
+            var seeder = services.GetRequiredService<DemoSeeder>();
+            if (options.Demo)
+                await seeder.Begin();
+            tablesReady.SetResult();
             await identity.Recognise(stoppingToken);
             Says("Merging duplicate records.");
             if (await writer.BringUpToDate(stoppingToken) is > 0 and var rejoined)
@@ -94,7 +102,6 @@ internal sealed class StartUp(
             );
             // What came after an interruption is mostly in at once. If not, what was written down before it is shown,
             // and the rest follows behind.
-            var seeder = services.GetRequiredService<DemoSeeder>();
             if (
                 corpus.IsReady
                 && (!options.Demo || await seeder.Made(stoppingToken) is not null)
@@ -120,7 +127,6 @@ internal sealed class StartUp(
                 return;
             }
             Says("Harvesting the demo's databases.");
-            await seeder.Begin();
             (IsSeeding, IsReady) = (!IsReady, true);
             var isSeeded = await seeder.Seed(Says, stoppingToken);
             IsSeeding = false;

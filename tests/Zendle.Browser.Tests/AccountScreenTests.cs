@@ -8,8 +8,7 @@ public sealed class AccountScreenTests(DemoWorld world) : IClassFixture<DemoWorl
     [Fact]
     public void A_new_review_from_nothing_the_password_and_the_way_out()
     {
-        using var b = world.SignedIn();
-        b.Go("/reviews");
+        using var b = world.SignedIn("/reviews");
         b.Fill("form input[maxlength='200']", "Hedges and hawkmoths");
         b.Click("Begin");
         b.Sees("Type a few words");

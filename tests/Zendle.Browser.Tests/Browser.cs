@@ -72,6 +72,19 @@ public sealed class Browser : IDisposable
 
     public void Go(string path) => driver.Navigate().GoToUrl(new Uri(home, path));
 
+    /// <summary>Carries a cookie from now on.</summary>
+    public void Carry(System.Net.Cookie cookie) =>
+        driver.ExecuteCdpCommand(
+            "Network.setCookie",
+            new Dictionary<string, object?>
+            {
+                ["name"] = cookie.Name,
+                ["value"] = cookie.Value,
+                ["url"] = home.ToString(),
+                ["httpOnly"] = cookie.HttpOnly,
+            }!
+        );
+
     /// <summary>Signs in from the first page.</summary>
     public void SignIn(string name, string password)
     {
@@ -249,6 +262,22 @@ public sealed class Browser : IDisposable
         foreach (var key in keys)
             new Actions(driver).SendKeys(key).Perform();
     }
+
+    /// <summary>
+    /// Goes to the next work of the list, and waits until the pane tells of it: until then it shows the one before.
+    /// </summary>
+    public void NextWork()
+    {
+        var before = InView();
+        Press("j");
+        Until(
+            () => InView() is var now && now != before && All($"aside[data-shown='{now}'] h2").Count == 1,
+            "the next work in the pane"
+        );
+    }
+
+    /// <summary>The work that the address names; empty for none.</summary>
+    private string InView() => System.Web.HttpUtility.ParseQueryString(new Uri(Address).Query)["work"] ?? "";
 
     public void Type(string keys) => new Actions(driver).SendKeys(keys).Perform();
 

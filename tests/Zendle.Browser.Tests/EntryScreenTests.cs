@@ -48,8 +48,7 @@ public sealed class EntryScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void References_that_nothing_matches_are_added_in_one_act_and_become_a_set()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         b.Click("Paste a list");
         b.Fill(
             "[aria-label='References']",
@@ -83,8 +82,7 @@ public sealed class EntryScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void An_identifier_that_no_work_here_has_is_said_and_can_be_added()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         b.Fill(Line, "https://doi.org/10.5555/nobody.has.this");
         b.Sees("This is a DOI. No work here has it.");
         b.Look("identifier");

@@ -54,8 +54,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
     [Fact]
     public async Task A_web_page_is_gathered_and_read_with_outline_figure_and_search()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/gather");
+        using var b = world.SignedIn("/r/1/gather");
         b.Sees("in hand");
         var (work, path) = Free(b).First();
         await world.Behind(path, "page");
@@ -139,8 +138,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
     [Fact]
     public async Task Many_files_are_brought_at_once_and_each_says_what_became_of_it()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/gather");
+        using var b = world.SignedIn("/r/1/gather");
         b.Sees("in hand");
         var (work, path) = Free(b).Last();
         await world.Behind(path, "jats");
@@ -193,8 +191,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
     [Fact]
     public async Task An_address_is_given_where_no_route_leads_and_references_are_gathered_in_one_act()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/gather");
+        using var b = world.SignedIn("/r/1/gather");
         b.Sees("in hand");
         var (work, path) = Free(b).Skip(2).First();
         await world.Behind(path, "fine");

@@ -35,8 +35,7 @@ public sealed class NeighbourScreenTests(DemoWorld world) : IClassFixture<DemoWo
     [Fact]
     public void Neighbours_of_a_work_are_found_by_key_and_told_in_numbers()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         Search(b, "light AND moth*");
         b.Press("j", "=");
         b.Until(
@@ -102,8 +101,7 @@ public sealed class NeighbourScreenTests(DemoWorld world) : IClassFixture<DemoWo
     [Fact]
     public void Seeds_tell_their_neighbours_beside_their_trails_and_weights_change_the_order()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/trails?step=0");
+        using var b = world.SignedIn("/r/1/trails?step=0");
         b.Until(() => b.Text.Contains("Trails start from works", StringComparison.Ordinal), "the start");
         b.All("button").First(k => k.Text.StartsWith("Follow the ", StringComparison.Ordinal)).Click();
         b.Until(() => b.All("[aria-label=Neighbours] li").Count == 4, "neighbours beside the trails");

@@ -9,8 +9,7 @@ public sealed class OutlineScreenTests(DemoWorld world) : IClassFixture<DemoWorl
     [Fact]
     public void The_main_line_becomes_a_list_and_two_tags_are_bridged()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         Search(b, "light AND moth*");
         Open(b);
         b.Until(() => b.All("section[aria-label='Main line'] li").Count > 2, "the main line");
@@ -38,8 +37,7 @@ public sealed class OutlineScreenTests(DemoWorld world) : IClassFixture<DemoWorl
     [Fact]
     public void What_a_seed_alone_brings_in_is_one_press_away()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/trails?step=0");
+        using var b = world.SignedIn("/r/1/trails?step=0");
         b.Click("Follow the 62 works kept");
         b.Click("by what they alone bring in");
         var alone = 0;

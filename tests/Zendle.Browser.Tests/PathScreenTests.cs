@@ -67,8 +67,7 @@ public sealed class PathScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         var roomy = b.Find("article[data-work]").Size.Height;
         b.Press("d");
         b.Until(() => b.Find("article[data-work]").Size.Height < roomy * 0.8, "dense rows");
-        b.Press("j");
-        b.Until(() => b.All("aside h2").Count == 1, "the first work");
+        b.NextWork();
         b.Press("J", "J");
         b.Sees("3 works picked");
         b.Until(() => b.All("article[data-work] input:checked").Count == 3, "three ticks");

@@ -50,8 +50,7 @@ public sealed class PlacesTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void A_name_in_the_pane_narrows_the_list_or_starts_anew_as_it_says()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         b.Fill("input[role=combobox]", "moth*");
         b.Type(Keys.Enter);
         b.Find("aside [data-field=people] button");
@@ -84,8 +83,7 @@ public sealed class PlacesTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void A_slash_goes_to_the_line_and_never_into_it()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         b.Find("input[role=combobox]");
         b.Until(
             () => b.Script("return document.activeElement.getAttribute('role')") is "combobox",
@@ -99,8 +97,7 @@ public sealed class PlacesTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void An_example_on_the_first_screen_fills_the_line()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         b.Click("lamp* NEAR/5 moth*");
         b.Until(() => b.Find("input[role=combobox]").GetAttribute("value") == "lamp* NEAR/5 moth*", "the example");
         b.Type(Keys.Enter);

@@ -101,7 +101,7 @@ public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassF
         // 3. Reading: by keyboard, with marks, hit strip, citations; sorting.
         Search(b, "moth* AND (light OR lamp*) AND pollinat*");
         b.Until(() => Steps(b)[^1].StartsWith("+ (light OR lamp*)", StringComparison.Ordinal), "the search");
-        b.Press("j");
+        b.NextWork();
         b.Until(() => b.All("aside mark").Count > 0, "marks in the pane");
         var first = Current(b);
         b.Press("j");
@@ -132,8 +132,7 @@ public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassF
         var kept = Kept(b);
         b.Press("j", "p");
         b.Until(() => Kept(b) == kept + 1, "one kept by key");
-        b.Press("j");
-        b.Until(() => b.TextOf("aside").Contains("Keep", StringComparison.Ordinal), "the next in the pane");
+        b.NextWork();
         b.Click("Keep P");
         b.Until(() => Kept(b) == kept + 2, "one kept by mouse");
         b.Click("Keep the first …");
@@ -221,8 +220,7 @@ public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassF
         b.Until(() => Steps(b) is ["lamp* AND (bats OR birds OR songbirds)"], "the search run again");
 
         // Reload at any point and the same is on screen.
-        b.Press("j");
-        b.Until(() => b.Address.Contains("work=", StringComparison.Ordinal), "the work in the address");
+        b.NextWork();
         var (address, heading) = (b.Address, b.TextOf("aside h2"));
         b.Reload();
         b.Until(() => b.TextOf("aside h2") == heading, "the same work after a reload");

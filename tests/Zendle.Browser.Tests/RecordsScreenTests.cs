@@ -9,16 +9,14 @@ public sealed class RecordsScreenTests(DemoWorld world) : IClassFixture<DemoWorl
     [Fact]
     public void Records_are_compared_split_off_with_a_preview_and_put_together_again()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         b.Fill("[aria-label='Search the databases']", "database:meridian AND moth*");
         b.Type(Keys.Enter);
         b.Until(() => b.All("article[data-work]").Count > 3, "works");
         // The first work that several records describe.
         for (var i = 0; i < 8; i++)
         {
-            b.Press("j");
-            b.Until(() => b.All("aside h2").Count == 1, "the pane");
+            b.NextWork();
             if (b.TextOf("aside").Contains("records describe it", StringComparison.Ordinal))
                 break;
         }
@@ -88,7 +86,7 @@ public sealed class RecordsScreenTests(DemoWorld world) : IClassFixture<DemoWorl
         using var b = world.SignedIn();
         b.Click("new path");
         Search(b, "moth* AND review");
-        b.Press("j");
+        b.NextWork();
         b.Click("References");
         b.Until(
             () =>

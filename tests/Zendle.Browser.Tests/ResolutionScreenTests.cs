@@ -13,8 +13,7 @@ public sealed class ResolutionScreenTests(DemoWorld world) : IClassFixture<DemoW
     [Fact]
     public void A_reference_is_resolved_looked_for_made_an_entry_and_undone()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/trails?step=0");
+        using var b = world.SignedIn("/r/1/trails?step=0");
         b.Click("Follow the 62 works kept");
         b.Until(() => b.All("article[data-work]").Count > 0, "the trail");
         // Some work that the trail does not hold.

@@ -24,8 +24,7 @@ public sealed class RoundScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void A_round_is_begun_triaged_by_keyboard_and_counted()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/trails?step=0");
+        using var b = world.SignedIn("/r/1/trails?step=0");
         b.Click("First round, from");
         b.Sees("Candidates are what 62 works cite");
         b.Click("Begin round 1");
@@ -36,8 +35,7 @@ public sealed class RoundScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         Assert.Matches(@"cite[sd] .*seed", b.TextOf("article[data-work]"));
 
         // Keep one, set one aside, pass one over: each says so, and none is left to be looked at.
-        b.Press("j");
-        b.Until(() => b.All("aside h2").Count == 1, "the work beside the list");
+        b.NextWork();
         b.Press("p");
         b.Sees("Kept 1 work.");
         var kept = Current(b);

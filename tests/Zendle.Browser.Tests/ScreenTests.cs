@@ -99,8 +99,7 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void The_log_counts_records_duplicates_and_works_before_and_within_limits()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/report");
+        using var b = world.SignedIn("/r/1/report");
         b.Sees("Search log");
         b.Find("main ol > li table");
         static int Number(string text) =>
@@ -207,10 +206,9 @@ public sealed class ScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void A_name_leads_to_the_persons_behind_it_and_to_all_their_works()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search");
+        using var b = world.SignedIn("/r/1/search");
         b.Find("article[data-work]");
-        b.Press("j");
+        b.NextWork();
         b.Click("Show the relevance score");
         b.Until(() => b.All("table[data-field=score] tbody tr").Count > 0, "the score in parts");
         b.Script("arguments[0].scrollIntoView({ block: 'nearest' })", b.Find("table[data-field=score]"));

@@ -105,7 +105,7 @@ public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
     public void A_pasted_title_offers_its_work()
     {
         using var b = world.SignedIn();
-        b.Press("j");
+        b.NextWork();
         var title = b.TextOf("aside h2");
         b.Click("new path");
         b.Fill("[aria-label='Search the databases']", title);
@@ -115,8 +115,7 @@ public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void A_long_line_written_fast_keeps_every_letter()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         var line = string.Join(' ', Enumerable.Repeat("moths and the light of verges", 8));
         var field = b.Find("[aria-label='Search the databases']");
         field.SendKeys(line);

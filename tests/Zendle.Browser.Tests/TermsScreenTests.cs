@@ -53,8 +53,7 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void A_vocabulary_is_fetched_again_and_offers_what_is_narrower()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/databases");
+        using var b = world.SignedIn("/r/1/databases");
         b.Until(() => b.Text.Contains("vocabulary:", StringComparison.Ordinal), "the vocabulary of a database");
         b.Script(
             "[...document.querySelectorAll('main button')].find(x => x.textContent.startsWith('vocabulary:')).click()"

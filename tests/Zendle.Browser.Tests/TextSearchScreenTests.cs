@@ -8,8 +8,7 @@ public sealed class TextSearchScreenTests(DemoWorldWithItsOutside world) : IClas
     [Fact]
     public void A_word_of_a_text_finds_its_work_shows_its_sentence_and_opens_its_page()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         b.Fill("[aria-label='Search the databases']", "text:(observers OR visits)");
         b.Press(Keys.Enter);
         b.Until(() => b.All("article").Any(r => r.Text.Contains("in its text, p.", StringComparison.Ordinal)), "a row");
@@ -41,17 +40,13 @@ public sealed class TextSearchScreenTests(DemoWorldWithItsOutside world) : IClas
     [Fact]
     public void A_chapter_leads_to_its_book_and_its_sisters_and_makes_them_the_list()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search?step=0");
+        using var b = world.SignedIn("/r/1/search?step=0");
         b.Fill("[aria-label='Search the databases']", "type:chapter");
         b.Press(Keys.Enter);
         b.Until(() => b.All("article").Count > 2, "chapters");
         // One whose book has others here.
         for (var i = 0; i < 12 && !b.Text.Contains("In the same book", StringComparison.Ordinal); i++)
-        {
-            b.Press("j");
-            Thread.Sleep(400);
-        }
+            b.NextWork();
         b.Sees("In the same book");
         Assert.Empty(b.AxeFindings());
         var title = b.TextOf("aside h2");

@@ -26,8 +26,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
     [Fact]
     public async Task From_a_question_over_trails_to_texts_read_and_cited()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/2/search?step=0");
+        using var b = world.SignedIn("/r/2/search?step=0");
         Search(b, "light AND (moth* OR insect*)");
         b.Click("by relevance");
         b.Click("cited");
@@ -42,8 +41,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         );
 
         // 1. The forward trail of a work, by key: as many works as the pane said, narrowed like any set.
-        b.Press("j");
-        b.Until(() => b.All("aside h2").Count == 1, "the work");
+        b.NextWork();
         var cited = Count(Regex.Match(b.TextOf("aside figure"), @"([\d,]+) cites? it").Groups[1].Value);
         b.Press("]");
         b.Until(
@@ -81,7 +79,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         // The trail bar: a stretch chosen by keyboard becomes the set in view.
         b.Go("/r/2/search?sort=Cited");
         b.Find("article[data-work]");
-        b.Press("j");
+        b.NextWork();
         b.On(
             "[aria-label='First year of the range']",
             e => e.SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 6)))
@@ -327,8 +325,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
     [Fact]
     public void Texts_in_hand_are_named_as_one_likes_and_fetched_as_one_archive()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/search");
+        using var b = world.SignedIn("/r/1/search");
         SearchScreen.Searched(b, "stage:kept");
         var kept = SearchScreen.InView(b);
         SearchScreen.Choose(b, () => b.Control("Export"), "Texts in hand");
@@ -360,8 +357,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
     [Fact]
     public void In_the_demo_fourteen_texts_are_in_hand_three_are_stuck_and_the_rest_meets_every_turn()
     {
-        using var b = world.SignedIn();
-        b.Go("/r/1/gather");
+        using var b = world.SignedIn("/r/1/gather");
         b.Sees("not yet sought");
         var before = b.Api("/api/reviews/1/gather");
         Assert.Equal(

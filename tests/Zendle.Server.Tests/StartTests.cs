@@ -50,6 +50,22 @@ public sealed class StartTests
     }
 
     [Fact]
+    public async Task Who_comes_before_the_tables_are_there_waits_for_them()
+    {
+        await using var outside = await OutsideHost.Start(works: 300, seed: 8);
+        await using var host = new ZendleHost(outside.Address.ToString(), demo: true);
+        // Not waited for: the first request comes while the folder is still empty.
+        var visitor = new Visitor(host.CreateClient());
+        var me = await visitor.Get("/api/me");
+        await visitor.Ok(
+            "POST",
+            "/api/sign-in",
+            new { name = me["demo"]!.Text("name"), password = me["demo"]!.Text("password") }
+        );
+        Assert.True((await visitor.Get("/api/me"))["signedIn"]!.GetValue<bool>());
+    }
+
+    [Fact]
     public async Task The_demo_is_in_mid_work()
     {
         await using var outside = await OutsideHost.Start(works: 1_500, seed: 1);

@@ -50,6 +50,8 @@ export const WorkPane = forwardRef<HTMLElement, Props>(function WorkPane(
       ref={ref}
       tabIndex={-1}
       aria-label="Work"
+      aria-busy={work.isPlaceholderData}
+      data-shown={at}
       className="flex min-h-0 flex-col border-l border-line outline-none"
     >
       {workId === null ? (
