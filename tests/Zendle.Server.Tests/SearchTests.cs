@@ -572,5 +572,12 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         var remembered = (await Ann.Get("/health"))["remembered"]!;
         foreach (var of in new[] { "sets", "answers" })
             Assert.InRange(remembered[of]!.GetValue<long>(), 1, remembered[of + "Most"]!.GetValue<long>());
+        // The words by their ends are there when somebody has asked for an end, once, and not once more.
+        async Task<long> ByEnd() => (await Ann.Get("/health"))["remembered"]!["wordsByEnd"]!.GetValue<long>();
+        await Ann.Count(review, await Ann.Search(review, "*light"));
+        var once = await ByEnd();
+        Assert.True(once > 1_000, $"{once} bytes");
+        await Ann.Count(review, await Ann.Search(review, "*flies"));
+        Assert.Equal(once, await ByEnd());
     }
 }

@@ -173,30 +173,57 @@ public sealed class Trail
             public readonly bool IsNone => Ties == 0;
         }
 
-        internal Side(CitationGraph graph, IEnumerable<int> seeds, bool isForward, ulong chosen, int size)
+        internal Side(CitationGraph graph, IReadOnlyCollection<int> seeds, bool isForward, ulong chosen, int size)
         {
             this.size = size;
-            using var counted = new ById<Tied>(size);
-            foreach (var seed in seeds)
-            {
-                var tied = isForward ? graph.CitedBy(seed) : graph.Cites(seed);
-                var keys = isForward ? graph.CitedByReported(seed) : graph.CitesReported(seed);
-                for (var i = 0; i < tied.Length; i++)
-                {
-                    var mask = graph.Mask(keys[i]) & chosen;
-                    if (mask == 0)
-                        continue;
-                    ref var work = ref counted[tied[i]];
-                    work = new(work.Ties + 1, work.Reported | mask);
-                }
-            }
-            var all = counted.Works();
-            works = all.ToArray();
-            (ties, reported) = (new int[works.Length], new ulong[works.Length]);
-            for (var i = 0; i < works.Length; i++)
-                (ties[i], reported[i]) = counted.Of(works[i]);
+            (works, ties, reported) = seeds.Count == 1 ? OfOne(seeds.First()) : OfSeveral();
             if (works.Length >= Many)
-                (set, ranks) = (all, all.BlockRanks());
+            {
+                set = WorkSet.Of(size, works);
+                ranks = set.BlockRanks();
+            }
+
+            ReadOnlySpan<int> TiedTo(int seed) => isForward ? graph.CitedBy(seed) : graph.Cites(seed);
+            TieKeys Keys(int seed) => isForward ? graph.CitedByReported(seed) : graph.CitesReported(seed);
+
+            // A seed's list is its trail as it stands: ascending, each work once.
+            (int[] Works, int[] Ties, ulong[] Reported) OfOne(int seed)
+            {
+                var keys = Keys(seed);
+                var (tied, n) = (TiedTo(seed).ToArray(), 0);
+                var masks = new ulong[tied.Length];
+                for (var i = 0; i < tied.Length; i++)
+                    if ((graph.Mask(keys[i]) & chosen) is not 0 and var mask)
+                        (tied[n], masks[n++]) = (tied[i], mask);
+                Array.Resize(ref tied, n);
+                Array.Resize(ref masks, n);
+                var ones = new int[n];
+                Array.Fill(ones, 1);
+                return (tied, ones, masks);
+            }
+
+            (int[] Works, int[] Ties, ulong[] Reported) OfSeveral()
+            {
+                using var counted = new ById<Tied>(size);
+                foreach (var seed in seeds)
+                {
+                    var tied = TiedTo(seed);
+                    var keys = Keys(seed);
+                    for (var i = 0; i < tied.Length; i++)
+                    {
+                        var mask = graph.Mask(keys[i]) & chosen;
+                        if (mask == 0)
+                            continue;
+                        ref var work = ref counted[tied[i]];
+                        work = new(work.Ties + 1, work.Reported | mask);
+                    }
+                }
+                var all = counted.Works().ToArray();
+                var (counts, masks) = (new int[all.Length], new ulong[all.Length]);
+                for (var i = 0; i < all.Length; i++)
+                    (counts[i], masks[i]) = counted.Of(all[i]);
+                return (all, counts, masks);
+            }
         }
 
         internal int Count => works.Length;
@@ -214,6 +241,8 @@ public sealed class Trail
         /// <summary>The works tied to at least so many seeds. O(works of the side).</summary>
         public WorkSet Works(int atLeast)
         {
+            if (atLeast <= 1 && set is not null)
+                return set.Copy();
             var those = new WorkSet(size);
             for (var i = 0; i < works.Length; i++)
                 if (ties[i] >= atLeast)

@@ -2,6 +2,7 @@ using System.Runtime.ExceptionServices;
 using Lucene.Net.Index;
 using Zendle.Core.Sets;
 using Zendle.Index.Columns;
+using Zendle.Index.Text;
 
 namespace Zendle.Index.Questions;
 
@@ -100,6 +101,12 @@ public sealed class CorpusSnapshot : IDisposable
 
     /// <summary>Bytes of the sets that are remembered, and how many there may be.</summary>
     public (long Bytes, long Most) Remembered => (remembered.Bytes, remembered.MostBytes);
+
+    /// <summary>
+    /// Bytes of the words by their ends, which truncation at the start made once for each part of the index; as many as
+    /// the corpus has words, however often it is asked.
+    /// </summary>
+    public long WordsByEnd => SegmentWords.BytesOf(Reader.Leaves.Select(l => l.AtomicReader));
 
     internal bool Remembers(SetKey key) => remembered.TryGet(key, out _);
 

@@ -39,6 +39,19 @@ internal sealed class SegmentWords
     /// <summary>How many words there are.</summary>
     public int Count => byEnd.Length;
 
+    private long Bytes => letters.LongLength + sizeof(int) * (starts.LongLength + byEnd.LongLength);
+
+    /// <summary>How many bytes the words take that were asked for of some segments.</summary>
+    public static long BytesOf(IEnumerable<AtomicReader> readers)
+    {
+        var bytes = 0L;
+        foreach (var reader in readers)
+            if (Cache.TryGetValue(reader.CoreCacheKey, out var fields))
+                lock (fields)
+                    bytes += fields.Values.Sum(words => words.Bytes);
+        return bytes;
+    }
+
     /// <summary>A word, in UTF-8, by its place in the dictionary.</summary>
     public ReadOnlySpan<byte> Word(int place) => letters.AsSpan(starts[place]..(starts[place + 1] - 1));
 

@@ -76,6 +76,34 @@ public sealed class TrailTests
     }
 
     [Fact]
+    public void A_long_trail_is_counted_like_a_short_one()
+    {
+        // Works 3 to 6,002 cite work 1; every third of them cites work 2, too, as database 7 says alone.
+        var graph = Graph(
+            6_100,
+            [
+                .. Enumerable.Range(3, 6_000).Select(w => (w, 1, (byte)1)),
+                .. Enumerable.Range(3, 6_000).Where(w => w % 3 == 0).Select(w => (w, 2, (byte)7)),
+            ]
+        );
+        Trail Forward(int[] seeds, params int[] databases) =>
+            Trail.Follow(graph, new([.. seeds], TrailWay.Forward), databases, 6_100);
+
+        var one = Forward([1]).Future;
+        Assert.Equal(Enumerable.Range(3, 6_000), one.Works(1).ToArray());
+        Assert.Equal(0, one.Works(2).Count());
+        Assert.Equal((0, 1, 1, 0), (one.Ties(2), one.Ties(3), one.Ties(6_002), one.Ties(6_003)));
+        Assert.Equal(0, Forward([1], 7).Future.Works(1).Count());
+        var two = Forward([1, 2]).Future;
+        Assert.Equal(6_000, two.Works(1).Count());
+        Assert.Equal(Enumerable.Range(1, 2_000).Select(i => 3 * i), two.Works(2).ToArray());
+        Assert.Equal((2, 1), (two.Ties(3), two.Ties(4)));
+        // A copy is given away: what becomes of it changes nothing here.
+        one.Works(1).ExceptWith(one.Works(1));
+        Assert.Equal(6_000, one.Works(1).Count());
+    }
+
+    [Fact]
     public void A_work_never_cites_itself_and_a_cycle_is_just_two_ties()
     {
         var graph = Graph(4, (1, 1, 1), (1, 2, 1), (2, 1, 1), (1, 2, 1));

@@ -8,7 +8,8 @@ namespace Zendle.Server.Features.Health;
 /// <param name="SetsMost">How many bytes of sets there may be.</param>
 /// <param name="Answers">Answers and their orders.</param>
 /// <param name="AnswersMost">How many bytes of answers there may be.</param>
-internal sealed record RememberedDto(long Sets, long SetsMost, long Answers, long AnswersMost);
+/// <param name="WordsByEnd">The words by their ends, once somebody truncated at the start; no more than the corpus has.</param>
+internal sealed record RememberedDto(long Sets, long SetsMost, long Answers, long AnswersMost, long WordsByEnd);
 
 /// <summary>How Zendle is.</summary>
 /// <param name="Doing">What it waits for while it is not ready, or while the demo is still being made.</param>
@@ -60,7 +61,8 @@ internal static class HealthEndpoints
                                 snapshot.Remembered.Bytes,
                                 snapshot.Remembered.Most,
                                 search.Remembered.Bytes,
-                                search.Remembered.Most
+                                search.Remembered.Most,
+                                snapshot.WordsByEnd
                             )
                         )
                     );
