@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
 using OpenQA.Selenium;
 using static Zendle.Browser.Tests.SearchScreen;
 
@@ -6,6 +8,8 @@ namespace Zendle.Browser.Tests;
 /// <summary>Words for a search: offered terms are tried, taken, undone and refused; misspelt lines are mended.</summary>
 public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
 {
+    private const string ByYears = "ol[aria-label$='by their years']";
+
     private static IReadOnlyList<IWebElement> Rows(Browser b, string list) => b.All($"ul[aria-label='{list}'] > li");
 
     private static string Term(IWebElement row) => row.FindElement(By.CssSelector("button[aria-expanded]")).Text;
@@ -176,5 +180,76 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         );
         Assert.Empty(b.AxeFindings());
         Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void Older_and_newer_words_stand_among_those_of_the_search_by_their_years()
+    {
+        using var b = world.SignedIn();
+        Searched(b, "\"sky brightness\"");
+        b.Type("w");
+        b.Until(() => b.All("ul[aria-label='Promising terms'] li").Count > 0, "offers");
+        static bool IsAged(string said) =>
+            said.Contains("an older word", StringComparison.Ordinal)
+            || said.Contains("a newer word", StringComparison.Ordinal);
+        var offered = b.All("aside[aria-label=Words] ul > li").Where(row => IsAged(row.Text)).Select(Term).ToHashSet();
+        Assert.NotEmpty(offered);
+        b.On("[aria-label='Order of the terms'] option[value=age]", e => e.Click());
+        b.Until(() => b.All(ByYears).Count > 0, "the words by their years");
+        var all = new HashSet<string>();
+        foreach (var concept in b.All(ByYears))
+        {
+            var rows = concept.FindElements(By.XPath("./li"));
+            // Each with its years, the one used first foremost.
+            var from = rows.Select(row => Regex.Match(row.Text, @"· (\d{4})–\d{4}"))
+                .Where(years => years.Success)
+                .Select(years => Number(years.Groups[1].Value))
+                .ToArray();
+            Assert.Equal(from.Order(), from);
+            var had = rows.Where(row => row.Text.Contains("in the search", StringComparison.Ordinal)).ToArray();
+            Assert.NotEmpty(had);
+            all.UnionWith(rows.Except(had).Select(Term));
+        }
+        Assert.Equal(offered, all);
+        Assert.Empty(b.AxeFindings());
+        Assert.Empty(b.Complaints());
+    }
+
+    [Fact]
+    public void Of_several_keywords_that_a_set_is_narrowed_to_one_takes_the_place_of_all()
+    {
+        using var b = world.SignedIn();
+        Searched(b, "moth*");
+        b.Type("w");
+        b.Click("Used here");
+        IReadOnlyList<IWebElement> Keywords() => b.All("section[aria-label=Keywords] li button");
+        b.Until(() => Keywords().Count > 3, "keywords");
+        var two = Keywords().Take(2).Select(k => k.Text).ToArray();
+        var step = b.Script(
+            """
+            const [parentId, values] = arguments;
+            return fetch("/api/me").then(r => r.json()).then(me => fetch("/api/reviews/1/steps", {
+              method: "POST",
+              headers: { "Content-Type": "application/json", "X-Zendle-Token": me.requestToken },
+              body: JSON.stringify({ parentId, act: { kind: "Narrow", facet: "Keyword", values, excluded: [] } }),
+            })).then(r => r.json()).then(r => r.stepId);
+            """,
+            int.Parse(Regex.Match(b.Address, @"step=(\d+)").Groups[1].Value, CultureInfo.InvariantCulture),
+            two
+        );
+        b.Go($"/r/1/search?step={step}&words=used");
+        b.Until(() => Keywords().Count > 3 && Path(b).Length == 2, "the keywords of both");
+        // A third one would bring works that are not in view; it says so.
+        var third = Keywords().First(k => !two.Contains(k.Text));
+        Assert.False(third.Enabled);
+        Assert.Contains(two[0], third.GetAttribute("title"), StringComparison.OrdinalIgnoreCase);
+        var first = b.All("section[aria-label=Keywords] li")
+            .First(row => two.Contains(row.FindElement(By.TagName("button")).Text));
+        var works = Number(first.FindElement(By.TagName("b")).Text);
+        Assert.True(works < InView(b));
+        first.FindElement(By.TagName("button")).Click();
+        b.Until(() => Path(b) is [_, _, var one] && one.Count == works, "a step with its count");
+        // Now all works have it.
+        b.Until(() => Keywords().Count > 0 && Keywords().All(k => !k.Enabled), "nothing more to narrow to");
     }
 }

@@ -249,21 +249,33 @@ public sealed class TermOfferTests : IDisposable
         );
         using var snapshot = corpus.Index.Snapshot();
         var evaluator = new QuestionEvaluator(snapshot, null);
-        var offers = new TermOffers(
-            snapshot,
-            evaluator,
-            new OfferGround(
-                SearchBoard.Of(QueryReader.Read("skyglow").Root),
-                [],
-                null,
-                evaluator.Works("skyglow"),
-                WorkSet.Of(snapshot.Columns.WorkSize, Enumerable.Range(1, 20)),
-                new HashSet<string>()
-            )
-        ).All();
+        TermOffers For(string line) =>
+            new(
+                snapshot,
+                evaluator,
+                new OfferGround(
+                    SearchBoard.Of(QueryReader.Read(line).Root),
+                    [],
+                    null,
+                    evaluator.Works(line),
+                    WorkSet.Of(snapshot.Columns.WorkSize, Enumerable.Range(1, 20)),
+                    new HashSet<string>()
+                )
+            );
+        var offers = For("skyglow").All();
         var older = Assert.Single(offers, o => o.Text == "sky brightness");
         Assert.Equal((WordAge.Older, 1960, 1965, 6), (older.Age, older.From, older.To, older.Adds));
         // "Towns" has been used all along.
         Assert.Equal(WordAge.Same, Assert.Single(offers, o => o.Text == "towns").Age);
+        // What the search has already stands beside them with its years, the word used first foremost: 14 works of 2006 to
+        // 2019 say skyglow. What no work has has no years.
+        Assert.Equal(
+            [
+                new("zodiacal", 0, 0, 0),
+                new("\"sky brightness\"", 6, 1960, 1965),
+                new WordInUse("skyglow", 14, 2006, 2019),
+            ],
+            For("skyglow OR \"sky brightness\" OR zodiacal").InUse(0)
+        );
     }
 }

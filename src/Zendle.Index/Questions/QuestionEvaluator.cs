@@ -174,13 +174,6 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
         return works;
     }
 
-    /// <summary>
-    /// How many records have a word at most: each counted in every field where the word stands. Postings are not read.
-    /// </summary>
-    /// <param name="word">The word, folded, without * and ?.</param>
-    /// <param name="field">Where it is looked for.</param>
-    public int AtMost(string word, QueryField field) => WordsOf(word, field) is [var known] ? known.Postings : 0;
-
     /// <summary>The words that a pattern stands for, those in most records first.</summary>
     /// <param name="slot">A folded pattern.</param>
     /// <param name="field">Where it is looked for.</param>

@@ -72,6 +72,11 @@ public sealed class LineMender(CorpusColumns columns, QuestionEvaluator evaluato
     /// </summary>
     private IEnumerable<MendedLine> Best(QueryNode root, string text, DoubtedWord[] doubted, bool isAlone)
     {
+        // Each word is counted once, however many ways have it; what is counted is remembered for the lines.
+        var most = Array.ConvertAll(
+            doubted,
+            d => d.Meant.Select(m => m.Written).Distinct().ToDictionary(w => w, w => AtMost(root, d, w))
+        );
         var ways = Ways(doubted)
             .OrderByDescending(w => w.Score)
             .Take(MostTried)
@@ -95,7 +100,7 @@ public sealed class LineMender(CorpusColumns columns, QuestionEvaluator evaluato
         double Ranked(double score, int works) => score + (isAlone ? 0 : Company(works));
 
         double AtBest((string Line, IReadOnlyList<string> Written, double Score) way) =>
-            Ranked(way.Score, doubted.Zip(way.Written).Min(w => AtMost(root, w.First, w.Second)));
+            Ranked(way.Score, doubted.Select((_, i) => most[i][way.Written[i]]).Min());
     }
 
     /// <summary>Most works that a line can find with a word in the place of a doubted one.</summary>
@@ -106,7 +111,7 @@ public sealed class LineMender(CorpusColumns columns, QuestionEvaluator evaluato
             Words.Of(written) is [var word]
             && word.Text == written
             && needed.Any(n => n is TermNode && n.Span.Start <= doubted.Start && doubted.End <= n.Span.End)
-            ? evaluator.AtMost(written, QueryField.About)
+            ? Works(written, QueryField.About)
             : int.MaxValue;
     }
 

@@ -32,6 +32,13 @@ public sealed record TermOffer(
     WordAge Age
 );
 
+/// <summary>A word of the search as it stands, and when works use it.</summary>
+/// <param name="Text">The word as it is written in the search.</param>
+/// <param name="Works">Works that have it in the chosen databases.</param>
+/// <param name="From">Year from which on works have it: a twentieth of them is older; 0 for no year.</param>
+/// <param name="To">Year up to which they have it: a twentieth is newer.</param>
+public sealed record WordInUse(string Text, int Works, int From, int To);
+
 /// <summary>What offers are made for.</summary>
 /// <param name="Board">The search as it stands.</param>
 /// <param name="Databases">Chosen databases; empty for all.</param>
@@ -145,6 +152,25 @@ public sealed class TermOffers
             Works(expression),
             (card, added.Count(), ground.Good.IsEmpty ? 0 : like.Value.Count(added))
         );
+    }
+
+    /// <summary>The words of a card as it stands, the one used first foremost. O(works of each).</summary>
+    /// <param name="card">The card, one of <see cref="Open"/>.</param>
+    public IReadOnlyList<WordInUse> InUse(int card)
+    {
+        var concept = ground.Board.Cards[card];
+        return
+        [
+            .. concept
+                .Terms.Select(term =>
+                {
+                    var works = Works((concept with { Terms = [term] }).Expression);
+                    var years = Years(works);
+                    return new WordInUse(term, works.Count(), years.From, years.To);
+                })
+                .OrderBy(w => w.From)
+                .ThenBy(w => w.To),
+        ];
     }
 
     /// <summary>The offers, the most promising first; none without good works.</summary>

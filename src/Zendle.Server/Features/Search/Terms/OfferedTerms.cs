@@ -54,6 +54,12 @@ internal sealed class OfferedTerms(
             ],
             await abbreviated.Of(kept, Board(view), unwanted, cancel),
             await vocabularies.Of(kept, Board(view), view.Snapshot.DatabaseNames, unwanted, cancel),
+            [
+                .. kept.Open.Select(card => new ConceptWordsDto(
+                    card,
+                    [.. kept.InUse(card).Select(w => new WordInUseDto(w.Text, w.Works, w.From, w.To))]
+                )),
+            ],
             refused
         );
     }

@@ -98,17 +98,31 @@ internal sealed record OfferedTermDto(
         );
 }
 
+/// <summary>A word that the search has already.</summary>
+/// <param name="Text">The word as it is written in the search.</param>
+/// <param name="Works">Works that have it in the chosen databases.</param>
+/// <param name="From">Year from which on it is used: a twentieth of its works is older; 0 for no year.</param>
+/// <param name="To">Year up to which it is used.</param>
+internal sealed record WordInUseDto(string Text, int Works, int From, int To);
+
+/// <summary>The words that a concept of the search has already.</summary>
+/// <param name="Card">The concept's card.</param>
+/// <param name="Words">Its words, the one used first foremost.</param>
+internal sealed record ConceptWordsDto(int Card, IReadOnlyList<WordInUseDto> Words);
+
 /// <summary>Offered terms.</summary>
 /// <param name="Good">How many works they were taken from.</param>
 /// <param name="Terms">The terms, the most promising first.</param>
 /// <param name="Abbreviated">Abbreviations of the board's terms, and long forms of its abbreviations, as works explain them.</param>
 /// <param name="OfVocabularies">What the vocabularies of databases know of the board's terms.</param>
+/// <param name="InUse">What the concepts have already, beside which an offered term is an older or a newer word.</param>
 /// <param name="Refused">Terms that this review does not want offered.</param>
 internal sealed record OfferedTermsDto(
     int Good,
     IReadOnlyList<OfferedTermDto> Terms,
     IReadOnlyList<OfferedTermDto> Abbreviated,
     IReadOnlyList<OfferedTermDto> OfVocabularies,
+    IReadOnlyList<ConceptWordsDto> InUse,
     IReadOnlyList<RefusedTermDto> Refused
 );
 

@@ -3,6 +3,8 @@ import { Button } from "../../../ui/Button";
 import { Fault } from "../../../ui/Fault";
 import { Select } from "../../../ui/Input";
 import { count, works } from "../../../ui/numbers";
+import { ByAge } from "./ByAge";
+import { ByPromise } from "./ByPromise";
 import { OfferedRow } from "./OfferedRow";
 import { OwnTerm } from "./OwnTerm";
 import { Refused } from "./Refused";
@@ -15,6 +17,9 @@ const sources: Record<TermSource, string> = {
   Listed: "the picked works",
 };
 
+/** How offers are put in order. */
+type Order = "promise" | "age";
+
 /** Terms that mark the good works against the rest, each for the concept it belongs to. */
 export function ToAdd({
   context,
@@ -26,6 +31,7 @@ export function ToAdd({
   workId: number | null;
 }) {
   const [source, setSource] = useState<TermSource>("Kept");
+  const [order, setOrder] = useState<Order>("promise");
   const listed = source !== "Listed" ? [] : picked.length > 0 ? picked : workId === null ? [] : [workId];
   const offered = useOfferedTerms(context.line, source, listed);
   const data = offered.data;
@@ -33,11 +39,8 @@ export function ToAdd({
   const [moved, setMoved] = useState<ReadonlyMap<string, number>>(new Map());
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const cardOf = (term: OfferedTerm) => moved.get(term.text) ?? term.card;
-  const together = [...(data?.abbreviated ?? []), ...(data?.ofVocabularies ?? []), ...(data?.terms ?? [])].filter((t) =>
-    ticked.has(t.text),
-  );
-  const promising = (data?.terms ?? []).filter((t) => t.isPromising);
-  const others = (data?.terms ?? []).filter((t) => !t.isPromising);
+  const all = [...(data?.abbreviated ?? []), ...(data?.ofVocabularies ?? []), ...(data?.terms ?? [])];
+  const together = all.filter((t) => ticked.has(t.text));
   const row = (term: OfferedTerm) => (
     <OfferedRow
       key={term.text}
@@ -67,7 +70,16 @@ export function ToAdd({
             <option value="Listed">{picked.length > 0 ? sources.Listed : "the work in view"}</option>
           </Select>
         </label>
-        {data && <span>{works(data.good)}, against all others</span>}
+        {data && <span className="grow">{works(data.good)}, against all others</span>}
+        <Select
+          aria-label="Order of the terms"
+          value={order}
+          onChange={(e) => setOrder(e.target.value as Order)}
+          className="h-[26px] text-[12.5px] text-ink"
+        >
+          <option value="promise">most promising first</option>
+          <option value="age">older and newer words</option>
+        </Select>
       </div>
       {offered.error && (
         <div className="px-[18px]">
@@ -75,34 +87,13 @@ export function ToAdd({
         </div>
       )}
       <OwnTerm context={context} />
-      {data && data.abbreviated.length > 0 && (
-        <>
-          <h3 className="border-y border-line bg-paper px-[18px] py-1 text-[11.5px] text-faint">
-            abbreviations and long forms, as works explain them
-          </h3>
-          <ul aria-label="Abbreviations">{data.abbreviated.map(row)}</ul>
-        </>
-      )}
-      {data && data.ofVocabularies.length > 0 && (
-        <>
-          <h3 className="border-y border-line bg-paper px-[18px] py-1 text-[11.5px] text-faint">
-            from the vocabulary of {[...new Set(data.ofVocabularies.map((t) => t.tie?.database))].join(" and ")}
-          </h3>
-          <ul aria-label="From vocabularies">{data.ofVocabularies.map(row)}</ul>
-        </>
-      )}
       {data?.terms.length === 0 && <Nothing source={source} good={data.good} />}
-      {promising.length > 0 && <ul aria-label="Promising terms">{promising.map(row)}</ul>}
-      {others.length > 0 && (
-        <>
-          <h3 className="border-y border-line bg-paper px-[18px] py-1 text-[11.5px] text-faint">
-            {promising.length > 0
-              ? "these bring little, or little that looks like the good works"
-              : "no term brings much that looks like the good works"}
-          </h3>
-          <ul aria-label="Other terms">{others.map(row)}</ul>
-        </>
-      )}
+      {data &&
+        (order === "age" ? (
+          <ByAge context={context} inUse={data.inUse} offered={all} row={row} />
+        ) : (
+          <ByPromise offered={data} row={row} />
+        ))}
       {data && <Refused reviewId={context.line.reviewId} terms={data.refused} />}
       {together.length > 0 && (
         <div className="sticky bottom-0 border-t border-line bg-paper px-[18px] py-2">

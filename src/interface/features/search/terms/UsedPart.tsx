@@ -81,7 +81,10 @@ export function UsedPart({
   );
 }
 
-/** Values of a field. Where the step asks for some already, another would take their place; then the bar is the place. */
+/**
+ * Values of a field. Where the step asks for some of them already, one of those takes their place; any other would, too,
+ * and bring works that are not in view, so for that the bar is the place.
+ */
 function Names({
   facet,
   title,
@@ -95,17 +98,22 @@ function Names({
   asked: Asked;
   take: (act: StepAct) => void;
 }) {
-  const isNarrowed = asked.narrowings.some((n) => n.facet === facet);
+  const now = asked.narrowings.find((n) => n.facet === facet);
+  const values = now?.values.map((v) => v.toLowerCase()) ?? [];
+  const narrow = (name: string) =>
+    values.length === 0 || (values.length > 1 && values.includes(name.toLowerCase()))
+      ? () => take({ kind: "Narrow", facet, values: [name], excluded: now?.excluded ?? [] })
+      : null;
+  const hint = (name: string) =>
+    narrow(name)
+      ? `Only ${name}`
+      : values.includes(name.toLowerCase())
+        ? "All works in view have this already"
+        : `These works have it beside ${now?.values.join(", ")}; what is asked for is changed above the list`;
   return (
     <Section title={title} none="The records of these works name none.">
       {names.map((n) => (
-        <Row
-          key={n.name}
-          name={n.name}
-          onNarrow={isNarrowed ? null : () => take({ kind: "Narrow", facet, values: [n.name], excluded: [] })}
-          title={isNarrowed ? "The set is narrowed by this field already; change it above the list" : `Only ${n.name}`}
-          works={n.works}
-        />
+        <Row key={n.name} name={n.name} onNarrow={narrow(n.name)} title={hint(n.name)} works={n.works} />
       ))}
     </Section>
   );
