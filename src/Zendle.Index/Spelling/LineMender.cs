@@ -1,5 +1,6 @@
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
+using Zendle.Core.Sets;
 using Zendle.Core.Spelling;
 using Zendle.Core.Text;
 using Zendle.Index.Columns;
@@ -111,7 +112,7 @@ public sealed class LineMender(CorpusColumns columns, QuestionEvaluator evaluato
             Words.Of(written) is [var word]
             && word.Text == written
             && needed.Any(n => n is TermNode && n.Span.Start <= doubted.Start && doubted.End <= n.Span.End)
-            ? Works(written, QueryField.About)
+            ? Records(written, QueryField.About).Count() // no work without a record
             : int.MaxValue;
     }
 
@@ -192,22 +193,20 @@ public sealed class LineMender(CorpusColumns columns, QuestionEvaluator evaluato
                 .Where(w => !w.IsClosedForm)
                 .Select(w => w with { Start = w.Start + term.Span.Start, End = w.End + term.Span.Start });
 
-    private int Works(string word, QueryField field) =>
-        evaluator
-            .Works(
-                evaluator.Records(
-                    new TermNode(
-                        new(0, word.Length),
-                        word,
-                        false,
-                        [
-                            [word],
-                        ]
-                    ),
-                    field
-                )
-            )
-            .Count();
+    private int Works(string word, QueryField field) => evaluator.Works(Records(word, field)).Count();
+
+    private RecordSet Records(string word, QueryField field) =>
+        evaluator.Records(
+            new TermNode(
+                new(0, word.Length),
+                word,
+                false,
+                [
+                    [word],
+                ]
+            ),
+            field
+        );
 
     private static Facet? NamesOf(QueryField field) =>
         field switch
