@@ -271,9 +271,9 @@ public sealed class TermOfferTests : IDisposable
         // 2019 say skyglow. What no work has has no years.
         Assert.Equal(
             [
-                new("zodiacal", 0, 0, 0),
                 new("\"sky brightness\"", 6, 1960, 1965),
-                new WordInUse("skyglow", 14, 2006, 2019),
+                new("skyglow", 14, 2006, 2019),
+                new WordInUse("zodiacal", 0, 0, 0),
             ],
             For("skyglow OR \"sky brightness\" OR zodiacal").InUse(0)
         );

@@ -154,7 +154,10 @@ public sealed class TermOffers
         );
     }
 
-    /// <summary>The words of a card as it stands, the one used first foremost. O(works of each).</summary>
+    /// <summary>
+    /// The words of a card as it stands, the one used first foremost, those that no work with a year has last. O(works of
+    /// each).
+    /// </summary>
     /// <param name="card">The card, one of <see cref="Open"/>.</param>
     public IReadOnlyList<WordInUse> InUse(int card)
     {
@@ -168,7 +171,8 @@ public sealed class TermOffers
                     var years = Years(works);
                     return new WordInUse(term, works.Count(), years.From, years.To);
                 })
-                .OrderBy(w => w.From)
+                .OrderBy(w => w.From == 0)
+                .ThenBy(w => w.From)
                 .ThenBy(w => w.To),
         ];
     }

@@ -10,12 +10,12 @@ type WordInUse = Dto<"WordInUseDto">;
 /** A word of a concept in the order of time: one that the search has, or one that is offered. */
 type Entry = { from: number; to: number } & ({ word: WordInUse } | { term: OfferedTerm });
 
-/** A concept's words, offered ones among those it has, the ones used first foremost. */
+/** A concept's words, offered ones among those it has, the ones used first foremost; those of no year come last. */
 const inOrder = (words: readonly WordInUse[], offered: readonly OfferedTerm[]): Entry[] =>
   [
-    ...words.map((word) => ({ from: word.from, to: word.to, word })),
+    ...words.map((word) => ({ from: word.from || Infinity, to: word.to, word })),
     ...offered.map((term) => ({ from: term.from, to: term.to, term })),
-  ].sort((a, b) => a.from - b.from || a.to - b.to);
+  ].sort((a, b) => (a.from === b.from ? a.to - b.to : a.from - b.from));
 
 /**
  * Older and newer words for one thing: for each concept the offered terms that are clearly older or newer than its
@@ -34,7 +34,8 @@ export function ByAge({
   /** An offered term as a row. */
   row: (term: OfferedTerm) => ReactNode;
 }) {
-  const aged = offered.filter((t) => t.age !== "Same");
+  // A vocabulary and the works may offer the same term.
+  const aged = [...new Map(offered.filter((t) => t.age !== "Same").map((t) => [t.text, t])).values()];
   const concepts = inUse
     .map(({ card, words }) => ({ card, words, terms: aged.filter((t) => t.card === card) }))
     .filter(({ terms }) => terms.length > 0);

@@ -89,7 +89,7 @@ export function ToAdd({
       <OwnTerm context={context} />
       {data?.terms.length === 0 && <Nothing source={source} good={data.good} />}
       {data &&
-        (order === "age" ? (
+        (order === "age" && all.length > 0 ? (
           <ByAge context={context} inUse={data.inUse} offered={all} row={row} />
         ) : (
           <ByPromise offered={data} row={row} />
