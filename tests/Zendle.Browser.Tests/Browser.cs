@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
@@ -268,16 +269,19 @@ public sealed class Browser : IDisposable
     /// </summary>
     public void NextWork()
     {
-        var before = InView();
+        var before = Named("work");
         Press("j");
         Until(
-            () => InView() is var now && now != before && All($"aside[data-shown='{now}'] h2").Count == 1,
+            () => Named("work") is { } now && now != before && All($"aside[data-shown='{now}'] h2").Count == 1,
             "the next work in the pane"
         );
     }
 
-    /// <summary>The work that the address names; empty for none.</summary>
-    private string InView() => System.Web.HttpUtility.ParseQueryString(new Uri(Address).Query)["work"] ?? "";
+    /// <summary>The id that the address gives to "work" or "step"; null for none.</summary>
+    public int? Named(string what) =>
+        System.Web.HttpUtility.ParseQueryString(new Uri(Address).Query)[what] is { } id
+            ? int.Parse(id, System.Globalization.CultureInfo.InvariantCulture)
+            : null;
 
     public void Type(string keys) => new Actions(driver).SendKeys(keys).Perform();
 
@@ -382,6 +386,24 @@ public sealed class Browser : IDisposable
     /// <summary>What the server says at an address, asked as the page asks.</summary>
     public JsonNode Api(string path) =>
         JsonNode.Parse((string)Script("return fetch(arguments[0]).then(r => r.text())", path)!)!;
+
+    /// <summary>What the server answers to what is sent to an address, sent as the page sends.</summary>
+    public JsonNode Api(string path, object body) =>
+        JsonNode.Parse(
+            (string)
+                Script(
+                    """
+                    const [path, body] = arguments;
+                    return fetch("/api/me").then(r => r.json()).then(me => fetch(path, {
+                      method: "POST",
+                      headers: { "Content-Type": "application/json", "X-Zendle-Token": me.requestToken },
+                      body,
+                    })).then(r => r.text());
+                    """,
+                    path,
+                    JsonSerializer.Serialize(body)
+                )!
+        )!;
 
     /// <summary>What axe finds wrong, a line for each rule (WCAG 2.2 A and AA).</summary>
     /// <param name="onlyColours">Whether only contrast is looked at: another theme changes nothing else.</param>

@@ -43,7 +43,7 @@ public sealed partial class EmbargoScreenTests(DemoWorldWithItsOutside world) : 
             "the day beside the copy in the pane"
         );
         var day = DateOnly.Parse(Day().Match(b.TextOf("aside")).Groups[1].Value, CultureInfo.InvariantCulture);
-        var work = int.Parse(WorkInAddress().Match(b.Address).Groups[1].Value, CultureInfo.InvariantCulture);
+        var work = b.Named("work")!.Value;
         b.On("aside button", _ => b.Click("Gather its text"));
         var said = string.Create(
             CultureInfo.InvariantCulture,
@@ -79,7 +79,4 @@ public sealed partial class EmbargoScreenTests(DemoWorldWithItsOutside world) : 
 
     [GeneratedRegex(@"free from (\d{1,2} \w{3} \d{4})")]
     private static partial Regex Day();
-
-    [GeneratedRegex(@"[?&]work=(\d+)")]
-    private static partial Regex WorkInAddress();
 }

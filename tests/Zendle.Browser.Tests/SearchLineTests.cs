@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using OpenQA.Selenium;
+using Zendle.Tests.Shared;
 using static Zendle.Browser.Tests.SearchScreen;
 
 namespace Zendle.Browser.Tests;
@@ -191,14 +192,7 @@ public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
             (long)b.Script("return window.asked.filter(a => a.givenUp).length")! > 3,
             "older questions are given up"
         );
-        var found = (string)
-            b.Script(
-                "return fetch('/api/me').then(r => r.json()).then(me => fetch('/api/reviews/1/reading', { "
-                    + "method: 'POST', headers: { 'Content-Type': 'application/json', 'X-Zendle-Token': "
-                    + "me.requestToken }, body: JSON.stringify({ text: arguments[0], stepId: 0 }) })).then(r => "
-                    + "r.json()).then(r => String(r.inView))",
-                Words
-            )!;
+        var found = b.Api("/api/reviews/1/reading", new { text = Words, stepId = 0 }).Int("inView");
         b.Until(
             () =>
                 b.Find("section[aria-label='Search line']")

@@ -1,6 +1,6 @@
-using System.Globalization;
 using System.Text.RegularExpressions;
 using OpenQA.Selenium;
+using Zendle.Tests.Shared;
 using static Zendle.Browser.Tests.SearchScreen;
 
 namespace Zendle.Browser.Tests;
@@ -9,6 +9,16 @@ namespace Zendle.Browser.Tests;
 public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
 {
     private const string ByYears = "ol[aria-label$='by their years']";
+
+    /// <summary>A search with the words that its set uses beside the list.</summary>
+    private Browser UsedHere(string line)
+    {
+        var b = world.SignedIn();
+        Searched(b, line);
+        b.Type("w");
+        b.Click("Used here");
+        return b;
+    }
 
     private static IReadOnlyList<IWebElement> Rows(Browser b, string list) => b.All($"ul[aria-label='{list}'] > li");
 
@@ -145,10 +155,7 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void The_words_that_a_set_uses_narrow_it_and_go_to_the_board()
     {
-        using var b = world.SignedIn();
-        Searched(b, "moth*");
-        b.Type("w");
-        b.Click("Used here");
+        using var b = UsedHere("moth*");
         IReadOnlyList<IWebElement> Used(string section) => b.All($"section[aria-label='{section}'] li");
         b.Until(() => Used("Terms by decade").Count > 10, "the words of the set");
         Assert.Contains(
@@ -218,25 +225,17 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     [Fact]
     public void Of_several_keywords_that_a_set_is_narrowed_to_one_takes_the_place_of_all()
     {
-        using var b = world.SignedIn();
-        Searched(b, "moth*");
-        b.Type("w");
-        b.Click("Used here");
+        using var b = UsedHere("moth*");
         IReadOnlyList<IWebElement> Keywords() => b.All("section[aria-label=Keywords] li button");
         b.Until(() => Keywords().Count > 3, "keywords");
         var two = Keywords().Take(2).Select(k => k.Text).ToArray();
-        var step = b.Script(
-            """
-            const [parentId, values] = arguments;
-            return fetch("/api/me").then(r => r.json()).then(me => fetch("/api/reviews/1/steps", {
-              method: "POST",
-              headers: { "Content-Type": "application/json", "X-Zendle-Token": me.requestToken },
-              body: JSON.stringify({ parentId, act: { kind: "Narrow", facet: "Keyword", values, excluded: [] } }),
-            })).then(r => r.json()).then(r => r.stepId);
-            """,
-            int.Parse(Regex.Match(b.Address, @"step=(\d+)").Groups[1].Value, CultureInfo.InvariantCulture),
-            two
-        );
+        var both = new
+        {
+            kind = "Narrow",
+            facet = "Keyword",
+            values = two,
+        };
+        var step = b.Api("/api/reviews/1/steps", new { parentId = b.Named("step"), act = both }).Int("stepId");
         b.Go($"/r/1/search?step={step}&words=used");
         b.Until(() => Keywords().Count > 3 && Path(b).Length == 2, "the keywords of both");
         // A third one would bring works that are not in view; it says so.
