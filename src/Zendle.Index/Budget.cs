@@ -55,7 +55,7 @@ public sealed class Budget : IDisposable
             return;
         var spent = watch.Elapsed;
         if (spent > time)
-            throw new BudgetSpentException("This question takes longer than one question may.");
+            throw new BudgetSpentException("This search takes longer than one search may.");
         if (takeTurn is null || isTaken || spent <= light)
             return;
         lock (gate)
@@ -84,7 +84,7 @@ public sealed class Budget : IDisposable
             return;
         if (Interlocked.Add(ref held, positions) > MostPositions)
             throw new BudgetSpentException(
-                "The words of this question stand at too many places to be held against each other."
+                "The words of this search occur in too many places to compare where they stand."
             );
         Check();
     }

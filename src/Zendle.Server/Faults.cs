@@ -40,11 +40,11 @@ internal static class Faults
         e switch
         {
             NotReadyException => (503, e.Message, null),
-            UnreadableActException => (422, e.Message, "Other paths are as they were; nothing was changed."),
+            UnreadableActException => (422, e.Message, "Other paths are not affected; nothing was changed."),
             BudgetSpentException => (
                 422,
                 e.Message,
-                "Give truncated words more letters, or hold fewer of them near each other; the list is as it was."
+                "Give truncated words more letters, or use fewer of them with NEAR; the list is unchanged."
             ),
             TooManyHeavyException => (
                 429,
@@ -68,8 +68,8 @@ internal static class Faults
             ),
             not null when Find<SqliteException>(e) is { SqliteErrorCode: SqliteConstraint } => (
                 409,
-                "Somebody did the same at the same moment.",
-                "Look at how it stands now, then try again."
+                "Someone else made the same change at the same moment.",
+                "Look at the current state, then try again."
             ),
             _ => (
                 500,

@@ -163,7 +163,11 @@ builder.Services.AddRateLimiter(o =>
             )
     );
 });
-builder.Services.ConfigureHttpJsonOptions(o => RequestShape.Configure(o.SerializerOptions));
+
+// Last, so that nothing is put before what it says.
+builder.Services.PostConfigure<Microsoft.AspNetCore.Http.Json.JsonOptions>(o =>
+    RequestShape.Configure(o.SerializerOptions)
+);
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = false);
 builder
     .Services.AddProblemDetails()

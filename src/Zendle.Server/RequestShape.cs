@@ -23,15 +23,19 @@ internal static class RequestShape
     private static readonly ConcurrentDictionary<Type, PropertyInfo[]> Properties = new();
     private static readonly ConcurrentDictionary<Type, bool> Ours = new();
 
+    // One of each for all: what the serializer has made for a type is shared between options that are alike in everything.
+    private static readonly JsonStringEnumConverter ByName = new(namingPolicy: null, allowIntegerValues: false);
+    private static readonly DefaultJsonTypeInfoResolver Demanding = new() { Modifiers = { Require } };
+
     /// <summary>How request bodies are read.</summary>
     public static void Configure(JsonSerializerOptions options)
     {
-        options.Converters.Add(new JsonStringEnumConverter(namingPolicy: null, allowIntegerValues: false));
+        options.Converters.Add(ByName);
         options.NumberHandling = JsonNumberHandling.Strict; // so that numbers are numbers in the interface's types too
         options.RespectNullableAnnotations = true;
         options.MaxDepth = 40;
         options.AllowOutOfOrderMetadataProperties = true; // the kind of an act may stand anywhere in it
-        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { Require } };
+        options.TypeInfoResolver = Demanding;
     }
 
     /// <summary>

@@ -175,7 +175,7 @@ internal sealed class StartUp(
             .CreateDbContextAsync(cancel);
         if (!await context.Users.AnyAsync(cancel))
             Console.WriteLine(
-                $"There is no account yet. Open Zendle and bring this code to become curator and owner: {code.Text}"
+                $"There is no account yet. Open Zendle and enter this code to become curator and owner: {code.Text}"
             );
     }
 }

@@ -52,9 +52,7 @@ public sealed record ZendleOptions
         : text.Trim() is { Length: < 200 } contact
         && contact.All(c => c is > ' ' and < '\u007F' and not ('(' or ')' or '\\' or '"'))
             ? contact
-        : throw new FormatException(
-            "The contact is no address: it has no blanks, brackets or other than plain letters."
-        );
+        : throw new FormatException("The contact must be an address without spaces, brackets or accented letters.");
 
     private static string[] Listed(string? text) =>
         (text ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries);

@@ -276,7 +276,6 @@ public sealed class Visitor(HttpClient http)
                 .Select(w => w!.Int("id")),
         ];
 
-    /// <summary>Harvests two databases of the outside: farnet, and meridian as the trusted one.</summary>
     /// <summary>Follows a trail from works; its step.</summary>
     public Task<int> Follow(int review, string way, params int[] seeds) =>
         Step(
@@ -316,6 +315,7 @@ public sealed class Visitor(HttpClient http)
         return found;
     }
 
+    /// <summary>Harvests two databases of the outside: farnet, and meridian as the trusted one.</summary>
     public async Task HarvestTwo(OutsideHost outside)
     {
         await Harvest(outside.Oai("farnet"));

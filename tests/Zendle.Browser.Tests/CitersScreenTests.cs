@@ -80,6 +80,6 @@ public sealed class CitersScreenTests(DemoWorld world) : IClassFixture<DemoWorld
         b.On("header button[aria-haspopup=dialog]", e => e.Click());
         b.Fill("[aria-label='Go to, or do'][role=combobox]", "Zzyzx");
         b.Click("Who cites “Zzyzx”");
-        b.Sees("Nobody in these databases has a name like this");
+        b.Sees("No person in these databases has a name like this");
     }
 }

@@ -51,7 +51,7 @@ public sealed class FormatScreenTests : OddHost
         b.Click("Add a database by its address");
         b.Fill("input[placeholder^='https://repository']", odd.Address);
         b.Click("Check the address");
-        b.Sees("Formats, and what the first 3 records of each tell");
+        b.Sees("Formats, compared on their first 3 records");
         b.Sees("most complete");
         Assert.True(b.Find("input[value=jats]").Selected);
         b.Sees("Also on offer, but not read by Zendle: rdf.");

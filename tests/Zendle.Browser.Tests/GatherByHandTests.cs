@@ -4,7 +4,7 @@ using OpenQA.Selenium;
 
 namespace Zendle.Browser.Tests;
 
-/// <summary>Texts that are no PDFs are read like any other; files are brought by hand; addresses are given.</summary>
+/// <summary>Texts that are no PDFs are read like any other; files are added by hand; addresses are given.</summary>
 public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     /// <summary>Kept works of the demo's review without a text that have a free copy at a publisher, with its path.</summary>
@@ -162,7 +162,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
         b.All("input[aria-label='Files to identify']")[0].SendKeys($"{known}\n{unknown}\n{broken}");
         b.Until(() => b.All("[data-file=done]").Count == 2 && b.All("[data-file=refused]").Count == 1, "all three");
         Assert.Contains("Recognised: ", b.TextOf("[aria-label=Files]"), StringComparison.Ordinal);
-        Assert.Contains("cut off or broken", b.TextOf("[aria-label=Files]"), StringComparison.Ordinal);
+        Assert.Contains("cut off or damaged", b.TextOf("[aria-label=Files]"), StringComparison.Ordinal);
         Assert.Empty(b.AxeFindings());
         b.Until(
             () => b.Find($"li[data-work='{work}']").Text.Contains("JATS XML", StringComparison.Ordinal),
@@ -184,7 +184,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
             "it taken for its new work"
         );
         b.Click("Close");
-        b.Until(() => b.All("[aria-label='Files you brought']").Count == 0, "the list closed");
+        b.Until(() => b.All("[aria-label='Files you added']").Count == 0, "the list closed");
         Assert.Empty(b.Complaints());
     }
 
@@ -198,7 +198,7 @@ public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFix
         b.Go($"/r/1/gather?work={work}");
         b.Fill("aside[aria-label=Text] input[inputmode=url]", "ftp://nowhere");
         b.Click("Try it");
-        b.Sees("This is no address of a page or a file.");
+        b.Sees("This is not the address of a page or a file.");
         b.Fill(
             "aside[aria-label=Text] input[inputmode=url]",
             new Uri(world.Outside.Address, path + "/text.html").AbsoluteUri

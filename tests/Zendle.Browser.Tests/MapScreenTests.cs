@@ -159,7 +159,7 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         var said = Number(Regex.Match(b.Text, @"([\d,]+) citations among them").Groups[1].Value);
         var between = b.All("[aria-label='Citations from lane to lane'] td").Sum(c => Number(c.Text));
         Assert.Equal(between, said);
-        b.Click("Lanes as they were");
+        b.Click("Reset the lanes");
         b.Until(() => b.All("table tbody tr input").Count == kept, "all lanes again");
         b.Click("Table");
         b.Until(() => b.All(Picture).Count == 1, "the picture again");
@@ -250,7 +250,7 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Fill("[role=dialog] input", "What lamps cost a meadow at night");
         b.Click("Add this entry");
         b.Until(() => b.All("[data-plan]").Count == 1, "the paper on the map");
-        const string strip = "section[aria-label='Held against the set']";
+        const string strip = "section[aria-label='Compared with the set']";
         b.Until(() => b.TextOf(strip).Contains($"cites 3 of {kept} works", StringComparison.Ordinal), "what it cites");
         Assert.Contains("Leaves out much-cited works", b.TextOf(strip), StringComparison.Ordinal);
         b.Click("pick them");
@@ -291,7 +291,7 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         b.Sees("1 work picked");
         var name = (string)
             b.Script($"return document.querySelector(\"article[data-work] p\").textContent.split(/[,·]/)[0].trim()")!;
-        Choose(b, () => b.Control("Export map"), "A picture made to measure");
+        Choose(b, () => b.Control("Export map"), "A picture of another size");
         b.Fill("[role=dialog] input[inputmode=numeric]", "1700");
         b.Click("SVG");
         var svg = XDocument.Load(Downloaded(b, "map.svg"));
@@ -339,7 +339,7 @@ public sealed class MapScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         var after = LanesOf(b, "mark");
         Assert.All(lanes, w => Assert.Equal(w.Value, after[w.Key]));
         b.Sees("1 work added since");
-        b.Click("find them anew");
+        b.Click("find them again");
         b.Until(() => b.All("[data-among]").Count == 0, "topics of today");
         Assert.Equal(kept + 1, b.All($"{Picture} [data-mark]").Count);
         b.Type("u");

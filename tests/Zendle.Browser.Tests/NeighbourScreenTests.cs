@@ -125,10 +125,10 @@ public sealed class NeighbourScreenTests(DemoWorld world) : IClassFixture<DemoWo
             () => b.Find("[aria-labelledby=weight-SharedTerms]").GetDomAttribute("aria-valuenow") == "0",
             "the review keeps the weights"
         );
-        b.Click("the usual weights");
+        b.Click("reset the weights");
         b.Until(
             () => b.Find("[aria-labelledby=weight-SharedTerms]").GetDomAttribute("aria-valuenow") == "10",
-            "the usual weights"
+            "reset the weights"
         );
         b.On("[aria-labelledby=weight-SharedTerms]", e => e.SendKeys(Keys.Escape));
         // A list as seeds: as many as it has.

@@ -39,7 +39,7 @@ public sealed class OutlineScreenTests(DemoWorld world) : IClassFixture<DemoWorl
     {
         using var b = world.SignedIn("/r/1/trails?step=0");
         b.Click("Follow the 62 works kept");
-        b.Click("by what they alone bring in");
+        b.Click("by what only they add");
         var alone = 0;
         b.Until(
             () =>

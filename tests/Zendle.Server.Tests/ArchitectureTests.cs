@@ -58,6 +58,25 @@ public sealed class ArchitectureTests
     }
 
     [Theory]
+    [InlineData("src")]
+    [InlineData("tests")]
+    [InlineData("bench")]
+    public void A_file_has_one_namespace_and_no_block_for_it(string folder)
+    {
+        var written = Directory
+            .GetFiles(Path.Combine(Root.Folder, folder), "*.cs", SearchOption.AllDirectories)
+            .Where(f => !Regex.IsMatch(f, "/(obj|bin|Migrations|node_modules)/"));
+        Assert.All(
+            written,
+            file =>
+                Assert.DoesNotMatch(
+                    new Regex(@"^\s*namespace [\w.]+\s*(\{|$)", RegexOptions.Multiline),
+                    File.ReadAllText(file)
+                )
+        );
+    }
+
+    [Theory]
     [InlineData("Microsoft.EntityFrameworkCore")]
     [InlineData("Microsoft.AspNetCore")]
     [InlineData("System.Net.Http")]

@@ -122,7 +122,7 @@ public sealed class BoardTests(Harvested world) : IClassFixture<Harvested>
             {
                 (Edit("Add", 0, text: "a AND b"), "A row holds one term"),
                 (Edit("Remove", 9, 3), "The board has changed"),
-                (Edit("Near", 0, near: 99), "within 0 to 50"),
+                (Edit("Near", 0, near: 99), "is 0 to 50"),
             }
         )
         {

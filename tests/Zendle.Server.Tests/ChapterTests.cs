@@ -162,7 +162,7 @@ public sealed class ChapterTests(Chapters world) : IClassFixture<Chapters>
             got,
             w =>
                 Assert.EndsWith(
-                    "out of the book’s file, which was here already.",
+                    "cut from the book’s file, which was here already.",
                     rows[w].List("attempts").Single().Text("sentence"),
                     StringComparison.Ordinal
                 )

@@ -336,7 +336,7 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
         Assert.Equal(
             (
                 AttemptOutcome.KeptAway,
-                "The host keeps programs away from this address (robots.txt). A person can open it."
+                "The host does not allow programs at this address (robots.txt). You can open it yourself."
             ),
             (fetched.Outcome, fetched.Sentence)
         );
@@ -365,7 +365,7 @@ public sealed class DocumentFetcherTests : IAsyncLifetime
             );
         var left = await fetcher.Fetch(new(home, "/pdf"), _ => { }, CancellationToken.None);
         Assert.Equal(AttemptOutcome.Busy, left.Outcome);
-        Assert.Contains("is left alone until", left.Sentence, StringComparison.Ordinal);
+        Assert.Contains("is not asked again until", left.Sentence, StringComparison.Ordinal);
         Assert.NotNull(fetcher.RestsUntil(home));
     }
 

@@ -297,14 +297,14 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
             await Said(Bring(review, "hello"u8.ToArray(), "a.pdf"))
         );
         Assert.Equal(
-            (422, "The file is no PDF, no web page, no article in JATS XML, no EPUB and no plain text."),
+            (422, "The file is not a PDF, web page, JATS XML article, EPUB or plain text."),
             await Said(Bring(review, [80, 75, 3, 4, 0, 0, 1, 2], "a.zip"))
         );
         Assert.Equal((422, "The file is empty."), await Said(Bring(review, [], "a.pdf")));
         var (work, path) = await world.Work("fine");
         var bytes = await FileAt(path);
         Assert.Equal(
-            (422, "The file is cut off or broken: it does not parse to its end."),
+            (422, "The file is cut off or damaged: it cannot be read to its end."),
             await Said(Bring(review, bytes[..2000], "a.pdf"))
         );
         // On the row of another work it is not refused at once: a person brought it, a person looks.
@@ -352,7 +352,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var unsaid = (await Bring(review, scan, "old paper.pdf")).Body!;
         Assert.Null(unsaid["textId"]);
         Assert.Equal("", unsaid["unknown"]!.Text("title"));
-        Assert.StartsWith("Its pages are pictures", unsaid.Text("sentence"), StringComparison.Ordinal);
+        Assert.StartsWith("Its pages are images", unsaid.Text("sentence"), StringComparison.Ordinal);
         var said = (await Bring(review, scan, "old paper.pdf", work)).Body!;
         Assert.Equal("Doubtful", said.Text("verdict"));
         Assert.Equal("ToLookAt", (await world.Settled(review))[work].Text("state"));
@@ -530,7 +530,7 @@ public sealed class GatherTests(Gathering world) : IClassFixture<Gathering>
         var name = told.List("names").Single().GetValue<string>();
         Assert.Matches(@"^\d{4} \S+\.pdf$", name);
         var slip = await world.Ann.Get($"{path}?stepId={step}&template={Uri.EscapeDataString("{yaer}")}");
-        Assert.StartsWith("“{yaer}” is no part", slip.Text("fault"), StringComparison.Ordinal);
+        Assert.StartsWith("“{yaer}” is not a part", slip.Text("fault"), StringComparison.Ordinal);
         Assert.Equal(
             400,
             (await world.Ann.Send("GET", $"{path}/zip?stepId={step}&template={Uri.EscapeDataString("{yaer}")}")).Status

@@ -135,7 +135,7 @@ public sealed class HarvestTests : IAsyncLifetime
         var broken = await ann.Ended(job.Int("subject"));
         Assert.Equal("Failed", broken["job"]!.Text("state"));
         Assert.Contains(says, broken["job"]!.Text("message"), StringComparison.Ordinal);
-        Assert.Contains("What came is kept", broken["job"]!.Text("message"), StringComparison.Ordinal);
+        Assert.Contains("What was received is kept", broken["job"]!.Text("message"), StringComparison.Ordinal);
         await outside.Fault("farnet", "none");
         await ann.Ok("POST", $"/api/jobs/{broken["job"]!.Int("id")}/resume");
         var mended = await ann.Ended(broken.Int("id"));

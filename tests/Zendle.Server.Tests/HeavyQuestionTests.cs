@@ -29,7 +29,7 @@ public sealed class HeavyQuestionTests
             $"/api/reviews/{other}/steps",
             new { parentId = 0, act = new { kind = "Search", expression = Line } }
         );
-        Assert.Equal((422, "This question takes longer than one question may."), (status, problem!.Text("title")));
+        Assert.Equal((422, "This search takes longer than one search may."), (status, problem!.Text("title")));
         Assert.Contains("more letters", problem!.Text("detail"), StringComparison.Ordinal);
         Assert.Empty((await ben.Get($"/api/reviews/{other}/paths")).AsArray());
     }

@@ -86,8 +86,8 @@ public sealed class LibraryDoorTests : IAsyncLifetime
 
     [Theory]
     [InlineData("/good", "wrong", "did not take this name and password")]
-    [InlineData("/circle", "x", "goes in circles")]
-    [InlineData("/open", "x", "opens without")]
+    [InlineData("/circle", "x", "goes round in circles")]
+    [InlineData("/open", "x", "does not ask for a name")]
     [InlineData("/no-cookie", "x", "gave no session")]
     [InlineData("/fails", "x", "no form to sign in with")]
     [InlineData("/huge", "x", "cannot be reached, or broke off")]

@@ -381,7 +381,7 @@ public sealed class LoanTests(Lending world) : IClassFixture<Lending>, IAsyncLif
     {
         var (review, work) = await Asked();
         Assert.Contains(
-            "asked for already",
+            "already been requested",
             (await Ask(review, work)).List("notAsked").Single().Text("sentence"),
             StringComparison.Ordinal
         );

@@ -152,7 +152,7 @@ public sealed class OddDatabaseTests : IAsyncLifetime
         );
         Assert.Contains(
             Notes(await Work("title:string")),
-            n => n.StartsWith("All people stood in one field", StringComparison.Ordinal)
+            n => n.StartsWith("All people were in one field", StringComparison.Ordinal)
         );
         Assert.Contains("The abstract has 1,048,576 characters; 60,000 are kept.", Notes(await Work("title:megabyte")));
         var wrong = Notes(await Work("title:digits"));

@@ -129,6 +129,55 @@ public sealed class PastedTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal(4, await Ann.Count(review, step));
     }
 
+    [Theory]
+    [InlineData("ris")]
+    [InlineData("bibtex")]
+    [InlineData("csl-json")]
+    public async Task A_file_of_references_leads_to_the_works_it_was_made_of(string format)
+    {
+        var review = await Ann.Review();
+        var step = await Ann.Search(review, "light OR lamp* OR moth*");
+        var file = await Ann.Http.GetStringAsync($"/api/reviews/{review}/export?format={format}&stepId={step}");
+        var works = await Ann.AllWorks(review, step);
+        var found = await Paste(review, file.Split('\n'));
+        Assert.Equal(works.Count, found.Length);
+        var sure = found.Where(f => f.Text("verdict") == "Sure").ToArray();
+        // Works that differ in nothing a file can say (two reports of one title, say) are asked for.
+        Assert.True(sure.Length >= 0.97 * works.Count, $"{sure.Length} of {works.Count}");
+        Assert.Equal(
+            sure.Length,
+            sure.Select(f => f.List("candidates").Single().Int("workId")).Intersect(works).Count()
+        );
+    }
+
+    [Fact]
+    public async Task What_a_file_says_of_a_work_that_is_not_here_fills_its_entry()
+    {
+        var review = await Ann.Review();
+        string[] lines =
+        [
+            "@techreport{brass1871,",
+            "  author = {N{\\o}body, Xenia and Noone, Yves}, year = 1871,",
+            "  title = {The migration of brass ornaments in provincial theatres}, institution = {Bureau of Curtains},",
+            "  abstract = {Where ornaments went, and why.}, keywords = {brass, theatres}",
+            "}",
+        ];
+        var found = Assert.Single(await Paste(review, lines));
+        Assert.Equal("NotHere", found.Text("verdict"));
+        Assert.Equal(
+            "Nøbody, Xenia, Noone, Yves (1871). The migration of brass ornaments in provincial theatres. Bureau of Curtains.",
+            found.Text("text")
+        );
+        var fields = found["fields"]!;
+        Assert.Equal(
+            ("report", "Nøbody, Xenia\nNoone, Yves", "Where ornaments went, and why.", "brass; theatres"),
+            (fields.Text("type"), fields.Text("people"), fields.Text("abstract"), fields.Text("keywords"))
+        );
+        // The form of an entry reads the same file.
+        var read = await Ann.Ok("POST", "/api/entries/read", new { texts = new[] { string.Join('\n', lines) } });
+        Assert.Equal(fields.ToJsonString(), read[0]!.ToJsonString());
+    }
+
     [Fact]
     public async Task Nothing_and_far_too_much_are_answered()
     {

@@ -204,7 +204,7 @@ public sealed class DocumentFetcher : IDisposable
     /// <summary>Until when a host is left alone because it failed again and again; null when it is not.</summary>
     public DateTimeOffset? RestsUntil(Uri address) => gate.RestsUntil(address);
 
-    /// <summary>Ends the fetch where the host keeps programs away, or is left alone.</summary>
+    /// <summary>Ends the fetch where the host does not allow programs, or is left alone.</summary>
     /// <returns>How far apart it wants requests.</returns>
     private async Task<TimeSpan> Mind(Uri at, CancellationToken cancel)
     {
@@ -213,7 +213,7 @@ public sealed class DocumentFetcher : IDisposable
                 AttemptOutcome.Busy,
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"The host failed {HostGate.MostFailures} times in a row and is left alone until {until:HH:mm} UTC; try later."
+                    $"The host failed {HostGate.MostFailures} times in a row and is not asked again until {until:HH:mm} UTC; try later."
                 ),
                 at
             );
@@ -223,13 +223,13 @@ public sealed class DocumentFetcher : IDisposable
                 ? new FetchEndException(AttemptOutcome.NotAllowed, no.Message, at)
                 : new FetchEndException(
                     AttemptOutcome.Unreachable,
-                    "The host does not answer when it is asked whether programs may ask it (robots.txt).",
+                    "The host does not answer requests for its robots.txt, which says what programs may fetch.",
                     at
                 );
         if (!rules.Rules.Allows(at))
             throw new FetchEndException(
                 AttemptOutcome.KeptAway,
-                "The host keeps programs away from this address (robots.txt). A person can open it.",
+                "The host does not allow programs at this address (robots.txt). You can open it yourself.",
                 at
             );
         return rules.Rules.Delay;

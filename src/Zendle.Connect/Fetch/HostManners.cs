@@ -15,7 +15,7 @@ public enum HostSays
     /// <summary>It has rules, and its front page is allowed.</summary>
     Rules,
 
-    /// <summary>It keeps programs away, but for what its rules allow.</summary>
+    /// <summary>It allows programs only where its rules say so.</summary>
     Away,
 
     /// <summary>They cannot be read.</summary>

@@ -52,7 +52,7 @@ public sealed class FormatTrial(OaiClient oai, TimeProvider clock)
         foreach (var (format, readable) in RecordReader.Readable(offered))
             tried.Add(
                 clock.GetElapsedTime(began) > Longest
-                    ? Failed(format, readable.Name, "It was not asked for: the formats before it took too long.")
+                    ? Failed(format, readable.Name, "Not checked: the formats before it took too long.")
                     : await One(address, format, readable.Name, set, cancel)
             );
         return tried;

@@ -86,11 +86,11 @@ public sealed class LibraryDirectory(AddressPolicy policy) : IDisposable
             using var json = await JsonDocument.ParseAsync(to, new() { MaxDepth = 16 }, cancel);
             return json.RootElement.ValueKind == JsonValueKind.Array
                 ? Read(json.RootElement, address)
-                : throw new OutsideFaultException("What came is no directory of libraries: it is not a list.");
+                : throw new OutsideFaultException("The reply is not a directory of libraries: it is not a list.");
         }
         catch (JsonException e)
         {
-            throw new OutsideFaultException("What came is no directory of libraries: it is not JSON.", e);
+            throw new OutsideFaultException("The reply is not a directory of libraries: it is not JSON.", e);
         }
     }
 

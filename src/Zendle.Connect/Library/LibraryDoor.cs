@@ -45,9 +45,7 @@ public sealed class LibraryDoor(AddressPolicy policy, TimeProvider clock) : IDis
                 var page = await Follow(pass, new(HttpMethod.Get, pass.Through(proxy)), cookies, Note, limited.Token);
                 if (FormOf(page) is not { } form)
                     return page.IsGood && cookies.Count == 0
-                        ? throw new OutsideFaultException(
-                            "The library's proxy asks for no name and password; it opens without."
-                        )
+                        ? throw new OutsideFaultException("The library's proxy does not ask for a name and password.")
                         : throw new OutsideFaultException("The library's proxy shows no form to sign in with.");
                 page = await Follow(pass, form.Filled(name, password), cookies, Note, limited.Token);
                 if (FormOf(page) is not null)
@@ -115,7 +113,7 @@ public sealed class LibraryDoor(AddressPolicy policy, TimeProvider clock) : IDis
                     || value.GetString() is not { Length: > 0 and < 8_000 } bearer
                     || !bearer.All(c => c is > ' ' and < '\u007F')
                 )
-                    throw new OutsideFaultException("The library's answer to the sign-in holds no key.");
+                    throw new OutsideFaultException("The library's answer to the sign-in has no key.");
                 return new LibraryKey(
                     new([], bearer),
                     json.RootElement.TryGetProperty("expires_in", out var seconds)
@@ -202,7 +200,7 @@ public sealed class LibraryDoor(AddressPolicy policy, TimeProvider clock) : IDis
         {
             var at = request.RequestUri!;
             if (steps > MostSteps)
-                throw new OutsideFaultException("The library's sign-in goes in circles.");
+                throw new OutsideFaultException("The library's sign-in goes round in circles.");
             if (policy.WhyNot(at) is { } whyNot)
                 throw new OutsideFaultException(whyNot);
             // What a person types goes to the configured proxy and nowhere else.

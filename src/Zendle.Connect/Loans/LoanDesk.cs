@@ -37,7 +37,7 @@ public sealed class LoanDesk(AddressPolicy policy, string? contact = null) : IDi
         }
         catch (LoanMessageException e)
         {
-            throw new OutsideFaultException($"{desk.Host} answered with something that is no confirmation.", e);
+            throw new OutsideFaultException($"{desk.Host} sent a reply that is not a confirmation.", e);
         }
     }
 

@@ -20,10 +20,14 @@ public static partial class CustomEntry
     /// <summary>Most characters of an abstract.</summary>
     public const int LongestAbstract = 20_000;
 
+    /// <summary>Most people of an entry.</summary>
+    public const int MostPeople = 3_000;
+
+    /// <summary>Most keywords of an entry.</summary>
+    public const int MostKeywords = 200;
+
     private const int EarliestYear = 1000,
-        LatestYear = 2999,
-        MostPeople = 3_000,
-        MostKeywords = 200;
+        LatestYear = 2999;
 
     /// <summary>The record of an entry.</summary>
     /// <param name="number">Number of the entry.</param>

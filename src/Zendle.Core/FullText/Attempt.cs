@@ -127,7 +127,7 @@ public static class AttemptWords
             RouteKind.Preprint => "preprint",
             RouteKind.OtherCopy => "other copy",
             RouteKind.Doi => "DOI",
-            RouteKind.Person => "brought by hand",
+            RouteKind.Person => "added by hand",
             RouteKind.Given => "address given",
             RouteKind.Library => "library",
             RouteKind.Loan => "loan",
@@ -162,7 +162,7 @@ public static class AttemptWords
             AttemptOutcome.NoRoom => "no room on the disk",
             AttemptOutcome.TooHeavy => "takes too much memory to read",
             AttemptOutcome.Unreadable => "built so that it cannot be read",
-            AttemptOutcome.KeptAway => "the host keeps programs away",
+            AttemptOutcome.KeptAway => "the host does not allow programs",
             AttemptOutcome.Embargoed => "under embargo",
             _ => throw new ArgumentOutOfRangeException(nameof(outcome)),
         };

@@ -87,7 +87,7 @@ public static partial class DocumentCheck
         if (facts.IsScan)
             return new(
                 DocumentVerdict.Doubtful,
-                "Its pages are pictures without letters: only a person can say whether it is the work.",
+                "Its pages are images without text: only a person can tell whether it is the work.",
                 0,
                 null,
                 [
@@ -204,7 +204,7 @@ public static partial class DocumentCheck
         public (DocumentVerdict Verdict, string Sentence) Judge()
         {
             if (!Work.Titles.Any(t => t.Length > 0))
-                return Doubt("The record has no title to hold it against.");
+                return Doubt("The record has no title to compare it with.");
             // A right DOI or person cannot turn a page that does not hold the title into the work, but they can raise
             // doubt where there was none.
             if (Share < Least)

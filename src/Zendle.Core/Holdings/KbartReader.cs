@@ -63,7 +63,7 @@ public static class KbartReader
         for (int c; (c = from.Read()) >= 0 && c is not '\n'; )
         {
             if (letters.Length > LongestField)
-                throw new FormatException("The file's first line has no end: it is no KBART file.");
+                throw new FormatException("The file's first line never ends, so it is not a KBART file.");
             if (c is not ('\r' or '\uFEFF'))
                 letters.Append((char)c);
         }
@@ -98,11 +98,11 @@ public static class KbartReader
                 .ToDictionary(g => g.Key, g => g.First().i);
             if (!ordinals.ContainsKey("publication_title"))
                 throw new FormatException(
-                    "The file is no KBART file: its first line names no column “publication_title”."
+                    "The file is not a KBART file: its first line has no column “publication_title”."
                 );
             if (!ordinals.ContainsKey("print_identifier") && !ordinals.ContainsKey("online_identifier"))
                 throw new FormatException(
-                    "The file names neither a column “print_identifier” nor “online_identifier”, so no work can be held against it."
+                    "The file names neither a column “print_identifier” nor “online_identifier”, so no work can be matched with it."
                 );
         }
 
@@ -124,7 +124,7 @@ public static class KbartReader
         if (keys.Length == 0)
             return new(number, null, "it has no valid ISSN or ISBN");
         if (Edge("first") is not { } first || Edge("last") is not { } last)
-            return new(number, null, "a date in it is none");
+            return new(number, null, "a date in it is not valid");
         var depth = Of("coverage_depth").ToLowerInvariant();
         return new(
             number,

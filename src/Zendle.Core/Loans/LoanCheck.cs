@@ -47,7 +47,7 @@ public enum LoanFault
 /// <summary>A fault of one field.</summary>
 /// <param name="Field">The field's name in <see cref="LoanFields"/>.</param>
 /// <param name="Fault">What is wrong.</param>
-/// <param name="Stops">Whether the request cannot be sent so; else it is only likely to fail.</param>
+/// <param name="Stops">Whether the request cannot be sent as it is; else it is only likely to fail.</param>
 public sealed record LoanFieldFault(string Field, LoanFault Fault, bool Stops);
 
 /// <summary>Holds a request against what a desk needs to find the item, before it is sent.</summary>

@@ -77,7 +77,7 @@ public sealed record MapLook(
         || !Enum.IsDefined(Size)
         || !Enum.IsDefined(Colour)
         || Changed.Any(c => !Enum.IsDefined(c.Kind) || !Enum.IsDefined(c.Shown))
-            ? "The map is looked at in a way that Zendle does not know."
+            ? "Zendle does not know this view of the map."
         : Changed.Count > MostChanged ? $"At most {MostChanged} lanes of a map are folded, left out or renamed."
         : Changed.Any(c => c.Label.Length > LongestName || c.Name?.Length > LongestName)
             ? $"The name of a lane has at most {LongestName} characters."

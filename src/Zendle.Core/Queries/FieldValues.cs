@@ -40,7 +40,7 @@ internal sealed record FieldValue(string? Value, bool IsOther = false, string? W
                         && folded != Words.Fold(Languages.Name(code))
                         && folded != Languages.TwoLetters(code)
                 )
-                : new(null, WhyNot: $"“{written}” is no language that Zendle knows by name or code"),
+                : new(null, WhyNot: $"“{written}” is not a language that Zendle knows by name or code"),
             QueryField.Stage => OneOf(
                 written,
                 folded,
@@ -51,19 +51,19 @@ internal sealed record FieldValue(string? Value, bool IsOther = false, string? W
             ),
             QueryField.Issn when !isPattern && Identifiers.Issn(written) is null => new(
                 null,
-                WhyNot: $"“{written}” is no ISSN: it has eight digits, the last of which checks the others"
+                WhyNot: $"“{written}” is not an ISSN: one has eight digits, the last of which is a check digit"
             ),
             QueryField.Isbn when !isPattern && Identifiers.Isbn(written) is null => new(
                 null,
-                WhyNot: $"“{written}” is no ISBN: it has ten or thirteen digits, the last of which checks the others"
+                WhyNot: $"“{written}” is not an ISBN: one has ten or thirteen digits, the last of which is a check digit"
             ),
             QueryField.Url when !isPattern && WebAddress.Of(written) is null => new(
                 null,
-                WhyNot: $"“{written}” is no web address: one begins with http:// or https://"
+                WhyNot: $"“{written}” is not a web address: one begins with http:// or https://"
             ),
             QueryField.Doi when !isPattern && Identifiers.Doi(written) is null => new(
                 null,
-                WhyNot: $"“{written}” is no DOI: one begins with 10. and has a slash"
+                WhyNot: $"“{written}” is not a DOI: one begins with 10. and has a slash"
             ),
             _ => new(written),
         };

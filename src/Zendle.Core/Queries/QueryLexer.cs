@@ -111,7 +111,7 @@ internal sealed partial class QueryLexer(string line, Action<QueryProblem> probl
                 problem(
                     new(
                         new(start, next - start),
-                        $"The quotation marks at {start + 1} hold nothing.",
+                        $"The quotation marks at {start + 1} are empty.",
                         new("leave them out", Cut(line, start, next))
                     )
                 );
@@ -155,7 +155,7 @@ internal sealed partial class QueryLexer(string line, Action<QueryProblem> probl
         problem(
             new(
                 span,
-                $"Square brackets mean nothing here (at {start + 1}). A field stands before a colon: title:moth.",
+                $"Square brackets have no meaning here (at {start + 1}). A field stands before a colon: title:moth.",
                 new("leave the brackets out", without)
             )
         );

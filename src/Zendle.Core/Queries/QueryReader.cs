@@ -58,7 +58,7 @@ public sealed class QueryReader
         var reader = new QueryReader(line, false);
         var root = reader.ReadAll();
         if (root is null && reader.problems.Count == 0)
-            reader.problems.Add(new(new(0, line.Length), "There is no word in the line that could be searched.", null));
+            reader.problems.Add(new(new(0, line.Length), "The line has no word to search for.", null));
         if (reader.sawMixed && root is not null)
             reader.OfferBothReadings(root);
         return new(
@@ -366,8 +366,8 @@ public sealed class QueryReader
             problems.Add(
                 new(
                     named.Span,
-                    $"A field stands before and behind the same words, at {named.Span.Start + 1}.",
-                    new("leave out the one behind", QueryLexer.Cut(line, named.Span.Start, named.Span.End))
+                    $"The same words have a field before and after them, at {named.Span.Start + 1}.",
+                    new("leave out the field after them", QueryLexer.Cut(line, named.Span.Start, named.Span.End))
                 )
             );
             return part;
@@ -383,7 +383,7 @@ public sealed class QueryReader
             new(
                 NoticeKind.OtherDialect,
                 span,
-                $"“{named.Text}” at {named.Span.Start + 1} is read as {name}: before what it follows.",
+                $"“{named.Text}” at {named.Span.Start + 1} is read as {name}, in front of the words it follows.",
                 [new($"{name}:{what}", $"{line[..from]}{name}:{what}{line[named.Span.End..]}")]
             )
         );
@@ -464,7 +464,7 @@ public sealed class QueryReader
                 problems.Add(
                     new(
                         TextSpan.Around(open.Span, close.Span),
-                        $"The parentheses at {open.Span.Start + 1} hold nothing.",
+                        $"The parentheses at {open.Span.Start + 1} are empty.",
                         new("leave them out", QueryLexer.Cut(line, open.Span.Start, close.Span.End))
                     )
                 );
@@ -502,7 +502,7 @@ public sealed class QueryReader
             problems.Add(
                 new(
                     token.Span,
-                    $"Nothing stands after {token.Text}: at {token.Span.Start + 1}.",
+                    $"Nothing follows {token.Text}: at {token.Span.Start + 1}.",
                     new("leave it out", QueryLexer.Cut(line, token.Span.Start, token.Span.End))
                 )
             );
@@ -573,7 +573,7 @@ public sealed class QueryReader
             problems.Add(
                 new(
                     token.Span,
-                    $"“{token.Text}” at {token.Span.Start + 1} holds no letter or digit that could be searched.",
+                    $"“{token.Text}” at {token.Span.Start + 1} has no letter or digit to search for.",
                     new("leave it out", QueryLexer.Cut(line, token.Span.Start, token.Span.End))
                 )
             );

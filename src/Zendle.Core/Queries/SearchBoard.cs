@@ -236,12 +236,12 @@ public sealed record SearchBoard(ImmutableArray<BoardCard> Cards)
             case BoardEditKind.Near when card is { Kind: CardKind.Concept }:
                 if (edit.Near is < 0 or > MostNear)
                 {
-                    whyNot = $"Words stand near each other within 0 to {MostNear} words.";
+                    whyNot = $"The distance between words is 0 to {MostNear}.";
                     return null;
                 }
                 return Replace(edit.Card, card with { Near = edit.Near });
             default:
-                whyNot = "The board has changed meanwhile; look again.";
+                whyNot = "The board has changed in the meantime. Look again.";
                 return null;
         }
     }
@@ -338,7 +338,7 @@ public sealed record SearchBoard(ImmutableArray<BoardCard> Cards)
         )
             return [$"\"{string.Join(' ', and.Parts.Select(QueryText.Print))}\""];
         whyNot =
-            "A row holds one term, or several with OR between them. AND stands between cards; what must not hold stands under without.";
+            "A row holds one term, or several joined by OR. AND goes between cards, and terms to exclude go under “without”.";
         return null;
     }
 

@@ -60,7 +60,7 @@ public static class SkosReader
         }
         catch (XmlException e) when (e.Message.Contains("DTD", StringComparison.Ordinal))
         {
-            throw new VocabularyFaultException("The document has a DTD; Zendle reads none, to be safe.", e);
+            throw new VocabularyFaultException("The document has a DTD, which Zendle does not read, for safety.", e);
         }
         catch (XmlException e)
         {

@@ -55,7 +55,7 @@ public static class TieTable
                 throw new FormatException(
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"The table has more than {Most:N0} rows. Please part it."
+                        $"The table has more than {Most:N0} rows. Please split it."
                     )
                 );
             yield return new(Doi(cells, columns.Citing), Doi(cells, columns.Cited));
@@ -75,7 +75,7 @@ public static class TieTable
             throw new FormatException(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"The cell that begins in line {parser.RawRow:N0} does not end; perhaps a quotation mark is missing there."
+                    $"The cell that begins in line {parser.RawRow:N0} never ends; perhaps a quotation mark is missing."
                 )
             );
         }

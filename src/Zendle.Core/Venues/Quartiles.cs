@@ -121,9 +121,9 @@ public static class Quartiles
                 var rank = n < FewestItems ? 0 : 1 + ranked.Count(r => r.Ratio > (double)own / n);
                 var whyNot =
                     n < FewestItems
-                        ? $"not enough items: {n} articles and reviews in five years, {FewestItems} are asked for"
+                        ? $"not enough items: {n} articles and reviews in five years, {FewestItems} are needed"
                     : ranked.Length < FewestJournals
-                        ? $"not enough journals: {ranked.Length} ranked in this category, {FewestJournals} are asked for"
+                        ? $"not enough journals: {ranked.Length} ranked in this category, {FewestJournals} are needed"
                     : null;
                 if (!standings.TryGetValue(venue, out var list))
                     standings[venue] = list = [];

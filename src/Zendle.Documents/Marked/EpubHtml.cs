@@ -41,7 +41,7 @@ internal static partial class EpubHtml
         {
             throw new DocumentFaultException(
                 DocumentFault.Damaged,
-                "The EPUB is cut off or broken: its parts cannot be unpacked.",
+                "The EPUB is cut off or damaged: its parts cannot be unpacked.",
                 e
             );
         }

@@ -91,12 +91,12 @@ internal sealed class JatsHtml(StringBuilder into)
         {
             throw new DocumentFaultException(
                 DocumentFault.Damaged,
-                "The file is cut off or broken: it is no whole XML.",
+                "The file is cut off or damaged: its XML is not complete.",
                 e
             );
         }
         if (root.Name.LocalName != "article")
-            throw new DocumentFaultException(DocumentFault.NotADocument, "The file is XML, but no article.");
+            throw new DocumentFaultException(DocumentFault.NotADocument, "The file is XML, but not an article.");
         var text = new StringBuilder(file.Length);
         new JatsHtml(text).Article(root);
         return text.ToString();
@@ -239,7 +239,7 @@ internal sealed class JatsHtml(StringBuilder into)
         if (level > Deepest)
             throw new DocumentFaultException(
                 DocumentFault.TooHeavy,
-                "The parts of the file lie too deep in each other; it was refused."
+                "The parts of the file are nested too deeply; it was refused."
             );
         switch (part.Name.LocalName)
         {
@@ -443,7 +443,7 @@ internal sealed class JatsHtml(StringBuilder into)
         if (level > Deepest)
             throw new DocumentFaultException(
                 DocumentFault.TooHeavy,
-                "The parts of the file lie too deep in each other; it was refused."
+                "The parts of the file are nested too deeply; it was refused."
             );
         foreach (var node in of.Nodes())
             switch (node)

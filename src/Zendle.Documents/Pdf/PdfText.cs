@@ -58,7 +58,7 @@ public static partial class PdfText
     private static DocumentFaultException Encrypted() => new(DocumentFault.Encrypted, "The file asks for a password.");
 
     private static DocumentFaultException Damaged(Exception? inner) =>
-        new(DocumentFault.Damaged, "The file is cut off or broken: it does not parse to its end.", inner);
+        new(DocumentFault.Damaged, "The file is cut off or damaged: it cannot be read to its end.", inner);
 
     /// <summary>
     /// A PDF begins with its version and ends with a mark; one without the mark was cut off on its way (ISO 32000-1,
@@ -69,7 +69,7 @@ public static partial class PdfText
         if (bytes.Length == 0)
             throw new DocumentFaultException(DocumentFault.Empty, "The file is empty.");
         if (bytes.AsSpan(0, Math.Min(1024, bytes.Length)).IndexOf("%PDF-"u8) < 0)
-            throw new DocumentFaultException(DocumentFault.NotADocument, "The file is no PDF.");
+            throw new DocumentFaultException(DocumentFault.NotADocument, "The file is not a PDF.");
         // Behind the mark anything may stand that a server or a mail put there, but no further part of the file: then
         // an earlier mark was found.
         var end = bytes.AsSpan().LastIndexOf("%%EOF"u8);
@@ -138,7 +138,7 @@ public static partial class PdfText
         if (letters < FewestLetters)
             throw new DocumentFaultException(
                 DocumentFault.NoLetters,
-                "Its pages are pictures without letters; it cannot be checked or searched.",
+                "Its pages are images without text; it cannot be checked or searched.",
                 pages: pages.Count
             );
         // A long list of references may hold more letters than the text: the body is the largest of the common sizes.

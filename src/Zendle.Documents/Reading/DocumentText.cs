@@ -48,7 +48,7 @@ public static class DocumentText
         return TextFormats.Of(file)
             ?? throw new DocumentFaultException(
                 DocumentFault.NotADocument,
-                "The file is no PDF, no web page, no article in JATS XML, no EPUB and no plain text."
+                "The file is not a PDF, web page, JATS XML article, EPUB or plain text."
             );
     }
 

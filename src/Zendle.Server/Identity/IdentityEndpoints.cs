@@ -147,7 +147,7 @@ internal static class IdentityEndpoints
         if (account is null || !isRight || request.Password.Length > PasswordRules.Longest)
         {
             guesses.Wrong(key);
-            return Problems.Of(401, "Name or password is wrong.", "Check both; capitals count in the password.");
+            return Problems.Of(401, "Name or password is wrong.", "Check both; the password is case-sensitive.");
         }
         guesses.Right(key);
         await sessions.Begin(http, signIn, account);

@@ -198,7 +198,7 @@ internal sealed class JobRunner(
                     (job.State, job.EndedAt) = (JobState.Failed, clock.GetUtcNow());
                     job.Message =
                         "Zendle stopped several times while it worked on the next part, so this job was not "
-                        + "started again automatically. What came is kept; the job can be resumed.";
+                        + "started again automatically. What was received is kept; the job can be resumed.";
                     await context.SaveChangesAsync(stoppingToken);
                     Tell(job);
                 }
@@ -275,7 +275,7 @@ internal sealed class JobRunner(
         }
         catch (OperationCanceledException)
         {
-            (job.State, job.Message) = (JobState.Stopped, "Stopped. What came is kept; it can be resumed.");
+            (job.State, job.Message) = (JobState.Stopped, "Stopped. What was received is kept; it can be resumed.");
         }
         catch (JobYieldException)
         {
@@ -289,8 +289,8 @@ internal sealed class JobRunner(
             (job.State, job.Message) = (
                 JobState.Failed,
                 e is JobFaultException ? e.Message
-                : DiskFull.Is(e) ? $"{DiskFull.Sentence} What came before is kept; free some, then resume it."
-                : "Something went wrong inside Zendle; the details are in its log. What came is kept; it can be resumed."
+                : DiskFull.Is(e) ? $"{DiskFull.Sentence} What was received is kept; free some space, then resume it."
+                : "Something went wrong inside Zendle; the details are in its log. What was received is kept; it can be resumed."
             );
         }
 #pragma warning restore CA1031

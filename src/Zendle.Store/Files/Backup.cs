@@ -73,7 +73,7 @@ public static class Backup
         {
             File.Delete(aside);
             throw new BackupFaultException(
-                $"The backup could not be written: {e.Message} An older one at {to} is as it was.",
+                $"The backup could not be written: {e.Message} An older one at {to} is unchanged.",
                 e
             );
         }
@@ -152,7 +152,7 @@ public static class Backup
             Directory.CreateDirectory(aside);
             var files = Extract(from, aside);
             if (!File.Exists(Path.Combine(aside, "zendle.db")))
-                throw new BackupFaultException($"{from} is no backup of Zendle: there is no zendle.db in it.");
+                throw new BackupFaultException($"{from} is not a backup of Zendle: there is no zendle.db in it.");
             foreach (var name in Databases.Where(d => File.Exists(Path.Combine(aside, d))))
                 CheckSound(Path.Combine(aside, name), name);
             if (Directory.Exists(data))

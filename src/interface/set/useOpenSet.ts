@@ -101,7 +101,7 @@ export function useSetsOfLine(place: Place, line: string, state: State) {
         const apart: StepAct = {
           kind: "Compare",
           apart: true,
-          said: takesAway ? `taken away by ${text}` : `only by ${text}`,
+          said: takesAway ? `removed by ${text}` : `only by ${text}`,
           other: [search(against), ...within(chosen)],
         };
         open(0, leading([search(from), ...within(chosen), apart]));

@@ -410,7 +410,7 @@ public sealed class DocumentCheckTests
             DocumentCheck.Of(Facts("LIT VERGES, IDLE FLOWERS: STREET LIGHTING CUTS VISITS BY MOTHS"), bare).Verdict
         );
         Assert.Equal(
-            "The record has no title to hold it against.",
+            "The record has no title to compare it with.",
             DocumentCheck.Of(Right, bare with { Titles = [] }).Sentence
         );
     }

@@ -39,7 +39,7 @@ public sealed class TextNamesTests
 
     [Theory]
     [InlineData("{person} {year}", null)]
-    [InlineData("{people}", "“{people}” is no part")]
+    [InlineData("{people}", "“{people}” is not a part")]
     [InlineData("{title", "A brace is open")]
     [InlineData("{{title}}", "A brace is open")]
     public void A_template_with_a_slip_says_so(string template, string? fault)

@@ -74,7 +74,7 @@ public sealed class KbartReaderTests
         Assert.Equal(
             [
                 (2, "it has no valid ISSN or ISBN"),
-                (4, "a date in it is none"),
+                (4, "a date in it is not valid"),
                 (5, "it has no valid ISSN or ISBN"), // its check digit is wrong
             ],
             rows.Where(r => r.Fault is not null).Select(r => (r.Number, r.Fault!))
@@ -83,9 +83,9 @@ public sealed class KbartReaderTests
     }
 
     [Theory]
-    [InlineData("", "names no column “publication_title”")]
-    [InlineData("<html><body>Please sign in</body></html>", "names no column “publication_title”")]
-    [InlineData("title\tissn\nA\t9000-1370\n", "names no column “publication_title”")]
+    [InlineData("", "has no column “publication_title”")]
+    [InlineData("<html><body>Please sign in</body></html>", "has no column “publication_title”")]
+    [InlineData("title\tissn\nA\t9000-1370\n", "has no column “publication_title”")]
     [InlineData(
         "publication_title\tissn\nA\t9000-1370\n",
         "neither a column “print_identifier” nor “online_identifier”"

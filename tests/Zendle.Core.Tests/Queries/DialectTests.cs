@@ -29,17 +29,21 @@ public sealed class DialectTests
         "light NEAR/0 moth",
         "“N/0” at 7 is read as NEAR/0: at most 0 words between, in either order."
     )]
-    [InlineData("moth[title]", "title:moth", "“[title]” at 5 is read as title: before what it follows.")]
-    [InlineData("moth [ti] light", "title:moth AND light", "“[ti]” at 6 is read as title: before what it follows.")]
+    [InlineData("moth[title]", "title:moth", "“[title]” at 5 is read as title, in front of the words it follows.")]
+    [InlineData(
+        "moth [ti] light",
+        "title:moth AND light",
+        "“[ti]” at 6 is read as title, in front of the words it follows."
+    )]
     [InlineData(
         "(moth OR bat)[ab]",
         "abstract:(moth OR bat)",
-        "“[ab]” at 14 is read as abstract: before what it follows."
+        "“[ab]” at 14 is read as abstract, in front of the words it follows."
     )]
     [InlineData(
         "\"hawk moth\"[title]",
         "title:\"hawk moth\"",
-        "“[title]” at 12 is read as title: before what it follows."
+        "“[title]” at 12 is read as title, in front of the words it follows."
     )]
     [InlineData("title=moth", "title:moth", "“title=” at 1 is read as title:")]
     [InlineData("title(moth OR bat)", "title:(moth OR bat)", "“title(” at 1 is read as title:(")]
@@ -64,8 +68,8 @@ public sealed class DialectTests
     }
 
     [Theory]
-    [InlineData("[moth]", "Square brackets mean nothing here", "moth")]
-    [InlineData("light [in lit verges] moth", "Square brackets mean nothing here", "light in lit verges moth")]
+    [InlineData("[moth]", "Square brackets have no meaning here", "moth")]
+    [InlineData("light [in lit verges] moth", "Square brackets have no meaning here", "light in lit verges moth")]
     [InlineData("kw:moth", "no field “kw”", "keywords:moth")]
     [InlineData("ti:moth", "no field “ti”", "title:moth")]
     [InlineData("au:Berg", "no field “au”", "author:Berg")]
@@ -75,11 +79,11 @@ public sealed class DialectTests
     [InlineData("contains(moth)", "looks like a function", "contains (moth)")]
     [InlineData("type:revew", "No kind of document is called “revew”", "type:review")]
     [InlineData("type:poem", "No kind of document is called “poem”", null)]
-    [InlineData("language:klingon", "no language that Zendle knows", null)]
+    [InlineData("language:klingon", "not a language that Zendle knows", null)]
     [InlineData("stage:keep", "No stage is called “keep”", "stage:kept")]
-    [InlineData("issn:1234-5678", "is no ISSN", null)]
-    [InlineData("isbn:123", "is no ISBN", null)]
-    [InlineData("doi:abc", "is no DOI", null)]
+    [InlineData("issn:1234-5678", "is not an ISSN", null)]
+    [InlineData("isbn:123", "is not an ISBN", null)]
+    [InlineData("doi:abc", "is not a DOI", null)]
     [InlineData("light -* moth", "stands alone", null)]
     public void What_is_not_clear_is_pointed_out(string line, string says, string? repaired)
     {

@@ -58,13 +58,13 @@ public sealed class QueryReaderTests
     [InlineData("OR moth", 0, "nothing before it", "moth")]
     [InlineData("AND", 0, "nothing before it", "")]
     [InlineData("light \"moth", 6, "never closes", "light \"moth\"")]
-    [InlineData("light () moth", 6, "hold nothing", "light moth")]
+    [InlineData("light () moth", 6, "are empty", "light moth")]
     [InlineData("light 🌙", 6, "no letter or digit", "light")]
     [InlineData("light *", 6, "stands alone", "light")]
     [InlineData("titel:moth", 0, "no field “titel”", "title:moth")]
     [InlineData("auhtor:Berg", 0, "no field “auhtor”", "author:Berg")]
     [InlineData("light NEAR moth", 6, "does not say how near", "light NEAR/5 moth")]
-    [InlineData("title: AND moth", 0, "Nothing stands after", "AND moth")]
+    [InlineData("title: AND moth", 0, "Nothing follows", "AND moth")]
     [InlineData("year:soon", 5, "is not a year", null)]
     public void A_fault_has_its_position_and_a_repair(string line, int position, string says, string? repaired)
     {

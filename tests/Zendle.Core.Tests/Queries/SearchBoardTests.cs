@@ -150,11 +150,7 @@ public sealed class SearchBoardTests
             After("(moth OR bee) AND lamp", new(BoardEditKind.Near, 0, Near: 5))
         );
         Assert.Equal("(moth OR bee)", After("moth NEAR/5 bee", new(BoardEditKind.Near, 0, Near: null)));
-        Assert.Contains(
-            "within 0 to 50",
-            After("moth", new(BoardEditKind.Near, 0, Near: 51)),
-            StringComparison.Ordinal
-        );
+        Assert.Contains("is 0 to 50", After("moth", new(BoardEditKind.Near, 0, Near: 51)), StringComparison.Ordinal);
         Assert.Contains(
             "running words",
             After("moth", new(BoardEditKind.Scope, 0, Scope: QueryField.Doi)),

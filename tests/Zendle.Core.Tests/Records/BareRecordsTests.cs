@@ -212,7 +212,7 @@ public sealed class BareRecordsTests
         var english = Read([.. values, ("language", "en")]);
         Assert.Equal(English, english.Abstract);
         Assert.Equal([new(German, "ger")], english.OtherAbstracts);
-        Assert.Equal(3, english.Notes.Count(n => n.Contains("was taken for a remark", StringComparison.Ordinal)));
+        Assert.Equal(3, english.Notes.Count(n => n.Contains("was taken to be a remark", StringComparison.Ordinal)));
         Assert.Equal("", Read(("title", "x"), ("description", "Peer reviewed")).Abstract);
         Assert.Equal(
             "A short word on lamps.",

@@ -114,12 +114,12 @@ public sealed class VenueTests
     {
         var few = Standings(7, [1, 2, 3, 4, 5, 6, 7]);
         Assert.Equal(
-            (0, "not enough journals: 7 ranked in this category, 8 are asked for"),
+            (0, "not enough journals: 7 ranked in this category, 8 are needed"),
             (few[0][0].Quartile, few[0][0].WhyNot)
         );
         var small = Standings(8, [1, 2, 3, 4, 5, 6, 7, 8], articles: 9);
         Assert.Equal(
-            (0, 0, "not enough items: 9 articles and reviews in five years, 10 are asked for"),
+            (0, 0, "not enough items: 9 articles and reviews in five years, 10 are needed"),
             (small[0][0].Quartile, small[0][0].Rank, small[0][0].WhyNot)
         );
     }

@@ -10,14 +10,14 @@ internal static class ReaderNotes
 
     /// <summary>A list of names was taken apart.</summary>
     public const string NamesInOneField =
-        "All people stood in one field; they were told apart by what stands between them.";
+        "All people were in one field; they were separated at the marks between them.";
 
     /// <summary>A date that cannot be.</summary>
     public static string Implausible(string date) => $"The date “{Brief(date)}” is not plausible and was left out.";
 
     /// <summary>A description that is a remark.</summary>
     public static string NoAbstract(string written) =>
-        $"The description “{Brief(written)}” was taken for a remark, not for an abstract.";
+        $"The description “{Brief(written)}” was taken to be a remark, not an abstract.";
 
     /// <summary>A language nobody knows here.</summary>
     public static string UnknownLanguage(string written) =>

@@ -269,7 +269,7 @@ internal sealed class RecordDraft
                 "venue",
                 $"{written.Where} “{ReaderNotes.Brief(written.Text)}”",
                 source.Volume is null && source.FirstPage is null
-                    ? "Volume and pages are not told in a form that can be told apart."
+                    ? "Volume and pages could not be told apart."
                     : "Volume, issue and pages were told apart by their signs."
             )
         );

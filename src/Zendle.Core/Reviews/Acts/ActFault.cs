@@ -16,10 +16,10 @@ public sealed record ActFault(string Sentence, string? Advice = null)
         if (reading.Problems.Length > 0)
             return new(
                 reading.Problems[0].Sentence,
-                reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is as it was."
+                reading.Problems[0].Repair is { } r ? $"You could {r.Label}." : "The list is unchanged."
             );
         return reading.Root is null
-            ? new("The search line has nothing to search for.", "The list is as it was.")
+            ? new("The search line has nothing to search for.", "The list is unchanged.")
             : null;
     }
 

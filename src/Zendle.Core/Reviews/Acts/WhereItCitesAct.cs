@@ -28,6 +28,6 @@ public sealed record WhereItCitesAct(string Words) : StepAct
         : QueryReader.Read(Words).Root is { } root && PlainMatch.CanAsk(root) ? null
         : new(
             "Only words and phrases can be looked for where a work cites.",
-            "Leave fields and years out; the list is as it was."
+            "Leave fields and years out; the list is unchanged."
         );
 }

@@ -496,7 +496,7 @@ internal sealed class DatabaseService(
         if (whole is { } of)
         {
             if (of == id)
-                return "A database is no extract of itself.";
+                return "A database cannot be an extract of itself.";
             if (
                 await context.Databases.AsNoTracking().SingleOrDefaultAsync(d => d.Id == of, cancel)
                 is not { } container

@@ -48,7 +48,7 @@ internal sealed class HarvestJob(
         await using var context = await contexts.CreateDbContextAsync(cancel);
         var database =
             await context.Databases.AsNoTracking().SingleOrDefaultAsync(d => d.Id == job.Subject, cancel)
-            ?? throw new JobFaultException("The database is not there any more.");
+            ?? throw new JobFaultException("The database no longer exists.");
         var tells = database.DeletedRecord.Length > 0 ? database.DeletedRecord : await Tells(context, database, cancel);
         // The first run brings everything; there is nothing yet that could have vanished.
         var isWhole = database.RunStarted is not null
@@ -108,7 +108,7 @@ internal sealed class HarvestJob(
                 cancel.ThrowIfCancellationRequested();
                 if (token is not null && !seen.Add(token))
                     throw new JobFaultException(
-                        $"{database.Name} gives the same resumption token again and again. What came is kept; try again later."
+                        $"{database.Name} gives the same resumption token again and again. What was received is kept; try again later."
                     );
                 OaiPage<PreparedRecord> page;
                 try
@@ -128,7 +128,7 @@ internal sealed class HarvestJob(
                 emptyPages = page.Records.Count == 0 ? emptyPages + 1 : 0;
                 if (emptyPages > MostEmptyPages)
                     throw new JobFaultException(
-                        $"{database.Name} gives one resumption token after another, but no records. What came is kept; try again later."
+                        $"{database.Name} gives one resumption token after another, but no records. What was received is kept; try again later."
                     );
                 coming =
                     page.Token is { } following && !seen.Contains(following)
@@ -153,7 +153,7 @@ internal sealed class HarvestJob(
                 job.Total = Total(page.Total ?? job.Total, job.Done, page.Token is null);
                 job.Message = string.Create(
                         CultureInfo.InvariantCulture,
-                        $"{job.Done:N0} records looked at, {job.Changed:N0} new or changed. {report.Sentence()}"
+                        $"{job.Done:N0} records checked, {job.Changed:N0} new or changed. {report.Sentence()}"
                     )
                     .TrimEnd();
                 token = page.Token;
@@ -172,7 +172,7 @@ internal sealed class HarvestJob(
         }
         catch (HarvestFaultException e)
         {
-            throw new JobFaultException($"{e.Message} What came is kept; the harvest can be resumed.", e);
+            throw new JobFaultException($"{e.Message} What was received is kept; the harvest can be resumed.", e);
         }
         finally
         {

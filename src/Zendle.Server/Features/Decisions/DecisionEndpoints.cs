@@ -49,7 +49,7 @@ internal static class DecisionEndpoints
         if (value?.Length > 120)
             return Problems.Of(400, "A reason or tag has at most 120 characters.");
         if (request.Works is { Count: > 100_000 })
-            return Problems.Of(400, "At most 100,000 works are decided on in one act.");
+            return Problems.Of(400, "At most 100,000 works can be decided on at once.");
         IReadOnlyCollection<int> works = request.Works ?? [];
         if (request.StepId is { } stepId)
         {

@@ -62,14 +62,20 @@ internal static class EntryEndpoints
         review.MapPut("/entries/{entryId:int}/removed", Remove).Require(Role.Screener).Produces<EntryWorksDto>();
     }
 
-    private static IResult Read(PrintedRequest request) =>
-        request.Texts.Count > EntryService.MostAtOnce ? TooMany()
-        : request.Texts.FirstOrDefault(t => t.Length > PastedReferences.LongestEntry) is { } longer
-            ? Problems.Of(
+    private static IResult Read(PrintedRequest request)
+    {
+        if (request.Texts.Count > EntryService.MostAtOnce)
+            return TooMany();
+        var read = request.Texts.Select(t => (Text: t, Filed: ReferenceFile.Read(t))).ToArray();
+        if (Array.Find(read, t => t.Filed is null && t.Text.Length > PastedReferences.LongestEntry).Text is { } longer)
+            return Problems.Of(
                 400,
                 $"A reference has at most {PastedReferences.LongestEntry:N0} characters; one has {longer.Length:N0}."
-            )
-        : TypedResults.Ok(request.Texts.Select(PrintedEntry.Read).ToArray());
+            );
+        return TypedResults.Ok(
+            read.Select(t => t.Filed is [var first, ..] ? first.Fields : PrintedEntry.Read(t.Text)).ToArray()
+        );
+    }
 
     private static async Task<IResult> Add(
         int reviewId,

@@ -67,7 +67,7 @@ internal static class GatherEndpoints
             (given, var fault) = WrittenAddress.Read(
                 address,
                 policy,
-                "This is no address of a page or a file.",
+                "This is not the address of a page or a file.",
                 "Nothing was asked for."
             );
             if (fault is not null)

@@ -219,7 +219,7 @@ internal sealed class GatherJob(
             );
             if (taken.Outcome != AttemptOutcome.Got)
                 return null;
-            var sentence = $"{taken.Sentence.TrimEnd('.')}; out of the book’s file, which was here already.";
+            var sentence = $"{taken.Sentence.TrimEnd('.')}; cut from the book’s file, which was here already.";
             var attempt = sought.Attempt(book.Route, book.Source, taken.Outcome, sentence, clock.GetUtcNow());
             attempt.Milliseconds = (int)watch.ElapsedMilliseconds;
             return attempt;
@@ -235,8 +235,7 @@ internal sealed class GatherJob(
             RouteKind.OtherCopy,
             "",
             AttemptOutcome.Unreadable,
-            "Zendle ended each time while it took in a document of this work, so it is not tried again by "
-                + "itself. You can bring the file, or ask again.",
+            "Zendle stopped each time while it read a document of this work, so it is not tried again automatically. You can add the file, or try again yourself.",
             clock.GetUtcNow()
         );
 

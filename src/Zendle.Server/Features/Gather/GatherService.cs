@@ -456,9 +456,9 @@ internal sealed class GatherService(
         );
         text.Sentence = answer switch
         {
-            SettleAnswer.This => "Settled by a person: it is the work.",
-            SettleAnswer.OtherVersion => "Settled by a person: another version of the work.",
-            _ => "Settled by a person: not the work.",
+            SettleAnswer.This => "Decided by a person: it is the work.",
+            SettleAnswer.OtherVersion => "Decided by a person: another version of the work.",
+            _ => "Decided by a person: not the work.",
         };
         if (answer == SettleAnswer.OtherVersion && (text.Version is null || WorkVersions.IsOfRecord(text.Version)))
             text.Version = WorkVersion.SubmittedManuscript;
@@ -517,8 +517,8 @@ internal sealed class GatherService(
                 null,
                 null,
                 facts.IsScan
-                    ? "Its pages are pictures without letters, so its work cannot be told. Say which it is."
-                    : "No work in the databases fits this document.",
+                    ? "Its pages are images without text, so Zendle cannot tell which work it is. Choose the work."
+                    : "No work in the databases matches this document.",
                 OwnTitle.Of(facts)
             );
         if (await intake.Expect(work.Value, cancel) is not { } known)

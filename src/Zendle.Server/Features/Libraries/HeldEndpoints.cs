@@ -31,7 +31,7 @@ internal static class HeldEndpoints
             if (int.TryParse(word, System.Globalization.CultureInfo.InvariantCulture, out var id) && id > 0)
                 ids.Add(id);
             else
-                return Problems.Of(400, "Works are told by their numbers.");
+                return Problems.Of(400, "Works are given by their numbers.");
         if (ids.Count > Most)
             return Problems.Of(400, $"At most {Most} works can be asked for at once.");
         var libraries = await ways.Of(Access.AccountId(user), cancel);

@@ -59,7 +59,7 @@ internal sealed class HoldingsJob(
             if (file == came)
             {
                 if (library.HoldingsAddress is not { } address)
-                    throw new JobFaultException("No file of holdings is here. Bring it again.");
+                    throw new JobFaultException("There is no file of holdings. Add it again.");
                 job.Message = "Fetching the holdings.";
                 await save();
                 await using var to = File.Create(came);

@@ -67,7 +67,7 @@ internal static class LibraryEndpoints
         }
     }
 
-    private const string NoDirectory = "The directory of libraries cannot be had: ";
+    private const string NoDirectory = "The directory of libraries cannot be read: ";
 
     private static Task<IResult> Find(
         string? find,
@@ -108,7 +108,7 @@ internal static class LibraryEndpoints
             ? TypedResults.Ok(await libraries.All(Access.AccountId(user), cancel))
             : Problems.Of(
                 400,
-                "One of these libraries is not there any more, or they are more than ten.",
+                "One of these libraries no longer exists, or there are more than ten.",
                 "Nothing was changed."
             );
 
@@ -138,7 +138,7 @@ internal static class LibraryEndpoints
                 continue;
             if (
                 WrittenAddress
-                    .Read(written, policy, $"The address of its {what} is none.", "Nothing was added.")
+                    .Read(written, policy, $"The address of its {what} is not valid.", "Nothing was added.")
                     .Fault is
                 { } fault
             )

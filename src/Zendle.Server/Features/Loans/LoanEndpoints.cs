@@ -162,7 +162,7 @@ internal static class LoanEndpoints
                 $"A desk needs a name and the identifiers of both libraries, of at most {LongestName} letters each.",
                 Act
             );
-        var (address, fault) = WrittenAddress.Read(request.Address, policy, "The desk’s address is none.", Act);
+        var (address, fault) = WrittenAddress.Read(request.Address, policy, "The desk’s address is not valid.", Act);
         if (fault is not null)
             return fault;
         var currency = request.Currency?.Trim().ToUpperInvariant() ?? "";
@@ -176,7 +176,7 @@ internal static class LoanEndpoints
         )
             return Problems.Of(
                 400,
-                "Costs are not below 0 and have a currency of three letters; limits and days are whole numbers.",
+                "Costs cannot be negative and need a currency of three letters; limits and days are whole numbers.",
                 Act
             );
         var ranks = await context.LoanDesks.Where(d => d.LibraryId == id).Select(d => d.Rank).ToListAsync(cancel);

@@ -221,15 +221,15 @@ internal sealed class LoanService(
                     )
                     : null;
                 var sentence =
-                    desk is null ? "The desk belongs to none of your libraries any more."
+                    desk is null ? "The desk no longer belongs to any of your libraries."
                     : !records.Contains(w.WorkId) ? "The work is in no database any more."
-                    : busy.Contains(w.WorkId) ? "It has been asked for already, and something is still to come of that."
+                    : busy.Contains(w.WorkId) ? "It has already been requested, and that request is still open."
                     : open.GetValueOrDefault(desk.Id) >= (desk.MostOpen ?? int.MaxValue)
-                        ? $"{desk.Name} takes at most {desk.MostOpen} open requests of one reader."
+                        ? $"{desk.Name} takes at most {desk.MostOpen} open requests per reader."
                     : LoanCheck.Of(w.Fields, today).Any(f => f.Stops) ? "Something in the request is wrong."
-                    : w.MostCost is < 0 or > 100_000 ? "What it may cost is no sum that a desk would take."
-                    : w.Email is { } e && !IsEmail(e) ? "The address of mail is none."
-                    : w.NeededBy < today ? "The day by which it is needed is past."
+                    : w.MostCost is < 0 or > 100_000 ? "The highest cost is not a valid sum."
+                    : w.Email is { } e && !IsEmail(e) ? "The e-mail address is not valid."
+                    : w.NeededBy < today ? "The day by which it is needed has passed."
                     : null;
                 if (sentence is not null)
                 {
@@ -314,7 +314,10 @@ internal sealed class LoanService(
         if (loan is null)
             return (404, "There is no such request in this review.");
         if (loan.AccountId != account)
-            return (403, "Only who has asked for it can do this: it was asked in the name of their library.");
+            return (
+                403,
+                "Only the person who requested it can do this, because the request is in the name of their library."
+            );
         var events = await context.LoanEvents.Where(e => e.LoanId == id).OrderBy(e => e.Id).ToListAsync(cancel);
         var state = LoanBooks.StateOf(events);
         var unsent = events.Find(e => e.Kind == LoanEventKind.Asked && e.IsWaiting);
@@ -346,7 +349,7 @@ internal sealed class LoanService(
                 context.Happened(loan, LoanEventKind.CancelAsked, now, tells: true);
         }
         else
-            return (409, "The request does not stand so any more.");
+            return (409, "The request has changed in the meantime.");
         await context.Settle(loan, cancel);
         await context.SaveChangesAsync(cancel);
         hub.Tell(new("gather", reviewId));

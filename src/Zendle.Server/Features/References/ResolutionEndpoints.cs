@@ -95,7 +95,7 @@ internal static class ResolutionEndpoints
         if (await Printed(request.Listed, reader, cancel) is not { } printed)
             return NoReference();
         if (printed.Names.Count == 0)
-            return Problems.Of(400, "This reference prints nothing by which it could be known elsewhere.");
+            return Problems.Of(400, "This reference has too little in it to recognise it elsewhere.");
         using (var view = (await search.View(reviewId, 0))!)
             if (
                 request.WorkId <= 0
@@ -127,11 +127,11 @@ internal static class ResolutionEndpoints
     )
     {
         if (await resolutions.Find(resolutionId, cancel) is not { } row)
-            return Problems.Of(404, "This was taken back already.");
+            return Problems.Of(404, "This has already been undone.");
         if (row.AccountId != Access.AccountId(user) && !await access.IsCurator(user))
             return Problems.Of(
                 403,
-                "Only the person who said what this reference means, or a curator, can take it back.",
+                "Only the person who matched this reference, or a curator, can undo it.",
                 "Nothing was changed."
             );
         await resolutions.Undo(resolutionId, cancel);
@@ -183,6 +183,6 @@ internal static class ResolutionEndpoints
         Problems.Of(
             404,
             "This reference is not in the databases any more.",
-            "Close the list and open it again to see it as it is now."
+            "Close the list and open it again to see the current state."
         );
 }

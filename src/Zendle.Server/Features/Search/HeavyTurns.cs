@@ -50,4 +50,4 @@ internal sealed class HeavyTurns
 }
 
 /// <summary>A person asks too much at once.</summary>
-internal sealed class TooManyHeavyException() : Exception("Several of your searches are still being worked out.");
+internal sealed class TooManyHeavyException() : Exception("Several of your searches are still running.");

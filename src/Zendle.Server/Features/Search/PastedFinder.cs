@@ -1,5 +1,6 @@
 using System.Globalization;
 using Zendle.Core.Citing;
+using Zendle.Core.Entries;
 using Zendle.Core.Merging;
 using Zendle.Core.Queries;
 using Zendle.Core.Records;
@@ -37,10 +38,15 @@ internal sealed record PastedCandidateDto(
 );
 
 /// <summary>One entry of what was pasted.</summary>
+/// <param name="Text">The reference, on one line.</param>
+/// <param name="Verdict">Whether its work is here.</param>
+/// <param name="Candidates">The works it means or may mean.</param>
+/// <param name="Fields">What a file of references said of it, field by field; null where it was printed text.</param>
 internal sealed record PastedReferenceDto(
     string Text,
     PastedVerdict Verdict,
-    IReadOnlyList<PastedCandidateDto> Candidates
+    IReadOnlyList<PastedCandidateDto> Candidates,
+    EntryFields? Fields = null
 );
 
 /// <summary>What was pasted, entry by entry.</summary>
@@ -48,11 +54,17 @@ internal sealed record PastedReferenceDto(
 /// <param name="NotLookedFor">How many of those not here were looked for by their keys alone, because many are.</param>
 internal sealed record PastedDto(IReadOnlyList<PastedReferenceDto> References, bool IsCut, int NotLookedFor);
 
-/// <summary>Finds the works that pasted references mean: DOIs, ISBNs, titles, references as printed.</summary>
+/// <summary>
+/// Finds the works that pasted references mean: DOIs, ISBNs, titles, references as printed, and files of references in
+/// RIS, BibTeX or CSL-JSON.
+/// </summary>
 internal static class PastedFinder
 {
     /// <summary>Of so many entries that nothing was matched with, works with the same rare words are looked for.</summary>
     private const int MostByWords = 200;
+
+    /// <summary>So many entries take less time than it takes to hand them to other threads.</summary>
+    private const int FewEntries = 40;
 
     private const int MostCandidates = 3,
         MostChoices = 5,
@@ -75,29 +87,37 @@ internal static class PastedFinder
     )
     {
         var columns = snapshot.Columns;
-        var entries = PastedReferences.Split(text);
-        var matched = entries
-            .AsParallel()
-            .AsOrdered()
-            .WithCancellation(cancel)
-            .Select(e => (Reference: PrintedReference.Read(e), Match: default(ReferenceMatch)))
-            .Select(e => e with { Match = columns.References.Match(e.Reference) })
-            .ToArray();
+        IReadOnlyList<Entry> entries = ReferenceFile.Read(text) is { } filed
+            ? [.. filed.Select(f => new Entry(f.Reference.Text, f))]
+            : [.. PastedReferences.Split(text).Select(t => new Entry(t, null))];
+        (Reference Reference, EntryFields? Fields, ReferenceMatch Match) Matched(Entry entry)
+        {
+            var reference = entry.Filed?.Reference ?? PrintedReference.Read(entry.Text);
+            return (reference, entry.Filed?.Fields, columns.References.Match(reference));
+        }
+        // A few are matched here: many requests that each wait for other threads would wait for each other.
+        var matched =
+            entries.Count <= FewEntries
+                ? [.. entries.Select(Matched)]
+                : entries.AsParallel().AsOrdered().WithCancellation(cancel).Select(Matched).ToArray();
         var (found, byWords, notLookedFor) = (new List<PastedReferenceDto>(), 0, 0);
-        foreach (var (reference, match) in matched)
+        foreach (var (reference, fields, match) in matched)
         {
             cancel.ThrowIfCancellationRequested();
             if (match.Work != 0)
             {
-                found.Add(new(reference.Text, PastedVerdict.Sure, [Sure(columns, match)]));
+                found.Add(new(reference.Text, PastedVerdict.Sure, [Sure(columns, match)], fields));
                 continue;
             }
             var one = ByText(columns, evaluator, reference, byWords++ < MostByWords, MostCandidates);
             notLookedFor += one.Candidates.Count == 0 && byWords > MostByWords ? 1 : 0;
-            found.Add(one);
+            found.Add(one with { Fields = fields });
         }
         return new(found, entries.Count == PastedReferences.Most, notLookedFor);
     }
+
+    /// <summary>One entry of what was pasted, and what a file says of it where it was one.</summary>
+    private sealed record Entry(string Text, FiledReference? Filed);
 
     /// <summary>
     /// The works that one reference may mean, for a person to choose from: the one it is matched with first, if it is with

@@ -150,7 +150,7 @@ internal static class SearchEndpoints
                 IResult (int reviewId, BoardRequest request) =>
                     SearchBoard.Of(QueryReader.Read(request.Text).Root).With(request.Edit, out var whyNot) is { } board
                         ? TypedResults.Ok(new BoardEditedDto(board.Expression))
-                        : Problems.Of(400, whyNot!, "The board is as it was.")
+                        : Problems.Of(400, whyNot!, "The board is unchanged.")
             )
             .Produces<BoardEditedDto>();
         review.MapPost("/reading/words", Words).Produces<TermWordsDto>();
@@ -355,7 +355,7 @@ internal static class SearchEndpoints
         await search.StateOf(reviewId, stepId) is null ? NoStep()
         : Fault(request.Act) is { } fault ? fault
         : await paths.Change(reviewId, Access.AccountId(user), stepId, request.Act) is { } whyNot
-            ? Problems.Of(400, whyNot, "The path is as it was.")
+            ? Problems.Of(400, whyNot, "The path is unchanged.")
         : TypedResults.NoContent();
 
     private static async Task<IResult> Against(

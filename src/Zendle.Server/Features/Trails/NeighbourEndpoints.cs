@@ -226,7 +226,7 @@ internal static class NeighbourEndpoints
     )
     {
         if (weights.Fault() is { } fault)
-            return Problems.Of(400, fault, "The order is as it was.");
+            return Problems.Of(400, fault, "The order is unchanged.");
         await context
             .Reviews.Where(r => r.Id == reviewId)
             .ExecuteUpdateAsync(u => u.SetProperty(r => r.NeighbourWeights, weights.ToString()));

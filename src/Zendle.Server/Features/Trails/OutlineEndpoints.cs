@@ -209,7 +209,7 @@ internal static class OutlineEndpoints
     private static IResult TooMany(int works) =>
         Problems.Of(
             400,
-            $"The main line is drawn of at most {MostWorks:N0} works; these are {works:N0}.",
+            $"The main line is found for at most {MostWorks:N0} works; these are {works:N0}.",
             "Narrow the list first."
         );
 }

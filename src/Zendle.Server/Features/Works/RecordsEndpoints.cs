@@ -94,7 +94,7 @@ internal static class RecordsEndpoints
                         : Problems.Of(
                             409,
                             "This cannot be undone any more.",
-                            "A later split or join speaks of the same records; undo that one first."
+                            "A later split or join is about the same records; undo that one first."
                         )
             )
             .RequireCurator();

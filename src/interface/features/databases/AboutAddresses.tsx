@@ -8,7 +8,7 @@ export function AboutAddresses() {
         <code>/oai/request</code>.
       </p>
       <p>
-        Repositories tell it on a page such as “About”, “For developers”, “Interoperability” or “Harvesting”, or in
+        Repositories give it on a page such as “About”, “For developers”, “Interoperability” or “Harvesting”, or in
         public registries of repositories. If you do not find it, ask the library that runs the repository.
       </p>
       <p>Sources of these kinds usually have one:</p>

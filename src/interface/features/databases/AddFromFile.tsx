@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
+import { fileText } from "../../ui/fileText";
 import { count } from "../../ui/numbers";
 import { useAddDatabase, useLook } from "../../review/useDatabases";
 
@@ -46,13 +47,13 @@ export function AddFromFile({ close }: { close: () => void }) {
     }
   };
   const read = async (file: File) => {
-    const all = addressesIn(await file.text());
+    const all = addressesIn(await fileText(file));
     const addresses = all.slice(0, mostAddresses);
     setNote(
       all.length === 0
-        ? `${file.name} holds no address.`
+        ? `${file.name} contains no address.`
         : all.length > mostAddresses
-          ? `The first ${count(mostAddresses)} of ${count(all.length)} addresses are asked.`
+          ? `The first ${count(mostAddresses)} of ${count(all.length)} addresses are checked.`
           : "",
     );
     setLines(addresses.map((address) => ({ address, found: null, fault: null, state: "asking", chosen: false })));
@@ -79,7 +80,7 @@ export function AddFromFile({ close }: { close: () => void }) {
       open
       onOpenChange={close}
       title="Add databases from a file"
-      hint="A text file with one OAI-PMH address in each line. Each is asked what it offers; nothing is copied before you add it."
+      hint="A text file with one OAI-PMH address in each line. Zendle checks what each one offers; nothing is copied until you add it."
       width={860}
     >
       <input

@@ -25,10 +25,10 @@ export function ChangeFormat({
       open
       onOpenChange={close}
       title={`Formats of ${name}`}
-      hint={`It is harvested as ${format}. With another format everything is asked for again; works, decisions and notes stay.`}
+      hint={`It is harvested as ${format}. Changing the format harvests everything again; works, decisions and notes stay.`}
       width={860}
     >
-      {look.isPending && <p className="text-[13px] text-quiet">Asking for the first records of each format …</p>}
+      {look.isPending && <p className="text-[13px] text-quiet">Fetching the first records in each format …</p>}
       {look.error && <Fault error={look.error} again={() => void look.refetch()} />}
       {look.data && (
         <>

@@ -350,7 +350,7 @@ const wholeHint = (d: Database, everyDays: number) =>
     "Requests all records again, including those that have not changed.",
     d.deletedRecord !== "persistent" &&
       `This service does not report deleted records; only a full harvest shows which are gone. ` +
-        `A full harvest also runs by itself every ${count(everyDays)} days.`,
+        `A full harvest also runs automatically every ${count(everyDays)} days.`,
     d.wholeAt && `Last: ${ago(d.wholeAt)}.`,
   ]
     .filter(Boolean)
@@ -394,7 +394,7 @@ function Overlap({ databases }: { databases: readonly Database[] }) {
             ))}
             <th
               className="px-2 font-medium"
-              title="Works that would be lost without it; what its extracts hold is counted with it"
+              title="Works that would be lost without this database and its extracts"
             >
               only here
             </th>

@@ -27,7 +27,7 @@ export function Formats({
   return (
     <section>
       <h4 className="text-[12.5px] font-semibold">
-        Formats, and what the first {count(Math.max(0, ...tried.map((f) => f.records)))} records of each tell
+        Formats, compared on their first {count(Math.max(0, ...tried.map((f) => f.records)))} records
       </h4>
       <div className="mt-1 overflow-x-auto">
         <table className="w-full text-[12.5px]" aria-label="What each format contains">
@@ -77,7 +77,7 @@ export function Formats({
                 className="py-[3px] text-left font-semibold"
                 title="Title and abstract count most, then people; DOI, references and year; then the rest"
               >
-                all, weighed
+                weighted score
               </th>
               {tried.map((f) => (
                 <td key={f.prefix} className="px-2 py-[3px]">

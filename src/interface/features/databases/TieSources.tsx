@@ -29,8 +29,7 @@ export function TieSources({ curator }: { curator: boolean }) {
       </div>
       {data.length === 0 ? (
         <p className="max-w-[72ch] text-[12.5px] text-quiet">
-          What works cite is known from the records of the databases. Where no record of a work has references, its
-          gathered text gives them; a table of DOIs can add more.
+          Citations come from the records of the databases. If no record of a work lists references, they are read from its gathered text. A table of DOIs can add more.
         </p>
       ) : (
         <ul className="divide-y divide-soft border-y border-soft">
@@ -63,11 +62,11 @@ function SourceRow({ source: s, curator }: { source: Source; curator: boolean })
         </p>
       </div>
       <Figure n={s.citations} word="citations" title="Citations between works here" />
-      <Figure n={s.onlyHere} word="only here" title="Citations that nothing else reports" />
+      <Figure n={s.onlyHere} word="only here" title="Citations that no other source reports" />
       {s.isOfTexts ? (
         <span />
       ) : (
-        <Figure n={s.unknown} word="unknown DOIs" title="Different DOIs in the table that no work here has" />
+        <Figure n={s.unknown} word="unknown DOIs" title="Different DOIs in the table that match no work here" />
       )}
       <div className="text-right text-[12px] text-quiet max-[1150px]:col-span-4 max-sm:col-span-3">
         {s.job ? (

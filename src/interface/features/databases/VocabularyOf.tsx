@@ -37,7 +37,7 @@ function VocabularySheet({ database: d, close }: { database: Dto<"DatabaseDto">;
       open
       onOpenChange={close}
       title={`Controlled vocabulary of ${d.name}`}
-      hint="A file in SKOS (RDF/XML). Its other names, narrower and broader terms are offered to searches."
+      hint="A file in SKOS (RDF/XML). Searches are offered its alternative, broader and narrower terms."
       width={620}
     >
       <form

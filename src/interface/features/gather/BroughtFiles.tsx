@@ -28,7 +28,7 @@ export function BroughtFiles({
   const known = files.filter((f) => f.brought?.textId).length;
   return (
     <section
-      aria-label="Files you brought"
+      aria-label="Files you added"
       className="shrink-0 border-b border-line bg-soft px-[18px] py-2 text-[12.5px]"
     >
       <p className="flex items-baseline gap-3" role="status">
@@ -78,7 +78,7 @@ export function BroughtFiles({
             doi: entryFor.brought?.unknown?.doi ?? "",
           }}
           title="The work of this file"
-          hint={`No database has the work of “${entryFor.file.name}”. What stands here was read off it; check it.`}
+          hint={`No database has the work of “${entryFor.file.name}”. These details were read from the file; please check them.`}
           close={() => setEntryFor(null)}
           onAdded={(workId) => bringing.assign(entryFor.id, workId)}
         />

@@ -24,7 +24,7 @@ type Row = Dto<"GatherRowDto">;
 const groups: { title: string; hint: string; states: string[] }[] = [
   { title: "Need your decision", hint: "each shows its next step", states: ["ToLookAt", "SignIn", "NotFound"] },
   { title: "In progress", hint: "at most two requests per host", states: ["Waiting"] },
-  { title: "By loan", hint: "asked of other libraries", states: ["ByLoan"] },
+  { title: "By loan", hint: "requested from other libraries", states: ["ByLoan"] },
   { title: "In hand", hint: "", states: ["InHand"] },
   { title: "Not sought yet", hint: "", states: ["NotSought"] },
 ];

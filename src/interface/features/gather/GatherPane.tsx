@@ -78,9 +78,9 @@ export function GatherPane({
       )}
       {row.state === "SignIn" && (
         <div className="mb-3 border-l-[3px] border-aside pl-3">
-          <p className="font-semibold">Your library holds it, and asks you to sign in.</p>
+          <p className="font-semibold">Your library holds it. Sign in to get it.</p>
           <p className="text-[12.5px] text-quiet">
-            Sign in at the foot of this page; the works that wait for it are then tried again.
+            Sign in at the foot of this page; the works waiting for it are then tried again.
           </p>
         </div>
       )}
@@ -103,7 +103,7 @@ export function GatherPane({
           >
             {row.state === "NotSought" ? "Gather this one" : "Try again"}
           </Button>
-          <Button onClick={() => chooser.current?.click()}>Bring the file …</Button>
+          <Button onClick={() => chooser.current?.click()}>Add the file …</Button>
           <input
             ref={chooser}
             type="file"

@@ -17,11 +17,11 @@ export function HostsSheet({ close }: { close: () => void }) {
         hosts.data &&
         (hosts.data.contact === null
           ? "No contact address is set (Zendle:Contact), so hosts cannot write to whoever runs this installation."
-          : `Hosts read that they can write to ${hosts.data.contact}.`)
+          : `Hosts are told that they can write to ${hosts.data.contact}.`)
       }
     >
       {hosts.error && <Fault error={hosts.error} again={() => void hosts.refetch()} />}
-      {hosts.data?.hosts.length === 0 && <p className="text-quiet">No host was asked for a text yet.</p>}
+      {hosts.data?.hosts.length === 0 && <p className="text-quiet">No host has been asked for a text yet.</p>}
       {hosts.data && hosts.data.hosts.length > 0 && (
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Hosts">
           <table className="w-full text-[12.5px]">
@@ -61,7 +61,7 @@ function saysWords({ says, rules }: Dto<"HostDto">): string {
     case "Rules":
       return rules === 1 ? "one rule" : `${count(rules)} rules`;
     case "Away":
-      return "keeps programs away, but for what its rules allow";
+      return "allows programs only where its rules say so";
     case "Unread":
       return "its rules cannot be read";
   }

@@ -111,7 +111,7 @@ function FirstAccount() {
     >
       <h1 className="mb-1 font-serif text-[24px] font-semibold">The first account</h1>
       <p className="mb-5 text-[13px] text-quiet">
-        Whoever brings the code from the terminal becomes curator of this installation.
+        Enter the code from the terminal to become the curator of this installation.
       </p>
       <Field
         label="Code"

@@ -67,7 +67,7 @@ export function AddLibrary({ close }: { close: () => void }) {
       <Field
         label="Proxy prefix"
         placeholder="https://…?url="
-        hint="What stands before an address to open it from off campus."
+        hint="The part put before an address to open it from off campus."
         {...at("proxyPrefix")}
       />
       <label className="col-span-2 flex items-center gap-2 text-[13px] max-sm:col-span-1">

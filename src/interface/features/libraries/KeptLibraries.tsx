@@ -46,7 +46,7 @@ function Kept({ library: l }: { library: Library }) {
           <TextButton onClick={() => refresh.mutate(l.id)}>Fetch its holdings now</TextButton>
         ) : (
           <label className="cursor-pointer underline decoration-line underline-offset-2 hover:decoration-ink">
-            Bring new holdings
+            Add new holdings
             <input
               type="file"
               accept=".tsv,.txt,.csv,text/tab-separated-values,text/plain"

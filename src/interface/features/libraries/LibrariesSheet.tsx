@@ -27,7 +27,7 @@ export function LibrariesSheet({ close }: { close: () => void }) {
       open
       onOpenChange={close}
       title="Your libraries"
-      hint="What they hold is used when no free copy is found, the first library first. Other members of your reviews use their own."
+      hint="When no free copy is found, their holdings are used, in this order. Other members of your reviews use their own."
       width={760}
     >
       {libraries.error && <Fault error={libraries.error} again={() => void libraries.refetch()} />}

@@ -25,7 +25,7 @@ export function ReturnPage() {
       ) : taken.data ? (
         <p role="status">You are signed in. Zendle goes on with the works that waited for it.</p>
       ) : state && code ? (
-        <p role="status">The library’s answer is being confirmed …</p>
+        <p role="status">Confirming the sign-in with the library …</p>
       ) : (
         <p>The library did not sign you in. Begin again from Gather.</p>
       )}

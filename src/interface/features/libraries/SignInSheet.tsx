@@ -13,7 +13,7 @@ export function SignInSheet({ library, close }: { library: Dto<"LibraryDto">; cl
       open
       onOpenChange={close}
       title={`Sign in to ${library.name}`}
-      hint="Zendle keeps what the library gives, encrypted, to open texts for you and for nobody else, until you end it."
+      hint="Zendle stores the library’s session, encrypted, and uses it only to open texts for you, until you end it."
       width={480}
     >
       {library.signIn === "Window" ? <InWindow id={library.id} /> : <ByName id={library.id} close={close} />}
@@ -47,7 +47,7 @@ function ByName({ id, close }: { id: number; close: () => void }) {
         maxLength={200}
         value={password}
         onChange={(e) => setPassword(e.target.value)}
-        hint="Sent to the library's proxy and kept nowhere."
+        hint="Sent to the library's proxy and not stored."
       />
       {signIn.error && <Fault error={signIn.error} />}
       <Button kind="primary" type="submit" disabled={name === "" || password === "" || signIn.isPending}>

@@ -15,7 +15,7 @@ export function LoanEvents({ loan: l }: { loan: Dto<"LoanDto"> }) {
             <span>{moment(e.at)}</span>
             <span className="text-ink">
               {sentence(e, l)}
-              {e.isWaiting && <span className="text-quiet"> (the desk is not told yet)</span>}
+              {e.isWaiting && <span className="text-quiet"> (not sent to the desk yet)</span>}
               {!e.isWaiting && e.trouble && <span className="text-futuretext"> {e.trouble}</span>}
             </span>
           </li>
@@ -38,11 +38,11 @@ function sentence(e: Event, l: Dto<"LoanDto">): string {
     case "CancelAsked":
       return "Cancelling asked for";
     case "Received":
-      return l.delivery === "Got" || l.delivery === "Doubtful" ? "The copy was taken in" : "It arrived";
+      return l.delivery === "Got" || l.delivery === "Doubtful" ? "The copy was added" : "It arrived";
     case "Returned":
       return "Sent back";
     case "StatusAsked":
-      return "The desk was asked for news";
+      return "The desk was asked for an update";
     case "Told":
       return told(e);
     default:

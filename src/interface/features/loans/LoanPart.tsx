@@ -94,7 +94,7 @@ function LoanCard({
           )}
           {l.delivery === "Failed" && <Button onClick={does("Fetch")}>Fetch it again</Button>}
           {state.isOpen && state.status !== "Unsent" && !waits && (
-            <Button onClick={does("AskStatus")}>Ask for news</Button>
+            <Button onClick={does("AskStatus")}>Ask for an update</Button>
           )}
           {state.isOpen && !state.isCancelAsked && !state.isCancelDenied && (
             <Button onClick={does("Cancel")}>Cancel the request</Button>

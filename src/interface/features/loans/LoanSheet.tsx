@@ -167,10 +167,10 @@ function Asking({
         )}
         <div>
           {draft.isOpen && (
-            <p className="mb-2 text-[13px] text-aside">It has been asked for already; something is still to come.</p>
+            <p className="mb-2 text-[13px] text-aside">It has already been requested, and that request is still open.</p>
           )}
           {draft.hasText && !draft.isOpen && (
-            <p className="mb-2 text-[13px] text-quiet">Its text is in hand already.</p>
+            <p className="mb-2 text-[13px] text-quiet">Its full text is already here.</p>
           )}
           <LoanForm
             fields={fields}
@@ -258,9 +258,9 @@ function DraftMark({
   left: boolean;
 }) {
   const className = "mt-0.5 shrink-0";
-  if (draft.isOpen) return <X size={13} className={`${className} text-faint`} aria-label="asked for already" />;
+  if (draft.isOpen) return <X size={13} className={`${className} text-faint`} aria-label="already requested" />;
   if (left) return <X size={13} className={`${className} text-faint`} aria-label="left out" />;
-  if (!ready) return <X size={13} className={`${className} text-futuretext`} aria-label="cannot be sent so" />;
+  if (!ready) return <X size={13} className={`${className} text-futuretext`} aria-label="cannot be sent as it is" />;
   return faults.length > 0 ? (
     <TriangleAlert size={13} className={`${className} text-kept`} aria-label="may not be found" />
   ) : (

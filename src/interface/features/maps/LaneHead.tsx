@@ -35,7 +35,7 @@ export function LaneHead({
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           className={`block w-full pt-0.5 text-left hover:underline ${lane.isFolded ? "" : "pt-1"}`}
-          title={several > 0 ? `${works(several)} of these also stand for another lane` : undefined}
+          title={several > 0 ? `${works(several)} of these also belong to another lane` : undefined}
         >
           {lane.height < 60 ? (
             <span className={`text-[12px] leading-[1.25] ${lane.isFolded ? "line-clamp-1" : "line-clamp-3"}`}>

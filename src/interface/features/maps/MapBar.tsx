@@ -110,7 +110,7 @@ export function MapBar({
       <div className="ml-auto flex flex-wrap items-center justify-end gap-x-2 gap-y-1 max-sm:flex-nowrap">
         {hasHidden && (
           <Press className={barButton} onClick={onShowAll}>
-            Lanes as they were
+            Reset the lanes
           </Press>
         )}
         <DropdownMenu.Root>
@@ -182,7 +182,7 @@ export function MapBar({
               </MenuItem>
             ))}
             <MenuItem onSelect={onPicture} aside="width, names">
-              A picture made to measure …
+              A picture of another size …
             </MenuItem>
             <MenuLine />
             <MenuItem onSelect={() => exports?.file("graphml")} aside="graph programs">
@@ -242,7 +242,7 @@ function Against({
             {item("set 0", "nothing")}
             {others.length > 0 && <MenuLabel>Another set</MenuLabel>}
             {others.map((o) => item(`set ${o.id}`, o.label))}
-            {papers.length > 0 && <MenuLabel>A custom entry, for what it leaves out</MenuLabel>}
+            {papers.length > 0 && <MenuLabel>A custom entry: what does it leave out?</MenuLabel>}
             {papers.map((p) => item(`paper ${p.workId}`, p.title))}
           </DropdownMenu.RadioGroup>
           <MenuLine />

@@ -84,12 +84,12 @@ export function MapLegend({
       )}
       <span>{count(map.links)} citations inside</span>
       {map.modularity !== null && (
-        <span title="How much more of the links lies within topics than chance would bring, 1 at most">
+        <span title="How many more links lie within topics than chance would give; at most 1">
           modularity {map.modularity.toFixed(2)}
         </span>
       )}
       {map.among && <Among of={map.among} lanes={choice.lanes} onAnew={onAnew} />}
-      {several > 0 && <span>{count(several)} works stand for several lanes; each is in the largest</span>}
+      {several > 0 && <span>{count(several)} works belong to several lanes; each is shown in the largest</span>}
       {others && <TextButton onClick={onOpen}>open {count(others.values)} more lanes</TextButton>}
       {choice.open && <TextButton onClick={onOpen}>only the largest lanes</TextButton>}
     </p>
@@ -116,7 +116,7 @@ function Among({
       {onAnew && (
         <>
           {" · "}
-          <TextButton onClick={onAnew}>find them anew</TextButton>
+          <TextButton onClick={onAnew}>find them again</TextButton>
         </>
       )}
     </span>

@@ -40,7 +40,7 @@ export function PictureSheet({
           onChange={(e) => setWide(e.target.value)}
         />
         <Field
-          label="Name the weightiest works"
+          label="Name the most important works"
           hint="where there is room"
           inputMode="numeric"
           value={labels}

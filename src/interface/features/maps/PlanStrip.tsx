@@ -38,7 +38,7 @@ export function PlanStrip({
   const lanes = map.lanes.filter((l) => l.kind === "Value").length;
   return (
     <section
-      aria-label="Held against the set"
+      aria-label="Compared with the set"
       className="shrink-0 border-b border-line bg-soft px-[18px] py-1.5 text-[12.5px]"
     >
       <p className="flex flex-wrap items-baseline gap-x-3 gap-y-0.5">

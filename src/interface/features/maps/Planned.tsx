@@ -20,7 +20,7 @@ export function Planned({
       data-plan={plan.work.id}
       className="absolute z-[6]"
       style={{ left: at.x - r, top: at.y - r, width: 2 * r, height: 2 * r }}
-      aria-label={`Held against the set: ${plan.work.name}, ${plan.work.title}. Cites ${plan.work.cites.length} works here`}
+      aria-label={`Compared with the set: ${plan.work.name}, ${plan.work.title}. Cites ${plan.work.cites.length} works here`}
       onPointerEnter={() => onLook(true)}
       onPointerLeave={() => onLook(false)}
       onFocus={() => onLook(true)}

@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { TextArea } from "../../ui/Input";
 import { Sheet } from "../../ui/Sheet";
+import { fileText } from "../../ui/fileText";
 import { useSay } from "../../ui/Toasts";
 import { count, works } from "../../ui/numbers";
 import { NewEntrySheet } from "../../set/entry/NewEntrySheet";
@@ -19,9 +20,13 @@ const groups: { verdict: Pasted["verdict"]; title: string; hint: string }[] = [
   { verdict: "NotHere", title: "Not in these databases", hint: "no record resembles them" },
 ];
 
-/** References that were pasted, with the works they mean; what is ticked becomes a set. */
+// The server takes requests of 4 MB; a list of 3,000 references with abstracts fits.
+const mostBytes = 3_000_000;
+
+/** References that were pasted, or read from a file, with the works they mean; what is ticked becomes a set. */
 export function PastedSheet({ place, start, close }: { place: Place; start: string; close: () => void }) {
   const [text, setText] = useState(start);
+  const [note, setNote] = useState("");
   const find = usePasted(place.reviewId);
   const take = useTakeStep(place);
   const say = useSay();
@@ -58,16 +63,37 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
         why: ["custom entry"],
       }),
     );
-  const addOne = (i: number, reference: string) =>
-    readPrinted.mutate([reference], {
-      onSuccess: ([start]) => {
-        if (start) setAdding({ i, start });
-      },
-    });
+  // What a file of references said is taken as it is; what was printed is read first.
+  const addOne = (i: number, { text: printed, fields }: Pasted) => {
+    if (fields) setAdding({ i, start: fields });
+    else
+      readPrinted.mutate([printed], {
+        onSuccess: ([start]) => {
+          if (start) setAdding({ i, start });
+        },
+      });
+  };
   const addAll = useAddEntries(place.reviewId, ({ works: made }, forms) =>
     notHere.forEach((e, n) => isAdded(e.i, made[n] ?? 0, forms[n]?.title ?? e.reference.text)),
   );
-  const addThem = () => readPrinted.mutate(missing, { onSuccess: (forms) => addAll.mutate(forms) });
+  const addThem = () => {
+    const filed = notHere.flatMap((e) => e.reference.fields ?? []);
+    if (filed.length === notHere.length) addAll.mutate(filed);
+    else readPrinted.mutate(missing, { onSuccess: (forms) => addAll.mutate(forms) });
+  };
+  const open = async (file: File) => {
+    if (file.size > mostBytes) {
+      setNote(
+        `${file.name} is larger than ${Math.round(mostBytes / 1_000_000)} MB. Choose a smaller file, or paste a part.`,
+      );
+      return;
+    }
+    const read = await fileText(file);
+    setNote("");
+    setText(read);
+    if (read.trim() === "") setNote(`${file.name} is empty.`);
+    else mutate(read);
+  };
   const said = `${count(ids.length)} pasted ${ids.length === 1 ? "reference" : "references"}`;
   const again = () => {
     setChosen(new Map());
@@ -82,7 +108,7 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
       open
       onOpenChange={close}
       title="Find references"
-      hint="Paste references in any style, titles, DOIs or ISBNs, from one to a few thousand."
+      hint="Paste references in any style, titles, DOIs or ISBNs, or a list in RIS, BibTeX or CSL-JSON: up to 3,000."
       width={880}
     >
       {data === undefined ? (
@@ -105,9 +131,24 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
               <Fault error={find.error} />
             </div>
           )}
-          <Button type="submit" kind="primary" disabled={find.isPending || text.trim() === ""}>
-            {find.isPending ? "Looking …" : "Find these works"}
-          </Button>
+          <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+            <Button type="submit" kind="primary" disabled={find.isPending || text.trim() === ""}>
+              {find.isPending ? "Looking …" : "Find these works"}
+            </Button>
+            <label className="flex items-center gap-2 text-[13px] text-quiet">
+              or from a file
+              <input
+                type="file"
+                accept=".ris,.bib,.json,.txt,text/plain"
+                aria-label="File of references"
+                onChange={(e) => {
+                  const file = e.target.files?.[0];
+                  if (file) void open(file);
+                }}
+              />
+            </label>
+          </div>
+          {note && <p className="mt-2 text-[12.5px] text-aside">{note}</p>}
         </form>
       ) : (
         <>
@@ -159,7 +200,7 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
                       reference={e.reference}
                       chosen={e.work}
                       onChoose={(work) => setChosen(new Map(chosen).set(e.i, work))}
-                      onAdd={mayAdd && group.verdict !== "Sure" ? () => addOne(e.i, e.reference.text) : null}
+                      onAdd={mayAdd && group.verdict !== "Sure" ? () => addOne(e.i, e.reference) : null}
                     />
                   ))}
                 </ul>

@@ -202,7 +202,7 @@ export function SearchLine({
         <Offers folded={!editing} key={editing ? "editing" : text}>
           {!editing && senses.length > 1 && (
             <p className="mb-1.5 flex flex-wrap items-center gap-x-2 gap-y-1 text-[12.5px] text-quiet">
-              <span>The words stand for different things:</span>
+              <span>These words have different meanings here:</span>
               {senses.slice(0, 4).map((s) => (
                 <span key={s.works[0]}>
                   {s.terms.slice(0, 2).join(", ")} <b className="font-semibold text-ink">{count(s.works.length)}</b>

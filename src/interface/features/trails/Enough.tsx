@@ -61,22 +61,19 @@ function Estimate({ enough: e }: { enough: Dto<"EnoughDto"> }) {
       {e.estimate ? (
         <>
           <p className="mt-1">
-            By this at least <b className="font-bold">{count(Math.round(e.estimate.low))}</b> to{" "}
-            <b className="font-bold">{count(Math.round(e.estimate.high))}</b> works exist within these databases; the
-            best single guess is <b className="font-bold">{count(Math.round(e.estimate.all))}</b>, of which{" "}
+            By this estimate, at least <b className="font-bold">{count(Math.round(e.estimate.low))}</b> to{" "}
+            <b className="font-bold">{count(Math.round(e.estimate.high))}</b> such works exist in these databases; the best single estimate is <b className="font-bold">{count(Math.round(e.estimate.all))}</b>, of which{" "}
             {count(e.estimate.known)} are known.
           </p>
           <p className="mt-1 text-[12.5px] text-quiet">
-            Chapman’s estimate with its 95 % interval. It takes searches and citations for two ways of finding that do
-            not depend on each other. They do, since trails start from what searches found, so the true number is likely
-            higher: read it as “at least”.
+            Chapman’s estimate with its 95 % interval. It assumes that searches and citations find works independently. They do not: trails start from what the searches found, so the true number is probably higher. Read it as “at least”.
           </p>
         </>
       ) : (
         <p className="mt-1 text-quiet">
           {e.left > 0
             ? `There is no estimate while ${count(e.left)} ${e.left === 1 ? "candidate is" : "candidates are"} not looked at.`
-            : "There is no estimate: at least seven works must be found both ways."}
+            : "There is no estimate yet: at least seven works must be found both ways."}
         </p>
       )}
     </section>

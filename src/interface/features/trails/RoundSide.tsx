@@ -44,7 +44,7 @@ export const RoundSide = forwardRef<ListHandle, Props>(function RoundSide(
           [row.ties && tiesSaid(row.ties), row.inCommon && whyNeighbour(row.inCommon)].filter(Boolean).join(" · ")
         }
         empty={
-          isWhole ? "These trails lead to nothing that was not looked at before." : "No candidate is within the limits."
+          isWhole ? "Everything these trails lead to has been looked at before." : "No candidate is within the limits."
         }
       />
     </div>

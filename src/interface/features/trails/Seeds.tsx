@@ -48,7 +48,7 @@ export function Seeds({
             className="text-quiet"
             onClick={() => order[1](order[0] === "Alone" ? "Given" : "Alone")}
           >
-            {order[0] === "Alone" ? "in the order given" : "by what they alone bring in"}
+            {order[0] === "Alone" ? "in the order given" : "by what only they add"}
           </TextButton>
         </div>
       )}
@@ -72,7 +72,7 @@ export function Seeds({
             {s.alone !== null && of.seedCount > 1 && (
               <span className="col-start-2 row-start-2 text-[12px]">
                 {s.alone === 0 ? (
-                  <span className="text-quiet">brings nothing alone</span>
+                  <span className="text-quiet">adds nothing alone</span>
                 ) : (
                   <TextButton
                     className="inline-block min-h-6 text-quiet"

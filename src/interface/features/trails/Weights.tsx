@@ -46,8 +46,7 @@ export function Weights({
       <Popover.Trigger className={barButton}>weights</Popover.Trigger>
       <PopOver label="Weights of the reasons" width={320} align="end">
         <p className="mb-2 text-[12.5px] text-quiet">
-          Each reason puts the works in an order of its own. Joined, a work stands by its places in all of them, each as
-          heavy as you set it here. The review keeps the weights.
+          Each reason ranks the works on its own. The joined order combines these ranks, weighted as you set here. The weights are saved with the review.
         </p>
         {(isRound ? ([...allKinds, "Tied"] as const) : allKinds).map((kind) => (
           <div key={kind} className="grid grid-cols-[118px_minmax(0,1fr)_22px] items-center gap-2 py-1 text-[13px]">
@@ -75,7 +74,7 @@ export function Weights({
           </div>
         ))}
         <p className="mt-1 text-right text-[12.5px]">
-          <TextButton onClick={() => set(usualWeights)}>the usual weights</TextButton>
+          <TextButton onClick={() => set(usualWeights)}>reset the weights</TextButton>
         </p>
       </PopOver>
     </Popover.Root>

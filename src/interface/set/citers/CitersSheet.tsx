@@ -90,7 +90,7 @@ export function CitersSheet({
       {data && (
         <>
           {data.personCount + data.printedCount === 0 && (
-            <p className="text-quiet">Nobody in these databases has a name like this, and no reference prints it.</p>
+            <p className="text-quiet">No person in these databases has a name like this, and no reference contains it.</p>
           )}
           <Group
             title="People"
@@ -107,7 +107,7 @@ export function CitersSheet({
                 flip={() => flip(`person ${p.label}`)}
                 doubt={
                   p.isDoubtful
-                    ? "the name says less than what you typed"
+                    ? "less specific than what you typed"
                     : p.perhaps.length > 0
                       ? `may be the same as ${p.perhaps.join("; ")}`
                       : null
@@ -117,8 +117,8 @@ export function CitersSheet({
             ))}
           </Group>
           <Group
-            title="Printed in references that match no work"
-            hint="works that print one"
+            title="In references that match no work"
+            hint="works with such a reference"
             total={data.printedCount}
             shown={printed.length}
             set={(on) =>
@@ -135,7 +135,7 @@ export function CitersSheet({
                 label={p.name}
                 on={p.on}
                 flip={() => flip(`print ${p.name}`)}
-                doubt={p.isDoubtful ? "the name says less than what you typed" : null}
+                doubt={p.isDoubtful ? "less specific than what you typed" : null}
                 counts={count(p.works)}
               />
             ))}

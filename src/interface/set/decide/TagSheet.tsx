@@ -31,7 +31,7 @@ export function TagSheet({
       open={open}
       onOpenChange={close}
       title="Tags"
-      hint="A tag sorts the review by subtopic, method, or whatever helps."
+      hint="Tags sort the works of a review by subtopic, method, or anything that helps."
       width={400}
     >
       <form

@@ -57,8 +57,8 @@ export function OutlineSheet({ place, close }: { place: Place; close: () => void
             title="Sleeping papers"
             hint={
               data.sleeping.length === 0
-                ? "No work of this list was cited little for long and much later."
-                : "Cited little for long, then much. The beauty coefficient says how far, counted in these databases."
+                ? "No work in this list was rarely cited for years and then often."
+                : "Rarely cited for years, then often. The beauty coefficient measures how strongly, from the citations in these databases."
             }
             act={
               data.sleeping.length > 0

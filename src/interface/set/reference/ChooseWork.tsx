@@ -95,10 +95,10 @@ export function ChooseWork({
       {readPrinted.error && <Fault error={readPrinted.error} />}
       {data && (
         <p className="mt-1.5 text-[12px] text-quiet">
-          What you choose holds for everyone on this Zendle, in all{" "}
+          What you choose applies for everyone on this Zendle, in all{" "}
           {data.printed === 1
-            ? "works that print this reference: this one so far"
-            : `${works(data.printed)} that print this reference`}
+            ? "works with this reference: this one so far"
+            : `${works(data.printed)} with this reference`}
           . It can be undone.
         </p>
       )}

@@ -229,7 +229,7 @@ function SideCard({
       </ul>
       {card && (card.keptHit > 0 || card.stays > 0) && (
         <p className="text-[11.5px] text-quiet">
-          {card.keptHit > 0 && <span className="font-semibold text-aside">takes {count(card.keptHit)} kept away </span>}
+          {card.keptHit > 0 && <span className="font-semibold text-aside">removes {count(card.keptHit)} kept </span>}
           {card.stays > 0 && (
             <>
               {count(card.stays)} stay through another record;{" "}

@@ -137,7 +137,7 @@ export function LedgerCard({
           className="text-[11.5px] text-quiet"
           title="Works that match only by the words of full texts gathered in this review"
         >
-          gathered texts alone bring <b className="font-semibold text-ink">{count(ledger.byTexts)}</b>
+          found only in gathered texts <b className="font-semibold text-ink">{count(ledger.byTexts)}</b>
         </p>
       )}
       {missed > 0 && (

@@ -72,7 +72,7 @@ export function MissedSheet({
                   {w.title}
                 </span>
                 <span className="text-right text-[12px] text-quiet">
-                  {w.by.length > 0 ? `not ${w.by.map(name).join(", ")}` : "no one record has all"}
+                  {w.by.length > 0 ? `not ${w.by.map(name).join(", ")}` : "no single record has all of them"}
                 </span>
               </li>
             ))}

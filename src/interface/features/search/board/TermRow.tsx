@@ -131,7 +131,7 @@ function TermRow({
           className={`text-right ${row.keptHit > 0 ? "font-semibold text-aside" : "text-quiet"}`}
           title={
             isWithout
-              ? `${count(row.onlyIt)} works are taken away by it alone, ${count(row.keptHit)} of them kept; ` +
+              ? `${count(row.onlyIt)} works are removed by this term alone, ${count(row.keptHit)} of them kept; ` +
                 `${count(row.stays)} stay through another record`
               : undefined
           }

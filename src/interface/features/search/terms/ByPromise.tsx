@@ -18,7 +18,7 @@ export function ByPromise({
     <>
       <Terms
         label="Abbreviations"
-        head="abbreviations and long forms, as works explain them"
+        head="abbreviations and long forms, as explained in the works"
         terms={abbreviated}
         row={row}
       />
@@ -33,8 +33,8 @@ export function ByPromise({
         label="Other terms"
         head={
           promising.length > 0
-            ? "these bring little, or little that looks like the good works"
-            : "no term brings much that looks like the good works"
+            ? "these add few works, or few that look like the good ones"
+            : "no term adds many works that look like the good ones"
         }
         terms={terms.filter((t) => !t.isPromising)}
         row={row}

@@ -9,12 +9,12 @@ import { RefuseButton } from "./RefuseButton";
 import { useTrial, type OfferedTerm } from "./useTerms";
 
 const alike =
-  "Works among those it adds that have as much of what marks the good works as nine in ten of them, " +
-  "or half as much and a citation to or from one";
+  "Added works that resemble the good ones: as similar as nine in ten of the good ones are, " +
+  "or half as similar and linked to one by a citation";
 
 const ages = {
-  Older: "Three times in four, a work that uses it is older than one that uses the words of this concept",
-  Newer: "Three times in four, a work that uses it is newer than one that uses the words of this concept",
+  Older: "In three of four comparisons, a work with this term is older than a work with the other words of the concept",
+  Newer: "In three of four comparisons, a work with this term is newer than a work with the other words of the concept",
 };
 
 /** What a term does to the set in view. */

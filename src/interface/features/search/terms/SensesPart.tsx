@@ -25,7 +25,7 @@ export function SensesPart({
   if (data.total > data.most)
     return (
       <p className="px-[18px] py-4 text-[13px] text-quiet">
-        {count(data.total)} works are too many to tell senses apart; narrow the set to {count(data.most)} or fewer.
+        {count(data.total)} works are too many for finding senses; narrow the set to {count(data.most)} or fewer.
       </p>
     );
   if (data.groups.length === 0)

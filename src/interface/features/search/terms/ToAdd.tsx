@@ -116,7 +116,7 @@ export function ToAdd({
 function Nothing({ source, good }: { source: TermSource; good: number }) {
   const why =
     good > 0
-      ? "These works have no terms of their own that the search does not have already."
+      ? "These works use no distinctive terms that the search does not have already."
       : source === "Kept"
         ? "Keep some works first (P in the list): their words are then offered here."
         : source === "Missed"

@@ -30,7 +30,7 @@ export function ToExclude({ context }: { context: TermsContext }) {
         <p className="px-[18px] py-4 text-[13px] text-quiet">
           {data.aside === 0
             ? "No work in view is set aside yet (X in the list)."
-            : "What was set aside has no words of its own."}
+            : "The works set aside use no distinctive terms."}
         </p>
       )}
       <ul aria-label="Terms to exclude">

@@ -56,11 +56,11 @@ export function UsedPart({
       <Section
         title="Terms by decade"
         head={<Decades decades={data.decades} />}
-        none="These works have no terms in common beyond those of the search."
+        none="These works share no terms other than those of the search."
       >
         {data.terms.map(term)}
       </Section>
-      <Section title="Terms that stand together" none="No two terms stand together more often than chance has it.">
+      <Section title="Terms that occur together" none="No two terms occur together more often than expected by chance.">
         {data.pairs.map((p) => (
           <Row
             key={`${p.first} ${p.second}`}
@@ -72,7 +72,7 @@ export function UsedPart({
           />
         ))}
       </Section>
-      <Section title="Methods" none="No term that these works share names a method.">
+      <Section title="Methods" none="None of the terms these works share is a method.">
         {data.methods.map(term)}
       </Section>
       <Names facet="Keyword" title="Keywords" names={data.keywords} asked={asked} take={take} />
@@ -109,9 +109,9 @@ function Names({
       ? `Only ${name}`
       : values.includes(name.toLowerCase())
         ? "All works in view have this already"
-        : `These works have it beside ${now?.values.join(", ")}; what is asked for is changed above the list`;
+        : `The list is limited to ${now?.values.join(", ")}; change that in the chip above the list`;
   return (
-    <Section title={title} none="The records of these works name none.">
+    <Section title={title} none="The records of these works give none.">
       {names.map((n) => (
         <Row key={n.name} name={n.name} onNarrow={narrow(n.name)} title={hint(n.name)} works={n.works} />
       ))}
