@@ -129,6 +129,100 @@ public sealed class PastedTests(Harvested world) : IClassFixture<Harvested>
         Assert.Equal(4, await Ann.Count(review, step));
     }
 
+    [Fact]
+    public async Task Titles_a_line_each_are_works_each_though_nothing_stands_between_them()
+    {
+        var (review, works) = await Works();
+        var known = works.Take(12).ToArray();
+        // As printed, in capitals, cut short, and with lines that no work here has.
+        var found = await Paste(review, [.. known.Select(w => w.Title)]);
+        Assert.Equal(known.Select(w => w.Id), found.Select(f => f.List("candidates").First().Int("workId")));
+        found = await Paste(review, [.. known.Select(w => w.Title.ToUpperInvariant())]);
+        Assert.Equal(known.Select(w => w.Id), found.Select(f => f.List("candidates").First().Int("workId")));
+        string[] mixed =
+        [
+            .. known.Zip(
+                Enumerable.Range(0, 12),
+                (w, i) => i % 3 == 2 ? $"The migration of brass ornaments in provincial theatres, act {i}" : w.Title
+            ),
+        ];
+        found = await Paste(review, mixed);
+        Assert.Equal(mixed, found.Select(f => f.Text("text")));
+        Assert.Equal(
+            known.Where((_, i) => i % 3 != 2).Select(w => w.Id),
+            found.Where((_, i) => i % 3 != 2).Select(f => f.List("candidates").First().Int("workId"))
+        );
+    }
+
+    [Fact]
+    public async Task References_that_are_broken_at_a_margin_stay_whole()
+    {
+        var (review, works) = await Works();
+        var known = works.Where(w => w.Title.Length > 50).Take(8).ToArray();
+        var found = await Paste(
+            review,
+            [
+                .. known.SelectMany(w =>
+                    (string[])
+                        [
+                            $"{w.Family}, {w.Given}. ({w.Year}). {w.Title[..w.Title.LastIndexOf(' ')]}",
+                            $"{w.Title[(w.Title.LastIndexOf(' ') + 1)..]}. Some Journal, 4, 10-20.",
+                        ]
+                ),
+            ]
+        );
+        Assert.Equal(known.Select(w => w.Id), found.Select(f => f.List("candidates").First().Int("workId")));
+    }
+
+    [Fact]
+    public async Task A_table_leads_to_its_works_by_the_names_of_its_columns()
+    {
+        var (review, works) = await Works();
+        var known = works.Take(10).ToArray();
+        var found = await Paste(
+            review,
+            [
+                "No\tYear\tAuthors\tTitle",
+                .. known.Select((w, i) => $"{i + 1}\t{w.Year}\t{w.Family}, {w.Given}\t{w.Title}"),
+            ]
+        );
+        Assert.Equal(known.Select(w => w.Id), found.Select(f => f.List("candidates").First().Int("workId")));
+        Assert.True(found.Count(f => f.Text("verdict") == "Sure") >= 9);
+    }
+
+    [Fact]
+    public async Task A_name_and_a_year_offer_what_they_may_mean_with_how_many()
+    {
+        var (review, works) = await Works();
+        var work = works.First(w => w.Family.All(char.IsLetter) && char.IsUpper(w.Family[0]));
+        var all = await Ann.AllWorks(
+            review,
+            await Ann.Search(review, $"author:\"{work.Family}\" AND year:{work.Year}")
+        );
+        foreach (
+            var line in (string[])
+                [
+                    $"{work.Family} {work.Year}",
+                    $"{work.Family} et al. ({work.Year})",
+                    $"({work.Family} et al., {work.Year}a)",
+                ]
+        )
+        {
+            var found = Assert.Single(await Paste(review, line));
+            Assert.Equal("ToConfirm", found.Text("verdict"));
+            var candidates = found.List("candidates").ToArray();
+            Assert.Equal(Math.Min(3, all.Count), candidates.Length);
+            Assert.All(candidates, c => Assert.Contains(c.Int("workId"), all));
+            Assert.Equal(
+                all.Count == 1
+                    ? $"the only work by {work.Family} in {work.Year} here"
+                    : $"one of {all.Count} works by {work.Family} in {work.Year} here",
+                (string?)candidates[0]["why"]![0]
+            );
+        }
+        Assert.Equal("NotHere", Assert.Single(await Paste(review, "Nobodyatall 1871")).Text("verdict"));
+    }
+
     [Theory]
     [InlineData("ris")]
     [InlineData("bibtex")]

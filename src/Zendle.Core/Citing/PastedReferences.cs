@@ -40,23 +40,43 @@ public static partial class PastedReferences
         FewestOfAStyle = 4;
 
     /// <summary>The entries of a pasted list, in its order, each on one line; at most <see cref="Most"/>.</summary>
-    public static IReadOnlyList<string> Split(string text)
+    public static IReadOnlyList<string> Split(string text) => [.. Laid(text).Select(e => e.Text)];
+
+    /// <summary>
+    /// The entries of a pasted list with the lines each was put together from: whoever knows works can tell where lines
+    /// that look like one entry are several.
+    /// </summary>
+    public static IReadOnlyList<PastedEntry> Laid(string text)
     {
-        var lines = text[..Math.Min(text.Length, MostCharacters)]
-            .Replace("\u00AD", "", StringComparison.Ordinal)
+        var lines = RunTogether
+            .BrokenUp(text[..Math.Min(text.Length, MostCharacters)].Replace("\u00AD", "", StringComparison.Ordinal))
             .ReplaceLineEndings("\n")
             .Split('\n')
             .Select(l => l.TrimEnd())
             .ToList();
+        if (AreRows(lines))
+            return
+            [
+                .. lines.Select(l => Tabs().Replace(l.Trim(), ". ")).Where(IsEntry).Select(PastedEntry.Of).Take(Most),
+            ];
         lines = [.. WithoutLineNumbers(OneColumn(lines)).Where(l => !Heading().IsMatch(l.Trim()))];
         return
         [
             .. Entries(lines)
-                .Select(Joined)
-                .Where(e => e.Count(char.IsLetter) >= 3 || IsIdentifier(e))
-                .Select(e => e.Length > LongestEntry ? e[..LongestEntry] : e)
+                .Select(e => new PastedEntry(Joined(e), [.. e.Select(l => l.Trim())]))
+                .Where(e => IsEntry(e.Text))
+                .Select(e => e.Text.Length > LongestEntry ? e with { Text = e.Text[..LongestEntry] } : e)
                 .Take(Most),
         ];
+    }
+
+    private static bool IsEntry(string text) => text.Count(char.IsLetter) >= 3 || IsIdentifier(text);
+
+    /// <summary>Whether lines are the rows of a table: as many tabs in each, two or more.</summary>
+    private static bool AreRows(List<string> lines)
+    {
+        var tabs = lines.Where(l => l.Trim().Length > 0).Select(l => l.Trim().Count(c => c == '\t')).ToArray();
+        return tabs.Length > 1 && tabs[0] >= 2 && Array.TrueForAll(tabs, t => t == tabs[0]);
     }
 
     /// <summary>
@@ -226,6 +246,9 @@ public static partial class PastedReferences
         var (end, start) = (before.TrimEnd(), line.TrimStart());
         if (IsIdentifier(start) && IsIdentifier(end))
             return false;
+        // What was cut short goes no further.
+        if (end.EndsWith('…') || end.EndsWith("...", StringComparison.Ordinal))
+            return false;
         // A line that was broken at the margin is about as wide as the widest; one that ends sooner is an entry's last.
         var isWide = before.Length >= width * EnoughWidth;
         if (WhereItIs().IsMatch(start) && !IsIdentifier(end))
@@ -285,6 +308,9 @@ public static partial class PastedReferences
 
     [GeneratedRegex(@"\b(?:AND|OR|NOT|NEAR)\b|\w:\(", RegexOptions.CultureInvariant)]
     private static partial Regex Operator();
+
+    [GeneratedRegex(@"\.?\t+", RegexOptions.CultureInvariant)]
+    private static partial Regex Tabs();
 
     [GeneratedRegex(@"\s+", RegexOptions.CultureInvariant)]
     private static partial Regex Blanks();

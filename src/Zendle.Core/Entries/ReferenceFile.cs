@@ -11,7 +11,8 @@ namespace Zendle.Core.Entries;
 public sealed record FiledReference(Reference Reference, EntryFields Fields);
 
 /// <summary>
-/// Reads lists of references in the open formats that reference managers exchange: RIS, BibTeX and CSL-JSON.
+/// Reads lists of references in the open formats that reference managers exchange: RIS, BibTeX and CSL-JSON,
+/// and tables whose first row names the columns.
 /// </summary>
 /// <remarks>
 /// Lenient: what cannot be read of one reference is left out, and the others are read. O(length). Line ends, a byte
@@ -30,7 +31,7 @@ public static partial class ReferenceFile
             text.StartsWith('[') || text.StartsWith('{') ? CslJsonEntries.Read(text)
             : RisEntries.Looks(text) ? RisEntries.Read(text)
             : BibTexEntries.Looks(text) ? BibTexEntries.Read(text)
-            : null;
+            : TableEntries.Read(text);
         return read is null
             ? null
             :

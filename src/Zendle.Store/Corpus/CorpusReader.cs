@@ -53,6 +53,9 @@ public sealed record RecordName(int Id, int WorkId, int DatabaseId, string Ident
 /// <summary>Reads the corpus: whole for the index, by work for the pane and the list.</summary>
 public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
 {
+    /// <summary>So many rows take less time than it takes to hand them to other threads.</summary>
+    private const int FewRows = 40;
+
     /// <summary>The store's change sequence; 0 when empty.</summary>
     public async Task<long> Sequence(CancellationToken cancel)
     {
@@ -251,7 +254,12 @@ public sealed class CorpusReader(IDbContextFactory<CorpusContext> contexts)
                         .Select(l => new { l.Id, l.References })
                         .ToListAsync(cancel)
                 );
-            found.AddRange(rows.AsParallel().AsOrdered().Select(r => (r.Id, RecordCodec.References(r.References))));
+            // The few of one work are read here: many requests that wait for other threads would wait for each other.
+            found.AddRange(
+                rows.Count <= FewRows
+                    ? rows.Select(r => (r.Id, RecordCodec.References(r.References)))
+                    : rows.AsParallel().AsOrdered().Select(r => (r.Id, RecordCodec.References(r.References)))
+            );
         }
         return found;
     }

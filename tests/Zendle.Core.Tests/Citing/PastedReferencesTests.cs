@@ -94,6 +94,76 @@ public sealed class PastedReferencesTests
             Split("10.5555/a.1\nhttps://doi.org/10.5555/b.2\ndoi:10.5555/c.3\n978-9-9999-9999-1\n")
         );
 
+    [Theory]
+    // A numbered list whose lines a copy put together, in brackets and with stops; a number inside a title is none of it.
+    [InlineData(
+        "[1] Berg, M. Lamps and moths. J Dusk 2019;4:10-20. [2] Lind, P. Bats in barns. J Dusk 2020;5:1-9. [3] Okoro, T. Hedges. Ann Hedge 2011;1:2-3.",
+        "Berg, M. Lamps and moths. J Dusk 2019;4:10-20.|Lind, P. Bats in barns. J Dusk 2020;5:1-9.|Okoro, T. Hedges. Ann Hedge 2011;1:2-3."
+    )]
+    [InlineData(
+        "1. Berg M. Lamps and moths, part 2. Moths. J Dusk 2019;4:10-20. 2. Lind P. Bats in barns at night. J Dusk 2020;5:1-9.",
+        "Berg M. Lamps and moths, part 2. Moths. J Dusk 2019;4:10-20.|Lind P. Bats in barns at night. J Dusk 2020;5:1-9."
+    )]
+    // The people of the next reference, in two styles.
+    [InlineData(
+        "Berg, M. K., & Lind, P. (2019). Lamps and moths. Journal of Dusk, 12, 45–67. Okoro, T. (2011). Hedges. Annals of Hedges, 1, 2–3.",
+        "Berg, M. K., & Lind, P. (2019). Lamps and moths. Journal of Dusk, 12, 45–67.|Okoro, T. (2011). Hedges. Annals of Hedges, 1, 2–3."
+    )]
+    [InlineData(
+        "Berg MK, Lind P. Lamps and moths at night. J Dusk. 2019;12:45-67. Okoro T, et al. Hedges in towns. Ann Hedge. 2011;1:2-3.",
+        "Berg MK, Lind P. Lamps and moths at night. J Dusk. 2019;12:45-67.|Okoro T, et al. Hedges in towns. Ann Hedge. 2011;1:2-3."
+    )]
+    // DOIs in one line, in a sentence, and twice the same for one reference.
+    [InlineData(
+        "10.5555/a1, 10.5555/b2,10.5555/c3; https://doi.org/10.5555/d4",
+        "10.5555/a1,|10.5555/b2|10.5555/c3|https://doi.org/10.5555/d4"
+    )]
+    [InlineData(
+        "Berg, M. (2019). Lamps. J Dusk. doi:10.5555/a1 https://doi.org/10.5555/A1",
+        "Berg, M. (2019). Lamps. J Dusk. doi:10.5555/a1 https://doi.org/10.5555/A1"
+    )]
+    // List elements of a page.
+    [InlineData(
+        "<ul><li>Berg M. <i>Lamps</i>. 2019.</li><li>Lind P. <i>Bats</i>. 2020.</li></ul>",
+        "Berg M. Lamps. 2019.|Lind P. Bats. 2020."
+    )]
+    // Rows of a table without a head.
+    [InlineData(
+        "Lamps and moths\tBerg, M.\t2019\nBats in barns\tLind, P.\t2020",
+        "Lamps and moths. Berg, M. 2019|Bats in barns. Lind, P. 2020"
+    )]
+    // What was cut short.
+    [InlineData(
+        "Berg et al., Lamps and moths in the parks of …\nLind et al., Bats in the barns of the...",
+        "Berg et al., Lamps and moths in the parks of …|Lind et al., Bats in the barns of the..."
+    )]
+    public void References_that_ran_together_are_taken_apart(string text, string entries) =>
+        Assert.Equal(entries.Split('|'), PastedReferences.Split(text));
+
+    [Theory]
+    [InlineData("Berg, M. (2019). Lamps, moths and the work of Lind, P. (1984) revisited. Journal of Dusk, 12, 45–67.")]
+    [InlineData("Berg, M. (2019). A comment on “Bats in barns” by P. Lind. Journal of Dusk, 12, 45–67.")]
+    [InlineData("[7] Berg, M. (2019). Lamps [8] and moths. Journal of Dusk, 12, 45–67.")]
+    public void One_reference_stays_one(string text) => Assert.Single(PastedReferences.Split(text));
+
+    [Fact]
+    public void An_entry_keeps_the_lines_it_was_put_together_from()
+    {
+        var entry = Assert.Single(
+            PastedReferences.Laid(
+                "Berg, M. (2019). Lamps and moths, and what the\n  parks of the north make of them. J Dusk."
+            )
+        );
+        Assert.Equal(
+            "Berg, M. (2019). Lamps and moths, and what the parks of the north make of them. J Dusk.",
+            entry.Text
+        );
+        Assert.Equal(
+            ["Berg, M. (2019). Lamps and moths, and what the", "parks of the north make of them. J Dusk."],
+            entry.Lines
+        );
+    }
+
     [Fact]
     public void Titles_a_line_each_are_entries_also_among_references() =>
         Assert.Equal(

@@ -154,6 +154,35 @@ public sealed class ReferenceFileTests
     }
 
     [Theory]
+    [InlineData(
+        "Title,Authors,Year,Source title,DOI\r\n\"Lamps, and moths\",\"Berg, M.; Lind, P.\",2019,Journal of Dusk,10.5555/dusk.1\r\n"
+    )]
+    [InlineData(
+        "DOI;Publication Year;Journal;Author(s);Article Title\nhttps://doi.org/10.5555/DUSK.1;2019;Journal of Dusk;Berg, M.;\"Lamps, and moths\""
+    )]
+    [InlineData(
+        "authors\ttitle\tdate\tvenue\turl\nBerg, M.\tLamps, and moths\t2019-03-02\tJournal of Dusk\thttps://doi.org/10.5555/dusk.1\n\t\t\t\t\n"
+    )]
+    // Zendle's own table says the title where a spreadsheet would take it for a formula.
+    [InlineData(
+        "work,key,title,authors,year,venue,doi\n7,k7,\"Lamps, and moths\",\"Berg, M.\",2019,'=Journal of Dusk,10.5555/dusk.1"
+    )]
+    public void A_table_is_read_by_the_names_of_its_columns(string text)
+    {
+        var read = Assert.Single(Read(text));
+        Assert.Equal(
+            ("Lamps, and moths", "Berg", "2019", "Journal of Dusk", "10.5555/dusk.1"),
+            (read.Title, PrintedNames.Read(read.People)[0].Family, read.Year, read.Venue.TrimStart('='), read.Doi)
+        );
+    }
+
+    [Theory]
+    [InlineData("Lamps and moths, a title\nBats in barns, another")]
+    [InlineData("Title\nLamps and moths")]
+    [InlineData("Year,Volume\n2019,3")]
+    public void What_names_no_columns_is_no_table(string text) => Assert.Null(ReferenceFile.Read(text));
+
+    [Theory]
     [InlineData("[1] Berg, M. (2019). Lamps and moths. Journal of Dusk, 12, 45–67.")]
     [InlineData("{Berg 2019} Lamps and moths")]
     [InlineData("[]")]

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 using Zendle.Core.Citing;
 using Zendle.Core.Entries;
 using Zendle.Core.Merging;
@@ -58,7 +59,7 @@ internal sealed record PastedDto(IReadOnlyList<PastedReferenceDto> References, b
 /// Finds the works that pasted references mean: DOIs, ISBNs, titles, references as printed, and files of references in
 /// RIS, BibTeX or CSL-JSON.
 /// </summary>
-internal static class PastedFinder
+internal static partial class PastedFinder
 {
     /// <summary>Of so many entries that nothing was matched with, works with the same rare words are looked for.</summary>
     private const int MostByWords = 200;
@@ -72,7 +73,8 @@ internal static class PastedFinder
         MostPostings = 20_000,
         FewPostings = 40,
         MostAlike = 60,
-        ShortestWord = 4;
+        ShortestWord = 4,
+        MostLines = 40;
 
     /// <summary>The entries of a pasted text with their works.</summary>
     /// <param name="snapshot">What is looked in: all works of all databases.</param>
@@ -88,36 +90,80 @@ internal static class PastedFinder
     {
         var columns = snapshot.Columns;
         IReadOnlyList<Entry> entries = ReferenceFile.Read(text) is { } filed
-            ? [.. filed.Select(f => new Entry(f.Reference.Text, f))]
-            : [.. PastedReferences.Split(text).Select(t => new Entry(t, null))];
-        (Reference Reference, EntryFields? Fields, ReferenceMatch Match) Matched(Entry entry)
-        {
-            var reference = entry.Filed?.Reference ?? PrintedReference.Read(entry.Text);
-            return (reference, entry.Filed?.Fields, columns.References.Match(reference));
-        }
+            ? [.. filed.Select(f => new Entry(new(f.Reference.Text, []), f))]
+            : [.. PastedReferences.Laid(text).Select(e => new Entry(e, null))];
+        Matched Match(Entry entry) =>
+            new(entry, columns, [.. entry.Laid.Lines.Count > 1 ? entry.Laid.Lines.Where(IsEntry) : []]);
         // A few are matched here: many requests that each wait for other threads would wait for each other.
         var matched =
             entries.Count <= FewEntries
-                ? [.. entries.Select(Matched)]
-                : entries.AsParallel().AsOrdered().WithCancellation(cancel).Select(Matched).ToArray();
-        var (found, byWords, notLookedFor) = (new List<PastedReferenceDto>(), 0, 0);
-        foreach (var (reference, fields, match) in matched)
+                ? [.. entries.Select(Match)]
+                : entries.AsParallel().AsOrdered().WithCancellation(cancel).Select(Match).ToArray();
+        var (byWords, inBrief) = (0, new HashSet<string>(StringComparer.Ordinal));
+        PastedReferenceDto Judged((Reference Reference, ReferenceMatch Match) one)
         {
             cancel.ThrowIfCancellationRequested();
-            if (match.Work != 0)
-            {
-                found.Add(new(reference.Text, PastedVerdict.Sure, [Sure(columns, match)], fields));
-                continue;
-            }
-            var one = ByText(columns, evaluator, reference, byWords++ < MostByWords, MostCandidates);
-            notLookedFor += one.Candidates.Count == 0 && byWords > MostByWords ? 1 : 0;
-            found.Add(one with { Fields = fields });
+            if (one.Match.Work != 0)
+                return new(one.Reference.Text, PastedVerdict.Sure, [Sure(columns, one.Match)]);
+            if (++byWords > MostByWords)
+                inBrief.Add(one.Reference.Text);
+            return ByText(columns, evaluator, one.Reference, byWords <= MostByWords, MostCandidates);
         }
-        return new(found, entries.Count == PastedReferences.Most, notLookedFor);
+        var judged = matched.Select(m => (Entry: m, Parts: Parts(m, Judged))).ToArray();
+        // Where more of what looked like one entry was several than was one, the rest of it is several, too.
+        var several = judged.Count(j => j.Parts.Count > 1);
+        var whole = judged.Count(j => j.Entry.Lines.Count > 1 && j.Parts is [{ Verdict: PastedVerdict.Sure }]);
+        var found = judged
+            .SelectMany(j =>
+                several > whole && j.Entry.Lines.Count > 1 && j.Parts is [{ Verdict: not PastedVerdict.Sure }]
+                    ? j.Entry.Lines.Select(Judged)
+                    : j.Parts
+            )
+            .ToList();
+        return new(
+            found,
+            entries.Count == PastedReferences.Most,
+            found.Count(f => f.Verdict == PastedVerdict.NotHere && inBrief.Contains(f.Text))
+        );
     }
 
+    /// <summary>
+    /// What an entry is: one, or as many as it has lines where two of those are works each, or where one is and the whole
+    /// is not.
+    /// </summary>
+    private static IReadOnlyList<PastedReferenceDto> Parts(
+        Matched entry,
+        Func<(Reference Reference, ReferenceMatch Match), PastedReferenceDto> judged
+    )
+    {
+        if (entry.Lines.Select(l => l.Match.Work).Where(w => w != 0).Distinct().Take(2).Count() == 2)
+            return [.. entry.Lines.Select(judged)];
+        var whole = judged(entry.Whole) with { Fields = entry.Fields };
+        if (entry.Lines.Count < 2 || whole.Verdict == PastedVerdict.Sure)
+            return [whole];
+        var lines = entry.Lines.Select(judged).ToArray();
+        return Array.Exists(lines, l => l.Verdict == PastedVerdict.Sure) ? lines : [whole];
+    }
+
+    private static bool IsEntry(string line) => line.Count(char.IsLetter) >= ShortestWord;
+
     /// <summary>One entry of what was pasted, and what a file says of it where it was one.</summary>
-    private sealed record Entry(string Text, FiledReference? Filed);
+    private sealed record Entry(PastedEntry Laid, FiledReference? Filed);
+
+    /// <summary>An entry with the works that its keys match, and those of each of its lines where it has several.</summary>
+    private sealed class Matched(Entry entry, CorpusColumns columns, IReadOnlyList<string> lines)
+    {
+        public EntryFields? Fields => entry.Filed?.Fields;
+
+        public (Reference Reference, ReferenceMatch Match) Whole { get; } =
+            Of(columns, entry.Filed?.Reference ?? PrintedReference.Read(entry.Laid.Text));
+
+        public IReadOnlyList<(Reference Reference, ReferenceMatch Match)> Lines { get; } =
+        [.. lines.Take(MostLines).Select(l => Of(columns, PrintedReference.Read(l)))];
+
+        private static (Reference Reference, ReferenceMatch Match) Of(CorpusColumns columns, Reference reference) =>
+            (reference, columns.References.Match(reference));
+    }
 
     /// <summary>
     /// The works that one reference may mean, for a person to choose from: the one it is matched with first, if it is with
@@ -161,6 +207,8 @@ internal static class PastedFinder
             return new(reference.Text, lying.Count == 1 ? PastedVerdict.Sure : PastedVerdict.ToConfirm, lying);
         var also = byWords ? SharingRareWords(evaluator, reference.Text) : [];
         var candidates = columns.References.Candidates(reference, also, most);
+        if (candidates.Count == 0 && ByNameAndYear(columns, evaluator, reference.Text, most) is { Count: > 0 } named)
+            return new(reference.Text, PastedVerdict.ToConfirm, named);
         return candidates.Where(c => columns.HasTitle(c.Work, reference.Text)).ToArray() is [var titled]
             ? new(
                 reference.Text,
@@ -172,6 +220,39 @@ internal static class PastedFinder
                 candidates.Count == 0 ? PastedVerdict.NotHere : PastedVerdict.ToConfirm,
                 [.. candidates.Select(c => Doubtful(columns, c))]
             );
+    }
+
+    /// <summary>The works that "Berg et al. 2019" or "Berg and Lind (2019a)" may mean, as texts name them; most cited first.</summary>
+    private static List<PastedCandidateDto> ByNameAndYear(
+        CorpusColumns columns,
+        QuestionEvaluator evaluator,
+        string text,
+        int most
+    )
+    {
+        var read = NameAndYear().Match(text);
+        if (!read.Success)
+            return [];
+        var (first, second, year) = (
+            read.Groups["first"].Value,
+            read.Groups["second"].Value,
+            read.Groups["year"].Value
+        );
+        var people = second.Length == 0 ? $"author:\"{first}\"" : $"author:\"{first}\" AND author:\"{second}\"";
+        var works = evaluator.Works($"{people} AND year:{year}").Members().ToArray();
+        var by = second.Length == 0 ? first : $"{first} and {second}";
+        var why =
+            works.Length == 1
+                ? $"the only work by {by} in {year} here"
+                : string.Create(CultureInfo.InvariantCulture, $"one of {works.Length:N0} works by {by} in {year} here");
+        return
+        [
+            .. works
+                .OrderByDescending(w => columns.Graph.CitedBy(w).Length)
+                .ThenBy(w => w)
+                .Take(most)
+                .Select(w => Dto(columns, w, 1, [why])),
+        ];
     }
 
     private static PastedCandidateDto Sure(CorpusColumns columns, ReferenceMatch match) =>
@@ -248,4 +329,17 @@ internal static class PastedFinder
             (int)Math.Round(100 * likeness),
             why
         );
+
+    private const string Family =
+        @"(?:(?:van|von|de|der|den|di|da|dos|la|le|el|al|ten|ter) )*\p{Lu}[\p{L}\u0027’-]+(?: \p{Lu}[\p{L}\u0027’-]+)?";
+
+    [GeneratedRegex(
+        @"^\(?(?<first>"
+            + Family
+            + @")(?:,? et al\.?|,? (?:and|&|und|et|y) (?<second>"
+            + Family
+            + @"))?,? \(?(?<year>(?:1[89]|20)\d\d)[a-z]?\)?[.;]?$",
+        RegexOptions.CultureInvariant
+    )]
+    private static partial Regex NameAndYear();
 }

@@ -1,0 +1,10 @@
+namespace Zendle.Core.Citing;
+
+/// <summary>One entry of a pasted list.</summary>
+/// <param name="Text">The entry, on one line.</param>
+/// <param name="Lines">The lines it was put together from; one where it stood on one.</param>
+public sealed record PastedEntry(string Text, IReadOnlyList<string> Lines)
+{
+    /// <summary>An entry that stands on one line.</summary>
+    public static PastedEntry Of(string line) => new(line, [line]);
+}
