@@ -63,12 +63,18 @@ public static partial class PastedReferences
         return
         [
             .. Entries(lines)
-                .Select(e => new PastedEntry(Joined(e), [.. e.Select(l => l.Trim())]))
+                .Select(e => new PastedEntry(
+                    Joined(e.Lines),
+                    e.IsMarked || IsReference(e.Lines) ? [] : [.. e.Lines.Select(l => l.Trim())]
+                ))
                 .Where(e => IsEntry(e.Text))
                 .Select(e => e.Text.Length > LongestEntry ? e with { Text = e.Text[..LongestEntry] } : e)
                 .Take(Most),
         ];
     }
+
+    /// <summary>Whether an entry begins with names, as titles in capitals do too, and has a year, as those have not.</summary>
+    private static bool IsReference(List<string> lines) => Begins(lines[0]) && lines.Exists(l => FreeYear().IsMatch(l));
 
     private static bool IsEntry(string text) => text.Count(char.IsLetter) >= 3 || IsIdentifier(text);
 
@@ -142,7 +148,8 @@ public static partial class PastedReferences
             : lines;
     }
 
-    private static IEnumerable<List<string>> Entries(List<string> lines)
+    /// <summary>The lines of each entry, and whether the list has marks of its own that tell where it begins.</summary>
+    private static IEnumerable<(List<string> Lines, bool IsMarked)> Entries(List<string> lines)
     {
         var full = lines.Where(l => l.Trim().Length > 0).ToArray();
         if (full.Length == 0)
@@ -174,7 +181,7 @@ public static partial class PastedReferences
                 : isBlank || entry.Count == 0 || !GoesOn(entry, line, width, style);
             if (begins && entry.Count > 0)
             {
-                yield return entry;
+                yield return (entry, byMarkers || byIndent || byBlanks);
                 entry = [];
             }
             var rest = byMarkers && begins ? Marker().Replace(line, "", 1) : line;
@@ -182,7 +189,7 @@ public static partial class PastedReferences
                 entry.Add(rest);
         }
         if (entry.Count > 0)
-            yield return entry;
+            yield return (entry, byMarkers || byIndent || byBlanks);
     }
 
     /// <summary>
@@ -212,6 +219,9 @@ public static partial class PastedReferences
             .Select(m =>
                 (
                     m.Line,
+                    Kind: m.Marker.Value.Trim() is [var open, .., var close]
+                        ? (char.IsDigit(open) ? ' ' : open, char.IsDigit(close) ? ' ' : close)
+                        : (' ', ' '),
                     Number: int.TryParse(m.Marker.Groups["number"].Value, CultureInfo.InvariantCulture, out var n)
                         ? n
                         : -1
@@ -219,19 +229,20 @@ public static partial class PastedReferences
             )
             .ToArray();
         HashSet<int> best = [.. markers.Where(m => m.Number < 0).Select(m => m.Line)];
-        // Any of the first may be the one that stands there by chance.
-        for (var start = 0; start < Math.Min(3, markers.Length); start++)
-        {
-            var (run, last) = (new HashSet<int>(), 0);
-            foreach (var (line, number) in markers[start..])
-                if (number >= 0 && (run.Count == 0 || (number > last && number <= last + MostMissing)))
-                {
-                    run.Add(line);
-                    last = number;
-                }
-            if (run.Count > best.Count)
-                best = run;
-        }
+        // A list writes its numbers in one way. Any of the first may be the one that stands there by chance.
+        foreach (var alike in markers.GroupBy(m => m.Kind).Select(g => g.ToArray()))
+            for (var start = 0; start < Math.Min(3, alike.Length); start++)
+            {
+                var (run, last) = (new HashSet<int>(), 0);
+                foreach (var (line, _, number) in alike[start..])
+                    if (number >= 0 && (run.Count == 0 || (number > last && number <= last + MostMissing)))
+                    {
+                        run.Add(line);
+                        last = number;
+                    }
+                if (run.Count > best.Count)
+                    best = run;
+            }
         return best;
     }
 

@@ -147,22 +147,41 @@ public sealed class PastedReferencesTests
     public void One_reference_stays_one(string text) => Assert.Single(PastedReferences.Split(text));
 
     [Fact]
-    public void An_entry_keeps_the_lines_it_was_put_together_from()
+    public void An_entry_keeps_its_lines_where_nothing_tells_that_they_are_one()
     {
-        var entry = Assert.Single(
-            PastedReferences.Laid(
-                "Berg, M. (2019). Lamps and moths, and what the\n  parks of the north make of them. J Dusk."
-            )
+        var titles = PastedReferences.Laid(
+            "Moths at the lit verges of northern roads\nLamps and the seed set of campions"
         );
         Assert.Equal(
-            "Berg, M. (2019). Lamps and moths, and what the parks of the north make of them. J Dusk.",
-            entry.Text
+            ["Moths at the lit verges of northern roads", "Lamps and the seed set of campions"],
+            titles.SelectMany(e => e.Lines)
         );
-        Assert.Equal(
-            ["Berg, M. (2019). Lamps and moths, and what the", "parks of the north make of them. J Dusk."],
-            entry.Lines
+        Assert.Empty(
+            Assert
+                .Single(
+                    PastedReferences.Laid(
+                        "Berg, M. (2019). Lamps and moths, and what the\n  parks of the north make of them. J Dusk."
+                    )
+                )
+                .Lines
+        );
+        Assert.Empty(
+            Assert.Single(PastedReferences.Laid("[1] Moths at the lit verges of\nnorthern roads. J Dusk.")).Lines
         );
     }
+
+    [Fact]
+    public void An_issue_at_the_beginning_of_a_line_is_no_number_of_the_list() =>
+        Assert.Equal(
+            [
+                "Berg, M. Lamps and moths. J Dusk 2019, 49 (2), 658–664.",
+                "Lind, P. Bats. J Dusk 2020, 5, 1–9.",
+                "Okoro, T. Hedges. 2011.",
+            ],
+            Split(
+                "[1] Berg, M. Lamps and moths. J Dusk 2019, 49\n(2), 658–664.\n[2] Lind, P. Bats. J Dusk 2020, 5, 1–9.\n[3] Okoro, T. Hedges. 2011."
+            )
+        );
 
     [Fact]
     public void Titles_a_line_each_are_entries_also_among_references() =>

@@ -92,8 +92,7 @@ internal static partial class PastedFinder
         IReadOnlyList<Entry> entries = ReferenceFile.Read(text) is { } filed
             ? [.. filed.Select(f => new Entry(new(f.Reference.Text, []), f))]
             : [.. PastedReferences.Laid(text).Select(e => new Entry(e, null))];
-        Matched Match(Entry entry) =>
-            new(entry, columns, [.. entry.Laid.Lines.Count > 1 ? entry.Laid.Lines.Where(IsEntry) : []]);
+        Matched Match(Entry entry) => new(entry, columns, entry.Laid.Lines.Count > 1 ? Alone(entry.Laid.Lines) : []);
         // A few are matched here: many requests that each wait for other threads would wait for each other.
         var matched =
             entries.Count <= FewEntries
@@ -145,7 +144,20 @@ internal static partial class PastedFinder
         return Array.Exists(lines, l => l.Verdict == PastedVerdict.Sure) ? lines : [whole];
     }
 
-    private static bool IsEntry(string line) => line.Count(char.IsLetter) >= ShortestWord;
+    /// <summary>
+    /// The lines that could be entries of their own; one that only says where a work is to be had goes with the line
+    /// before it.
+    /// </summary>
+    private static List<string> Alone(IReadOnlyList<string> lines)
+    {
+        var alone = new List<string>();
+        foreach (var line in lines)
+            if (alone.Count > 0 && (line.Count(char.IsLetter) < ShortestWord || TypedIdentifier.Of(line) is not null))
+                alone[^1] += " " + line;
+            else
+                alone.Add(line);
+        return alone;
+    }
 
     /// <summary>One entry of what was pasted, and what a file says of it where it was one.</summary>
     private sealed record Entry(PastedEntry Laid, FiledReference? Filed);
