@@ -103,6 +103,48 @@ public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
     }
 
     [Fact]
+    public void A_file_of_references_becomes_a_set_and_fills_the_entry_of_what_no_database_has()
+    {
+        using var b = world.SignedIn();
+        b.NextWork();
+        var title = b.TextOf("aside h2");
+        var file = System.IO.Path.Combine(System.IO.Path.GetTempPath(), $"references-{Guid.NewGuid():N}.bib");
+        // As a program of twenty years ago writes it: not in UTF-8.
+        File.WriteAllBytes(
+            file,
+            System.Text.Encoding.Latin1.GetBytes(
+                $"@misc{{a, title = {{{title}}}}}\n@techreport{{b, author = {{Nobody, Zoë}}, year = 1871,\n"
+                    + "  title = {The migration of brass ornaments}, abstract = {Where they went, and why.}}\n"
+            )
+        );
+        b.Click("new path");
+        b.Click("Paste a list");
+        b.On("[aria-label='File of references']", e => e.SendKeys(file));
+        b.Sees("Nobody, Zoë (1871). The migration of brass ornaments.");
+        Assert.Empty(b.AxeFindings());
+        b.Click("Add it as a custom entry");
+        b.Until(
+            () => b.All("[role=dialog] textarea").Any(t => t.GetDomProperty("value") == "Where they went, and why."),
+            "the abstract in the form"
+        );
+        b.Press(Keys.Escape);
+        b.Until(() => b.All("[role=dialog]").Count == 1, "the form to close");
+        b.On(
+            "[role=dialog] section[aria-label='Found'] input, [role=dialog] section[aria-label='To confirm'] input",
+            box =>
+            {
+                if (!box.Selected)
+                    box.Click();
+            }
+        );
+        b.Click("Show this work");
+        b.Until(() => Steps(b) is ["1 pasted reference"], "the set");
+        Assert.Equal(title, b.TextOf("article[data-work] h3"));
+        Assert.Empty(b.Complaints());
+        File.Delete(file);
+    }
+
+    [Fact]
     public void A_pasted_title_offers_its_work()
     {
         using var b = world.SignedIn();

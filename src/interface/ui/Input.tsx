@@ -16,3 +16,15 @@ export function Select({ className = "", ...rest }: ComponentProps<"select">) {
 export function TextArea({ className = "", ...rest }: ComponentProps<"textarea">) {
   return <textarea className={`${box} w-full py-2.5 font-serif text-[15px] ${className}`} {...rest} />;
 }
+
+/** A file to choose, with its name beside the button. */
+export function FileInput({ className = "", ...rest }: Omit<ComponentProps<"input">, "type">) {
+  return (
+    <input
+      type="file"
+      className={`text-[13px] text-quiet file:mr-2 file:h-8 file:cursor-pointer file:rounded-md file:border file:border-edge
+        file:bg-raised file:px-3 file:text-[13px] file:font-semibold file:text-ink hover:file:border-ink ${className}`}
+      {...rest}
+    />
+  );
+}

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
+import { FileInput } from "../../ui/Input";
 import { Sheet } from "../../ui/Sheet";
 import { fileText } from "../../ui/fileText";
 import { count } from "../../ui/numbers";
@@ -83,15 +84,13 @@ export function AddFromFile({ close }: { close: () => void }) {
       hint="A text file with one OAI-PMH address in each line. Zendle checks what each one offers; nothing is copied until you add it."
       width={860}
     >
-      <input
-        type="file"
+      <FileInput
         accept=".txt,.csv,.tsv,text/plain,text/csv"
         aria-label="File of addresses"
         onChange={(e) => {
           const file = e.target.files?.[0];
           if (file) void read(file);
         }}
-        className="text-[13px]"
       />
       {note && <p className="mt-2 text-[12.5px] text-aside">{note}</p>}
       {lines.length > 0 && (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
-import { Input } from "../../ui/Input";
+import { FileInput, Input } from "../../ui/Input";
 import { Labelled } from "../../ui/Labelled";
 import { Sheet } from "../../ui/Sheet";
 import { useAddTieTable } from "../../review/useTieSources";
@@ -29,8 +29,7 @@ export function AddTieTable({ close }: { close: () => void }) {
           if (ready) add.mutate({ file, name: name.trim() }, { onSuccess: close });
         }}
       >
-        <input
-          type="file"
+        <FileInput
           accept=".csv,.tsv,.txt,text/csv,text/plain"
           aria-label="Table of citations"
           onChange={(e) => {
@@ -39,7 +38,7 @@ export function AddTieTable({ close }: { close: () => void }) {
             setFile(chosen);
             if (chosen && name === "") setName(chosen.name.replace(/\.[a-z]{3}$/i, "").slice(0, 80));
           }}
-          className="mb-4 block text-[13px]"
+          className="mb-4 block"
         />
         <Labelled label="Name">
           {(tied) => (

@@ -392,10 +392,7 @@ function Overlap({ databases }: { databases: readonly Database[] }) {
                 {d.name}
               </th>
             ))}
-            <th
-              className="px-2 font-medium"
-              title="Works that would be lost without this database and its extracts"
-            >
+            <th className="px-2 font-medium" title="Works that would be lost without this database and its extracts">
               only here
             </th>
           </tr>

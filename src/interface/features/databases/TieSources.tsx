@@ -29,7 +29,8 @@ export function TieSources({ curator }: { curator: boolean }) {
       </div>
       {data.length === 0 ? (
         <p className="max-w-[72ch] text-[12.5px] text-quiet">
-          Citations come from the records of the databases. If no record of a work lists references, they are read from its gathered text. A table of DOIs can add more.
+          Citations come from the records of the databases. If no record of a work lists references, they are read from
+          its gathered text. A table of DOIs can add more.
         </p>
       ) : (
         <ul className="divide-y divide-soft border-y border-soft">

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { useAddLibrary } from "../../set/library/useLibraries";
+import { FileInput } from "../../ui/Input";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { TextButton } from "../../ui/TextButton";
@@ -55,11 +56,10 @@ export function AddLibrary({ close }: { close: () => void }) {
       />
       <label className="text-[12.5px]">
         <span className="mb-1 block font-semibold">or a file of holdings</span>
-        <input
-          type="file"
+        <FileInput
           accept=".tsv,.txt,.csv,text/tab-separated-values,text/plain"
           aria-label="File of holdings"
-          className="block text-[13px]"
+          className="block"
           onChange={(e) => setFile(e.target.files?.[0] ?? null)}
         />
       </label>

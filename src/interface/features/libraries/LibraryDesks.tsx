@@ -17,7 +17,9 @@ export function LibraryDesks({ library, identifier }: { library: number; identif
   return (
     <div className="mt-1 ml-3 border-l border-line pl-3">
       <h4 className="font-semibold">Loan desks</h4>
-      {desks.length === 0 && <p className="text-quiet">None, so its readers cannot request items from other libraries here.</p>}
+      {desks.length === 0 && (
+        <p className="text-quiet">None, so its readers cannot request items from other libraries here.</p>
+      )}
       <ul>
         {desks.map((d) => (
           <DeskLine key={d.id} desk={d} />

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
-import { TextArea } from "../../ui/Input";
+import { FileInput, TextArea } from "../../ui/Input";
 import { Sheet } from "../../ui/Sheet";
 import { fileText } from "../../ui/fileText";
 import { useSay } from "../../ui/Toasts";
@@ -108,7 +108,7 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
       open
       onOpenChange={close}
       title="Find references"
-      hint="Paste references in any style, titles, DOIs or ISBNs, or a list in RIS, BibTeX or CSL-JSON: up to 3,000."
+      hint="Paste references in any style, titles, DOIs or ISBNs, or a list in RIS, BibTeX, CSL-JSON or CSV: up to 3,000."
       width={880}
     >
       {data === undefined ? (
@@ -136,10 +136,9 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
               {find.isPending ? "Looking …" : "Find these works"}
             </Button>
             <label className="flex items-center gap-2 text-[13px] text-quiet">
-              or from a file
-              <input
-                type="file"
-                accept=".ris,.bib,.json,.txt,text/plain"
+              or
+              <FileInput
+                accept=".ris,.bib,.json,.csv,.tsv,.txt,text/plain,text/csv"
                 aria-label="File of references"
                 onChange={(e) => {
                   const file = e.target.files?.[0];
@@ -218,7 +217,11 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
           })}
           <div className="sticky bottom-[-20px] -mx-5 -mb-5 flex flex-wrap items-center gap-3 border-t border-line bg-paper px-5 py-3">
             <Button kind="primary" disabled={ids.length === 0 || take.isPending} onClick={show}>
-              {ids.length === 0 ? "No work is ticked yet" : `Show these ${works(ids.length)}`}
+              {ids.length === 0
+                ? "No work is ticked yet"
+                : ids.length === 1
+                  ? "Show this work"
+                  : `Show these ${works(ids.length)}`}
             </Button>
             <Button onClick={again}>Change the text</Button>
             <span className="text-[12.5px] text-quiet max-sm:hidden">Starts a new path with exactly these works.</span>

@@ -24,7 +24,7 @@ export function StartTrails({ reviewId, kept, follow }: { reviewId: number; kept
         </p>
         <div className="flex flex-wrap gap-2">
           <Button kind="primary" disabled={kept === 0} onClick={() => follow(null, "Both")}>
-            Follow {kept === 0 ? "the kept works" : `the ${works(kept)} kept`}
+            Follow {kept === 0 ? "the kept works" : kept === 1 ? "the kept work" : `the ${works(kept)} kept`}
           </Button>
           <Button disabled={kept === 0} onClick={() => follow(null, "Neighbours")}>
             Their neighbours
