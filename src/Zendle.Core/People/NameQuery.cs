@@ -3,7 +3,8 @@ using Zendle.Core.Text;
 namespace Zendle.Core.People;
 
 /// <summary>
-/// A person's name as somebody types it: "Iwasfield, K", "Kwame Iwasfield", "K Iwasfield", "Iwasfield KB". It is found
+/// A person's name as somebody types it: "Iwasfield, K", "Kwame Iwasfield", "K Iwasfield", "Iwasfield KB", or a family
+/// name of two words. It is found
 /// in every name that can be the same: in any order, given names in full or as initials, with or without what stands
 /// before a family name. Wildcards hold within a word.
 /// </summary>
@@ -34,6 +35,9 @@ public sealed class NameQuery
                 Add(string.Join(' ', words[i..]), string.Join(' ', words[..i]));
                 Add(string.Join(' ', words[..i]), string.Join(' ', words[i..]));
             }
+            // "Ruiz Vidal" may be one family name, with or without a hyphen; an initial is no part of one.
+            if (words.Length > 1 && Array.TrueForAll(words, w => w.Count(char.IsLetter) > 1 && !w.EndsWith('.')))
+                readings.AddRange(Patterned(written).Select(f => (f, (IReadOnlyList<string>)[])));
         }
         return readings.Count == 0 ? null : new([.. readings]);
 
@@ -57,11 +61,14 @@ public sealed class NameQuery
     public bool Finds(ReadOnlySpan<char> form)
     {
         var at = form.IndexOf(NameForms.Between);
-        if (at < 0 || at == form.Length - 1)
+        if (at < 0)
             return false;
-        string[] given = form[(at + 1)..].ToString().Split(' ');
+        string[] given = form[(at + 1)..].ToString().Split(' ', StringSplitOptions.RemoveEmptyEntries);
         foreach (var reading in readings)
-            if (Glob.Matches(reading.Family, form[..at]) && GivenNames.Compatible(reading.Given, given, Fit))
+            if (
+                Glob.Matches(reading.Family, form[..at])
+                && (reading.Given.Count == 0 || (given.Length > 0 && GivenNames.Compatible(reading.Given, given, Fit)))
+            )
                 return true;
         return false;
     }

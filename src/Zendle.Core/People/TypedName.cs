@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Zendle.Core.Records;
 using Zendle.Core.Text;
 
@@ -7,7 +8,7 @@ namespace Zendle.Core.People;
 /// A name as somebody types it, with * and initials, held against names: <see cref="NameQuery"/>, and a single word, which
 /// any word of a name may be.
 /// </summary>
-public sealed class TypedName
+public sealed partial class TypedName
 {
     private readonly NameQuery? query;
     private readonly string[] words;
@@ -27,8 +28,38 @@ public sealed class TypedName
     /// <summary>The name as it was typed.</summary>
     public string Written { get; }
 
-    /// <summary>Reads a name; null for what has no letters.</summary>
-    public static TypedName? Of(string written) => written.Any(char.IsLetter) ? new(written.Trim()) : null;
+    /// <summary>
+    /// Reads a name, as texts cite it, too ("Berg et al. 2019", "Dr. M. Berg"); null for what has no letters.
+    /// </summary>
+    public static TypedName? Of(string written)
+    {
+        var name = Title().Replace(Others().Replace(Year().Replace(written.Trim(), ""), ""), "").Trim(' ', ',', ';');
+        return name.Any(char.IsLetter) ? new(name) : null;
+    }
+
+    /// <summary>Whether a text names more than one person.</summary>
+    public static bool AreSeveral(string written) => Between().IsMatch(written.Trim());
+
+    [GeneratedRegex(@"[\s,]*\(?(?:1[89]|20)\d\d[a-z]?\)?$", RegexOptions.CultureInvariant)]
+    private static partial Regex Year();
+
+    [GeneratedRegex(
+        @"[\s,]*(?:\bet al\b\.?|\band others\b|\(?\beds?\b\.?\)?)$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Others();
+
+    [GeneratedRegex(
+        @"^(?:(?:dr|prof|professor|mr|mrs|ms)\b\.?\s+)+",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Title();
+
+    [GeneratedRegex(
+        @"\p{L}\.?\s*(?:;|&|\band\b)\s*(?!others\b)\p{L}",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Between();
 
     /// <summary>Whether a name can be this one.</summary>
     public bool Fits(PersonName name) =>

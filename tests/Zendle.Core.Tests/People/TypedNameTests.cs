@@ -19,6 +19,17 @@ public sealed class TypedNameTests
     [InlineData("Müller, J", "Mueller, J.", true)]
     [InlineData("Berg, M*", "Berg", false)]
     [InlineData("Ostström-Lin", "Ostström-Lin, T.", true)]
+    // A family name of two words, with or without a hyphen, and what texts and letters put around a name.
+    [InlineData("Ostström Lin", "Ostström-Lin, T.", true)]
+    [InlineData("Ruiz Vidal", "Ruiz Vidal, A.", true)]
+    [InlineData("Ruiz Vidal", "Ruiz, A.", false)]
+    [InlineData("Ruiz V.", "Ruiz-Vega, A.", false)]
+    [InlineData("Ruiz V.", "Ruiz-Vega, V.", true)]
+    [InlineData("Berg et al.", "Berg, M.", true)]
+    [InlineData("Berg et al. (2019a)", "Berg, M.", true)]
+    [InlineData("Berg, M. (ed.)", "Berg, M.", true)]
+    [InlineData("Prof. Dr. Mei Berg", "Berg, M.", true)]
+    [InlineData("Prof. Dr. Mei Berg", "Dragan, M.", false)]
     public void A_typed_name_fits_the_names_that_can_be_it(string typed, string name, bool fits) =>
         Assert.Equal(fits, TypedName.Of(typed)!.Fits(PersonLabel.Read(name)));
 
@@ -33,8 +44,20 @@ public sealed class TypedNameTests
         Assert.Equal(doubtful, TypedName.Of(typed)!.IsDoubtful(PersonLabel.Read(name)));
 
     [Theory]
+    [InlineData("Berg; Lind", true)]
+    [InlineData("Berg & Lind 2019", true)]
+    [InlineData("M. Berg and P. Lind", true)]
+    [InlineData("Berg and others", false)]
+    [InlineData("Berg, Mei", false)]
+    [InlineData("Andersen", false)]
+    [InlineData("Band Sand", false)]
+    public void Several_names_are_told(string typed, bool several) =>
+        Assert.Equal(several, TypedName.AreSeveral(typed));
+
+    [Theory]
     [InlineData("")]
     [InlineData("12 ***")]
+    [InlineData("et al. 2019")]
     public void What_has_no_letters_is_no_name(string typed) => Assert.Null(TypedName.Of(typed));
 
     [Theory]

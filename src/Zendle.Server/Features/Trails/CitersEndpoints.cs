@@ -59,6 +59,8 @@ internal static class CitersEndpoints
 
     private static async Task<IResult> Names(int reviewId, string name, SearchService search)
     {
+        if (name.Length <= LongestName && TypedName.AreSeveral(name))
+            return Problems.Of(400, "This is more than one name.", "Look for one name at a time.");
         if (name.Length > LongestName || TypedName.Of(name) is not { } typed)
             return Problems.Of(400, $"“{(name.Length > 40 ? name[..40] + "…" : name)}” cannot be read as a name.");
         using var view = (await search.View(reviewId, 0))!;
