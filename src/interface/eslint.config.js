@@ -10,7 +10,9 @@ export default tseslint.config(
   { languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } } },
   {
     plugins: { "react-hooks": reactHooks },
-    settings: { "jsx-a11y": { components: { Input: "input", FileInput: "input", Select: "select", TextArea: "textarea" } } },
+    settings: {
+      "jsx-a11y": { components: { Input: "input", FileInput: "input", Select: "select", TextArea: "textarea" } },
+    },
     rules: {
       "react-hooks/rules-of-hooks": "error",
       "react-hooks/exhaustive-deps": "error",

@@ -5,7 +5,8 @@ export function AboutPage() {
       <article className="mx-auto max-w-[680px] space-y-4 text-[14px]">
         <h1 className="font-serif text-[19px] font-semibold">About Zendle</h1>
         <p>
-          Zendle searches scholarly databases, follows citation trails and gathers full texts for literature reviews. It runs entirely on this installation and contacts only the addresses its settings allow.
+          Zendle searches scholarly databases, follows citation trails and gathers full texts for literature reviews. It
+          runs entirely on this installation and contacts only the addresses its settings allow.
         </p>
         <section>
           <h2 className="font-serif text-[16px] font-semibold">References</h2>

@@ -167,7 +167,9 @@ function Asking({
         )}
         <div>
           {draft.isOpen && (
-            <p className="mb-2 text-[13px] text-aside">It has already been requested, and that request is still open.</p>
+            <p className="mb-2 text-[13px] text-aside">
+              It has already been requested, and that request is still open.
+            </p>
           )}
           {draft.hasText && !draft.isOpen && (
             <p className="mb-2 text-[13px] text-quiet">Its full text is already here.</p>

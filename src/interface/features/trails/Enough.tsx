@@ -62,11 +62,14 @@ function Estimate({ enough: e }: { enough: Dto<"EnoughDto"> }) {
         <>
           <p className="mt-1">
             By this estimate, at least <b className="font-bold">{count(Math.round(e.estimate.low))}</b> to{" "}
-            <b className="font-bold">{count(Math.round(e.estimate.high))}</b> such works exist in these databases; the best single estimate is <b className="font-bold">{count(Math.round(e.estimate.all))}</b>, of which{" "}
+            <b className="font-bold">{count(Math.round(e.estimate.high))}</b> such works exist in these databases; the
+            best single estimate is <b className="font-bold">{count(Math.round(e.estimate.all))}</b>, of which{" "}
             {count(e.estimate.known)} are known.
           </p>
           <p className="mt-1 text-[12.5px] text-quiet">
-            Chapman’s estimate with its 95 % interval. It assumes that searches and citations find works independently. They do not: trails start from what the searches found, so the true number is probably higher. Read it as “at least”.
+            Chapman’s estimate with its 95 % interval. It assumes that searches and citations find works independently.
+            They do not: trails start from what the searches found, so the true number is probably higher. Read it as
+            “at least”.
           </p>
         </>
       ) : (

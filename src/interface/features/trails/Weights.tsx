@@ -46,7 +46,8 @@ export function Weights({
       <Popover.Trigger className={barButton}>weights</Popover.Trigger>
       <PopOver label="Weights of the reasons" width={320} align="end">
         <p className="mb-2 text-[12.5px] text-quiet">
-          Each reason ranks the works on its own. The joined order combines these ranks, weighted as you set here. The weights are saved with the review.
+          Each reason ranks the works on its own. The joined order combines these ranks, weighted as you set here. The
+          weights are saved with the review.
         </p>
         {(isRound ? ([...allKinds, "Tied"] as const) : allKinds).map((kind) => (
           <div key={kind} className="grid grid-cols-[118px_minmax(0,1fr)_22px] items-center gap-2 py-1 text-[13px]">

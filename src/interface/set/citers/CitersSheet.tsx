@@ -90,7 +90,9 @@ export function CitersSheet({
       {data && (
         <>
           {data.personCount + data.printedCount === 0 && (
-            <p className="text-quiet">No person in these databases has a name like this, and no reference contains it.</p>
+            <p className="text-quiet">
+              No person in these databases has a name like this, and no reference contains it.
+            </p>
           )}
           <Group
             title="People"
