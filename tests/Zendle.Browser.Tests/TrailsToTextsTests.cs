@@ -333,7 +333,7 @@ public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFi
         var withText = SearchScreen.Number(Regex.Match(b.Text, @"texts? of ([\d,]+) works?,").Groups[1].Value);
         b.Sees($"{kept - withText} works of this set have no text in hand");
         b.Fill("[role=dialog] input", "{year} {persn}");
-        b.Sees("“{persn}” is no part of a name");
+        b.Sees("“{persn}” is not a part of a file name");
         b.Fill("[role=dialog] input", "{year} {person}");
         b.Until(
             () =>

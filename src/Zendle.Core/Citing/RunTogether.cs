@@ -45,11 +45,12 @@ internal static partial class RunTogether
         var (open, close) = (first.Groups["open"].Value, first.Groups["close"].Value);
         var number = int.Parse(first.Groups["number"].Value, CultureInfo.InvariantCulture);
         var (parts, from) = (new List<string>(), 0);
+        var years = new NextYear(line);
         for (var n = 1; n <= MostNumbers; n++)
         {
             var next = string.Create(CultureInfo.InvariantCulture, $" {open}{number + n}{close} ");
             var at = line.IndexOf(next, from + first.Length, StringComparison.Ordinal);
-            while (at >= 0 && !IsBetween(line, from, at, at + next.Length, open.Length > 0))
+            while (at >= 0 && !(IsBetween(line, at, at + next.Length) && (open.Length > 0 || years.From(from) < at)))
                 at = line.IndexOf(next, at + 1, StringComparison.Ordinal);
             if (at < 0)
                 break;
@@ -64,15 +65,26 @@ internal static partial class RunTogether
     /// Whether a number stands between two references: the one before it is at its end, the next begins with a name or a
     /// title. "Part 2. Lamps" and "lamps [8] and moths" hold no such number.
     /// </summary>
-    private static bool IsBetween(string line, int from, int at, int behind, bool isBracketed)
+    private static bool IsBetween(string line, int at, int behind)
     {
         if (behind >= line.Length || !(char.IsUpper(line[behind]) || line[behind] is '“' or '"' or '‘' or '\''))
             return false;
-        var word = line[(line.LastIndexOf(' ', at - 1) + 1)..at];
-        var ends =
-            word.Length > 0
-            && (!char.IsLetter(word[^1]) && word[^1] != ',' || word.Contains('/', StringComparison.Ordinal));
-        return ends && (isBracketed || Year().IsMatch(line[from..at]));
+        var word = line.AsSpan((line.LastIndexOf(' ', at - 1) + 1)..at);
+        return word.Length > 0 && ((!char.IsLetter(word[^1]) && word[^1] != ',') || word.Contains('/'));
+    }
+
+    /// <summary>Where the next year stands in a line, asked for from left to right: every sign is looked at once.</summary>
+    private sealed class NextYear(string line)
+    {
+        private int at = -1;
+
+        /// <summary>The place of the first year from a place on; behind the line where there is none.</summary>
+        public int From(int from)
+        {
+            if (at < from)
+                at = Year().Match(line, from) is { Success: true } year ? year.Index : line.Length;
+            return at;
+        }
     }
 
     /// <summary>Parts of a line, each up to a DOI other than the one before.</summary>
@@ -97,13 +109,14 @@ internal static partial class RunTogether
     /// <summary>Parts of a line, each from the people of one reference to those of the next.</summary>
     private static IEnumerable<string> ByPeople(string line)
     {
-        var from = 0;
+        var (from, years) = (0, new NextYear(line));
         foreach (Match found in NextPeople().Matches(line))
         {
             var at = found.Groups["people"].Index;
             if (at - from < ShortestReference || line.Length - at < ShortestReference)
                 continue;
-            if (!Year().IsMatch(line[from..at]) || !Year().IsMatch(line[at..]))
+            // Each of the two has its year.
+            if (years.From(from) >= at || years.From(at) >= line.Length)
                 continue;
             yield return line[from..at].TrimEnd();
             from = at;

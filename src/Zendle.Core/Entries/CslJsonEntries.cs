@@ -25,9 +25,9 @@ internal static class CslJsonEntries
             );
             return Items(document.RootElement) is { } items ? [.. items.Where(IsItem).Select(Of)] : null;
         }
-        catch (JsonException)
+        catch (Exception e) when (e is JsonException or InvalidOperationException)
         {
-            return null;
+            return null; // no JSON, or JSON with half a character in it
         }
     }
 

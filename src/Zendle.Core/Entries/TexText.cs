@@ -75,6 +75,15 @@ internal static class TexText
         ["par"] = " ",
     }.ToFrozenDictionary();
 
+    /// <summary>Signs that stand for one other, longest first.</summary>
+    private static readonly (string Tex, string Text)[] Ligatures =
+    [
+        ("---", "—"),
+        ("--", "–"),
+        ("``", "“"),
+        ("''", "”"),
+    ];
+
     /// <summary>The plain text of a value, on one line.</summary>
     public static string Plain(string value)
     {
@@ -96,24 +105,13 @@ internal static class TexText
                     text.Append(' ');
                     i++;
                     break;
-                case '-' when value.AsSpan(i).StartsWith("---", StringComparison.Ordinal):
-                    text.Append('—');
-                    i += 3;
-                    break;
-                case '-' when value.AsSpan(i).StartsWith("--", StringComparison.Ordinal):
-                    text.Append('–');
-                    i += 2;
-                    break;
-                case '`' when value.AsSpan(i).StartsWith("``", StringComparison.Ordinal):
-                    text.Append('“');
-                    i += 2;
-                    break;
-                case '\'' when value.AsSpan(i).StartsWith("''", StringComparison.Ordinal):
-                    text.Append('”');
-                    i += 2;
-                    break;
                 default:
-                    text.Append(value[i++]);
+                    var ligature = Array.Find(
+                        Ligatures,
+                        l => string.CompareOrdinal(value, i, l.Tex, 0, l.Tex.Length) == 0
+                    );
+                    text.Append(ligature.Text ?? value[i].ToString());
+                    i += ligature.Tex?.Length ?? 1;
                     break;
             }
         return ReferenceFile.Line(text.ToString().Normalize());

@@ -52,7 +52,8 @@ public static partial class TextNames
             return $"A name has at most {LongestTemplate} characters.";
         foreach (Match part in Part().Matches(template))
             if (!Parts.Contains(part.Groups[1].Value))
-                return $"“{part.Value}” is not a part of a file name. The parts are {string.Join(", ", Parts.Select(p => $"{{{p}}}"))}.";
+                return $"“{part.Value}” is not a part of a file name. "
+                    + $"The parts are {string.Join(", ", Parts.Select(p => $"{{{p}}}"))}.";
         return Part().Replace(template, "").AsSpan().ContainsAny('{', '}')
             ? "A brace is open. Each part stands in braces, like {title}."
             : null;

@@ -57,7 +57,8 @@ internal sealed record HarvestReport(
             parts.Add($"{Records(Vanished)} {(Vanished == 1 ? "is" : "are")} not there any more.");
         if (Doubted > 0)
             parts.Add(
-                $"{Records(Doubted)} did not come, which is most of the database. That looks like a fault of the service, so nothing was treated as deleted."
+                $"{Records(Doubted)} did not come, which is most of the database. That looks like a fault "
+                    + $"of the service, so nothing was treated as deleted."
             );
         return string.Join(' ', parts);
     }

@@ -97,7 +97,8 @@ public sealed class PastedReferencesTests
     [Theory]
     // A numbered list whose lines a copy put together, in brackets and with stops; a number inside a title is none of it.
     [InlineData(
-        "[1] Berg, M. Lamps and moths. J Dusk 2019;4:10-20. [2] Lind, P. Bats in barns. J Dusk 2020;5:1-9. [3] Okoro, T. Hedges. Ann Hedge 2011;1:2-3.",
+        "[1] Berg, M. Lamps and moths. J Dusk 2019;4:10-20. [2] Lind, P. Bats in barns. J Dusk "
+            + "2020;5:1-9. [3] Okoro, T. Hedges. Ann Hedge 2011;1:2-3.",
         "Berg, M. Lamps and moths. J Dusk 2019;4:10-20.|Lind, P. Bats in barns. J Dusk 2020;5:1-9.|Okoro, T. Hedges. Ann Hedge 2011;1:2-3."
     )]
     [InlineData(
@@ -179,7 +180,8 @@ public sealed class PastedReferencesTests
                 "Okoro, T. Hedges. 2011.",
             ],
             Split(
-                "[1] Berg, M. Lamps and moths. J Dusk 2019, 49\n(2), 658–664.\n[2] Lind, P. Bats. J Dusk 2020, 5, 1–9.\n[3] Okoro, T. Hedges. 2011."
+                "[1] Berg, M. Lamps and moths. J Dusk 2019, 49\n(2), 658–664.\n[2] Lind, P. Bats. J Dusk "
+                    + "2020, 5, 1–9.\n[3] Okoro, T. Hedges. 2011."
             )
         );
 

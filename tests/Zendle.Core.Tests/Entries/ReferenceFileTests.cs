@@ -41,11 +41,13 @@ public sealed class ReferenceFileTests
     [Theory]
     // Other tags for the same, a date with slashes, the DOI in the address, a title over two lines, no end.
     [InlineData(
-        "TY  - JOUR\nA1  - Berg, Mei\nT1  - Lamps\n      and moths\nY1  - 2019/03//\nT2  - Journal of Dusk\nUR  - https://doi.org/10.5555/dusk.1\n"
+        "TY  - JOUR\nA1  - Berg, Mei\nT1  - Lamps\n      and moths\nY1  - 2019/03//\nT2  - Journal of "
+            + "Dusk\nUR  - https://doi.org/10.5555/dusk.1\n"
     )]
     // One blank less, as some programs write it, a byte order mark, and words before.
     [InlineData(
-        "\uFEFFProvider: a shelf\nTY - JOUR\nAU - Berg, Mei\nTI - Lamps and moths\nDA - 2019-03-02\nJO - Journal of Dusk\nDO - 10.5555/dusk.1\nER -\n"
+        "\uFEFFProvider: a shelf\nTY - JOUR\nAU - Berg, Mei\nTI - Lamps and moths\nDA - 2019-03-02\nJO - "
+            + "Journal of Dusk\nDO - 10.5555/dusk.1\nER -\n"
     )]
     // The first of these that is there.
     [InlineData(
@@ -124,7 +126,8 @@ public sealed class ReferenceFileTests
     public void An_entry_that_breaks_off_takes_no_other_with_it()
     {
         var read = Read(
-            "@article{a, title = {Never closed, year = 2001\n\n@article{b,\n title = {Whole}, year = {2002}}\n@book(c, title = \"In (round) brackets\")"
+            "@article{a, title = {Never closed, year = 2001\n\n@article{b,\n title = {Whole}, year = "
+                + "{2002}}\n@book(c, title = \"In (round) brackets\")"
         );
         Assert.Equal(["Never closed, year = 2001", "Whole", "In (round) brackets"], read.Select(f => f.Title));
         Assert.Equal("2002", read[1].Year);
@@ -132,17 +135,25 @@ public sealed class ReferenceFileTests
 
     [Theory]
     [InlineData(
-        """[{"title":"Lamps and moths","author":[{"family":"Berg","given":"Mei"}],"issued":{"date-parts":[[2019,3]]},"container-title":"Journal of Dusk","DOI":"10.5555/dusk.1"}]"""
+        """[{"title":"Lamps and moths","author":["""
+            + """{"family":"Berg","given":"Mei"}],"issued":{"date-parts":[[2019,3]]}"""
+            + ""","container-title":"Journal of Dusk","DOI":"10.5555/dusk.1"}]"""
     )]
     // One item alone; lists where a text is asked for; numbers as texts; a year that is written out.
     [InlineData(
-        """{"title":["Lamps and moths"],"author":[{"family":"Berg","given":"Mei"}],"issued":{"date-parts":[["2019"]]},"container-title":["Journal of Dusk","J. Dusk"],"DOI":"10.5555/dusk.1"}"""
+        """{"title":["Lamps and moths"],"author":["""
+            + """{"family":"Berg","given":"Mei"}],"issued":{"date-parts":[["2019"]]}"""
+            + ""","container-title":["Journal of Dusk","J. Dusk"],"DOI":"10.5555/dusk.1"}"""
     )]
     [InlineData(
-        """{"items":[{"title":"Lamps and <i>moths</i>","author":[{"literal":"Berg, Mei"}],"issued":{"raw":"March 2019"},"container-title":"Journal of Dusk","URL":"https://doi.org/10.5555/dusk.1",}]}"""
+        """{"items":[{"title":"Lamps and <i>moths</i>","author":["""
+            + """{"literal":"Berg, Mei"}],"issued":{"raw":"March 2019"}"""
+            + ""","container-title":"Journal of Dusk","URL":"https://doi.org/10.5555/dusk.1",}]}"""
     )]
     [InlineData(
-        """[null, 3, {"x":1}, {"title":"Lamps and moths","author":[{"family":"Berg","given":"Mei"},null],"issued":"2019-03","container-title":"Journal of Dusk","DOI":"doi:10.5555/dusk.1"}]"""
+        """[null, 3, {"x":1}, {"title":"Lamps and moths","author":["""
+            + """{"family":"Berg","given":"Mei"},null],"issued":"2019-03""""
+            + ""","container-title":"Journal of Dusk","DOI":"doi:10.5555/dusk.1"}]"""
     )]
     public void Csl_json_is_read_as_services_write_it(string text)
     {
@@ -158,10 +169,12 @@ public sealed class ReferenceFileTests
         "Title,Authors,Year,Source title,DOI\r\n\"Lamps, and moths\",\"Berg, M.; Lind, P.\",2019,Journal of Dusk,10.5555/dusk.1\r\n"
     )]
     [InlineData(
-        "DOI;Publication Year;Journal;Author(s);Article Title\nhttps://doi.org/10.5555/DUSK.1;2019;Journal of Dusk;Berg, M.;\"Lamps, and moths\""
+        "DOI;Publication Year;Journal;Author(s);Article Title\n"
+            + "https://doi.org/10.5555/DUSK.1;2019;Journal of Dusk;Berg, M.;\"Lamps, and moths\""
     )]
     [InlineData(
-        "authors\ttitle\tdate\tvenue\turl\nBerg, M.\tLamps, and moths\t2019-03-02\tJournal of Dusk\thttps://doi.org/10.5555/dusk.1\n\t\t\t\t\n"
+        "authors\ttitle\tdate\tvenue\turl\nBerg, M.\tLamps, and moths\t2019-03-02\tJournal of "
+            + "Dusk\thttps://doi.org/10.5555/dusk.1\n\t\t\t\t\n"
     )]
     // Zendle's own table says the title where a spreadsheet would take it for a formula.
     [InlineData(
@@ -187,6 +200,7 @@ public sealed class ReferenceFileTests
     [InlineData("{Berg 2019} Lamps and moths")]
     [InlineData("[]")]
     [InlineData("[{\"a\":1}]")]
+    [InlineData("[{\"title\":\"half a character: \\ud800\"}]")]
     [InlineData("Write to mei@article{at}example or TY-3, a lamp.")]
     [InlineData("")]
     public void What_is_no_such_file_is_left_to_others(string text) => Assert.Null(ReferenceFile.Read(text));
@@ -196,7 +210,8 @@ public sealed class ReferenceFileTests
     {
         var read = Assert.Single(
             ReferenceFile.Read(
-                "TY  - JOUR\nAU  - Berg, Mei\nAU  - Lind, Per\nTI  - Lamps and moths\nPY  - 2019\nJF  - Journal of Dusk\nVL  - 12\nIS  - 3\nSP  - 45-67\nDO  - 10.5555/dusk.1\nER  -\n"
+                "TY  - JOUR\nAU  - Berg, Mei\nAU  - Lind, Per\nTI  - Lamps and moths\nPY  - 2019\nJF  - "
+                    + "Journal of Dusk\nVL  - 12\nIS  - 3\nSP  - 45-67\nDO  - 10.5555/dusk.1\nER  -\n"
             )!
         );
         Assert.Equal(

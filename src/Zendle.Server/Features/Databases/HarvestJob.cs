@@ -128,7 +128,8 @@ internal sealed class HarvestJob(
                 emptyPages = page.Records.Count == 0 ? emptyPages + 1 : 0;
                 if (emptyPages > MostEmptyPages)
                     throw new JobFaultException(
-                        $"{database.Name} gives one resumption token after another, but no records. What was received is kept; try again later."
+                        $"{database.Name} gives one resumption token after another, but no records. What "
+                            + $"was received is kept; try again later."
                     );
                 coming =
                     page.Token is { } following && !seen.Contains(following)

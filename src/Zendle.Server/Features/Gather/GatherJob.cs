@@ -235,7 +235,8 @@ internal sealed class GatherJob(
             RouteKind.OtherCopy,
             "",
             AttemptOutcome.Unreadable,
-            "Zendle stopped each time while it read a document of this work, so it is not tried again automatically. You can add the file, or try again yourself.",
+            "Zendle stopped each time while it read a document of this work, so it is not tried again "
+                + "automatically. You can add the file, or try again yourself.",
             clock.GetUtcNow()
         );
 
