@@ -23,7 +23,10 @@ public static partial class PastedReferences
     /// <summary>An entry is cut after so many characters: a page of text is no reference.</summary>
     public const int LongestEntry = 2_000;
 
+    private const int FewestTitles = 3;
+
     private const double MostLines = 0.8,
+        FewYears = 0.1,
         EnoughColumns = 0.6,
         EnoughWidth = 0.75,
         EnoughIndented = 0.25,
@@ -168,6 +171,7 @@ public static partial class PastedReferences
             && full.Length > blocks
             && full.Length <= blocks * MostLinesOfOne
             && full.Count(l => NameFirst().IsMatch(l)) <= blocks * EnoughBlocks;
+        var areTitles = !byMarkers && !byIndent && !byBlanks && AreTitles(full);
         var style = width <= WidestPage ? StyleOf(full) : NameStyle.Unknown;
         var entry = new List<string>();
         for (var i = 0; i < lines.Count; i++)
@@ -178,6 +182,7 @@ public static partial class PastedReferences
                 byMarkers ? marked.Contains(i)
                 : byIndent ? isBlank || !IsIndented(line)
                 : byBlanks ? isBlank
+                : areTitles ? true
                 : isBlank || entry.Count == 0 || !GoesOn(entry, line, width, style);
             if (begins && entry.Count > 0)
             {
@@ -204,6 +209,21 @@ public static partial class PastedReferences
             : full.Length <= marked.Count * MostLinesOfOne
                 && (isFirst || !marked.All(i => FreeYear().IsMatch(Marker().Match(lines[i]).Value)));
     }
+
+    /// <summary>
+    /// Whether lines are titles, one each: each begins as a title does and none goes on, and hardly one has a year. What is
+    /// broken at a margin has lines that begin with a small letter, and references have years.
+    /// </summary>
+    private static bool AreTitles(string[] full) =>
+        full.Length >= FewestTitles
+        && full.Count(l => FreeYear().IsMatch(l)) <= full.Length * FewYears
+        && Array.TrueForAll(
+            full,
+            l =>
+                l.TrimStart()[0] is var first
+                && (char.IsUpper(first) || char.IsDigit(first) || first is '“' or '"' or '‘' or '\'' or '¿' or '¡')
+                && !(l[^1] is ',' or '-' or '&' or ':' or ';')
+        );
 
     private static bool IsIndented(string line) => line.Length >= line.TrimStart().Length + 2;
 

@@ -172,6 +172,15 @@ public sealed class PastedReferencesTests
     }
 
     [Fact]
+    public void Lines_that_all_begin_as_titles_and_have_no_years_are_titles()
+    {
+        string[] titles = [.. Enumerable.Range(0, 3_000).Select(i => $"Moths and lamps of {i} towns by the sea")];
+        Assert.Equal(titles, Split(string.Join('\n', titles)));
+        // A title that is broken at a margin goes on with a small letter.
+        Assert.Single(Split("Moths at the lit verges of the\nnorthern roads and what\nThey do there"));
+    }
+
+    [Fact]
     public void An_issue_at_the_beginning_of_a_line_is_no_number_of_the_list() =>
         Assert.Equal(
             [

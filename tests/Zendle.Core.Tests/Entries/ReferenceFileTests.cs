@@ -152,8 +152,8 @@ public sealed class ReferenceFileTests
     )]
     [InlineData(
         """[null, 3, {"x":1}, {"title":"Lamps and moths","author":["""
-            + """{"family":"Berg","given":"Mei"},null],"issued":"2019-03""""
-            + ""","container-title":"Journal of Dusk","DOI":"doi:10.5555/dusk.1"}]"""
+            + """{"family":"Berg","given":"Mei"},null]"""
+            + ""","issued":"2019-03","container-title":"Journal of Dusk","DOI":"doi:10.5555/dusk.1"}]"""
     )]
     public void Csl_json_is_read_as_services_write_it(string text)
     {
