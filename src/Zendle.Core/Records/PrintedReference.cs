@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 
 namespace Zendle.Core.Records;
 
@@ -10,11 +11,12 @@ namespace Zendle.Core.Records;
 /// What is taken only proposes; the matching of references holds the whole text against the works it proposes.
 /// O(length), no backtracking.
 /// </remarks>
-public static class PrintedReference
+public static partial class PrintedReference
 {
     private const int EarliestYear = 1800,
         LatestYear = 2099,
-        ShortestTitle = 12;
+        ShortestTitle = 12,
+        LongestNotice = 40;
 
     /// <summary>Reads a printed reference; parts that do not show are null.</summary>
     public static Reference Read(string text)
@@ -107,6 +109,7 @@ public static class PrintedReference
             people = false;
             from = i + 2;
         }
+        best = WithNotice(text, best);
         var title = text.AsSpan(
                 Math.Min(best.Start, text.Length),
                 Math.Min(best.Length, text.Length - Math.Min(best.Start, text.Length))
@@ -116,6 +119,25 @@ public static class PrintedReference
         title = title.TrimEnd('.', ' ');
         return title.Length >= ShortestTitle ? title : null;
     }
+
+    /// <summary>
+    /// A title with what stands before it and makes it another work: "Correction to: Lamps and moths" is not that on lamps
+    /// and moths.
+    /// </summary>
+    private static (int Start, int Length) WithNotice(string text, (int Start, int Length) title)
+    {
+        var from = Math.Max(0, title.Start - LongestNotice);
+        return Notice().Match(text, from, title.Start - from) is { Success: true } notice
+            ? (notice.Index, title.Start + title.Length - notice.Index)
+            : title;
+    }
+
+    [GeneratedRegex(
+        @"\b(?:corrections?|corrigend(?:um|a)|errat(?:um|a)|retraction(?: notice)?|addendum|expression of concern|reply|response"
+            + @"|comment|berichtigung|fe de erratas)(?: (?:to|on|of|for|zu|a))?\s*:\s*[“""‘']?$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Notice();
 
     /// <summary>Where the text goes on after a year in parentheses; 0 when there is none.</summary>
     private static int AfterYear(string text, int from, int to)
