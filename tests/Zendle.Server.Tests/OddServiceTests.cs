@@ -201,7 +201,7 @@ public sealed class OddServiceTests : OddHost
         var after = await Again(id, whole: true);
         Assert.Equal(60, after.Int("records"));
         Assert.Contains(
-            "59 records did not come, which is most of what was there",
+            "59 records did not come, which is most of the database",
             after["job"]!.Text("message"),
             StringComparison.Ordinal
         );

@@ -49,7 +49,7 @@ internal static partial class RunTogether
         for (var n = 1; n <= MostNumbers; n++)
         {
             var next = string.Create(CultureInfo.InvariantCulture, $" {open}{number + n}{close} ");
-            var at = line.IndexOf(next, from + first.Length, StringComparison.Ordinal);
+            var at = line.IndexOf(next, from + 1, StringComparison.Ordinal);
             while (at >= 0 && !(IsBetween(line, at, at + next.Length) && (open.Length > 0 || years.From(from) < at)))
                 at = line.IndexOf(next, at + 1, StringComparison.Ordinal);
             if (at < 0)

@@ -105,6 +105,11 @@ public sealed class PastedReferencesTests
         "1. Berg M. Lamps and moths, part 2. Moths. J Dusk 2019;4:10-20. 2. Lind P. Bats in barns at night. J Dusk 2020;5:1-9.",
         "Berg M. Lamps and moths, part 2. Moths. J Dusk 2019;4:10-20.|Lind P. Bats in barns at night. J Dusk 2020;5:1-9."
     )]
+    // Far in, with the next number near the end of the line.
+    [InlineData(
+        "                                                                        [1] Berg M. Lamps and moths. 2019. [2] L",
+        "Berg M. Lamps and moths. 2019."
+    )]
     // The people of the next reference, in two styles.
     [InlineData(
         "Berg, M. K., & Lind, P. (2019). Lamps and moths. Journal of Dusk, 12, 45–67. Okoro, T. (2011). Hedges. Annals of Hedges, 1, 2–3.",

@@ -56,8 +56,8 @@ internal sealed record PastedReferenceDto(
 internal sealed record PastedDto(IReadOnlyList<PastedReferenceDto> References, bool IsCut, int NotLookedFor);
 
 /// <summary>
-/// Finds the works that pasted references mean: DOIs, ISBNs, titles, references as printed, and files of references in
-/// RIS, BibTeX or CSL-JSON.
+/// Finds the works that pasted references mean: DOIs, ISBNs, titles, references as printed, names with years, and files of
+/// references in RIS, BibTeX or CSL-JSON or as a table.
 /// </summary>
 internal static partial class PastedFinder
 {
@@ -73,8 +73,7 @@ internal static partial class PastedFinder
         MostPostings = 20_000,
         FewPostings = 40,
         MostAlike = 60,
-        ShortestWord = 4,
-        MostLines = 40;
+        ShortestWord = 4;
 
     /// <summary>The entries of a pasted text with their works.</summary>
     /// <param name="snapshot">What is looked in: all works of all databases.</param>
@@ -171,7 +170,7 @@ internal static partial class PastedFinder
             Of(columns, entry.Filed?.Reference ?? PrintedReference.Read(entry.Laid.Text));
 
         public IReadOnlyList<(Reference Reference, ReferenceMatch Match)> Lines { get; } =
-        [.. lines.Take(MostLines).Select(l => Of(columns, PrintedReference.Read(l)))];
+        [.. lines.Select(l => Of(columns, PrintedReference.Read(l)))];
 
         private static (Reference Reference, ReferenceMatch Match) Of(CorpusColumns columns, Reference reference) =>
             (reference, columns.References.Match(reference));
