@@ -145,6 +145,22 @@ public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
     }
 
     [Fact]
+    public void A_long_file_on_one_line_is_read_whole()
+    {
+        using var b = world.SignedIn("/r/1/search?step=0");
+        var file = System.IO.Path.Combine(System.IO.Path.GetTempPath(), $"references-{Guid.NewGuid():N}.json");
+        var items = Enumerable
+            .Range(0, 300)
+            .Select(i => $"{{\"title\":\"Brass ornaments, act {i}\",\"abstract\":\"{new string('a', 400)}\"}}");
+        File.WriteAllText(file, $"[{string.Join(',', items)}]");
+        b.Click("Paste a list");
+        b.On("[aria-label='File of references']", e => e.SendKeys(file));
+        b.Sees("Add all 300 as entries");
+        Assert.Empty(b.Complaints());
+        File.Delete(file);
+    }
+
+    [Fact]
     public void A_pasted_title_offers_its_work()
     {
         using var b = world.SignedIn();

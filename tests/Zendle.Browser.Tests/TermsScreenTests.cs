@@ -223,10 +223,16 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
     }
 
     [Fact]
-    public void Of_several_keywords_that_a_set_is_narrowed_to_one_takes_the_place_of_all()
+    public void Every_keyword_leads_to_its_works_also_where_some_are_asked_for_already()
     {
         using var b = UsedHere("moth*");
         IReadOnlyList<IWebElement> Keywords() => b.All("section[aria-label=Keywords] li button");
+        (string Keyword, int Works) Told(Func<string, bool> fits)
+        {
+            var row = b.All("section[aria-label=Keywords] li")
+                .First(r => fits(r.FindElement(By.TagName("button")).Text));
+            return (row.FindElement(By.TagName("button")).Text, Number(row.FindElement(By.TagName("b")).Text));
+        }
         b.Until(() => Keywords().Count > 3, "keywords");
         var two = Keywords().Take(2).Select(k => k.Text).ToArray();
         var both = new
@@ -238,17 +244,27 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         var step = b.Api("/api/reviews/1/steps", new { parentId = b.Named("step"), act = both }).Int("stepId");
         b.Go($"/r/1/search?step={step}&words=used");
         b.Until(() => Keywords().Count > 3 && Path(b).Length == 2, "the keywords of both");
-        // A third one would bring works that are not in view; it says so.
-        var third = Keywords().First(k => !two.Contains(k.Text));
-        Assert.False(third.Enabled);
-        Assert.Contains(two[0], third.GetAttribute("title"), StringComparison.OrdinalIgnoreCase);
-        var first = b.All("section[aria-label=Keywords] li")
-            .First(row => two.Contains(row.FindElement(By.TagName("button")).Text));
-        var works = Number(first.FindElement(By.TagName("b")).Text);
-        Assert.True(works < InView(b));
-        first.FindElement(By.TagName("button")).Click();
-        b.Until(() => Path(b) is [_, _, var one] && one.Count == works, "a step with its count");
-        // Now all works have it.
-        b.Until(() => Keywords().Count > 0 && Keywords().All(k => !k.Enabled), "nothing more to narrow to");
+        // One of several takes the place of all.
+        var first = Told(two.Contains);
+        Assert.True(first.Works < InView(b));
+        b.ClickInList($"section[aria-label=Keywords] li button[title='Only {first.Keyword}']");
+        b.Until(() => Path(b) is [_, _, var one] && one.Count == first.Works, "a step with its count");
+        // Now all works have it; another is required beside it.
+        b.Until(() => Keywords().Any(k => k.Text == first.Keyword && !k.Enabled), "nothing to narrow to by it");
+        var beside = Told(k => k != first.Keyword);
+        Assert.True(beside.Works < first.Works);
+        b.ClickInList($"section[aria-label=Keywords] li button[title='Only {beside.Keyword}']");
+        b.Until(() => Path(b) is [_, _, _, var with] && with.Count == beside.Works, "a step with its count");
+        b.Sees($"{first.Keyword}; with {beside.Keyword}");
+        // In the chip it can be taken back.
+        b.On($"button[title='{first.Keyword}; with {beside.Keyword}']", chip => chip.Click());
+        b.Sees("required with the others");
+        Assert.Empty(b.AxeFindings());
+        b.All("ul[aria-label=Keyword] label")
+            .First(l => l.Text.Contains("required with the others", StringComparison.Ordinal))
+            .Click();
+        b.All("[aria-label='Narrow by keyword'] button")[^1].Click();
+        b.Until(() => Path(b) is [_, _, _, _, var less] && less.Count == first.Works, "the step without it");
+        Assert.Empty(b.Complaints());
     }
 }

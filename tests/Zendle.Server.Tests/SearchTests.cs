@@ -21,6 +21,61 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
         ];
 
     [Fact]
+    public async Task Values_that_are_required_are_each_on_every_work_and_one_of_the_others_too()
+    {
+        var review = await Ann.Review();
+        var moths = await Ann.Search(review, "moth* OR light");
+        var names = (await Ann.Get($"/api/reviews/{review}/steps/{moths}/facets/Keyword"))
+            .List("shown")
+            .Take(4)
+            .Select(v => v.Text("value"))
+            .ToArray();
+        async Task<HashSet<int>> With(string[] values, string[] each, params string[] excluded) =>
+            await Ann.AllWorks(
+                review,
+                await Ann.Step(
+                    review,
+                    moths,
+                    new
+                    {
+                        kind = "Narrow",
+                        facet = "Keyword",
+                        values,
+                        each,
+                        excluded,
+                    }
+                )
+            );
+        var by = new List<HashSet<int>>();
+        foreach (var name in names)
+            by.Add(await With([name], []));
+        Assert.Equal(by[0].Intersect(by[1]).Order(), (await With([names[0]], [names[1]])).Order());
+        Assert.Equal(by[0].Intersect(by[1]).Order(), (await With([], [names[0], names[1]])).Order());
+        Assert.Equal(
+            by[0].Union(by[1]).Intersect(by[2]).Except(by[3]).Order(),
+            (await With([names[0], names[1]], [names[2]], names[3])).Order()
+        );
+        // What is required is told as chosen, and the state and its run say it.
+        var step = await Ann.Step(
+            review,
+            moths,
+            new
+            {
+                kind = "Narrow",
+                facet = "Keyword",
+                values = names[..1],
+                each = names[1..2],
+            }
+        );
+        var chosen = (await Ann.Get($"/api/reviews/{review}/steps/{step}/facets/Keyword"))
+            .List("shown")
+            .Where(v => v["chosen"]!.GetValue<bool>())
+            .Select(v => v.Text("value"));
+        Assert.Equal(names[..2].Order(), chosen.Order());
+        Assert.Equal($"{names[0]}; with {names[1]}", (await Path(review, step))[^1].Label);
+    }
+
+    [Fact]
     public async Task The_ledger_adds_up()
     {
         var review = await Ann.Review();

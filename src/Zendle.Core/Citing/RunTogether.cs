@@ -10,7 +10,7 @@ namespace Zendle.Core.Citing;
 /// numbered list, behind each DOI, and before the people of the next reference.
 /// </summary>
 /// <remarks>
-/// A line is only cut where both parts could be references of their own. O(length); patterns do not backtrack.
+/// A line is only cut where both parts could be references of their own. O(length): the one pattern that could go back and forth does not backtrack.
 /// </remarks>
 internal static partial class RunTogether
 {

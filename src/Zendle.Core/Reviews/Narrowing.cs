@@ -6,4 +6,10 @@ namespace Zendle.Core.Reviews;
 /// <param name="Facet">The field.</param>
 /// <param name="Values">A work has one of these; empty for any.</param>
 /// <param name="Excluded">No record of the work has one of these.</param>
-public sealed record Narrowing(Facet Facet, ImmutableArray<string> Values, ImmutableArray<string> Excluded);
+/// <param name="Each">And it has each of these.</param>
+public sealed record Narrowing(
+    Facet Facet,
+    ImmutableArray<string> Values,
+    ImmutableArray<string> Excluded,
+    ImmutableArray<string> Each
+);

@@ -79,7 +79,7 @@ public sealed record SearchState(
         if (From is not null || To is not null)
             yield return new YearsAct(From, To);
         foreach (var n in Narrowings)
-            yield return new NarrowAct(n.Facet, n.Values, n.Excluded);
+            yield return new NarrowAct(n.Facet, n.Values, n.Excluded, n.Each);
         if (!Inside.IsEmpty)
             yield return new InsideAct(Inside);
         if (WhereItCites.Length > 0)

@@ -267,6 +267,8 @@ public sealed class QuestionEvaluator(CorpusSnapshot snapshot, ReviewFacts? fact
                 continue;
             if (!narrowing.Values.IsEmpty)
                 And(With(narrowing.Facet, narrowing.Values));
+            foreach (var value in narrowing.Each)
+                And(With(narrowing.Facet, [value]));
             if (narrowing.Excluded.IsEmpty)
                 continue;
             var others = Everything();

@@ -30,6 +30,8 @@ public sealed class SearchStateTests
         Assert.Equal(["field*"], state.Inside);
         Assert.Equal([1, 2], state.Databases);
         Assert.False(state.After(new NarrowAct(Facet.Type)).Narrowings.Any(n => n.Facet == Facet.Type));
+        var required = state.After(new NarrowAct(Facet.Keyword, Each: ["moths"])).Narrowings[^1];
+        Assert.Equal((Facet.Keyword, "moths"), (required.Facet, string.Join(',', required.Each)));
     }
 
     [Theory]
@@ -82,6 +84,10 @@ public sealed class SearchStateTests
     {
         Assert.Equal("article; without letter", new NarrowAct(Facet.Type, ["article"], ["letter"]).Label(Names));
         Assert.Equal("any type", new NarrowAct(Facet.Type).Label(Names));
+        Assert.Equal(
+            "moths, bats; with light; without noise",
+            new NarrowAct(Facet.Keyword, ["moths", "bats"], ["noise"], ["light"]).Label(Names)
+        );
         Assert.Equal("in Farnet", new DatabasesAct([3]).Label(Names));
         Assert.Equal("inside: field*", new InsideAct(["field*"]).Label(Names));
     }

@@ -21,6 +21,10 @@ public sealed class StoredActsTests
                 new NarrowAct(Facet.OpenAccess, ["free"], ["paid"]),
                 """{"version":1,"kind":"Narrow","facet":"OpenAccess","values":["free"],"excluded":["paid"]}"""
             },
+            {
+                new NarrowAct(Facet.Keyword, ["moths"], [], ["light", "towns"]),
+                """{"version":1,"kind":"Narrow","facet":"Keyword","values":["moths"],"excluded":[],"each":["light","towns"]}"""
+            },
             { new InsideAct(["field*"]), """{"version":1,"kind":"Inside","words":["field*"]}""" },
             {
                 new TrailAct([7, 3], TrailWay.Backward),
@@ -181,7 +185,8 @@ public sealed class StoredActsTests
             Ids.Select(i => (StepAct)new DatabasesAct(i)),
             Gen.Select(Gen.Int[1900, 2000], Gen.Bool)
                 .Select((y, f) => (StepAct)(f ? new YearsAct(y) : new YearsAct(null, y))),
-            Gen.Select(Gen.Enum<Facet>(), Words, Words).Select((f, v, x) => (StepAct)new NarrowAct(f, v, x)),
+            Gen.Select(Gen.Enum<Facet>(), Words, Words, Words)
+                .Select((f, v, x, e) => (StepAct)new NarrowAct(f, v, x, e)),
             Words.Select(w => (StepAct)new InsideAct(w)),
             Gen.Select(Ids, Gen.Enum<TrailWay>()).Select((s, w) => (StepAct)new TrailAct(s, w)),
             Gen.Enum<TrailWay>().Select(w => (StepAct)new WayAct(w)),

@@ -6,10 +6,12 @@ namespace Zendle.Core.Reviews.Acts;
 /// <param name="Facet">The field.</param>
 /// <param name="Values">Values of which a work has one; empty for any.</param>
 /// <param name="Excluded">Values that no record of a work has.</param>
+/// <param name="Each">Values of which a work has each, beside one of <paramref name="Values"/>; null for none.</param>
 public sealed record NarrowAct(
     Facet Facet,
     IReadOnlyList<string>? Values = null,
-    IReadOnlyList<string>? Excluded = null
+    IReadOnlyList<string>? Excluded = null,
+    IReadOnlyList<string>? Each = null
 ) : StepAct
 {
     /// <summary>Values of which a work has one; empty for any.</summary>
@@ -18,6 +20,9 @@ public sealed record NarrowAct(
     /// <summary>Values that no record of a work has.</summary>
     public IReadOnlyList<string> Excluded { get; init; } = Excluded ?? [];
 
+    /// <summary>Values of which a work has each, beside one of <see cref="Values"/>; null for none.</summary>
+    public IReadOnlyList<string>? Each { get; init; } = Each is { Count: > 0 } ? Each : null;
+
     /// <inheritdoc/>
     public override SearchState After(SearchState before)
     {
@@ -25,7 +30,9 @@ public sealed record NarrowAct(
         return before with
         {
             Narrowings =
-                Values.Count + Excluded.Count == 0 ? others : others.Add(new(Facet, [.. Values], [.. Excluded])),
+                Values.Count + Excluded.Count == 0 && Each is null
+                    ? others
+                    : others.Add(new(Facet, [.. Values], [.. Excluded], [.. Each ?? []])),
         };
     }
 
@@ -35,6 +42,8 @@ public sealed record NarrowAct(
         var parts = new List<string>();
         if (Values.Count > 0)
             parts.Add(string.Join(", ", Values));
+        if (Each is not null)
+            parts.Add("with " + string.Join(", ", Each));
         if (Excluded.Count > 0)
             parts.Add("without " + string.Join(", ", Excluded));
         return parts.Count == 0 ? $"any {Facets.Name(Facet)}" : string.Join("; ", parts);

@@ -62,7 +62,12 @@ internal sealed record StepViewDto(
     IReadOnlyList<string> Problems
 );
 
-internal sealed record NarrowingDto(Facet Facet, IReadOnlyList<string> Values, IReadOnlyList<string> Excluded);
+internal sealed record NarrowingDto(
+    Facet Facet,
+    IReadOnlyList<string> Values,
+    IReadOnlyList<string> Excluded,
+    IReadOnlyList<string> Each
+);
 
 internal sealed record SearchStateDto(
     string Expression,
@@ -86,7 +91,7 @@ internal sealed record SearchStateDto(
             s.Databases,
             s.From,
             s.To,
-            [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded))],
+            [.. s.Narrowings.Select(n => new NarrowingDto(n.Facet, n.Values, n.Excluded, n.Each))],
             s.Inside,
             s.Trail is { } t ? new(t.Way, t.AtLeast, t.Seeds.Length) : null,
             s.Neighbours is { } n ? new(n.Kinds, n.AtLeast, n.Seeds.Length) : null,
@@ -509,7 +514,9 @@ internal static class SearchEndpoints
             _ => Counted(view.Snapshot.Columns.Of(facet), set),
         };
         var folded = Core.Text.Words.Fold(find?.Trim() ?? "");
-        var chosen = (narrowing?.Values ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var chosen = (narrowing?.Values ?? [])
+            .Concat(narrowing?.Each ?? [])
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         var excluded = (narrowing?.Excluded ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var found = values.Where(v => v.Count > 0).ToArray();
         // What was chosen can be taken back even when nothing here has it.

@@ -4,6 +4,7 @@ import type { Dto } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fault } from "../../ui/Fault";
 import { count, moment, works } from "../../ui/numbers";
+import { narrowingSaid } from "../../set/narrow/facets";
 import { kindsSaid } from "../../set/neighbourWords";
 import { TextReport } from "./TextReport";
 import { useLog, useMarkRun, useRunAgain } from "./useLog";
@@ -105,10 +106,7 @@ function limits(run: Run): string[] {
   return [
     `in ${names.join(", ")}`,
     ...(state.from !== null || state.to !== null ? [`years ${state.from ?? ""}–${state.to ?? ""}`] : []),
-    ...state.narrowings.map((n) => {
-      const without = n.excluded.length > 0 ? `without ${n.excluded.join(", ")}` : "";
-      return `${n.facet.toLowerCase()} ${[n.values.join(", "), without].filter(Boolean).join("; ")}`;
-    }),
+    ...state.narrowings.map((n) => `${n.facet.toLowerCase()} ${narrowingSaid(n)}`),
     ...(state.trail && state.trail.atLeast > 1 ? [`tied to ${state.trail.atLeast} or more`] : []),
     ...(state.neighbours && state.neighbours.atLeast > 1 ? [`${state.neighbours.atLeast} or more in common`] : []),
     ...(state.citers

@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { api, read, type Dto } from "../../api/client";
+import { linesOf } from "./pasted";
 
 export type Pasted = Dto<"PastedReferenceDto">;
 
@@ -10,7 +11,7 @@ export const usePasted = (reviewId: number) =>
       read(
         api.POST("/api/reviews/{reviewId}/pasted", {
           params: { path: { reviewId } },
-          body: { lines: text.split(/\r?\n/) },
+          body: { lines: linesOf(text) },
         }),
       ),
   });

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { PopOver } from "../../ui/PopOver";
 import type { Dto } from "../../api/client";
 import { FacetValues, useFacetChoice } from "./FacetValues";
-import { facetNames } from "./facets";
+import { facetNames, narrowingSaid } from "./facets";
 import type { Facet, Place, StepAct } from "../useSet";
 import { Press } from "../../ui/Press";
 import { TextButton } from "../../ui/TextButton";
@@ -13,7 +13,7 @@ export const chip =
   "h-[26px] max-w-[190px] truncate rounded-md border bg-raised px-2.5 text-[12.5px] whitespace-nowrap " +
   "hover:border-ink data-[state=open]:border-pine";
 
-const nothing = { values: [], excluded: [] };
+const nothing = { values: [], excluded: [], each: [] };
 
 const same = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every((v) => b.includes(v));
 
@@ -52,15 +52,12 @@ export function FacetChip({
   const close = (keep: boolean) => {
     setOpen(false);
     onClosed?.();
-    const { values, excluded } = choice;
-    if (keep && !(same(values, narrowing?.values ?? []) && same(excluded, narrowing?.excluded ?? [])))
-      take({ kind: "Narrow", facet, values, excluded });
+    const { values, excluded, each } = choice;
+    const before = narrowing ?? nothing;
+    if (keep && !(same(values, before.values) && same(excluded, before.excluded) && same(each, before.each)))
+      take({ kind: "Narrow", facet, values, excluded, each });
   };
-  const said = narrowing
-    ? [narrowing.values.join(", "), narrowing.excluded.length > 0 ? `without ${narrowing.excluded.join(", ")}` : ""]
-        .filter(Boolean)
-        .join("; ")
-    : "";
+  const said = narrowing ? narrowingSaid(narrowing) : "";
   return (
     <Popover.Root open={open} onOpenChange={(next) => (next ? begin() : close(true))}>
       <Popover.Trigger

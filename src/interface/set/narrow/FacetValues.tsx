@@ -5,26 +5,38 @@ import { useFacet, useLate, type Facet } from "../useSet";
 import { Press } from "../../ui/Press";
 import { Input } from "../../ui/Input";
 
+interface Chosen {
+  values: readonly string[];
+  excluded: readonly string[];
+  /** Values of which a work has each, beside one of the others. */
+  each: readonly string[];
+}
+
 /** Which values of a field are asked for and which left out, while it is chosen. */
-export function useFacetChoice(begin: { values: readonly string[]; excluded: readonly string[] }) {
+export function useFacetChoice(begin: Chosen) {
   const [values, setValues] = useState<string[]>([...begin.values]);
   const [excluded, setExcluded] = useState<string[]>([...begin.excluded]);
+  const [each, setEach] = useState<string[]>([...begin.each]);
   const flipped = (list: string[], value: string) =>
     list.includes(value) ? list.filter((v) => v !== value) : [...list, value];
   return {
     values,
     excluded,
+    each,
     ask: (value: string) => {
-      setValues(flipped(values, value));
+      if (each.includes(value)) setEach(each.filter((v) => v !== value));
+      else setValues(flipped(values, value));
       setExcluded(excluded.filter((v) => v !== value));
     },
     leaveOut: (value: string) => {
       setExcluded(flipped(excluded, value));
       setValues(values.filter((v) => v !== value));
+      setEach(each.filter((v) => v !== value));
     },
-    set: (next: { values: readonly string[]; excluded: readonly string[] }) => {
+    set: (next: Chosen) => {
       setValues([...next.values]);
       setExcluded([...next.excluded]);
+      setEach([...next.each]);
     },
   };
 }
@@ -64,17 +76,19 @@ export function FacetValues({
       <ul className="max-h-[300px] overflow-y-auto" aria-label={facetNames[facet]}>
         {counts.data?.shown.map((v) => {
           const out = choice.excluded.includes(v.value);
+          const required = choice.each.includes(v.value);
           return (
             <li key={v.value} className="flex min-h-[26px] items-center gap-2 rounded px-1 hover:bg-mist">
               <label className="flex min-w-0 flex-1 items-center gap-2">
                 <input
                   type="checkbox"
-                  checked={choice.values.includes(v.value)}
+                  checked={required || choice.values.includes(v.value)}
                   onChange={() => choice.ask(v.value)}
                   className="accent-[var(--pine)]"
                 />
                 <span className={`min-w-0 flex-1 truncate ${out ? "text-aside line-through" : ""}`} title={v.value}>
                   {v.value}
+                  {required && <span className="text-[11.5px] text-quiet"> · required with the others</span>}
                   {v.perhaps.length > 0 && (
                     <span className="block truncate text-[11.5px] text-quiet" title={v.perhaps.join("; ")}>
                       perhaps also {v.perhaps.join("; ")}

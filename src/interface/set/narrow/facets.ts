@@ -1,3 +1,4 @@
+import type { Dto } from "../../api/client";
 import type { Facet } from "../useSet";
 
 /** What the fields are called on chips. */
@@ -50,3 +51,13 @@ export const chipFields: Facet[] = [
   "Country",
   "Funder",
 ];
+
+/** A narrowing by a field in words: values one of which is asked for, those required beside them, those left out. */
+export const narrowingSaid = (n: Dto<"NarrowingDto">): string =>
+  [
+    n.values.join(", "),
+    n.each.length > 0 ? `with ${n.each.join(", ")}` : "",
+    n.excluded.length > 0 ? `without ${n.excluded.join(", ")}` : "",
+  ]
+    .filter(Boolean)
+    .join("; ");

@@ -147,12 +147,12 @@ function ChangeValues({
   onSave: (act: StepAct) => void;
   pending: boolean;
 }) {
-  const choice = useFacetChoice({ values: act.values ?? [], excluded: act.excluded ?? [] });
+  const choice = useFacetChoice({ values: act.values ?? [], excluded: act.excluded ?? [], each: act.each ?? [] });
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        onSave({ ...act, values: choice.values, excluded: choice.excluded });
+        onSave({ ...act, values: choice.values, excluded: choice.excluded, each: choice.each });
       }}
     >
       {/* Counted in the set of this very step, its own narrowing lifted: what follows does not count yet. */}

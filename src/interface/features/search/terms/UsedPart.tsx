@@ -82,8 +82,8 @@ export function UsedPart({
 }
 
 /**
- * Values of a field. Where the step asks for some of them already, one of those takes their place; any other would, too,
- * and bring works that are not in view, so for that the bar is the place.
+ * Values of a field. Where the step asks for some of them already, one of those takes their place; any other is required
+ * beside them.
  */
 function Names({
   facet,
@@ -99,17 +99,21 @@ function Names({
   take: (act: StepAct) => void;
 }) {
   const now = asked.narrowings.find((n) => n.facet === facet);
-  const values = now?.values.map((v) => v.toLowerCase()) ?? [];
-  const narrow = (name: string) =>
-    values.length === 0 || (values.length > 1 && values.includes(name.toLowerCase()))
-      ? () => take({ kind: "Narrow", facet, values: [name], excluded: now?.excluded ?? [] })
-      : null;
-  const hint = (name: string) =>
-    narrow(name)
-      ? `Only ${name}`
-      : values.includes(name.toLowerCase())
-        ? "All works in view have this already"
-        : `The list is limited to ${now?.values.join(", ")}; change that in the chip above the list`;
+  const [values = [], each = []] = [now?.values, now?.each].map((of) => of?.map((v) => v.toLowerCase()));
+  const narrow = (name: string) => {
+    const its = name.toLowerCase();
+    if (each.includes(its) || (values.length === 1 && values.includes(its))) return null;
+    const beside = values.length > 0 && !values.includes(its);
+    return () =>
+      take({
+        kind: "Narrow",
+        facet,
+        values: beside ? (now?.values ?? []) : [name],
+        excluded: now?.excluded ?? [],
+        each: beside ? [...(now?.each ?? []), name] : (now?.each ?? []),
+      });
+  };
+  const hint = (name: string) => (narrow(name) ? `Only ${name}` : "All works in view have this already");
   return (
     <Section title={title} none="The records of these works give none.">
       {names.map((n) => (
