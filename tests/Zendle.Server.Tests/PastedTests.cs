@@ -213,6 +213,7 @@ public sealed class PastedTests(Harvested world) : IClassFixture<Harvested>
             var candidates = found.List("candidates").ToArray();
             Assert.Equal(Math.Min(3, all.Count), candidates.Length);
             Assert.All(candidates, c => Assert.Contains(c.Int("workId"), all));
+            Assert.All(candidates, c => Assert.Null(c["likeness"]));
             Assert.Equal(
                 all.Count == 1
                     ? $"the only work by {work.Family} in {work.Year} here"

@@ -395,5 +395,5 @@ public static partial class PastedReferences
     private static partial Regex Heading();
 
     [GeneratedRegex(@"(?<!\d)(?:1[89]|20)\d\d(?!\d)", RegexOptions.CultureInvariant)]
-    private static partial Regex FreeYear();
+    internal static partial Regex FreeYear();
 }

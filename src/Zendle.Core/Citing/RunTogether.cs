@@ -10,12 +10,12 @@ namespace Zendle.Core.Citing;
 /// numbered list, behind each DOI, and before the people of the next reference.
 /// </summary>
 /// <remarks>
-/// A line is only cut where both parts could be references of their own. O(length): the one pattern that could go back and forth does not backtrack.
+/// A line is only cut where both parts could be references of their own. O(length): the one pattern that could go back
+/// and forth does not backtrack.
 /// </remarks>
 internal static partial class RunTogether
 {
-    private const int ShortestReference = 30,
-        MostNumbers = 3_000;
+    private const int ShortestReference = 30;
 
     /// <summary>The text with a line end between the references that stand on one line.</summary>
     public static string BrokenUp(string text)
@@ -46,7 +46,7 @@ internal static partial class RunTogether
         var number = int.Parse(first.Groups["number"].Value, CultureInfo.InvariantCulture);
         var (parts, from) = (new List<string>(), 0);
         var years = new NextYear(line);
-        for (var n = 1; n <= MostNumbers; n++)
+        for (var n = 1; n <= PastedReferences.Most; n++)
         {
             var next = string.Create(CultureInfo.InvariantCulture, $" {open}{number + n}{close} ");
             var at = line.IndexOf(next, from + 1, StringComparison.Ordinal);
@@ -82,7 +82,7 @@ internal static partial class RunTogether
         public int From(int from)
         {
             if (at < from)
-                at = Year().Match(line, from) is { Success: true } year ? year.Index : line.Length;
+                at = PastedReferences.FreeYear().Match(line, from) is { Success: true } year ? year.Index : line.Length;
             return at;
         }
     }
@@ -153,7 +153,4 @@ internal static partial class RunTogether
         RegexOptions.CultureInvariant | RegexOptions.NonBacktracking
     )]
     private static partial Regex NextPeople();
-
-    [GeneratedRegex(@"(?<!\d)(?:1[89]|20)\d\d(?!\d)", RegexOptions.CultureInvariant)]
-    private static partial Regex Year();
 }

@@ -64,16 +64,16 @@ internal static partial class BibTexEntries
             People = People(fields.GetValueOrDefault("author") ?? "") is { Length: > 0 } authors
                 ? authors
                 : People(fields.GetValueOrDefault("editor") ?? ""),
-            Year = ReferenceFile.YearOf(One("year", "date")),
+            Year = One("year", "date"),
             Venue = type is DocumentType.Book ? "" : One("journal", "journaltitle", "booktitle"),
             Volume = One("volume"),
             Issue = One("number", "issue"),
-            Pages = ReferenceFile.PagesOf(One("pages", "eid", "article-number")),
+            Pages = One("pages", "eid", "article-number"),
             Publisher = One("publisher", "school", "institution", "organization"),
-            Doi = Identifiers.Doi(Bare("doi")) ?? Identifiers.Doi(Bare("url", "note")) ?? "",
-            Isbn = Identifiers.Isbn(Bare("isbn")) ?? "",
-            Address = WebAddress.Of(Bare("url"))?.AbsoluteUri ?? "",
-            Language = Languages.Code(One("language", "langid")) is { } code ? Languages.Name(code) : "",
+            Doi = Bare("doi", "note"),
+            Isbn = Bare("isbn"),
+            Address = Bare("url"),
+            Language = One("language", "langid"),
             Keywords = One("keywords"),
             Abstract = One("abstract"),
         };
@@ -151,15 +151,9 @@ internal static partial class BibTexEntries
     private static DocumentType KindOf(string kind) =>
         kind switch
         {
-            "article" => DocumentType.Article,
-            "inproceedings" or "conference" => DocumentType.ConferencePaper,
-            "phdthesis" or "mastersthesis" or "thesis" => DocumentType.Thesis,
-            "techreport" or "report" => DocumentType.Report,
-            "book" or "mvbook" or "collection" or "proceedings" => DocumentType.Book,
-            "incollection" or "inbook" => DocumentType.Chapter,
-            "unpublished" => DocumentType.Manuscript,
-            "dataset" => DocumentType.Dataset,
-            _ => DocumentType.Other,
+            "conference" => DocumentType.ConferencePaper,
+            "mvbook" => DocumentType.Book,
+            _ => DocumentTypes.Read(kind),
         };
 
     /// <summary>The fields of one entry, from behind its opening brace to where it ends or the next begins.</summary>

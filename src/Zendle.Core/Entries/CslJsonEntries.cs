@@ -55,12 +55,12 @@ internal static class CslJsonEntries
             Venue = Text(item, "container-title"),
             Volume = Text(item, "volume"),
             Issue = Text(item, "issue"),
-            Pages = ReferenceFile.PagesOf(Text(item, "page")),
+            Pages = Text(item, "page"),
             Publisher = Text(item, "publisher"),
-            Doi = Identifiers.Doi(Text(item, "DOI")) ?? Identifiers.Doi(Text(item, "URL")) ?? "",
-            Isbn = Identifiers.Isbn(Text(item, "ISBN")) ?? "",
-            Address = WebAddress.Of(Text(item, "URL"))?.AbsoluteUri ?? "",
-            Language = Languages.Code(Text(item, "language")) is { } code ? Languages.Name(code) : "",
+            Doi = Text(item, "DOI"),
+            Isbn = Text(item, "ISBN"),
+            Address = Text(item, "URL"),
+            Language = Text(item, "language"),
             Keywords = Text(item, "keyword"),
             Abstract = Text(item, "abstract"),
         };
@@ -127,16 +127,9 @@ internal static class CslJsonEntries
     private static DocumentType KindOf(string kind) =>
         kind switch
         {
-            "article-journal" or "article-magazine" or "article-newspaper" or "journal-article" => DocumentType.Article,
-            "review" => DocumentType.Review,
-            "paper-conference" or "proceedings-article" => DocumentType.ConferencePaper,
-            "thesis" or "dissertation" => DocumentType.Thesis,
-            "report" => DocumentType.Report,
+            "paper-conference" => DocumentType.ConferencePaper,
             "article" or "posted-content" => DocumentType.Preprint,
-            "manuscript" => DocumentType.Manuscript,
-            "book" or "monograph" or "edited-book" => DocumentType.Book,
-            "chapter" or "book-chapter" or "entry-encyclopedia" => DocumentType.Chapter,
-            "dataset" => DocumentType.Dataset,
-            _ => DocumentType.Other,
+            "entry-encyclopedia" => DocumentType.Chapter,
+            _ => DocumentTypes.Read(kind),
         };
 }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
+using Zendle.Core.Citing;
 using Zendle.Core.Records;
 
 namespace Zendle.Core.Entries;
@@ -20,9 +21,6 @@ public sealed record FiledReference(Reference Reference, EntryFields Fields);
 /// </remarks>
 public static partial class ReferenceFile
 {
-    /// <summary>More references than this are not taken at once.</summary>
-    public const int Most = 3_000;
-
     /// <summary>The references of a text in one of the formats, in its order; null where it is in none of them.</summary>
     public static IReadOnlyList<FiledReference>? Read(string text)
     {
@@ -36,14 +34,17 @@ public static partial class ReferenceFile
             ? null
             :
             [
-                .. read.Where(f => f.Title.Length > 0 || f.Doi.Length > 0)
-                    .Take(Most)
-                    .Select(Fitting)
+                .. read.Select(Fitting)
+                    .Where(f => f.Title.Length > 0 || f.Doi.Length > 0)
+                    .Take(PastedReferences.Most)
                     .Select(f => new FiledReference(Of(f), f)),
             ];
     }
 
-    /// <summary>The fields as long as a custom entry takes them.</summary>
+    /// <summary>
+    /// The fields as a custom entry takes them, of the texts that a format has for them: identifiers and names in their
+    /// normal form, none where they are wrong, and nothing longer than it may be.
+    /// </summary>
     private static EntryFields Fitting(EntryFields fields) =>
         fields with
         {
@@ -52,7 +53,12 @@ public static partial class ReferenceFile
             Publisher = Cut(fields.Publisher, CustomEntry.LongestLine),
             Volume = Cut(fields.Volume, CustomEntry.LongestLine),
             Issue = Cut(fields.Issue, CustomEntry.LongestLine),
-            Pages = Cut(fields.Pages, CustomEntry.LongestLine),
+            Pages = Cut(Dashes().Replace(fields.Pages.Trim(), "–"), CustomEntry.LongestLine),
+            Year = YearOf(fields.Year),
+            Doi = Identifiers.Doi(fields.Doi) ?? Identifiers.Doi(fields.Address) ?? "",
+            Isbn = Identifiers.Isbn(fields.Isbn) ?? "",
+            Address = WebAddress.Of(fields.Address)?.AbsoluteUri ?? "",
+            Language = Languages.Code(fields.Language) is { } code ? Languages.Name(code) : "",
             Keywords = string.Join(
                 "; ",
                 fields
@@ -89,16 +95,15 @@ public static partial class ReferenceFile
         }
         if (fields.Publisher.Length > 0)
             text.Append(' ').Append(fields.Publisher).Append('.');
-        var doi = Identifiers.Doi(fields.Doi);
-        if (doi is not null)
-            text.Append(" https://doi.org/").Append(doi);
+        if (fields.Doi.Length > 0)
+            text.Append(" https://doi.org/").Append(fields.Doi);
         else if (fields.Isbn.Length > 0)
             text.Append(" ISBN ").Append(fields.Isbn).Append('.');
         else if (fields.Address.Length > 0)
             text.Append(' ').Append(fields.Address);
         return new(
             text.ToString(),
-            doi,
+            fields.Doi.Length > 0 ? fields.Doi : null,
             fields.Title.Length > 0 ? fields.Title : null,
             people.Count > 0 ? people[0].Family : null,
             int.TryParse(fields.Year, CultureInfo.InvariantCulture, out var year) ? year : null
@@ -107,9 +112,6 @@ public static partial class ReferenceFile
 
     /// <summary>The first year of four digits in a date of any form; empty where there is none.</summary>
     internal static string YearOf(string date) => FourDigits().Match(date).Value;
-
-    /// <summary>Pages with a dash as they are printed.</summary>
-    internal static string PagesOf(string pages) => Dashes().Replace(pages.Trim(), "–");
 
     /// <summary>Text of a field on one line, without markup.</summary>
     internal static string Line(string text) => Blanks().Replace(Markup.ToText(text), " ").Trim();

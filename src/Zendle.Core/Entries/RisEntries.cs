@@ -55,7 +55,6 @@ internal static partial class RisEntries
             );
         var kind = One("TY");
         var (people, first, end) = (All("AU", "\n"), One("SP"), One("EP"));
-        var number = One("SN");
         return EntryFields.Empty with
         {
             Title = One("TI", "T1", "CT"),
@@ -64,22 +63,19 @@ internal static partial class RisEntries
                 people.Length > 0 ? people
                 : All("A1", "\n") is { Length: > 0 } authors ? authors
                 : All("ED", "\n"),
-            Year = ReferenceFile.YearOf(One("PY", "Y1", "DA", "Y2")),
+            Year = One("PY", "Y1", "DA", "Y2"),
             Venue = kind is "BOOK" ? "" : One("JF", "JO", "BT", "T2", "JA", "J2"),
             Volume = One("VL"),
             Issue = One("IS"),
-            Pages = ReferenceFile.PagesOf(
-                end.Length > 0 && !first.Contains('-', StringComparison.Ordinal) ? $"{first}-{end}" : first
-            ),
+            Pages = end.Length > 0 && !first.Contains('-', StringComparison.Ordinal) ? $"{first}-{end}" : first,
             Publisher = One("PB"),
+            // Programs that know no tag for it put a DOI into one of the others.
             Doi =
-                new[] { One("DO"), One("M3"), One("L3"), One("UR"), One("N1") }
-                    .Select(Identifiers.Doi)
-                    .FirstOrDefault(d => d is not null)
+                Array.Find([One("DO"), One("M3"), One("L3"), One("UR"), One("N1")], v => Identifiers.Doi(v) is not null)
                 ?? "",
-            Isbn = Identifiers.Isbn(number) ?? "",
-            Address = WebAddress.Of(One("UR"))?.AbsoluteUri ?? "",
-            Language = Languages.Code(One("LA")) is { } code ? Languages.Name(code) : "",
+            Isbn = One("SN"),
+            Address = One("UR"),
+            Language = One("LA"),
             Keywords = All("KW", "; "),
             Abstract = One("AB", "N2"),
         };

@@ -1,6 +1,7 @@
 using System.Globalization;
 using CsvHelper;
 using CsvHelper.Configuration;
+using Zendle.Core.Citing;
 using Zendle.Core.Records;
 
 namespace Zendle.Core.Entries;
@@ -80,7 +81,7 @@ internal static class TableEntries
         var rows = new List<string[]>();
         try
         {
-            while (rows.Count <= ReferenceFile.Most && parser.Read())
+            while (rows.Count <= PastedReferences.Most && parser.Read())
                 rows.Add(parser.Record!);
         }
         catch (CsvHelperException)
@@ -94,22 +95,21 @@ internal static class TableEntries
     {
         string Cell(string field) =>
             columns.TryGetValue(field, out var at) && at < row.Length ? ReferenceFile.Line(Plain(row[at])) : "";
-        var address = Cell("address");
         return EntryFields.Empty with
         {
             Title = Cell("title"),
             Type = Cell("type") is { Length: > 0 } type ? DocumentTypes.Name(DocumentTypes.Read(type)) : "",
             People = Cell("people"),
-            Year = ReferenceFile.YearOf(Cell("year")),
+            Year = Cell("year"),
             Venue = Cell("venue"),
             Volume = Cell("volume"),
             Issue = Cell("issue"),
-            Pages = ReferenceFile.PagesOf(Cell("pages")),
+            Pages = Cell("pages"),
             Publisher = Cell("publisher"),
-            Doi = Identifiers.Doi(Cell("doi")) ?? Identifiers.Doi(address) ?? "",
-            Isbn = Identifiers.Isbn(Cell("isbn")) ?? "",
-            Address = WebAddress.Of(address)?.AbsoluteUri ?? "",
-            Language = Languages.Code(Cell("language")) is { } code ? Languages.Name(code) : "",
+            Doi = Cell("doi"),
+            Isbn = Cell("isbn"),
+            Address = Cell("address"),
+            Language = Cell("language"),
             Keywords = Cell("keywords"),
             Abstract = Cell("abstract"),
         };

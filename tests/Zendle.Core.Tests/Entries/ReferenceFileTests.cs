@@ -196,6 +196,44 @@ public sealed class ReferenceFileTests
     public void What_names_no_columns_is_no_table(string text) => Assert.Null(ReferenceFile.Read(text));
 
     [Theory]
+    [InlineData("article", "article")]
+    [InlineData("inproceedings", "conference paper")]
+    [InlineData("conference", "conference paper")]
+    [InlineData("phdthesis", "thesis")]
+    [InlineData("mastersthesis", "thesis")]
+    [InlineData("techreport", "report")]
+    [InlineData("book", "book")]
+    [InlineData("collection", "book")]
+    [InlineData("proceedings", "book")]
+    [InlineData("incollection", "chapter")]
+    [InlineData("inbook", "chapter")]
+    [InlineData("unpublished", "manuscript")]
+    [InlineData("dataset", "dataset")]
+    [InlineData("misc", "other")]
+    public void Kinds_of_bibtex_are_kinds_of_document(string kind, string type) =>
+        Assert.Equal(type, Assert.Single(Read($"@{kind}{{k, title = {{T}}}}")).Type);
+
+    [Theory]
+    [InlineData("article-journal", "article")]
+    [InlineData("journal-article", "article")]
+    [InlineData("review", "review")]
+    [InlineData("paper-conference", "conference paper")]
+    [InlineData("proceedings-article", "conference paper")]
+    [InlineData("thesis", "thesis")]
+    [InlineData("report", "report")]
+    [InlineData("article", "preprint")]
+    [InlineData("posted-content", "preprint")]
+    [InlineData("manuscript", "manuscript")]
+    [InlineData("book", "book")]
+    [InlineData("edited-book", "book")]
+    [InlineData("chapter", "chapter")]
+    [InlineData("book-chapter", "chapter")]
+    [InlineData("entry-encyclopedia", "chapter")]
+    [InlineData("dataset", "dataset")]
+    public void Kinds_of_csl_json_are_kinds_of_document(string kind, string type) =>
+        Assert.Equal(type, Assert.Single(Read($"[{{\"title\":\"T\",\"type\":\"{kind}\"}}]")).Type);
+
+    [Theory]
     [InlineData("[1] Berg, M. (2019). Lamps and moths. Journal of Dusk, 12, 45–67.")]
     [InlineData("{Berg 2019} Lamps and moths")]
     [InlineData("[]")]

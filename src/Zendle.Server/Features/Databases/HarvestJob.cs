@@ -129,7 +129,7 @@ internal sealed class HarvestJob(
                 if (emptyPages > MostEmptyPages)
                     throw new JobFaultException(
                         $"{database.Name} gives one resumption token after another, but no records. What "
-                            + $"was received is kept; try again later."
+                            + "was received is kept; try again later."
                     );
                 coming =
                     page.Token is { } following && !seen.Contains(following)

@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using Zendle.Core.Citing;
 using Zendle.Core.Entries;
 using Zendle.Core.Merging;
@@ -12,54 +11,11 @@ using Zendle.Index.Questions;
 
 namespace Zendle.Server.Features.Search;
 
-/// <summary>Whether the work that a pasted reference means is here.</summary>
-internal enum PastedVerdict
-{
-    /// <summary>It is, beyond reasonable doubt.</summary>
-    Sure,
-
-    /// <summary>Some works may be it; a person chooses.</summary>
-    ToConfirm,
-
-    /// <summary>No database here holds it.</summary>
-    NotHere,
-}
-
-/// <summary>A work that a pasted reference means or may mean.</summary>
-/// <param name="Likeness">How alike they are, in per cent.</param>
-/// <param name="Why">How it was found, or what differs; each in a few words.</param>
-internal sealed record PastedCandidateDto(
-    int WorkId,
-    string Title,
-    string? Person,
-    int? Year,
-    string? Venue,
-    int Likeness,
-    IReadOnlyList<string> Why
-);
-
-/// <summary>One entry of what was pasted.</summary>
-/// <param name="Text">The reference, on one line.</param>
-/// <param name="Verdict">Whether its work is here.</param>
-/// <param name="Candidates">The works it means or may mean.</param>
-/// <param name="Fields">What a file of references said of it, field by field; null where it was printed text.</param>
-internal sealed record PastedReferenceDto(
-    string Text,
-    PastedVerdict Verdict,
-    IReadOnlyList<PastedCandidateDto> Candidates,
-    EntryFields? Fields = null
-);
-
-/// <summary>What was pasted, entry by entry.</summary>
-/// <param name="IsCut">Whether there were more entries than are taken at once.</param>
-/// <param name="NotLookedFor">How many of those not here were looked for by their keys alone, because many are.</param>
-internal sealed record PastedDto(IReadOnlyList<PastedReferenceDto> References, bool IsCut, int NotLookedFor);
-
 /// <summary>
 /// Finds the works that pasted references mean: DOIs, ISBNs, titles, references as printed, names with years, and files of
 /// references in RIS, BibTeX or CSL-JSON or as a table.
 /// </summary>
-internal static partial class PastedFinder
+internal static class PastedFinder
 {
     /// <summary>Of so many entries that nothing was matched with, works with the same rare words are looked for.</summary>
     private const int MostByWords = 200;
@@ -241,17 +197,12 @@ internal static partial class PastedFinder
         int most
     )
     {
-        var read = NameAndYear().Match(text);
-        if (!read.Success)
+        if (NameAndYear.Of(text) is not { } cited)
             return [];
-        var (first, second, year) = (
-            read.Groups["first"].Value,
-            read.Groups["second"].Value,
-            read.Groups["year"].Value
-        );
-        var people = second.Length == 0 ? $"author:\"{first}\"" : $"author:\"{first}\" AND author:\"{second}\"";
+        var (first, second, year) = cited;
+        var people = second is null ? $"author:\"{first}\"" : $"author:\"{first}\" AND author:\"{second}\"";
         var works = evaluator.Works($"{people} AND year:{year}").Members().ToArray();
-        var by = second.Length == 0 ? first : $"{first} and {second}";
+        var by = second is null ? first : $"{first} and {second}";
         var why =
             works.Length == 1
                 ? $"the only work by {by} in {year} here"
@@ -262,7 +213,7 @@ internal static partial class PastedFinder
                 .OrderByDescending(w => columns.Graph.CitedBy(w).Length)
                 .ThenBy(w => w)
                 .Take(most)
-                .Select(w => Dto(columns, w, 1, [why])),
+                .Select(w => Dto(columns, w, null, [why])),
         ];
     }
 
@@ -293,7 +244,7 @@ internal static partial class PastedFinder
         CorpusColumns columns,
         string expression,
         string why
-    ) => [.. evaluator.Works(expression).Members().Take(MostCandidates).Select(w => Dto(columns, w, 1, [why]))];
+    ) => [.. evaluator.Works(expression).Members().Take(MostCandidates).Select(w => Dto(columns, w, null, [why]))];
 
     /// <summary>Records that share the rarer words of a text, the most of them first.</summary>
     private static List<int> SharingRareWords(QuestionEvaluator evaluator, string text)
@@ -328,7 +279,7 @@ internal static partial class PastedFinder
     private static PastedCandidateDto Dto(
         CorpusColumns columns,
         int work,
-        double likeness,
+        double? likeness,
         IReadOnlyList<string> why
     ) =>
         new(
@@ -337,20 +288,7 @@ internal static partial class PastedFinder
             columns.SortPerson[work],
             columns.Year[work] == 0 ? null : columns.Year[work],
             columns.VenueOf(work),
-            (int)Math.Round(100 * likeness),
+            likeness is { } share ? (int)Math.Round(100 * share) : null,
             why
         );
-
-    private const string Family =
-        @"(?:(?:van|von|de|der|den|di|da|dos|la|le|el|al|ten|ter) )*\p{Lu}[\p{L}\u0027’-]+(?: \p{Lu}[\p{L}\u0027’-]+)?";
-
-    [GeneratedRegex(
-        @"^\(?(?<first>"
-            + Family
-            + @")(?:,? et al\.?|,? (?:and|&|und|et|y) (?<second>"
-            + Family
-            + @"))?,? \(?(?<year>(?:1[89]|20)\d\d)[a-z]?\)?[.;]?$",
-        RegexOptions.CultureInvariant
-    )]
-    private static partial Regex NameAndYear();
 }

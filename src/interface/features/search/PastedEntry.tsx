@@ -1,4 +1,5 @@
 import type { Dto } from "../../api/client";
+import { WhyThis } from "../../set/reference/WhyThis";
 import { TextButton } from "../../ui/TextButton";
 import type { Pasted } from "./usePasted";
 
@@ -32,9 +33,7 @@ export function PastedEntry({
             <span className="font-serif text-[14.5px] font-semibold">{c.title}</span>{" "}
             <span className="text-quiet">{named(c)}</span>
             <span className="block text-[12px] text-quiet">
-              {r.verdict === "ToConfirm" && <b className="font-semibold text-ink">{c.likeness} % alike</b>}
-              {r.verdict === "ToConfirm" && c.why.length > 0 && "; "}
-              {c.why.join("; ")}
+              <WhyThis work={c} isSure={r.verdict === "Sure"} />
             </span>
           </span>
         </label>

@@ -59,7 +59,7 @@ export function PastedSheet({ place, start, close }: { place: Place; start: stri
         person: null,
         year: null,
         venue: null,
-        likeness: 100,
+        likeness: null,
         why: ["custom entry"],
       }),
     );

@@ -8,6 +8,7 @@ import { TextButton } from "../../ui/TextButton";
 import { works } from "../../ui/numbers";
 import { NewEntrySheet } from "../entry/NewEntrySheet";
 import { useReadPrinted } from "../entry/useEntries";
+import { WhyThis } from "./WhyThis";
 import { useChoices, useResolve, type CitedReference } from "./useResolutions";
 
 /** The works that a reference may mean; one is chosen, looked for in other words, or made as a custom entry. */
@@ -55,8 +56,7 @@ export function ChooseWork({
                 <span className="font-serif text-[14.5px] font-semibold">{c.title}</span>{" "}
                 <span className="text-quiet">{named(c)}</span>
                 <span className="block text-[12px] text-quiet">
-                  <b className="font-semibold text-ink">{c.likeness} % alike</b>
-                  {c.why.length > 0 && `; ${c.why.join("; ")}`}
+                  <WhyThis work={c} />
                 </span>
               </span>
               <span className="text-[12.5px] whitespace-nowrap underline decoration-line underline-offset-2">
