@@ -61,7 +61,7 @@ internal sealed class RoundsBench
         {
             var near = new Neighbours([new NeighbourLists(snapshot).Of(kind, Seeds(seeds, run))]);
             var set = near.Works(1, snapshot.Columns.WorkSize);
-            First(set, SortOrder.Likeness, near.Order(_ => 1, snapshot.Columns.WorkSize));
+            First(set, SortOrder.Likeness, near.Order(_ => 1));
             found = set.Count();
         });
         Console.WriteLine($"{kind} of {seeds} works: {found:N0} neighbours, {took:N0} ms");
@@ -81,7 +81,7 @@ internal sealed class RoundsBench
             var candidates = Followed(from).Works(1);
             foreach (var list in near.Lists)
                 list.AddTo(candidates, 2);
-            First(candidates, SortOrder.Likeness, near.Order(_ => 1, snapshot.Columns.WorkSize));
+            First(candidates, SortOrder.Likeness, near.Order(_ => 1));
             found = candidates.Count();
         });
         Console.WriteLine($"a round of {seeds} kept works: {found:N0} candidates, {took:N0} ms");
@@ -110,7 +110,7 @@ internal sealed class RoundsBench
         );
 
     /// <summary>The first page of a list.</summary>
-    private void First(WorkSet set, SortOrder order, Func<int, double>? likeness = null, Func<int, int>? ties = null) =>
+    private void First(WorkSet set, SortOrder order, JoinedOrder? likeness = null, Func<int, int>? ties = null) =>
         _ = WorkOrder
             .Sort(snapshot, set, order, [], new RecordSet(snapshot.Columns.RecordSize), 2026, ties, likeness)
             .Take(Page)

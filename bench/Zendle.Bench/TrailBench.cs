@@ -94,7 +94,7 @@ internal static class TrailBench
         );
         var seeds = Enumerable
             .Range(1, works)
-            .OrderByDescending(w => columns.Graph.CitedBy(w).Length)
+            .OrderByDescending(w => columns.Graph.CitedByCount(w))
             .ThenBy(w => w)
             .Take(40)
             .ToArray();
@@ -117,7 +117,7 @@ internal static class TrailBench
                 q => [.. Enumerable.Range(0, 100).Select(i => works / 4 + q * 100 + i * 13)]
             );
         }
-        AskLine("the most cited", Enumerable.Range(1, works).OrderByDescending(w => columns.Graph.CitedBy(w).Length));
+        AskLine("the most cited", Enumerable.Range(1, works).OrderByDescending(w => columns.Graph.CitedByCount(w)));
         AskLine("the youngest", Enumerable.Range(1, works).Reverse());
         Console.WriteLine($"Memory: {Measures.Memory()}");
 
@@ -271,7 +271,7 @@ internal static class TrailBench
         var list = new NeighbourLists(snapshot).Of(kind, seeds);
         var near = new Neighbours([list]);
         var works = near.Works(1, size);
-        var order = near.Order(_ => 1, size);
+        var order = near.Order(_ => 1);
         _ = WorkOrder
             .Sort(snapshot, works, SortOrder.Likeness, [], new(snapshot.Columns.RecordSize), 2026, null, order)
             .Take(50)

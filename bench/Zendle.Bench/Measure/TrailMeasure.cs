@@ -164,7 +164,7 @@ internal sealed class TrailMeasure
             foreach (var work in tied(seed))
                 ties[work] = ties.GetValueOrDefault(work) + 1;
             return ties.OrderByDescending(t => t.Value)
-                .ThenByDescending(t => graph.CitedBy(t.Key).Length)
+                .ThenByDescending(t => graph.CitedByCount(t.Key))
                 .ThenBy(t => t.Key)
                 .Select(t => t.Key);
         };
@@ -174,10 +174,10 @@ internal sealed class TrailMeasure
         {
             var found = new NeighbourLists(snapshot);
             var near = new Neighbours([.. kinds.Select(k => found.Of(k, kept))]);
-            var order = near.Order(k => NeighbourWeights.Usual.Of(k), size);
+            var order = near.Order(k => NeighbourWeights.Usual.Of(k));
             return near.Works(1, size)
                 .Members()
-                .OrderByDescending(order)
+                .OrderByDescending(order.Of)
                 .ThenBy(w => w)
                 .Take(Depths[^1] + Seeds + Batch);
         };

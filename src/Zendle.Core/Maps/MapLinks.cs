@@ -55,8 +55,8 @@ public sealed class MapLinks
         return new(
             cites,
             citedBy,
-            [.. works.Select((w, i) => graph.Cites(w).Length - cites[i].Length)],
-            [.. works.Select((w, i) => graph.CitedBy(w).Length - citedBy[i])]
+            [.. works.Select((w, i) => graph.CitesCount(w) - cites[i].Length)],
+            [.. works.Select((w, i) => graph.CitedByCount(w) - citedBy[i])]
         );
     }
 

@@ -6,30 +6,41 @@ namespace Zendle.Core.Sets;
 /// looks at, so the numbers themselves are not copied.
 /// </summary>
 /// <remarks>
-/// Memory: four bytes an id, a number and a list. Only the newest of a chain may be edited, by one editor at a time.
+/// Memory: five bytes an id, four a number and a list. Only the newest of a chain may be edited, by one editor at a time.
 /// </remarks>
 public sealed class IdLists
 {
+    private const int Long = byte.MaxValue;
+
     private readonly int[] at; // 0 for none, else one more than the start of the list's length
     private readonly int[] data;
+    private readonly byte[] lengths; // Long for what is so long or longer
     private readonly int used,
         dead;
 
-    private IdLists(int[] at, int[] data, int used, int dead) =>
-        (this.at, this.data, this.used, this.dead) = (at, data, used, dead);
+    private IdLists(int[] at, int[] data, byte[] lengths, int used, int dead) =>
+        (this.at, this.data, this.lengths, this.used, this.dead) = (at, data, lengths, used, dead);
 
     /// <summary>No lists.</summary>
-    public static IdLists Empty { get; } = new([], [], 0, 0);
+    public static IdLists Empty { get; } = new([], [], [], 0, 0);
 
     /// <summary>Ids are below this.</summary>
     public int Size => at.Length;
 
     /// <summary>How many bytes its arrays take, with what is dead and the room behind them.</summary>
-    public long Bytes => sizeof(int) * ((long)at.Length + data.Length);
+    public long Bytes => sizeof(int) * ((long)at.Length + data.Length) + lengths.Length;
 
     /// <summary>The list of an id; empty for an id that has none.</summary>
     public ReadOnlySpan<int> Of(int id) =>
         (uint)id < (uint)at.Length && at[id] is > 0 and var start ? data.AsSpan(start, data[start - 1]) : [];
+
+    /// <summary>
+    /// How long the list of an id is. Most lengths stand in a byte each, so that asking for many does not touch the lists.
+    /// </summary>
+    public int Length(int id) =>
+        (uint)id >= (uint)lengths.Length ? 0
+        : lengths[id] < Long ? lengths[id]
+        : data[at[id] - 1];
 
     /// <summary>An editor for the lists that come after these.</summary>
     /// <param name="size">Ids will be below this; never less than now.</param>
@@ -59,10 +70,16 @@ public sealed class IdLists
     /// <exception cref="InvalidDataException">The arrays do not fit each other.</exception>
     public static IdLists From(int[] at, int[] data, int used)
     {
-        foreach (var start in at)
+        var lengths = new byte[at.Length];
+        for (var id = 0; id < at.Length; id++)
+        {
+            var start = at[id];
             if (start < 0 || start > used || (start > 0 && (data[start - 1] < 0 || start + data[start - 1] > used)))
                 throw new InvalidDataException("A list lies outside its array.");
-        return new(at, data, used, 0);
+            if (start > 0)
+                lengths[id] = Short(data[start - 1]);
+        }
+        return new(at, data, lengths, used, 0);
     }
 
     /// <summary>Lists that were written down.</summary>
@@ -81,8 +98,10 @@ public sealed class IdLists
             next[id] = n + 1;
             n += length + 1;
         }
-        return new(next, to, n, 0);
+        return new(next, to, lengths, n, 0);
     }
+
+    private static byte Short(int length) => (byte)Math.Min(length, Long);
 
     /// <summary>Makes the next lists. Ids may be set in any order; the last word holds.</summary>
     public sealed class Editor
@@ -91,6 +110,7 @@ public sealed class IdLists
         private const int Large = 1 << 20;
 
         private readonly int[] at;
+        private readonly byte[] lengths;
         private int[] data;
         private int used,
             dead;
@@ -102,6 +122,8 @@ public sealed class IdLists
                 from = from.Compacted();
             at = new int[Math.Max(size, from.at.Length)];
             from.at.CopyTo(at, 0);
+            lengths = new byte[at.Length];
+            from.lengths.CopyTo(lengths, 0);
             (data, used, dead) = (from.data, from.used, from.dead);
             if (used + room > data.Length)
                 Array.Resize(ref data, (int)Math.Min(Array.MaxLength, used + room));
@@ -113,6 +135,7 @@ public sealed class IdLists
             if (at[id] > 0)
                 dead += data[at[id] - 1] + 1;
             at[id] = 0;
+            lengths[id] = Short(list.Length);
             if (list.IsEmpty)
                 return;
             if (used + list.Length + 1 > data.Length)
@@ -134,6 +157,6 @@ public sealed class IdLists
         public ReadOnlySpan<int> Of(int id) => at[id] is > 0 and var start ? data.AsSpan(start, data[start - 1]) : [];
 
         /// <summary>The lists. The editor is done with.</summary>
-        public IdLists Finish() => new(at, data, used, dead);
+        public IdLists Finish() => new(at, data, lengths, used, dead);
     }
 }

@@ -13,7 +13,7 @@ public readonly record struct ReportedTie(int Cited, byte Database);
 /// itself is left out. Immutable; <see cref="With"/> makes the next one at the cost of the works whose ties are others.
 /// </summary>
 /// <remarks>
-/// Memory: ten bytes a tie both ways together, twelve where more than 256 sets of databases report ties, and eight bytes for
+/// Memory: ten bytes a tie both ways together, twelve where more than 256 sets of databases report ties, and nine bytes for
 /// each work that has some, either way. Reading a work's ties costs their number.
 /// </remarks>
 public sealed class CitationGraph
@@ -58,6 +58,12 @@ public sealed class CitationGraph
 
     /// <summary>Forward trail: the works that cite it, ascending.</summary>
     public ReadOnlySpan<int> CitedBy(int work) => width.Works(forward.Of(work));
+
+    /// <summary>How many works a work cites.</summary>
+    public int CitesCount(int work) => width.Ties(back.Length(work));
+
+    /// <summary>How many works cite it.</summary>
+    public int CitedByCount(int work) => width.Ties(forward.Length(work));
 
     /// <summary>
     /// For each of <see cref="Cites"/> the set of databases that report the tie, as a key to <see cref="Mask"/>.

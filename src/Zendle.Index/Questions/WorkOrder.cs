@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Collections.Immutable;
 using Zendle.Core.Queries;
 using Zendle.Core.Sets;
+using Zendle.Core.Trails;
 
 namespace Zendle.Index.Questions;
 
@@ -59,7 +60,7 @@ public static class WorkOrder
         RecordSet records,
         int thisYear,
         Func<int, int>? ties = null,
-        Func<int, double>? likeness = null
+        JoinedOrder? likeness = null
     )
     {
         var columns = snapshot.Columns;
@@ -69,15 +70,15 @@ public static class WorkOrder
             case SortOrder.Relevance when !concepts.IsEmpty:
                 return ByRelevance(ids, snapshot, concepts, records);
             case SortOrder.Likeness or SortOrder.Relevance when likeness is not null:
-                return By(ids, w => -likeness(w));
+                return likeness.Sort(works);
             case SortOrder.Ties or SortOrder.Relevance when ties is not null:
-                return By(ids, w => -((long)ties(w) << 32) - columns.Graph.CitedBy(w).Length);
+                return By(ids, w => -((long)ties(w) << 32) - columns.Graph.CitedByCount(w));
             case SortOrder.Oldest:
                 return By(ids, w => columns.Year[w] == 0 ? long.MaxValue : columns.Year[w]);
             case SortOrder.Cited:
-                return By(ids, w => -(long)columns.Graph.CitedBy(w).Length);
+                return By(ids, w => -(long)columns.Graph.CitedByCount(w));
             case SortOrder.CitedPerYear:
-                return By(ids, w => -PerYear(columns.Graph.CitedBy(w).Length, columns.Year[w], thisYear));
+                return By(ids, w => -PerYear(columns.Graph.CitedByCount(w), columns.Year[w], thisYear));
             case SortOrder.Title:
                 return By(ids, w => (long)columns.TitleRank[w]);
             case SortOrder.Person:

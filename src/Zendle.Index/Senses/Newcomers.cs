@@ -47,7 +47,7 @@ public sealed class Newcomers
         foreach (var cited in references)
         {
             foreach (var other in Sharing(citing, cited))
-                Add(other, SenseGroups.OfReference(references.Length, columns.Graph.Cites(other).Length));
+                Add(other, SenseGroups.OfReference(references.Length, columns.Graph.CitesCount(other)));
             Add(cited, SenseGroups.CitationWeight);
         }
         foreach (var other in columns.Graph.CitedBy(work))

@@ -150,7 +150,7 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
             works,
             years.DefaultIfEmpty().Min(),
             years.DefaultIfEmpty().Max(),
-            [.. works.OrderByDescending(w => columns.Graph.CitedBy(w).Length).ThenBy(w => w).Take(MostExamples)]
+            [.. works.OrderByDescending(w => columns.Graph.CitedByCount(w)).ThenBy(w => w).Take(MostExamples)]
         );
     }
 
@@ -163,7 +163,7 @@ public sealed class SenseGroups(CorpusSnapshot snapshot)
         var near = new Dictionary<int, double>[works.Length];
         for (var i = 0; i < works.Length; i++)
             near[i] = [];
-        var references = Array.ConvertAll(works, w => columns.Graph.Cites(w).Length);
+        var references = Array.ConvertAll(works, w => columns.Graph.CitesCount(w));
         Share(
             works,
             work => columns.Graph.Cites(work),

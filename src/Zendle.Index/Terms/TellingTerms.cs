@@ -67,33 +67,35 @@ public sealed class TellingTerms(CorpusSnapshot snapshot, QuestionEvaluator eval
     {
         var mean = Mean(seeds);
         var terms = Of(mean);
-        using var tally = new NeighbourList.Tally(snapshot.Columns.WorkSize);
-        foreach (var term in terms)
-        foreach (var work in term.Works)
-            tally.Add(work, 1);
+        var each = new double[terms.Length];
+        Array.Fill(each, 1);
+        int[][] having = [.. terms.Select(t => t.Works.ToArray())];
         var weights = ArrayPool<float>.Shared.Rent(column.Words.Count);
+        using var counts = new ThreadLocal<WordCounts>(() => new(column), trackAllValues: true);
         try
         {
             Array.Clear(weights, 0, column.Words.Count);
             foreach (var (word, weight) in mean)
                 weights[word] = (float)weight;
-            using var counts = new WordCounts(column);
-            return tally.Finish(
+            return NeighbourList.Of(
                 NeighbourKind.SharedTerms,
-                seeds,
-                Least,
-                (work, _) =>
-                {
-                    var (dot, length) = (0.0, 0.0);
-                    foreach (var (word, weight) in counts.Of(work))
-                        (dot, length) = (dot + (weights[word] * weight), length + (weight * weight));
-                    return length == 0 ? 0 : dot / Math.Sqrt(length);
-                }
+                new(each, term => having[term], seeds, snapshot.Columns.WorkSize, Least),
+                Cosine
             );
         }
         finally
         {
             ArrayPool<float>.Shared.Return(weights);
+            foreach (var its in counts.Values)
+                its.Dispose();
+        }
+
+        double Cosine(int work, double sum)
+        {
+            var (dot, length) = (0.0, 0.0);
+            foreach (var (word, weight) in counts.Value!.Of(work))
+                (dot, length) = (dot + (weights[word] * weight), length + (weight * weight));
+            return length == 0 ? 0 : dot / Math.Sqrt(length);
         }
     }
 

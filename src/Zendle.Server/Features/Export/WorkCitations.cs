@@ -48,7 +48,7 @@ internal static class WorkCitations
                         Stage = Stages.Name(judgement.Stage),
                         Reason = judgement.Reason,
                         Tags = judgement.Tags,
-                        Cited = view.Snapshot.Columns.Graph.CitedBy(id).Length,
+                        Cited = view.Snapshot.Columns.Graph.CitedByCount(id),
                     };
                 }),
         ];

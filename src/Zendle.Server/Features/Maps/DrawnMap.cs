@@ -110,8 +110,8 @@ internal sealed record DrawnMap(
                 b.Lane,
                 b.Size,
                 b.Cites,
-                columns.Graph.Cites(b.Work).Length - b.Cites.Length,
-                columns.Graph.CitedBy(b.Work).Length - b.CitedBy.Length
+                columns.Graph.CitesCount(b.Work) - b.Cites.Length,
+                columns.Graph.CitedByCount(b.Work) - b.CitedBy.Length
             );
 
         MapWorkDto Placed(

@@ -171,7 +171,7 @@ internal sealed class MapService(
     )
     {
         var (columns, thisYear) = (view.Snapshot.Columns, clock.GetUtcNow().Year);
-        int Cited(int work) => columns.Graph.CitedBy(work).Length;
+        int Cited(int work) => columns.Graph.CitedByCount(work);
         return asked.Size switch
         {
             MapSize.Cited => [.. works.Select(w => (double)Cited(w))],

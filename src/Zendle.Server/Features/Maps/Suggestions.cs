@@ -37,7 +37,7 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
             return [];
         var found = neighbours.Of(view.Snapshot, [NeighbourKind.SharedReferences, NeighbourKind.CitedTogether], kept);
         var columns = view.Snapshot.Columns;
-        var order = found.Order(kind => view.Weights.Of(kind), columns.WorkSize);
+        var order = found.Order(kind => view.Weights.Of(kind));
         var at = works.Select((w, i) => (w, i)).ToDictionary(w => w.w, w => w.i);
         return
         [
@@ -51,7 +51,7 @@ internal sealed class Suggestions(SearchView view, NeighbourFinder neighbours)
                     && view.Fold.Of(w).Stage == Stage.Found
                     && fits(w)
                 )
-                .OrderByDescending(order)
+                .OrderByDescending(order.Of)
                 .ThenBy(w => w)
                 .Select(w => Placed(w, found, at, lanes, values))
                 .OfType<Suggestion>()

@@ -210,7 +210,7 @@ internal static class PastedFinder
         return
         [
             .. works
-                .OrderByDescending(w => columns.Graph.CitedBy(w).Length)
+                .OrderByDescending(w => columns.Graph.CitedByCount(w))
                 .ThenBy(w => w)
                 .Take(most)
                 .Select(w => Dto(columns, w, null, [why])),

@@ -171,7 +171,7 @@ internal sealed class SearchService(
                     InChosen(view),
                     clock.GetUtcNow().Year,
                     ties,
-                    answer.Neighbours?.Order(k => view.Weights.Of(k), view.Snapshot.Columns.WorkSize)
+                    answer.Neighbours?.Order(k => view.Weights.Of(k))
                 ),
             o => 200 + (4L * o.Length)
         );

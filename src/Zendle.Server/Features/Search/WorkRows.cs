@@ -97,7 +97,7 @@ internal sealed class WorkRows(CorpusReader reader, TimeProvider clock)
         var chosen = ChosenFields.From(records);
         var concepts = view.Answer.Concepts;
         var thisYear = clock.GetUtcNow().Year;
-        var cited = view.Snapshot.Columns.Graph.CitedBy(id).Length;
+        var cited = view.Snapshot.Columns.Graph.CitedByCount(id);
         var judgement = view.Fold.Of(id);
         var year = chosen.Year.Value;
         return new(

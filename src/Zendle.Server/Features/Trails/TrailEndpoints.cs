@@ -145,8 +145,8 @@ internal static class TrailEndpoints
                 s.People,
                 s.Year,
                 s.Stage,
-                graph.Cites(s.Id).Length,
-                graph.CitedBy(s.Id).Length,
+                graph.CitesCount(s.Id),
+                graph.CitedByCount(s.Id),
                 alone?[ordinal[s.Id]]
             )),
         ];

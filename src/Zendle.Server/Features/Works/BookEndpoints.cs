@@ -93,7 +93,7 @@ internal static class BookEndpoints
                             c.Chosen.Title.Value,
                             PeopleLine.Of(c.Chosen.People.Value),
                             Pages(c.Chosen.Venue.Value),
-                            view.Snapshot.Columns.Graph.CitedBy(c.Id).Length,
+                            view.Snapshot.Columns.Graph.CitedByCount(c.Id),
                             Beginning(c.Chosen.Abstract.Value),
                             view.Fold.Of(c.Id).Stage
                         )),

@@ -275,10 +275,10 @@ internal static class WorkEndpoints
                     )),
                 ],
                 [.. (await reader.MatchesAmong([.. records.Select(r => r.RecordId)], cancel)).Select(EvidenceDto.Of)],
-                columns.Graph.Cites(workId).Length,
+                columns.Graph.CitesCount(workId),
                 columns.CitesByItsText(workId),
-                columns.Graph.CitedBy(workId).Length,
-                WorkOrder.PerYear(columns.Graph.CitedBy(workId).Length, chosen.Year.Value ?? 0, clock.GetUtcNow().Year),
+                columns.Graph.CitedByCount(workId),
+                WorkOrder.PerYear(columns.Graph.CitedByCount(workId), chosen.Year.Value ?? 0, clock.GetUtcNow().Year),
                 [
                     .. columns
                         .DatabaseCited.Where(d => d.Value[workId] >= 0)

@@ -107,7 +107,7 @@ internal sealed class OfferedTerms(
         [
             .. (come.IsEmpty ? go : come)
                 .Members()
-                .OrderByDescending(w => graph.CitedBy(w).Length)
+                .OrderByDescending(w => graph.CitedByCount(w))
                 .ThenBy(w => w)
                 .Take(MostTried),
         ];
