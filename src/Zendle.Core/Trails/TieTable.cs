@@ -15,8 +15,9 @@ public readonly record struct TieRow(string? Citing, string? Cited)
 }
 
 /// <summary>
-/// Reads a table with a citing and a cited DOI in each row (CSV, RFC 4180; semicolons and tabs part cells too). Columns are
-/// known by their names; without names the first two that hold DOIs are taken, the citing one first.
+/// Reads a table with a citing and a cited DOI in each row (CSV, RFC 4180; semicolons, tabs, bars and blanks part cells too).
+/// Columns are known by their names; without names the first two that hold DOIs are taken, the citing one first. Lines that
+/// begin with # are remarks.
 /// </summary>
 public static class TieTable
 {
@@ -36,7 +37,8 @@ public static class TieTable
             new CsvConfiguration(CultureInfo.InvariantCulture)
             {
                 DetectDelimiter = true,
-                DetectDelimiterValues = [",", ";", "\t"],
+                DetectDelimiterValues = [",", ";", "\t", "|"],
+                AllowComments = true,
                 BadDataFound = null,
                 MaxFieldSize = LongestField,
             }
@@ -44,9 +46,12 @@ public static class TieTable
         var (rows, columns) = (0L, (Citing: -1, Cited: -1));
         while (Next(parser))
         {
-            var cells = parser.Record!;
+            var cells = Cells(parser.Record!);
             if (columns.Citing < 0)
             {
+                // A spreadsheet may say in a line of its own what parts the cells.
+                if (cells[0].StartsWith("sep=", StringComparison.OrdinalIgnoreCase))
+                    continue;
                 columns = Columns(cells, out var isHead);
                 if (isHead)
                     continue;
@@ -63,6 +68,13 @@ public static class TieTable
         if (columns.Citing < 0)
             throw new FormatException("The table is empty.");
     }
+
+    /// <summary>The cells of a row; what stands in one alone is parted at its blanks.</summary>
+    private static string[] Cells(string[] record) =>
+        record is [var alone]
+        && alone.Split(default(char[]), StringSplitOptions.RemoveEmptyEntries) is { Length: > 1 } parted
+            ? [.. parted.Select(c => c.Trim('"'))]
+            : record;
 
     private static bool Next(CsvParser parser)
     {
@@ -92,7 +104,7 @@ public static class TieTable
                     "The first row holds one DOI; a row needs two, the citing and the cited one."
                 );
         var (citing, cited) = (Named(cells, "citing"), Named(cells, "cited"));
-        return citing >= 0 && cited >= 0
+        return citing >= 0 && cited >= 0 && citing != cited
             ? (citing, cited)
             : throw new FormatException(
                 "The table needs a column whose name has “citing” in it and one whose name has “cited”; its first row has: "
@@ -100,10 +112,19 @@ public static class TieTable
             );
     }
 
-    private static int Named(string[] cells, string name) =>
-        Array.FindIndex(cells, c => c.Trim().Equals(name, StringComparison.OrdinalIgnoreCase)) is >= 0 and var exact
-            ? exact
-            : Array.FindIndex(cells, c => c.Contains(name, StringComparison.OrdinalIgnoreCase));
+    /// <summary>The column of a name: just so, else with "doi" in it, else with more in it ("cited_by_count" may stand beside
+    /// "cited_doi").</summary>
+    private static int Named(string[] cells, string name)
+    {
+        bool Has(string cell, string part) => cell.Contains(part, StringComparison.OrdinalIgnoreCase);
+        Predicate<string>[] ways =
+        [
+            c => c.Trim().Equals(name, StringComparison.OrdinalIgnoreCase),
+            c => Has(c, name) && Has(c, "doi"),
+            c => Has(c, name),
+        ];
+        return ways.Select(way => Array.FindIndex(cells, way)).FirstOrDefault(at => at >= 0, -1);
+    }
 
     private static string? Doi(string[] cells, int column) =>
         column < cells.Length ? Identifiers.Doi(cells[column]) : null;

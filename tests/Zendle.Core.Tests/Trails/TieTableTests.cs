@@ -15,6 +15,12 @@ public sealed class TieTableTests
     [InlineData("10.5555/a,10.5555/b")]
     [InlineData("12,10.5555/a,x,10.5555/b\n")]
     [InlineData("﻿citing,cited\ndoi:10.5555/a meta:br/0601 pmid:12,meta:br/0602 doi:10.5555/b")]
+    [InlineData("citing_doi|cited_doi\n10.5555/a|10.5555/b\n")]
+    [InlineData("sep=;\nciting;cited\n10.5555/a;10.5555/b\n")]
+    [InlineData("# made on Monday, by hand\nciting,cited\n10.5555/a,10.5555/b\n")]
+    [InlineData("citing cited\n10.5555/a 10.5555/b\n")]
+    [InlineData("\"10.5555/a\" \"10.5555/b\"\n")]
+    [InlineData("cited_by_count,cited_doi,citing_title,citing_doi\n4,10.5555/b,Moths,10.5555/a\n")]
     public void Columns_are_known_by_their_names_or_by_their_DOIs(string table) =>
         Assert.Equal([new("10.5555/a", "10.5555/b")], Read(table));
 
@@ -29,6 +35,7 @@ public sealed class TieTableTests
     [InlineData("", "empty")]
     [InlineData("title,year\nMoths,2004\n", "title, year")]
     [InlineData("10.5555/a,Moths\n", "two")]
+    [InlineData("citing and cited,year\n10.5555/a,2004\n", "citing and cited, year")]
     public void What_is_no_such_table_is_said_in_a_sentence(string table, string says) =>
         Assert.Contains(says, Assert.Throws<FormatException>(() => Read(table)).Message, StringComparison.Ordinal);
 
