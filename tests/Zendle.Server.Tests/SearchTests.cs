@@ -301,6 +301,10 @@ public sealed class SearchTests(Harvested world) : IClassFixture<Harvested>
                 ("10.5555/nobody.has.this", "This is a DOI. No work here has it."),
                 ("978-0-306-40615-7", "This is an ISBN. No work here has it."),
                 ("https://nowhere.example/item/1", "This is a web address. No work here has it."),
+                (
+                    "https://orcid.org/0000-0001-2345-6789",
+                    "This is the ORCID iD of a person. Works are found by the person’s name."
+                ),
             }
         )
         {

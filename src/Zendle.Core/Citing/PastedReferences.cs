@@ -99,7 +99,8 @@ public static partial class PastedReferences
         && !Operator().IsMatch(line);
 
     /// <summary>Whether a line is an identifier or an address and little else.</summary>
-    private static bool IsIdentifier(string line) => TypedIdentifier.Of(line) is { Kind: not IdentifierKind.Issn };
+    private static bool IsIdentifier(string line) =>
+        TypedIdentifier.Of(line) is { Kind: not (IdentifierKind.Issn or IdentifierKind.Orcid) };
 
     /// <summary>Two columns that a copy laid side by side, a wide gap at about the same place between them, one after the other.</summary>
     private static List<string> OneColumn(List<string> lines)

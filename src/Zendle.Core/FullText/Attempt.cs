@@ -140,7 +140,7 @@ public static class AttemptWords
         outcome switch
         {
             AttemptOutcome.Got => "got",
-            AttemptOutcome.Doubtful => "waits for a person to look",
+            AttemptOutcome.Doubtful => "needs a person’s decision",
             AttemptOutcome.PriceAsked => "a price is asked",
             AttemptOutcome.SignInAsked => "a sign-in is asked",
             AttemptOutcome.DeadLink => "dead link",

@@ -33,9 +33,12 @@ public sealed partial class TypedName
     /// </summary>
     public static TypedName? Of(string written)
     {
-        var name = Title().Replace(Others().Replace(Year().Replace(written.Trim(), ""), ""), "").Trim(' ', ',', ';');
+        var name = Title().Replace(Others().Replace(Year().Replace(written.Trim(Around), ""), ""), "").Trim(Around);
         return name.Any(char.IsLetter) ? new(name) : null;
     }
+
+    /// <summary>What may stand around a name that was copied.</summary>
+    private static readonly char[] Around = [' ', '\u00a0', ',', ';', '"', '“', '”', '„', '«', '»', '[', ']'];
 
     /// <summary>Whether a text names more than one person.</summary>
     public static bool AreSeveral(string written) => Between().IsMatch(written.Trim());
@@ -44,7 +47,8 @@ public sealed partial class TypedName
     private static partial Regex Year();
 
     [GeneratedRegex(
-        @"[\s,]*(?:\bet al\b\.?|\band others\b|\(?\beds?\b\.?\)?)$",
+        @"[\s,]*(?:\bet (?:al|coll)\b\.?|(?:\band|&) (?:others|colleagues|co-?workers)\b|\bu\. ?a\.|\by (?:cols?\b\.?|otros\b)"
+            + @"|\(?\beds?\b\.?\)?)$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Others();
@@ -56,7 +60,7 @@ public sealed partial class TypedName
     private static partial Regex Title();
 
     [GeneratedRegex(
-        @"\p{L}\.?\s*(?:;|&|\band\b)\s*(?!others\b)\p{L}",
+        @"\p{L}\.?\s*(?:;|&|\band\b)\s*(?!(?:others|colleagues|co-?workers)\b)\p{L}",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Between();

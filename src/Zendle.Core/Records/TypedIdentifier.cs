@@ -16,6 +16,9 @@ public enum IdentifierKind
 
     /// <summary>Address on the web.</summary>
     Url,
+
+    /// <summary>ORCID iD (ISO 27729), which names a person, not a work.</summary>
+    Orcid,
 }
 
 /// <summary>A line that is one identifier and little else.</summary>
@@ -53,8 +56,9 @@ public sealed partial record TypedIdentifier(IdentifierKind Kind, string Value)
         "epub",
     };
 
-    /// <summary>What asks for the works that have it.</summary>
-    public string Expression => $"{Kind.ToString().ToLowerInvariant()}:\"{Value}\"";
+    /// <summary>What asks for the works that have it; a person's iD is asked for as it is printed.</summary>
+    public string Expression =>
+        Kind == IdentifierKind.Orcid ? $"\"{Value}\"" : $"{Kind.ToString().ToLowerInvariant()}:\"{Value}\"";
 
     /// <summary>The identifier that a line is; null for a line of words, or of several.</summary>
     public static TypedIdentifier? Of(string line)
@@ -62,6 +66,8 @@ public sealed partial record TypedIdentifier(IdentifierKind Kind, string Value)
         var text = line.Trim();
         if (Identifiers.Doi(text) is { } doi)
             return text.Length <= doi.Length + LongestLabel ? new(IdentifierKind.Doi, doi) : null;
+        if (Identifiers.Orcid(text) is { } orcid && AroundOrcid().IsMatch(text))
+            return new(IdentifierKind.Orcid, orcid);
         if (WebAddress.Of(text) is { } address)
             return new(IdentifierKind.Url, address.AbsoluteUri);
         // Words beside a number are a search: "light year:1990-2026" holds what would be an ISSN.
@@ -80,6 +86,12 @@ public sealed partial record TypedIdentifier(IdentifierKind Kind, string Value)
         && first is >= 1000 and < 2100
         && last is >= 1000 and < 2100
         && first <= last;
+
+    [GeneratedRegex(
+        @"^(?:(?:https?://)?(?:www\.)?orcid\.org/|(?:orcid(?: id)?[:\s]*)?)[\d-]+X?/?$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
+    private static partial Regex AroundOrcid();
 
     [GeneratedRegex(@"\p{L}+")]
     private static partial Regex Letters();

@@ -146,7 +146,7 @@ public sealed class RouteTests
 
     [Theory]
     [InlineData("a price is asked", AttemptOutcome.DeadLink, AttemptOutcome.PriceAsked, AttemptOutcome.NoTextThere)]
-    [InlineData("waits for a person to look", AttemptOutcome.PriceAsked, AttemptOutcome.Doubtful)]
+    [InlineData("needs a person’s decision", AttemptOutcome.PriceAsked, AttemptOutcome.Doubtful)]
     [InlineData("a damaged file", AttemptOutcome.Damaged, AttemptOutcome.DeadLink)]
     [InlineData("no copy is known")]
     public void A_work_that_was_not_got_has_one_reason(string reason, params AttemptOutcome[] outcomes) =>

@@ -18,6 +18,9 @@ public class TypedIdentifierTests
     [InlineData("2434-561X", IdentifierKind.Issn, "2434-561X")]
     [InlineData("eISSN 2434-561x", IdentifierKind.Issn, "2434-561X")]
     [InlineData("ISSN: 2434-561X", IdentifierKind.Issn, "2434-561X")]
+    [InlineData("0000-0001-2345-6789", IdentifierKind.Orcid, "0000-0001-2345-6789")]
+    [InlineData("https://orcid.org/0000-0001-2345-6789", IdentifierKind.Orcid, "0000-0001-2345-6789")]
+    [InlineData("ORCID iD: 0000000123456789", IdentifierKind.Orcid, "0000-0001-2345-6789")]
     [InlineData("https://repository.example/item/7?v=2", IdentifierKind.Url, "https://repository.example/item/7?v=2")]
     public void A_line_that_is_an_identifier_is_known_for_it(string line, IdentifierKind kind, string value) =>
         Assert.Equal(new TypedIdentifier(kind, value), TypedIdentifier.Of(line));
@@ -27,6 +30,8 @@ public class TypedIdentifierTests
     [InlineData("moths")]
     [InlineData("978-0-306-40615-8")]
     [InlineData("2434-5610")]
+    [InlineData("0000-0001-2345-6788")]
+    [InlineData("lamps 0000-0001-2345-6789")]
     [InlineData("light AND moth* AND year:1990-2026")]
     [InlineData("lamps 978-0-306-40615-7")]
     [InlineData("1990-2005")]

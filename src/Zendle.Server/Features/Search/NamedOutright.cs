@@ -30,7 +30,7 @@ internal static class NamedOutright
                 : [],
             { Kind: IdentifierKind.Isbn } isbn => Of(isbn.Expression, "has this ISBN"),
             { Kind: IdentifierKind.Url } url => Of(url.Expression, "has this address"),
-            { Kind: IdentifierKind.Issn } => [],
+            { Kind: IdentifierKind.Issn or IdentifierKind.Orcid } => [],
             _ => OfTitle(view, text),
         };
         List<DirectDto> Of(string expression, string why) =>
@@ -67,6 +67,7 @@ internal static class NamedOutright
                 IdentifierKind.Doi => "This is a DOI. No work here has it.",
                 IdentifierKind.Isbn => "This is an ISBN. No work here has it.",
                 IdentifierKind.Issn => "This is an ISSN. No work here appeared under it.",
+                IdentifierKind.Orcid => "This is the ORCID iD of a person. Works are found by the person’s name.",
                 _ => "This is a web address. No work here has it.",
             },
             []
