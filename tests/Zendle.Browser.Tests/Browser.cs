@@ -161,18 +161,15 @@ public sealed class Browser : IDisposable
             ? t[..1500]
             : driver.FindElement(By.TagName("body")).Text;
 
-    /// <summary>The first element that shows. Looked for in the page, in one go.</summary>
     public IWebElement Find(string css)
     {
         IWebElement? found = null;
-        Until(() => (found = driver.ExecuteScript(FindShown, css) as IWebElement) is not null, css);
+        Until(
+            () => (found = driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed)) is not null,
+            css
+        );
         return found!;
     }
-
-    private const string FindShown = """
-        return [...document.querySelectorAll(arguments[0])].find(e => e.getClientRects().length > 0
-          && e.checkVisibility({ opacityProperty: true, visibilityProperty: true })) ?? null;
-        """;
 
     /// <summary>Acts on the first visible element; once more when it is drawn anew just then.</summary>
     public void On(string css, Action<IWebElement> act) =>

@@ -90,6 +90,93 @@ public sealed class TermsScreenTests(DemoWorld world) : IClassFixture<DemoWorld>
         Assert.Empty(b.Complaints());
     }
 
+    /// <summary>What an excluded term removes is counted from the works: those in view that have it.</summary>
+    [Fact]
+    public void A_term_that_marks_what_was_set_aside_is_excluded_and_removes_what_it_said()
+    {
+        using var b = world.SignedIn();
+        Searched(b, "light* AND moth* AND trap*");
+        var before = InView(b);
+        var review = $"/api/reviews/{Regex.Match(b.Address, @"/r/(\d+)").Groups[1].Value}";
+        // Works about one thing go aside, as a person does who sees what the line brings too much of.
+        var street = b.Api(
+            $"{review}/steps",
+            new { parentId = 0, act = new { kind = "Search", expression = "light* AND moth* AND trap* AND street*" } }
+        );
+        var works = b.Api($"{review}/steps/{street["stepId"]}/works?limit=200")["works"]!.AsArray();
+        int[] aside = [.. works.Where(w => (string?)w!["stage"] == "Found").Select(w => (int)w!["id"]!)];
+        Assert.NotEmpty(aside);
+        b.Api(
+            $"{review}/decisions",
+            new
+            {
+                act = "SetAside",
+                works = aside,
+                value = "not about it",
+            }
+        );
+        try
+        {
+            b.Reload();
+            Assert.Equal(before, InView(b));
+            b.Type("w");
+            b.Click("To exclude");
+            b.Until(() => Rows(b, "Terms to exclude").Count > 0, "terms of what was set aside");
+            b.Sees("set aside here, against the others in view");
+            var row = Rows(b, "Terms to exclude")[0];
+            var (term, removes) = (Term(row), Number(row.FindElement(By.TagName("b")).Text.TrimStart('−')));
+            Assert.True(removes > 0);
+            // Tried, it shows what it would remove.
+            row.FindElement(By.CssSelector("button[aria-expanded]")).Click();
+            b.Until(
+                () => b.All("ul[aria-label^='Works of'] > li").Count == Math.Min(25, removes),
+                "what it would remove"
+            );
+            row.FindElement(By.XPath(".//button[.='exclude']")).Click();
+            b.Until(() => LineOf(b).Contains(" NOT ", StringComparison.Ordinal), "the term in the line");
+            Assert.Contains(term.Split(' ')[0], LineOf(b), StringComparison.OrdinalIgnoreCase);
+            b.Until(() => ToCome(b) == before - removes, "what it said it removes");
+            b.Click("Undo");
+            b.Until(() => LineOf(b) == "light* AND moth* AND trap*", "the line as it was");
+        }
+        finally
+        {
+            b.Api($"{review}/decisions", new { act = "Clear", works = aside });
+        }
+    }
+
+    /// <summary>How many kept works a line misses is recounted: all kept less those that it finds.</summary>
+    [Fact]
+    public void Words_of_kept_works_that_the_search_misses_find_some_of_them()
+    {
+        const string Narrow = "light AND moth* AND \"flower visit*\"";
+        using var b = world.SignedIn();
+        Searched(b, Narrow);
+        var review = $"/api/reviews/{Regex.Match(b.Address, @"/r/(\d+)").Groups[1].Value}";
+        int Missed(string line)
+        {
+            var kept = b.Api(
+                $"{review}/steps",
+                new { parentId = 0, act = new { kind = "Search", expression = $"({line}) AND stage:kept" } }
+            );
+            return Kept(b) - (int)b.Api($"{review}/steps/{kept["stepId"]}")["count"]!;
+        }
+        var missed = Missed(Narrow);
+        Assert.True(missed > 0);
+        b.Type("w");
+        b.Find("aside[aria-label=Words] select").SendKeys("kept works that");
+        b.Sees($"{missed} works, against all others");
+        var list = "aside[aria-label=Words] ul[aria-label$=' terms']";
+        b.Until(() => b.All($"{list} > li").Count > 1, "the words they use instead");
+        // Two taken together.
+        foreach (var row in b.All($"{list} > li").Take(2))
+            row.FindElement(By.CssSelector("input[type=checkbox]")).Click();
+        b.Click("Take 2 terms");
+        b.Until(() => LineOf(b) != Narrow, "both in the line");
+        var wider = LineOf(b);
+        Assert.True(Missed(wider) < missed, $"“{wider}” misses as many");
+    }
+
     [Fact]
     public void A_refused_term_goes_and_can_be_had_back()
     {

@@ -129,21 +129,36 @@ internal sealed class OfferedTerms(
     private static TermOffers Offers(SearchView view, WorkSet good, IReadOnlyList<RefusedTermDto> refused) =>
         new(view.Snapshot, view.Evaluator, Ground(view, good, refused));
 
-    /// <summary>For each concept the words of the kept works that the search loses through it.</summary>
+    /// <summary>
+    /// For each concept the words of the kept works that the search loses through it; first those that bring most of the works
+    /// that match everything else.
+    /// </summary>
     private static (int, IReadOnlyList<TermOffer>) Missed(SearchView view, IReadOnlyList<RefusedTermDto> refused)
     {
         var missed = view.Facts.Kept.Copy();
         missed.ExceptWith(view.Answer.Before);
-        var (board, offers) = (Board(view), new List<TermOffer>());
+        var (board, offers) = (Board(view), new List<(TermOffer Term, int Brings)>());
+        var found = board.Cards.Select(c => c.Kind == CardKind.Concept ? Works(c.Expression) : null).ToArray();
         for (var card = 0; card < board.Cards.Length; card++)
         {
-            if (board.Cards[card] is not { Kind: CardKind.Concept, Near: null } concept)
+            if (board.Cards[card] is not { Kind: CardKind.Concept, Near: null } || found[card] is not { } its)
                 continue;
             var lost = missed.Copy();
-            lost.ExceptWith(view.Evaluator.Works(concept.Expression, view.State.Databases));
-            offers.AddRange(Offers(view, lost, refused).All(card).Take(MostForConcept));
+            lost.ExceptWith(its);
+            var onlyHere = lost.Copy();
+            foreach (var others in found.Where((_, other) => other != card).OfType<WorkSet>())
+                onlyHere.IntersectWith(others);
+            offers.AddRange(
+                Offers(view, lost, refused)
+                    .All(card)
+                    .Select(offer => (offer, Works(offer.Expression).CountWith(onlyHere)))
+                    .OrderByDescending(offer => offer.Item2)
+                    .Take(MostForConcept)
+            );
         }
-        return (missed.Count(), offers);
+        return (missed.Count(), [.. offers.OrderByDescending(o => o.Brings).Select(o => o.Term)]);
+
+        WorkSet Works(string expression) => view.Evaluator.Works(expression, view.State.Databases);
     }
 
     private static TermsAgainst AgainstIn(SearchView view, IReadOnlyList<RefusedTermDto> refused) =>
