@@ -116,6 +116,13 @@ public sealed class TermTests(Harvested harvested) : IClassFixture<Harvested>
         Assert.True(offered.Int("good") > 0);
         Assert.NotEmpty(offered.List("terms"));
         Assert.All(offered.List("terms"), t => Assert.InRange(t.Int("card"), 0, 1));
+        // Recounted from the lists themselves.
+        async Task<HashSet<int>> Works(string line) => [.. await Ann.AllWorks(review, await Ann.Search(review, line))];
+        var missed = await Works("stage:kept");
+        missed.ExceptWith(await Works("light AND \"flower visits\""));
+        Assert.Equal(missed.Count, offered.Int("good"));
+        foreach (var term in offered.List("terms").Take(6))
+            Assert.Equal((await Works(term.Text("expression"))).Count(missed.Contains), term.Int("good"));
     }
 
     [Fact]

@@ -1,9 +1,10 @@
 using System.Text.RegularExpressions;
+using Zendle.Core.Records;
 
 namespace Zendle.Core.Citing;
 
 /// <summary>
-/// A work as texts cite it by name and year: "Berg 2019", "Berg et al. (2019a)", "(Berg &amp; Lind, 2019)".
+/// A work as texts cite it by name and year: "Berg 2019", "Berg et al. (2019a)", "Berg and colleagues, 2019", "(Berg &amp; Lind, 2019)".
 /// </summary>
 /// <param name="First">Family name of the first person.</param>
 /// <param name="Second">Family name of the second one; null where only one is named.</param>
@@ -26,7 +27,9 @@ public sealed partial record NameAndYear(string First, string? Second, string Ye
     [GeneratedRegex(
         @"^\(?(?<first>"
             + Family
-            + @")(?:,? et al\.?|,? (?:and|&|und|et|y) (?<second>"
+            + @")(?:,? "
+            + PrintedNames.AndOthers
+            + @"|,? (?:and|&|und|et|y) (?<second>"
             + Family
             + @"))?,? \(?(?<year>(?:1[89]|20)\d\d)[a-z]?\)?[.;]?$",
         RegexOptions.CultureInvariant

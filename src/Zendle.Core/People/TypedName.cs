@@ -33,7 +33,7 @@ public sealed partial class TypedName
     /// </summary>
     public static TypedName? Of(string written)
     {
-        var name = Title().Replace(Others().Replace(Year().Replace(written.Trim(Around), ""), ""), "").Trim(Around);
+        var name = Title().Replace(Alone(written), "").Trim(Around);
         return name.Any(char.IsLetter) ? new(name) : null;
     }
 
@@ -41,14 +41,16 @@ public sealed partial class TypedName
     private static readonly char[] Around = [' ', '\u00a0', ',', ';', '"', '“', '”', '„', '«', '»', '[', ']'];
 
     /// <summary>Whether a text names more than one person.</summary>
-    public static bool AreSeveral(string written) => Between().IsMatch(written.Trim());
+    public static bool AreSeveral(string written) => Between().IsMatch(Alone(written));
+
+    /// <summary>A name without the year behind it, and without the others who are not named.</summary>
+    private static string Alone(string written) => Others().Replace(Year().Replace(written.Trim(Around), ""), "");
 
     [GeneratedRegex(@"[\s,]*\(?(?:1[89]|20)\d\d[a-z]?\)?$", RegexOptions.CultureInvariant)]
     private static partial Regex Year();
 
     [GeneratedRegex(
-        @"[\s,]*(?:\bet (?:al|coll)\b\.?|(?:\band|&) (?:others|colleagues|co-?workers)\b|\bu\. ?a\.|\by (?:cols?\b\.?|otros\b)"
-            + @"|\(?\beds?\b\.?\)?)$",
+        @"[\s,]*(?:" + PrintedNames.AndOthers + @"|\(?\beds?\b\.?\)?)$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Others();
@@ -59,10 +61,7 @@ public sealed partial class TypedName
     )]
     private static partial Regex Title();
 
-    [GeneratedRegex(
-        @"\p{L}\.?\s*(?:;|&|\band\b)\s*(?!(?:others|colleagues|co-?workers)\b)\p{L}",
-        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
-    )]
+    [GeneratedRegex(@"\p{L}\.?\s*(?:;|&|\band\b)\s*\p{L}", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex Between();
 
     /// <summary>Whether a name can be this one.</summary>

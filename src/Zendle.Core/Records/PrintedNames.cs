@@ -9,6 +9,10 @@ namespace Zendle.Core.Records;
 /// </summary>
 public static partial class PrintedNames
 {
+    /// <summary>How texts say that there are others whom they do not name, as a pattern. "U. A." are initials.</summary>
+    internal const string AndOthers =
+        @"(?:\bet\s+(?:al|coll)\b\.?|(?:\band|&)\s+(?:others|colleagues|co-?workers)\b|\b(?-i:u\.\s?a\.)|\by\s+(?:cols?\b\.?|otros\b))";
+
     /// <summary>The names of a text, in its order; "et al." and what says that they are editors is left out.</summary>
     /// <param name="text">The people of a reference, and nothing else.</param>
     public static IReadOnlyList<PersonName> Read(string text)
@@ -122,7 +126,7 @@ public static partial class PrintedNames
         string.Join(' ', initials.Where(char.IsUpper).Select(c => $"{c}."));
 
     [GeneratedRegex(
-        @"[,;]?\s*(?:\bet\s+al\b\.?|\band\s+others\b|…|\.\.\.).*$",
+        @"[,;]?\s*(?:" + AndOthers + @"|…|\.\.\.).*$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Others();

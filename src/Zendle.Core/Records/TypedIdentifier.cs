@@ -88,7 +88,7 @@ public sealed partial record TypedIdentifier(IdentifierKind Kind, string Value)
         && first <= last;
 
     [GeneratedRegex(
-        @"^(?:(?:https?://)?(?:www\.)?orcid\.org/|(?:orcid(?: id)?[:\s]*)?)[\d-]+X?/?$",
+        @"^(?:(?:https?://)?(?:www\.)?orcid\.org/|orcid(?: id)?[:\s]*)?[\d-]+X?/?$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex AroundOrcid();

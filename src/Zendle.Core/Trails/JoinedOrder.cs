@@ -13,9 +13,6 @@ public sealed class JoinedOrder
     /// <summary>How much the first ranks are held together.</summary>
     private const double Flatness = 60;
 
-    /// <summary>So many times as many neighbours as works asked for are searched, not walked.</summary>
-    private const int Sparse = 16;
-
     private readonly ImmutableArray<(NeighbourList List, double Weight)> reasons;
 
     /// <summary>The order by some lists.</summary>
@@ -28,8 +25,8 @@ public sealed class JoinedOrder
     public double Of(int work) =>
         reasons.Sum(r => r.List.Rank(work) is > 0 and var rank ? r.Weight / (Flatness + rank) : 0);
 
-    /// <summary>The works of a set, the likest first, equal ones by id. O(works + neighbours) by one reason, else with the
-    /// works sorted.</summary>
+    /// <summary>The works of a set, the likest first, equal ones by id. O(works + neighbours) by one reason, else and what it
+    /// takes to sort the works.</summary>
     public int[] Sort(WorkSet set) => reasons is [var (only, _)] ? Sorted(set, only) : Sorted(set.ToArray());
 
     /// <summary>By one reason its own order is what is asked for; what is no neighbour comes last.</summary>
@@ -51,9 +48,16 @@ public sealed class JoinedOrder
         var likeness = new double[works.Length];
         foreach (var (list, weight) in reasons)
         {
+            var neighbours = list.Works;
             var ranks = list.Ranks;
-            foreach (var (at, place) in new Meeting(works, list.Works))
-                likeness[at] += weight / (Flatness + ranks[place]);
+            // Both ascend.
+            for (int at = 0, place = 0; at < works.Length && place < neighbours.Length; at++)
+            {
+                while (place < neighbours.Length && neighbours[place] < works[at])
+                    place++;
+                if (place < neighbours.Length && neighbours[place] == works[at])
+                    likeness[at] += weight / (Flatness + ranks[place]);
+            }
         }
         var keys = new ulong[works.Length];
         // Bits of a number that is not negative order as it does.
@@ -61,39 +65,5 @@ public sealed class JoinedOrder
             keys[i] = ~BitConverter.DoubleToUInt64Bits(likeness[i]);
         RadixSort.Sort(keys, works);
         return works;
-    }
-
-    /// <summary>Where works that are asked for stand among neighbours, both ascending.</summary>
-    private ref struct Meeting(ReadOnlySpan<int> works, ReadOnlySpan<int> neighbours)
-    {
-        private readonly ReadOnlySpan<int> works = works;
-        private readonly ReadOnlySpan<int> neighbours = neighbours;
-        private readonly bool isSparse = works.Length < neighbours.Length / Sparse;
-        private int at = -1,
-            place = 0;
-
-        public readonly Meeting GetEnumerator() => this;
-
-        public readonly (int At, int Place) Current => (at, place);
-
-        public bool MoveNext()
-        {
-            while (++at < works.Length)
-            {
-                if (isSparse)
-                {
-                    var found = neighbours[place..].BinarySearch(works[at]);
-                    place += found < 0 ? ~found : found;
-                    if (found >= 0)
-                        return true;
-                    continue;
-                }
-                while (place < neighbours.Length && neighbours[place] < works[at])
-                    place++;
-                if (place < neighbours.Length && neighbours[place] == works[at])
-                    return true;
-            }
-            return false;
-        }
     }
 }

@@ -27,14 +27,11 @@ public sealed class NeighbourList
     /// <param name="things">What the seeds have, and who shares it.</param>
     /// <param name="likeness">How alike a work is to the seeds, from the weights of what it shares; held between 0 and 1. Asked
     /// by several threads at once.</param>
-    public static NeighbourList Of(NeighbourKind kind, SharedThings things, Func<int, double, double> likeness) =>
-        Of(kind, things.Count(likeness));
-
-    /// <summary>Neighbours that were counted.</summary>
-    /// <param name="kind">What they have in common.</param>
-    /// <param name="counted">The works, ascending; how much each shares; how alike that makes it, 0 to 1.</param>
-    internal static NeighbourList Of(NeighbourKind kind, (int[] Works, int[] Shared, float[] Likeness) counted) =>
-        new(kind, counted.Works, counted.Shared, counted.Likeness);
+    public static NeighbourList Of(NeighbourKind kind, SharedThings things, Func<int, double, double> likeness)
+    {
+        var (works, shared, alike) = things.Count(likeness);
+        return new(kind, works, shared, alike);
+    }
 
     /// <summary>What they have in common.</summary>
     public NeighbourKind Kind { get; }

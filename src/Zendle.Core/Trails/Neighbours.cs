@@ -93,8 +93,7 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     public static NeighbourList Tied(CitationGraph graph, IReadOnlyCollection<int> seeds, int size)
     {
         int[] each = [.. seeds];
-        var ties = new double[each.Length * 2];
-        Array.Fill(ties, 1);
+        double[] ties = [.. Enumerable.Repeat(1.0, each.Length * 2)];
         return NeighbourList.Of(
             NeighbourKind.Tied,
             new(ties, list => list % 2 == 0 ? graph.Cites(each[list / 2]) : graph.CitedBy(each[list / 2]), seeds, size),
@@ -108,28 +107,23 @@ public sealed class Neighbours(ImmutableArray<NeighbourList> lists)
     /// <param name="size">Work ids are below this.</param>
     public static NeighbourList SharedPeople(Having people, IReadOnlyCollection<int> seeds, int size)
     {
-        var weights = WeightOf(seeds, people);
-        var (own, works, shared, alike) = (
-            WorkSet.Of(size, seeds),
-            new List<int>(),
-            new List<int>(),
-            new List<float>()
-        );
-        if (weights.Count > 0)
+        var worksOf = new Dictionary<int, List<int>>();
+        foreach (var seed in seeds)
+        foreach (var person in people(seed))
+            worksOf[person] = [];
+        if (worksOf.Count > 0)
             for (var work = 0; work < size; work++)
-            {
-                var its = people(work);
-                var (count, sum) = (0, 0.0);
-                foreach (var person in its)
-                    if (weights.TryGetValue(person, out var weight))
-                        (count, sum) = (count + 1, sum + weight);
-                if (count == 0 || own.Contains(work))
-                    continue;
-                works.Add(work);
-                shared.Add(count);
-                alike.Add((float)Math.Clamp(sum / Math.Sqrt(its.Length) / seeds.Count, 0, 1));
-            }
-        return NeighbourList.Of(NeighbourKind.SharedPeople, ([.. works], [.. shared], [.. alike]));
+                foreach (var person in people(work))
+                    if (worksOf.TryGetValue(person, out var its))
+                        its.Add(work);
+        return Coupled(
+            NeighbourKind.SharedPeople,
+            seeds,
+            size,
+            people,
+            person => CollectionsMarshal.AsSpan(worksOf[person]),
+            work => people(work).Length
+        );
     }
 
     /// <summary>

@@ -67,8 +67,7 @@ public sealed class TellingTerms(CorpusSnapshot snapshot, QuestionEvaluator eval
     {
         var mean = Mean(seeds);
         var terms = Of(mean);
-        var each = new double[terms.Length];
-        Array.Fill(each, 1);
+        double[] each = [.. Enumerable.Repeat(1.0, terms.Length)];
         int[][] having = [.. terms.Select(t => t.Works.ToArray())];
         var weights = ArrayPool<float>.Shared.Rent(column.Words.Count);
         using var counts = new ThreadLocal<WordCounts>(() => new(column), trackAllValues: true);

@@ -8,6 +8,7 @@ public sealed class NameAndYearTests
     [Theory]
     [InlineData("Berg 2019", "Berg", null, "2019")]
     [InlineData("Berg et al. (2019a)", "Berg", null, "2019")]
+    [InlineData("Berg and colleagues, 2019", "Berg", null, "2019")]
     [InlineData("(Berg & Lind, 2019)", "Berg", "Lind", "2019")]
     [InlineData("van der Berg and Ruiz-Vidal 1998;", "van der Berg", "Ruiz-Vidal", "1998")]
     [InlineData("O'Neill, 2003b", "O'Neill", null, "2003")]

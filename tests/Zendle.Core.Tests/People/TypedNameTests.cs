@@ -31,6 +31,8 @@ public sealed class TypedNameTests
     [InlineData("Berg and colleagues (2010)", "Berg, M.", true)]
     [InlineData("Berg u. a. 2010", "Berg, M.", true)]
     [InlineData("Berg y cols.", "Berg, M.", true)]
+    [InlineData("Berg, U. A.", "Berg, M.", false)]
+    [InlineData("Berg, U. A.", "Berg, Ulla A.", true)]
     [InlineData("«Berg»", "Berg, M.", true)]
     [InlineData("“Berg et al.”,", "Berg, M.", true)]
     [InlineData("Berg, M. (ed.)", "Berg, M.", true)]

@@ -1,7 +1,6 @@
 using Zendle.Core.Queries;
 using Zendle.Core.Reviews;
 using Zendle.Core.Reviews.Acts;
-using Zendle.Core.Sets;
 
 namespace Zendle.Server.Features.Search;
 
@@ -35,39 +34,28 @@ internal sealed class MissedKept(SearchService search)
         if (view.Answer.Reading.Root is not { } root)
             return new(0, [], []);
         var columns = view.Snapshot.Columns;
-        var missed = view.Facts.Kept.Copy();
-        missed.ExceptWith(view.Answer.Before);
         var cards = SearchBoard.Of(root).Cards;
+        var missed = new MissedParts(view, cards);
         var letters = new Queue<Concept>(view.Answer.Concepts);
-        var parts = cards
-            .Select(card =>
-                (
-                    card.Expression,
-                    Letter: card.Kind is CardKind.Concept or CardKind.Block
-                        ? letters.Dequeue().Letter.ToString()
-                        : null,
-                    Passed: Passed(view, card.Expression)
-                )
-            )
-            .ToArray();
         var works = missed
-            .ToArray()
+            .All.Members()
             .Select(w =>
-                (Work: w, By: Enumerable.Range(0, parts.Length).Where(i => !parts[i].Passed.Contains(w)).ToArray())
-            )
-            .ToArray();
+                (Work: w, By: Enumerable.Range(0, cards.Length).Where(i => missed.By(i).Contains(w)).ToArray())
+            );
         return new(
-            works.Length,
+            missed.All.Count(),
             [
-                .. parts
+                .. cards
                     .Select(
-                        (p, i) =>
+                        (card, i) =>
                             new MissedByDto(
                                 i,
-                                p.Letter,
-                                p.Expression,
-                                works.Count(w => w.By.Contains(i)),
-                                works.Count(w => w.By is [var only] && only == i)
+                                card.Kind is CardKind.Concept or CardKind.Block
+                                    ? letters.Dequeue().Letter.ToString()
+                                    : null,
+                                card.Expression,
+                                missed.By(i).Count(),
+                                missed.OnlyBy(i).Count()
                             )
                     )
                     .Where(p => p.Works > 0),
@@ -87,7 +75,4 @@ internal sealed class MissedKept(SearchService search)
             ]
         );
     }
-
-    private static WorkSet Passed(SearchView view, string expression) =>
-        view.Evaluator.Works(expression, view.State.Databases);
 }

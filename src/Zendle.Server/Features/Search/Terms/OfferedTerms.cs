@@ -131,34 +131,30 @@ internal sealed class OfferedTerms(
 
     /// <summary>
     /// For each concept the words of the kept works that the search loses through it; first those that bring most of the works
-    /// that match everything else.
+    /// that pass everything else.
     /// </summary>
     private static (int, IReadOnlyList<TermOffer>) Missed(SearchView view, IReadOnlyList<RefusedTermDto> refused)
     {
-        var missed = view.Facts.Kept.Copy();
-        missed.ExceptWith(view.Answer.Before);
-        var (board, offers) = (Board(view), new List<(TermOffer Term, int Brings)>());
-        var found = board.Cards.Select(c => c.Kind == CardKind.Concept ? Works(c.Expression) : null).ToArray();
-        for (var card = 0; card < board.Cards.Length; card++)
-        {
-            if (board.Cards[card] is not { Kind: CardKind.Concept, Near: null } || found[card] is not { } its)
-                continue;
-            var lost = missed.Copy();
-            lost.ExceptWith(its);
-            var onlyHere = lost.Copy();
-            foreach (var others in found.Where((_, other) => other != card).OfType<WorkSet>())
-                onlyHere.IntersectWith(others);
-            offers.AddRange(
-                Offers(view, lost, refused)
-                    .All(card)
-                    .Select(offer => (offer, Works(offer.Expression).CountWith(onlyHere)))
-                    .OrderByDescending(offer => offer.Item2)
-                    .Take(MostForConcept)
+        var board = Board(view);
+        var missed = new MissedParts(view, board.Cards);
+        var offers =
+            from card in Enumerable.Range(0, board.Cards.Length)
+            where board.Cards[card] is { Kind: CardKind.Concept, Near: null }
+            let onlyHere = missed.OnlyBy(card)
+            from offer in Offers(view, missed.By(card), refused)
+                .All(card)
+                .Select(o => (Term: o, Works: view.Evaluator.Works(o.Expression, view.State.Databases)))
+                .OrderByDescending(o => o.Works.CountWith(onlyHere))
+                .Take(MostForConcept)
+            // Told of all that are missed, as their number is.
+            select (
+                Brings: offer.Works.CountWith(onlyHere),
+                Term: offer.Term with
+                {
+                    Good = offer.Works.CountWith(missed.All),
+                }
             );
-        }
-        return (missed.Count(), [.. offers.OrderByDescending(o => o.Brings).Select(o => o.Term)]);
-
-        WorkSet Works(string expression) => view.Evaluator.Works(expression, view.State.Databases);
+        return (missed.All.Count(), [.. offers.OrderByDescending(o => o.Brings).Select(o => o.Term)]);
     }
 
     private static TermsAgainst AgainstIn(SearchView view, IReadOnlyList<RefusedTermDto> refused) =>
