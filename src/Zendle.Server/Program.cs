@@ -54,7 +54,9 @@ if (args is ["backup" or "restore", ..])
 
 // The build starts the application once to write its OpenAPI description; then nothing is opened or run.
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
-var builder = WebApplication.CreateBuilder(args);
+
+// Settings are read once. Watching their files for changes would watch every folder beneath them, too.
+var builder = WebApplication.CreateBuilder(["--hostBuilder:reloadConfigOnChange=false", .. args]);
 var options = ZendleOptions.From(builder.Configuration);
 if (describing)
     options = options with { Data = Path.Combine(Path.GetTempPath(), "zendle-describe") };

@@ -54,7 +54,19 @@ internal static class AccessFilters
     /// <summary>Lets curators through.</summary>
     public static T RequireCurator<T>(this T endpoints)
         where T : IEndpointConventionBuilder =>
-        endpoints.WithMetadata(new Allows("curator")).AddEndpointFilter<T, CuratorFilter>();
+        endpoints.WithMetadata(new Allows("curator")).AddEndpointFilter(CheckCurator);
+
+    private static async ValueTask<object?> CheckCurator(
+        EndpointFilterInvocationContext call,
+        EndpointFilterDelegate next
+    ) =>
+        await call.HttpContext.RequestServices.GetRequiredService<Access>().IsCurator(call.HttpContext.User)
+            ? await next(call)
+            : Problems.Of(
+                403,
+                "Only a curator of this installation may do that.",
+                "Ask a curator; the account page names them."
+            );
 
     private static async ValueTask<object?> Check(
         EndpointFilterInvocationContext call,
@@ -76,17 +88,4 @@ internal static class AccessFilters
             )
             : await next(call);
     }
-}
-
-/// <summary>Lets curators through.</summary>
-internal sealed class CuratorFilter(Access access) : IEndpointFilter
-{
-    public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next) =>
-        await access.IsCurator(context.HttpContext.User)
-            ? await next(context)
-            : Problems.Of(
-                403,
-                "Only a curator of this installation may do that.",
-                "Ask a curator; the account page names them."
-            );
 }
