@@ -16,11 +16,15 @@ public sealed class OutsideHost : IAsyncDisposable
 
     public string Oai(string database) => new Uri(Address, $"/{database}/oai").ToString();
 
-    public static async Task<OutsideHost> Start(int works = 500, int seed = 3)
+    /// <summary>Starts one.</summary>
+    /// <param name="works">How many works its world has.</param>
+    /// <param name="seed">What the world is made from.</param>
+    /// <param name="port">Where it listens; 0 for any free port.</param>
+    public static async Task<OutsideHost> Start(int works = 500, int seed = 3, int port = 0)
     {
         var app = OutsideApplication.Build([
             "--urls",
-            "http://127.0.0.1:0",
+            $"http://127.0.0.1:{port}",
             "--works",
             $"{works}",
             "--seed",

@@ -2,7 +2,9 @@ using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
+using Zendle.Documents.Reading;
 using Zendle.Server.Identity;
 
 namespace Zendle.Tests.Shared;
@@ -11,6 +13,7 @@ namespace Zendle.Tests.Shared;
 public sealed class ZendleHost : WebApplicationFactory<Program>
 {
     public const string Password = "a long password";
+    private static readonly DocumentReader Readers = DocumentReader.Usual();
     private readonly Dictionary<string, string> settings;
 
     public ZendleHost(string? outside = null, bool demo = false, params (string Name, string Value)[] more)
@@ -106,6 +109,8 @@ public sealed class ZendleHost : WebApplicationFactory<Program>
             builder.UseSetting(name, value);
         // Accounts of tests are not worth what guessing their passwords shall cost: a tenth of all these tests' time.
         builder.ConfigureServices(s => s.Configure<PasswordHasherOptions>(o => o.IterationCount = 1_000));
+        // Processes that read documents know nothing of who asks; those of one Zendle serve the next, too.
+        builder.ConfigureTestServices(s => s.AddSingleton(Readers));
     }
 
     /// <summary>A visitor who has not signed in; waits until Zendle is ready.</summary>

@@ -419,7 +419,7 @@ public sealed class Browser : IDisposable
                 """
                 const done = arguments[arguments.length - 1];
                 const runOnly = arguments[0] ? ["color-contrast"] : ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
-                axe.run(document, { runOnly, resultTypes: ["violations"] })
+                axe.run(document, { runOnly, resultTypes: ["violations"], preload: false })
                   .then(r => done(JSON.stringify(r.violations.map(v => ({
                     id: v.id,
                     nodes: v.nodes.map(n => n.target.join(" ") + " — " + n.failureSummary)

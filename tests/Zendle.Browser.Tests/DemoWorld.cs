@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.NetworkInformation;
 using Zendle.Tests.Shared;
 
 namespace Zendle.Browser.Tests;
@@ -40,11 +41,23 @@ public sealed class DemoWorld : IAsyncLifetime
 }
 
 /// <summary>
-/// The demo with an outside of its own, harvested from nothing: for tests that move its clock or change what lies behind
-/// its texts, and for pictures, whose world is the demo's own.
+/// The demo with an outside of its own: for tests that move its clock or change what lies behind its texts, and for
+/// pictures, whose world is the demo's own.
 /// </summary>
+/// <remarks>
+/// Addresses of the outside stand in every record, so a harvested folder belongs to one address. Classes of
+/// <see cref="InTurn"/> run one after another, each with a new outside at that address and a copy of the folder.
+/// </remarks>
 public sealed class DemoWorldWithItsOutside : IAsyncLifetime
 {
+    /// <summary>The collection of all classes that have this world.</summary>
+    public const string InTurn = "With an outside of their own, in turn";
+
+    private const int Works = 1_200,
+        Seed = 1;
+
+    private static readonly Lazy<Task<(string Folder, int Port)>> Once = new(Make);
+
     public OutsideHost Outside { get; private set; } = null!;
 
     public ZendleHost Host { get; private set; } = null!;
@@ -53,12 +66,39 @@ public sealed class DemoWorldWithItsOutside : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        Outside = await OutsideHost.Start(
-            works: Environment.GetEnvironmentVariable("ZENDLE_SHOTS") is null ? 1_200 : 12_000,
-            seed: 1
-        );
-        Host = new(Outside.Address.ToString(), demo: true);
+        if (Environment.GetEnvironmentVariable("ZENDLE_SHOTS") is not null)
+        {
+            Outside = await OutsideHost.Start(works: 12_000, seed: 1);
+            Host = new(Outside.Address.ToString(), demo: true);
+        }
+        else
+        {
+            var (folder, port) = await Once.Value;
+            Outside = await OutsideHost.Start(Works, Seed, port);
+            Host = ZendleHost.OverACopy(folder, Outside.Address.ToString(), demo: true);
+        }
         Address = await Demo.Served(Host);
+    }
+
+    private static async Task<(string, int)> Make()
+    {
+        var port = FreeForLong();
+        await using var outside = await OutsideHost.Start(Works, Seed, port);
+        var host = new ZendleHost(outside.Address.ToString(), demo: true);
+        await Demo.Served(host);
+        var folder = await host.Left();
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => ZendleHost.Remove(folder);
+        return (folder, port);
+    }
+
+    /// <summary>A port that no connection is given by itself: those are above 32,767.</summary>
+    private static int FreeForLong()
+    {
+        var taken = IPGlobalProperties.GetIPGlobalProperties().GetActiveTcpListeners().Select(l => l.Port).ToHashSet();
+        int port;
+        do port = Random.Shared.Next(20_000, 32_000);
+        while (taken.Contains(port));
+        return port;
     }
 
     /// <summary>A fresh browser, signed in as the demo researcher.</summary>

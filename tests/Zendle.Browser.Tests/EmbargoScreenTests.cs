@@ -5,6 +5,7 @@ using OpenQA.Selenium;
 namespace Zendle.Browser.Tests;
 
 /// <summary>A manuscript under embargo, from the list to the text.</summary>
+[Collection(DemoWorldWithItsOutside.InTurn)]
 public sealed partial class EmbargoScreenTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     private static string Article(Browser b) => b.All("article[data-work]") is [var first, ..] ? first.Text : "";

@@ -5,6 +5,7 @@ using OpenQA.Selenium;
 namespace Zendle.Browser.Tests;
 
 /// <summary>Texts that are no PDFs are read like any other; files are added by hand; addresses are given.</summary>
+[Collection(DemoWorldWithItsOutside.InTurn)]
 public sealed class GatherByHandTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     /// <summary>Kept works of the demo's review without a text that have a free copy at a publisher, with its path.</summary>

@@ -3,6 +3,7 @@ using OpenQA.Selenium;
 namespace Zendle.Browser.Tests;
 
 /// <summary>A person connects their library, sees what it holds, signs in, and gets texts through it.</summary>
+[Collection(DemoWorldWithItsOutside.InTurn)]
 public sealed class LibraryScreenTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     private const string Foot = Libraries.Foot;

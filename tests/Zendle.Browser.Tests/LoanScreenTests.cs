@@ -5,6 +5,7 @@ using OpenQA.Selenium;
 namespace Zendle.Browser.Tests;
 
 /// <summary>A person asks other libraries for what nothing else gave, and sees what becomes of it.</summary>
+[Collection(DemoWorldWithItsOutside.InTurn)]
 public sealed class LoanScreenTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     private const string Part = "section[aria-label='Interlibrary loan']",

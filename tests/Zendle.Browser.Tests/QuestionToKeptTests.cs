@@ -6,6 +6,7 @@ using static Zendle.Browser.Tests.SearchScreen;
 namespace Zendle.Browser.Tests;
 
 /// <summary>The way of a researcher from a question to kept works, point by point.</summary>
+[Collection(DemoWorldWithItsOutside.InTurn)]
 public sealed class QuestionToKeptTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     [Fact]

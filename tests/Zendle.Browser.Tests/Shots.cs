@@ -3,6 +3,7 @@ using OpenQA.Selenium;
 namespace Zendle.Browser.Tests;
 
 /// <summary>Takes the pictures of docs/screenshots again; runs only when told where they go (./zendle shots).</summary>
+[Collection(DemoWorldWithItsOutside.InTurn)]
 public sealed class Shots(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     [Fact]

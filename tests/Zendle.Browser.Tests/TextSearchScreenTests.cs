@@ -3,6 +3,7 @@ using OpenQA.Selenium;
 namespace Zendle.Browser.Tests;
 
 /// <summary>Words are found in gathered texts: on the line, on the row with page and sentence, and inside a set.</summary>
+[Collection(DemoWorldWithItsOutside.InTurn)]
 public sealed class TextSearchScreenTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     [Fact]

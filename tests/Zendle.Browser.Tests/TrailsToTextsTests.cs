@@ -4,6 +4,7 @@ using OpenQA.Selenium;
 namespace Zendle.Browser.Tests;
 
 /// <summary>The way of a researcher from a question over trails to gathered, readable, citable texts.</summary>
+[Collection(DemoWorldWithItsOutside.InTurn)]
 public sealed class TrailsToTextsTests(DemoWorldWithItsOutside world) : IClassFixture<DemoWorldWithItsOutside>
 {
     private static string[] Steps(Browser b) =>

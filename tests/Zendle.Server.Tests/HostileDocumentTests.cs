@@ -10,7 +10,7 @@ namespace Zendle.Server.Tests;
 /// </summary>
 public sealed class HostileDocumentTests
 {
-    private static DocumentReader Reader(double seconds = 20, long heapMegabytes = 512) =>
+    private static DocumentReader Reader(double seconds = 20, long heapMegabytes = 160) =>
         new(
             Path.Combine(AppContext.BaseDirectory, "Zendle.Reader.dll"),
             DocumentLimits.Usual with
@@ -68,7 +68,7 @@ public sealed class HostileDocumentTests
     [Theory, MemberData(nameof(Ending))]
     public async Task What_ends_or_exhausts_a_reader_is_a_fault_with_a_reason_and_the_next_document_is_read(string kind)
     {
-        using var reader = Reader(seconds: 5);
+        using var reader = Reader(seconds: 3);
         var before = Environment.WorkingSet;
         var watch = System.Diagnostics.Stopwatch.StartNew();
         // Some engines cope with some of these; what matters is that there is an answer, soon, and no more memory taken
