@@ -7,6 +7,7 @@ using Zendle.Server.Features.References;
 using Zendle.Server.Features.TieTables;
 using Zendle.Server.Identity;
 using Zendle.Server.Reviews;
+using Zendle.Store;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
 using Zendle.Store.Sqlite;

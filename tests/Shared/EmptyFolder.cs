@@ -3,7 +3,6 @@ using Microsoft.Extensions.DependencyInjection;
 using Zendle.Store;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
-using Zendle.Store.Sqlite;
 
 namespace Zendle.Tests.Shared;
 

@@ -62,7 +62,9 @@ public sealed class SearchLineTests(DemoWorld world) : IClassFixture<DemoWorld>
     public void A_pasted_list_of_references_becomes_a_set()
     {
         using var b = world.SignedIn();
-        // Two works of the list, one of them with a slip; and one that is nowhere.
+        // Two works of the list, one of them with a slip; and one that is nowhere. The path that others left may hold one.
+        Searched(b, "light AND pollination");
+        b.Until(() => b.All("article[data-work] h3").Count > 1, "two works");
         var titles = b.All("article[data-work] h3").Take(2).Select(h => h.Text).ToArray();
         b.Click("new path");
         b.Find(Line);

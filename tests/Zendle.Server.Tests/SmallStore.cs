@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Zendle.Store;
 using Zendle.Store.Corpus;
-using Zendle.Store.Sqlite;
 
 namespace Zendle.Server.Tests;
 

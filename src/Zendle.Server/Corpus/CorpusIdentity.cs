@@ -2,9 +2,9 @@ using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Core.Reviews.Acts;
+using Zendle.Store;
 using Zendle.Store.Corpus;
 using Zendle.Store.Made;
-using Zendle.Store.Sqlite;
 
 namespace Zendle.Server.Corpus;
 

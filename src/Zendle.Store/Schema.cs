@@ -2,7 +2,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Zendle.Store.Made;
 
-namespace Zendle.Store.Sqlite;
+namespace Zendle.Store;
 
 /// <summary>Brings the tables of a file up to date.</summary>
 public static class Schema
