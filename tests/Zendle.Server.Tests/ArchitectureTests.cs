@@ -65,7 +65,7 @@ public sealed class ArchitectureTests
     {
         var written = Directory
             .GetFiles(Path.Combine(Root.Folder, folder), "*.cs", SearchOption.AllDirectories)
-            .Where(f => !Regex.IsMatch(f, "/(obj|bin|Migrations|Compiled|node_modules)/"));
+            .Where(f => !Regex.IsMatch(f, "/(obj|bin|Migrations|node_modules)/"));
         Assert.All(
             written,
             file =>
