@@ -89,7 +89,8 @@ internal static class TrailBench
         index.Refresh(columns, SyntheticCorpus.Databases, 1);
         Console.WriteLine(
             $"{works:N0} works, {id:N0} records, {references:N0} references reported, "
-                + $"{columns.Graph.Ties:N0} ties of {(double)columns.Graph.Bytes / columns.Graph.Ties:N1} bytes; columns and graph built in {built / 1000:N1} s; SQLite "
+                + $"{columns.Graph.Ties:N0} ties of {(double)columns.Graph.Bytes / columns.Graph.Ties:N1} bytes; "
+                + $"columns and graph built in {built / 1000:N1} s; SQLite "
                 + $"{Measures.Megabytes(folder):N0} MB"
         );
         var seeds = Enumerable

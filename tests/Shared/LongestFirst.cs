@@ -11,6 +11,9 @@ namespace Zendle.Tests.Shared;
 /// </summary>
 public sealed class LongestFirst : ITestCollectionOrderer
 {
+    /// <summary>A collection of classes that run one after another and so take longest of all.</summary>
+    public const string Chain = "One after another";
+
     private static readonly string[] Long =
     [
         // Of the server.
@@ -29,8 +32,8 @@ public sealed class LongestFirst : ITestCollectionOrderer
         "StartTests",
         "OfferTests",
         "DiskFullTests",
-        // In the browser; the first are many classes, one after another.
-        "With an outside of their own, in turn",
+        // In the browser.
+        Chain,
         "ScreenTests",
         "MapScreenTests",
         "SearchLineTests",

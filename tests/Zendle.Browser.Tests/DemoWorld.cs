@@ -31,12 +31,8 @@ public sealed class DemoWorld : IAsyncLifetime
 
     private static async Task<(OutsideHost, string)> Make()
     {
-        var outside = await OutsideHost.Start(works: 1_200, seed: 1);
-        var host = new ZendleHost(outside.Address.ToString(), demo: true);
-        await Demo.Served(host);
-        var folder = await host.Left();
-        AppDomain.CurrentDomain.ProcessExit += (_, _) => ZendleHost.Remove(folder);
-        return (outside, folder);
+        var outside = await OutsideHost.Start(Demo.Works, Demo.Seed);
+        return (outside, await Demo.Harvested(outside));
     }
 }
 
@@ -51,10 +47,7 @@ public sealed class DemoWorld : IAsyncLifetime
 public sealed class DemoWorldWithItsOutside : IAsyncLifetime
 {
     /// <summary>The collection of all classes that have this world.</summary>
-    public const string InTurn = "With an outside of their own, in turn";
-
-    private const int Works = 1_200,
-        Seed = 1;
+    public const string InTurn = LongestFirst.Chain;
 
     private static readonly Lazy<Task<(string Folder, int Port)>> Once = new(Make);
 
@@ -68,13 +61,13 @@ public sealed class DemoWorldWithItsOutside : IAsyncLifetime
     {
         if (Environment.GetEnvironmentVariable("ZENDLE_SHOTS") is not null)
         {
-            Outside = await OutsideHost.Start(works: 12_000, seed: 1);
+            Outside = await OutsideHost.Start(works: 12_000, Demo.Seed);
             Host = new(Outside.Address.ToString(), demo: true);
         }
         else
         {
             var (folder, port) = await Once.Value;
-            Outside = await OutsideHost.Start(Works, Seed, port);
+            Outside = await OutsideHost.Start(Demo.Works, Demo.Seed, port);
             Host = ZendleHost.OverACopy(folder, Outside.Address.ToString(), demo: true);
         }
         Address = await Demo.Served(Host);
@@ -83,12 +76,8 @@ public sealed class DemoWorldWithItsOutside : IAsyncLifetime
     private static async Task<(string, int)> Make()
     {
         var port = FreeForLong();
-        await using var outside = await OutsideHost.Start(Works, Seed, port);
-        var host = new ZendleHost(outside.Address.ToString(), demo: true);
-        await Demo.Served(host);
-        var folder = await host.Left();
-        AppDomain.CurrentDomain.ProcessExit += (_, _) => ZendleHost.Remove(folder);
-        return (folder, port);
+        await using var outside = await OutsideHost.Start(Demo.Works, Demo.Seed, port);
+        return (await Demo.Harvested(outside), port);
     }
 
     /// <summary>A port that no connection is given by itself: those are above 32,767.</summary>
@@ -124,6 +113,20 @@ public sealed class DemoWorldWithItsOutside : IAsyncLifetime
 /// <summary>What the two have in common.</summary>
 internal static class Demo
 {
+    /// <summary>The small world that tests walk in.</summary>
+    public const int Works = 1_200,
+        Seed = 1;
+
+    /// <summary>The folder of a demo that was made from an outside; removed when the run ends.</summary>
+    public static async Task<string> Harvested(OutsideHost outside)
+    {
+        var host = new ZendleHost(outside.Address.ToString(), demo: true);
+        await Served(host);
+        var folder = await host.Left();
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => ZendleHost.Remove(folder);
+        return folder;
+    }
+
     /// <summary>Serves the demo and waits until its review is there.</summary>
     public static async Task<Uri> Served(ZendleHost host)
     {

@@ -112,8 +112,10 @@ public sealed class PastedReferencesTests
     )]
     // The people of the next reference, in two styles.
     [InlineData(
-        "Berg, M. K., & Lind, P. (2019). Lamps and moths. Journal of Dusk, 12, 45–67. Okoro, T. (2011). Hedges. Annals of Hedges, 1, 2–3.",
-        "Berg, M. K., & Lind, P. (2019). Lamps and moths. Journal of Dusk, 12, 45–67.|Okoro, T. (2011). Hedges. Annals of Hedges, 1, 2–3."
+        "Berg, M. K., & Lind, P. (2019). Lamps and moths. Journal of Dusk, 12, 45–67. "
+            + "Okoro, T. (2011). Hedges. Annals of Hedges, 1, 2–3.",
+        "Berg, M. K., & Lind, P. (2019). Lamps and moths. Journal of Dusk, 12, 45–67."
+            + "|Okoro, T. (2011). Hedges. Annals of Hedges, 1, 2–3."
     )]
     [InlineData(
         "Berg MK, Lind P. Lamps and moths at night. J Dusk. 2019;12:45-67. Okoro T, et al. Hedges in towns. Ann Hedge. 2011;1:2-3.",
